@@ -1,0 +1,226 @@
+import { z } from "zod";
+import { BACKING, type Backing, GRAIN_M, type Grit } from "../correction/abrasives";
+import { prestonRemoval, prestonTime } from "../correction/preston";
+import { type RemovalStep, planRemoval } from "../correction/removal-plan";
+import { RUN_SCHOOLS, type RunSchool, forecastRunWork, lossBesideRun } from "../correction/run-work";
+import { dewPointMargin } from "../climate/dew-point";
+import { cellRisk } from "../film/cell-risk";
+import { clearByDifference } from "../film/difference";
+import { FilmField, type FieldPrior, type FilmObservation } from "../film/film-field";
+import { spotFilm, twoPointCorrection, twoPointUncertainty } from "../film/gauge";
+import { panelRisk } from "../film/panel-risk";
+import { clearFromMixture } from "../film/stack-prior";
+import { verdictOf } from "../film/verdict";
+import { spreadingRate, wetFromDry } from "../mix/spreading-rate";
+import { edgeDistance, gridInside } from "../panel/geometry";
+import { UM, fromUm, op, opsTable } from "./op";
+
+const num = z.number();
+const gaugeLimits = { a: num.default(1), b: num.default(0.02) };
+const gauge = (i: { a: number; b: number; s0?: number; nu0?: number }) => ({
+  constant_m: i.a * UM,
+  proportional: i.b,
+  repeatability_m: (i.s0 ?? 2) * UM,
+  repeatabilityDf: i.nu0 ?? 6,
+});
+const point = z.tuple([num, num]);
+const observation = z.tuple([num, num, z.enum(["b", "a"]), num, z.int()]);
+const keys = <K extends string>(table: Record<K, unknown>) => z.enum(Object.keys(table) as [K, ...K[]]);
+const step = z.union([z.tuple([keys<Grit>(GRAIN_M), keys<Backing>(BACKING)]), z.enum(["compound", "polish"])]);
+const prior = z.object({ muB: num, tauB: num, b_mean: point, b_sd: point }).partial().default({});
+const field = z.object({
+  poly: z.array(point),
+  obs: z.array(observation),
+  hyp: z.object({ ell: num, sC: num, sB: num, micro: num }),
+  prior_overrides: prior,
+});
+
+function fieldOf(i: z.infer<typeof field>): FilmField {
+  const p = i.prior_overrides;
+  const given: [keyof FieldPrior, number | undefined][] = [
+    ["under_m", p.muB],
+    ["uUnder_m", p.tauB],
+    ["clear_m", p.b_mean?.[0]],
+    ["edge_m", p.b_mean?.[1]],
+    ["uClear_m", p.b_sd?.[0]],
+    ["uEdge_m", p.b_sd?.[1]],
+  ];
+  const overrides: Partial<FieldPrior> = {
+    length_m: i.hyp.ell,
+    sdClear_m: i.hyp.sC * UM,
+    sdUnder_m: i.hyp.sB * UM,
+    micro_m: i.hyp.micro * UM,
+  };
+  for (const [key, value] of given) if (value !== undefined) Object.assign(overrides, { [key]: value * UM });
+  const observations = i.obs.map(([x, y, layer, v, n]): FilmObservation => ({
+    at: [x, y],
+    layer: layer === "a" ? "after" : "before",
+    total_m: v * UM,
+    n,
+  }));
+  return new FilmField(observations, i.poly, overrides);
+}
+
+const runInput = z.object({ h: num, w: num, L: num, Cbg: num, uC: num, floor: num, A_dep: num.optional() });
+const runOp = (school: RunSchool) =>
+  op(runInput, (i) => {
+    const r = forecastRunWork(school, {
+      height_m: i.h * UM,
+      width_m: i.w * 1e-3,
+      length_m: i.L * 1e-3,
+      clear_m: i.Cbg * UM,
+      u_clear_m: i.uC * UM,
+      floor_m: i.floor * UM,
+      ...(i.A_dep === undefined ? {} : { depletedArea_m2: i.A_dep * 1e-6 }),
+    });
+    return {
+      volume: r.volume_m3 * 1e9,
+      s_eff: fromUm(r.beside_m),
+      loss: fromUm(r.loss_m),
+      left: fromUm(r.left_m),
+      u: fromUm(r.u_left_m),
+      p: r.chanceBelowFloor,
+      min: r.minutes,
+      crest: fromUm(r.crest_m),
+    };
+  });
+
+/** Film cases in the units of the case files: µm for film, m for places, mm for runs, °C. An operation is found by the longest prefix of the case id. */
+export const FILM_OPS = opsTable({
+  "gauge.twoPoint": op(z.object({ raw: z.array(num), raw0: num, rawF: num, foil: num }), (i) =>
+    i.raw.map((r) => fromUm(twoPointCorrection({ raw_m: r * UM, rawZero_m: i.raw0 * UM, rawFoil_m: i.rawF * UM, foil_m: i.foil * UM }))),
+  ),
+  "gauge.uTwoPoint": op(z.object({ x: num, foil: num, u_raw0: num, u_rawF: num, u_foil: num }), (i) =>
+    fromUm(
+      twoPointUncertainty({
+        film_m: i.x * UM,
+        foil_m: i.foil * UM,
+        uZero_m: i.u_raw0 * UM,
+        uRawFoil_m: i.u_rawF * UM,
+        uFoil_m: i.u_foil * UM,
+      }),
+    ),
+  ),
+  "gauge.spot": op(
+    z.object({ readings: z.array(num), s0: num.default(2), nu0: num.default(6), ...gaugeLimits, p: num.default(0.95) }),
+    (i) => {
+      const s = spotFilm(
+        i.readings.map((r) => r * UM),
+        { gauge: gauge(i), coverage: i.p },
+      );
+      return {
+        mean: fromUm(s.mean_m),
+        n: s.n,
+        s_r: fromUm(s.repeatability_m),
+        uA: fromUm(s.uA_m),
+        uB: fromUm(s.uB_m),
+        uc: fromUm(s.u_m),
+        nueff: s.degreesOfFreedom,
+        k: s.coverageFactor,
+        U: fromUm(s.expandedU_m),
+        flags: s.flags,
+      };
+    },
+  ),
+  "gauge.diff": op(
+    z.object({
+      A: num,
+      B: num,
+      uAa: num,
+      uAb: num,
+      rho: num.default(0.8),
+      delta: num.default(0.015),
+      sigB: num.default(6),
+      ell: num.default(0.3),
+      ...gaugeLimits,
+    }),
+    (i) => {
+      const d = clearByDifference({
+        after_m: i.A * UM,
+        before_m: i.B * UM,
+        uA_after_m: i.uAa * UM,
+        uA_before_m: i.uAb * UM,
+        correlation: i.rho,
+        gauge: gauge(i),
+        relocation_m: i.delta,
+        sdBetween_m: i.sigB * UM,
+        length_m: i.ell,
+      });
+      return { d: fromUm(d.clear_m), u_sys: fromUm(d.uSystematic_m), u_mis: fromUm(d.uRelocation_m), u: fromUm(d.u_m) };
+    },
+  ),
+  "stack.": op(
+    z.object({ total: num, uT: num, prior: z.object({ factory: num, refinish: num }).default({ factory: 0.8, refinish: 0.2 }) }),
+    (i) => {
+      const m = clearFromMixture(i.total * UM, i.uT * UM, i.prior);
+      const shown = (s: { clear_m: number; u_m: number; z: number }) => ({ mean: fromUm(s.clear_m), sd: fromUm(s.u_m), z: s.z });
+      return {
+        factory: shown(m.byStack.factory),
+        refinish: shown(m.byStack.refinish),
+        mix: { w: m.weights, mean: fromUm(m.clear_m), sd: fromUm(m.u_m) },
+      };
+    },
+  ),
+  "geom.edgeDist": op(z.object({ poly: z.array(point), points: z.array(point) }), (i) => i.points.map((p) => edgeDistance(p, i.poly))),
+  "geom.gridCount": op(z.object({ poly: z.array(point), nx: z.int(), ny: z.int() }), (i) => gridInside(i.poly, i).length),
+  "map.fixed": op(field.extend({ query: z.array(point) }), (i) => {
+    const f = fieldOf(i);
+    const { mean_m, sd_m } = f.predict(i.query);
+    return {
+      mean: Array.from(mean_m, fromUm),
+      sd: Array.from(sd_m, fromUm),
+      nextReading: i.query.map((q) => fromUm(f.expectedReading(q))),
+    };
+  }),
+  "risk.cell": op(z.object({ mu: num, sd: num, R: num, uR: num, m: num.default(1), floor: num, cvloc: num.default(0.15) }), (i) =>
+    cellRisk({
+      clear_m: i.mu * UM,
+      u_clear_m: i.sd * UM,
+      removal_m: i.R * UM,
+      u_removal_m: i.uR * UM,
+      multiplier: i.m,
+      floor_m: i.floor * UM,
+      localCv: i.cvloc,
+    }),
+  ),
+  "risk.": op(
+    field.extend({ R: num, uR: num, fcut: num, fuv: num, tape: num, area_q: num.default(0.02), draws: z.int().default(2000) }),
+    (i) => {
+      const common = { field: fieldOf(i), outline: i.poly, removal_m: i.R * UM, u_removal_m: i.uR * UM, tape_m: i.tape, draws: i.draws };
+      const cut = panelRisk({ ...common, floor_m: i.fcut * UM, areaShare: 0 });
+      const thin = panelRisk({ ...common, floor_m: i.fuv * UM, areaShare: i.area_q });
+      return {
+        Pcut: cut.chance,
+        Puv: thin.chance,
+        PanyBelow35: panelRisk({ ...common, floor_m: i.fuv * UM, areaShare: 0 }).chance,
+        pmax35: thin.worstChance,
+        meanShareBelow35: thin.meanShareBelow,
+        Rsafe5: fromUm(thin.allowedRemoval_m[Math.floor(0.05 * thin.allowedRemoval_m.length)]!),
+        verdict: verdictOf({ cut: cut.chance, thin: thin.chance }),
+      };
+    },
+  ),
+  "removal.plan": op(z.object({ steps: z.array(step), pv: num.default(0), upv: num.default(0), wanted: num.default(0) }), (i) => {
+    const steps = i.steps.map((s): RemovalStep => (typeof s === "string" ? { polish: s } : { grit: s[0], backing: s[1] }));
+    const r = planRemoval(steps, { peakToValley_m: i.pv * UM, u_m: i.upv * UM, wanted_m: i.wanted * UM });
+    return { steps: r.steps.map((s) => [fromUm(s.removal_m), fromUm(s.u_m)]), mean: fromUm(r.total.removal_m), u: fromUm(r.total.u_m) };
+  }),
+  "preston.h": op(z.object({ kp: num, F: num, v: num, t: num, A: num }), (i) =>
+    fromUm(prestonRemoval({ coefficient_1_Pa: i.kp, force_N: i.F, speed_m_s: i.v, area_m2: i.A, time_s: i.t })),
+  ),
+  "preston.t": op(z.object({ kp: num, F: num, v: num, h_um: num, A: num }), (i) =>
+    prestonTime({ coefficient_1_Pa: i.kp, force_N: i.F, speed_m_s: i.v, area_m2: i.A, removal_m: i.h_um * UM }),
+  ),
+  "run.loss": op(z.object({ h0: num, delta: num, eps: num }), (i) =>
+    fromUm(lossBesideRun({ height_m: i.h0 * UM, compliance_m: i.delta * UM, residual_m: i.eps * UM })),
+  ),
+  ...Object.fromEntries((Object.keys(RUN_SCHOOLS) as RunSchool[]).map((s) => [`run.${s}`, runOp(s)])),
+  "dew.": op(z.object({ T: num, RH: num }), (i) => {
+    const d = dewPointMargin({ air_K: i.T + 273.15, part_K: i.T + 273.15, relativeHumidity: i.RH / 100 });
+    return { td: d.dewPoint_K - 273.15, min_surface: d.lowestPart_K - 273.15 };
+  }),
+  spread: op(z.object({ vs: num, dft: num, te: num }), (i) => {
+    const theo = spreadingRate({ volumeSolids: i.vs, dryFilm_m: i.dft * UM }) / 1000;
+    return { theo, practical: theo * i.te, wft: fromUm(wetFromDry({ volumeSolids: i.vs, dryFilm_m: i.dft * UM })) };
+  }),
+});

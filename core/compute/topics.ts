@@ -1,0 +1,38 @@
+import { z } from "zod";
+import { FILM_OPS } from "./film-topic";
+import type { OpsTable } from "./op";
+
+/** Topics grow with the core: one table of operations each. */
+export const TOPICS: Record<string, OpsTable> = { film: FILM_OPS };
+
+const caseSchema = z.looseObject({ id: z.string().min(1), input: z.record(z.string(), z.unknown()) });
+const fileSchema = z.union([z.array(caseSchema), z.object({ cases: z.array(caseSchema) }).transform((f) => f.cases)]);
+
+export type ComputeResult = { ok: true; results: { id: string; output: unknown }[]; skipped: string[] } | { ok: false; message: string };
+
+/**
+ * Answers a list of cases ({ id, input }) on a topic. A case whose `input.ref` names an earlier case takes that case's input first.
+ * Ids that no operation of the topic answers are listed in `skipped`; anything wrong in an input refuses the whole and names the field.
+ */
+export function computeCases(topic: string, json: unknown): ComputeResult {
+  const find = TOPICS[topic];
+  if (!find) return { ok: false, message: `topic: must be one of ${Object.keys(TOPICS).join(", ")}, got "${topic}"` };
+  const parsed = fileSchema.safeParse(json);
+  if (!parsed.success) return { ok: false, message: "cases: wanted a list of { id, input } or { cases: [...] }" };
+  const inputs = new Map(parsed.data.map((c) => [c.id, c.input]));
+  const results: { id: string; output: unknown }[] = [];
+  const skipped: string[] = [];
+  for (const { id, input } of parsed.data) {
+    const operation = find(id);
+    if (!operation) {
+      skipped.push(id);
+      continue;
+    }
+    const { ref } = input;
+    if (typeof ref === "string" && !inputs.has(ref)) return { ok: false, message: `${id}: input.ref: no case "${ref}"` };
+    const answer = operation.run(typeof ref === "string" ? { ...inputs.get(ref), ...input } : input);
+    if (!answer.ok) return { ok: false, message: `${id}: input.${answer.field}: ${answer.message}` };
+    results.push({ id, output: answer.output });
+  }
+  return { ok: true, results, skipped };
+}

@@ -1,0 +1,273 @@
+import { clearByDifference } from "../film/difference";
+import type { FilmObservation } from "../film/film-field";
+import { DEFAULT_GAUGE, type SpotFilm, spotFilm } from "../film/gauge";
+import { STACKS, type StackWeights, clearFromMixture } from "../film/stack-prior";
+import type { PanelShape } from "../panel/shapes";
+import type { Point } from "../panel/geometry";
+import type { ProductSheet } from "../product/sheet";
+import { SPRAY } from "../spray/constants";
+import { type Deposit, deposit } from "../spray/deposit";
+import { type BodyOf, type EntryOf, type LedgerEntry, type Phase, livingEntries, ofKind } from "./entry";
+
+export const SUBSTRATES = {
+  factory: { name: "Factory finish below", weights: { factory: 1, refinish: 0 } },
+  refinish: { name: "Refinished before", weights: { factory: 0, refinish: 1 } },
+  unknown: { name: "History not known", weights: { factory: 0.8, refinish: 0.2 } },
+} as const satisfies Record<string, { name: string; weights: StackWeights }>;
+export type Substrate = keyof typeof SUBSTRATES;
+
+/** A panel as planned: what does not change while it is worked on. */
+export interface PanelBrief {
+  shape: PanelShape;
+  substrate: Substrate;
+  /** Inclination of the surface: π/2 vertical, 0 horizontal. */
+  tilt_rad: number;
+  coatsPlanned: number;
+}
+
+export interface PhaseFilm {
+  film: SpotFilm;
+  readings_m: number[];
+  entryIds: string[];
+  simulated: boolean;
+  last_ms: number;
+}
+export interface Spot {
+  name: string;
+  at: Point;
+  films: Partial<Record<Phase, PhaseFilm>>;
+  /** Clear there now; null when it cannot be said. */
+  clear: { clear_m: number; u_m: number; how: "measured" | "inferred" | "measured less removal" } | null;
+}
+
+export interface CoatState {
+  entry: EntryOf<"coat">;
+  predicted: Deposit;
+}
+
+export interface Layer {
+  key: string;
+  name: string;
+  thickness_m: number;
+  u_m: number | null;
+  tone: "steel" | "ecoat" | "primer" | "base" | "under" | "clear";
+  how: "measured" | "inferred" | "predicted";
+}
+
+export interface PanelState {
+  entries: LedgerEntry[];
+  climate: EntryOf<"climate"> | null;
+  coats: CoatState[];
+  /** Predicted clear of all coats with its standard uncertainty; null with no coat. */
+  predictedClear: { clear_m: number; u_m: number } | null;
+  spots: Spot[];
+  defects: EntryOf<"defect">[];
+  plan: EntryOf<"plan"> | null;
+  stepsDone: EntryOf<"step">[];
+  /** Removal done since the last reading, as forecast. */
+  removedSince: { removal_m: number; u_m: number };
+  observations: FilmObservation[];
+  hasBefore: boolean;
+  layers: Layer[];
+  handedOver: EntryOf<"handOver"> | null;
+  simulated: boolean;
+}
+
+/** Conditions when no climate was logged: 22 °C, the state at which the model's constants hold. */
+const DEFAULT_AIR_K = 295.15;
+
+/**
+ * Everything shown of a panel, derived from its ledger: coats with their predicted film, spots with statistics and clear, what was taken
+ * off, the layers of the section.
+ * @param brief the panel as planned @param sheet the product's figures @param ledger all entries, oldest first
+ */
+export function derivePanel(brief: PanelBrief, sheet: ProductSheet, ledger: readonly LedgerEntry[]): PanelState {
+  const entries = livingEntries(ledger);
+  const climate = ofKind(entries, "climate").at(-1) ?? null;
+  const coats = ofKind(entries, "coat").map((entry): CoatState => ({
+    entry,
+    predicted: predictCoat(entry.body, sheet, climate?.body.air_K),
+  }));
+  const predictedClear = coats.length ? sumCoats(coats.map((c) => c.predicted)) : null;
+  const plan = ofKind(entries, "plan").at(-1) ?? null;
+  const stepsDone = ofKind(entries, "step");
+  const readings = ofKind(entries, "reading");
+  const lastFilm_ms = Math.max(-Infinity, ...readings.filter((r) => r.body.phase !== "before").map((r) => r.recordedAt_ms));
+  const since = stepsDone.filter((s) => s.recordedAt_ms > lastFilm_ms);
+  const removedSince = {
+    removal_m: since.reduce((a, s) => a + s.body.removal_m, 0),
+    u_m: Math.hypot(0, ...since.map((s) => s.body.u_m)),
+  };
+  const films = groupSpots(latestSession(readings, stepsDone));
+  const hasBefore = films.some((s) => s.films.before);
+  const spots = films.map((s): Spot => ({
+    ...s,
+    clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore }),
+  }));
+  return {
+    entries,
+    climate,
+    coats,
+    predictedClear,
+    spots,
+    defects: ofKind(entries, "defect"),
+    plan,
+    stepsDone: stepsDone.filter((s) => s.body.planId === plan?.id),
+    removedSince,
+    observations: observationsOf(spots, removedSince.removal_m),
+    hasBefore,
+    layers: layersOf(brief, spots, coats, predictedClear, {
+      removedSince_m: removedSince.removal_m,
+      removedTotal_m: stepsDone.reduce((a, s) => a + s.body.removal_m, 0),
+    }),
+    handedOver: ofKind(entries, "handOver").at(-1) ?? null,
+    simulated: entries.some((e) => e.simulated),
+  };
+}
+
+/** Film a logged coat is predicted to have laid. */
+export function predictCoat(
+  coat: Pick<BodyOf<"coat">, "settings" | "reducer">,
+  sheet: ProductSheet,
+  air_K: number = DEFAULT_AIR_K,
+): Deposit {
+  return deposit(coat.settings, { air_K, speed: sheet.speed, volumeSolids: sheet.volumeSolids, reducer: coat.reducer });
+}
+
+/** Sum of coats: the model's own error is common to all of them, the rest from coat to coat is not. */
+export function sumCoats(coats: readonly Deposit[]): { clear_m: number; u_m: number } {
+  const clear_m = coats.reduce((a, c) => a + c.dry_m, 0);
+  return { clear_m, u_m: Math.hypot(SPRAY.shopLogSd * clear_m, ...coats.map((c) => SPRAY.coatLogSd * c.dry_m)) };
+}
+
+/** Readings without the rechecks that later sanding has made old: only those after the last step before the newest recheck count. */
+function latestSession(readings: EntryOf<"reading">[], steps: readonly EntryOf<"step">[]): EntryOf<"reading">[] {
+  const newest = Math.max(-Infinity, ...readings.filter((r) => r.body.phase === "recheck").map((r) => r.recordedAt_ms));
+  const since = Math.max(-Infinity, ...steps.map((s) => s.recordedAt_ms).filter((t) => t <= newest));
+  return readings.filter((r) => r.body.phase !== "recheck" || r.recordedAt_ms > since);
+}
+
+function groupSpots(readings: readonly EntryOf<"reading">[]): Omit<Spot, "clear">[] {
+  const spots = new Map<string, { name: string; at: Point; entries: Partial<Record<Phase, EntryOf<"reading">[]>> }>();
+  for (const r of readings) {
+    const spot = spots.get(r.body.spot) ?? { name: r.body.spot, at: [r.body.at.x_m, r.body.at.y_m] as Point, entries: {} };
+    (spot.entries[r.body.phase] ??= []).push(r);
+    spots.set(r.body.spot, spot);
+  }
+  const values = (list: readonly EntryOf<"reading">[]) => list.flatMap((e) => e.body.readings.map((v) => v.thickness_m));
+  const pool = [...spots.values()].flatMap((s) => Object.values(s.entries).map(values));
+  return [...spots.values()]
+    .sort((a, b) => a.name.localeCompare(b.name, "en", { numeric: true }))
+    .map(({ name, at, entries }) => ({
+      name,
+      at,
+      films: Object.fromEntries(
+        Object.entries(entries).map(([phase, list]): [string, PhaseFilm] => [
+          phase,
+          {
+            film: spotFilm(values(list), { gauge: DEFAULT_GAUGE, pool }),
+            readings_m: values(list),
+            entryIds: list.map((e) => e.id),
+            simulated: list.some((e) => e.simulated),
+            last_ms: Math.max(...list.map((e) => e.recordedAt_ms)),
+          },
+        ]),
+      ),
+    }));
+}
+
+interface ClearContext {
+  brief: PanelBrief;
+  stepsDone: readonly EntryOf<"step">[];
+  anyBefore: boolean;
+}
+
+function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore }: ClearContext): Spot["clear"] {
+  const latest = films.recheck ?? films.after;
+  if (!latest) return null;
+  const since = stepsDone.filter((s) => s.recordedAt_ms > latest.last_ms);
+  const taken = { m: since.reduce((a, s) => a + s.body.removal_m, 0), u: Math.hypot(0, ...since.map((s) => s.body.u_m)) };
+  if (films.before) {
+    const d = clearByDifference({
+      after_m: latest.film.mean_m,
+      before_m: films.before.film.mean_m,
+      uA_after_m: latest.film.uA_m,
+      uA_before_m: films.before.film.uA_m,
+    });
+    return { clear_m: d.clear_m - taken.m, u_m: Math.hypot(d.u_m, taken.u), how: since.length ? "measured less removal" : "measured" };
+  }
+  if (anyBefore) return null; // neighbours tell its clear: the map's work, not this spot's
+  const inferred = clearFromMixture(latest.film.mean_m, latest.film.u_m, SUBSTRATES[brief.substrate].weights);
+  return { clear_m: inferred.clear_m - taken.m, u_m: Math.hypot(inferred.u_m, taken.u), how: "inferred" };
+}
+
+/** Readings for the film field: the latest of each spot after clear, less what was taken off since, and those before clear. */
+function observationsOf(spots: readonly Spot[], removedSince_m: number): FilmObservation[] {
+  return spots.flatMap((s) => {
+    const latest = s.films.recheck ?? s.films.after;
+    const list: FilmObservation[] = [];
+    if (s.films.before) list.push({ at: s.at, layer: "before", total_m: s.films.before.film.mean_m, n: s.films.before.film.n });
+    if (latest) list.push({ at: s.at, layer: "after", total_m: Math.max(0, latest.film.mean_m - removedSince_m), n: latest.film.n });
+    return list;
+  });
+}
+
+const meanOf = (xs: readonly number[]) => xs.reduce((a, b) => a + b, 0) / xs.length;
+
+/** Layers from the metal up, for the section. The undivided under-layers are split in the usual proportions and then called inferred. */
+function layersOf(
+  brief: PanelBrief,
+  spots: readonly Spot[],
+  coats: readonly CoatState[],
+  predicted: PanelState["predictedClear"],
+  { removedSince_m, removedTotal_m }: { removedSince_m: number; removedTotal_m: number },
+): Layer[] {
+  const before = spots.flatMap((s) => (s.films.before ? [s.films.before.film] : []));
+  const stack = STACKS[brief.substrate === "factory" ? "factory" : "refinish"];
+  const usual_m = stack.ecoat[0] + stack.primer[0] + stack.base[0];
+  const under_m = before.length ? meanOf(before.map((f) => f.mean_m)) : usual_m;
+  const scale = under_m / usual_m;
+  const part = (key: "ecoat" | "primer" | "base", name: string): Layer => ({
+    key,
+    name,
+    thickness_m: stack[key][0] * scale,
+    u_m: null,
+    tone: key,
+    how: "inferred",
+  });
+  const layers = [part("ecoat", "e-coat"), part("primer", "primer"), part("base", "base")];
+  const clears = spots.flatMap((s) => (s.clear ? [s.clear] : []));
+  const measured = clears.length ? { clear_m: meanOf(clears.map((c) => c.clear_m)), u_m: meanOf(clears.map((c) => c.u_m)) } : null;
+  const total = measured ?? (predicted ? { clear_m: predicted.clear_m - removedSince_m, u_m: predicted.u_m } : null);
+  if (!total) return layers;
+  const how = measured ? (clears.every((c) => c.how === "inferred") ? "inferred" : "measured") : "predicted";
+  const clear_m = Math.max(0, total.clear_m);
+  if (coats.length === 0) return [...layers, { key: "clear", name: "clear", thickness_m: clear_m, u_m: total.u_m, tone: "clear", how }];
+  // The newest coat loses what was sanded: shares are laid from below up to the clear that is there.
+  const laid_m = coats.reduce((a, c) => a + c.predicted.dry_m, 0);
+  const asSprayed_m = measured ? clear_m + removedTotal_m : laid_m;
+  let left = clear_m;
+  return [
+    ...layers,
+    ...coats.map((c, i): Layer => {
+      const thickness_m = Math.max(0, Math.min(left, (c.predicted.dry_m / laid_m) * asSprayed_m));
+      left -= thickness_m;
+      return {
+        key: `coat-${c.entry.id}`,
+        name: `clear ${c.entry.body.number}`,
+        thickness_m,
+        u_m: i === coats.length - 1 ? total.u_m : null,
+        tone: "clear",
+        how,
+      };
+    }),
+  ];
+}
+
+/** Runs on the panel as the correction needs them; a run without its size is left to be measured. */
+export function measuredRuns(state: PanelState): { entry: EntryOf<"defect">; height_m: number; width_m: number; length_m: number }[] {
+  return state.defects.flatMap((entry) => {
+    const { kind, height_m, width_m, length_m } = entry.body;
+    return kind === "run" && height_m && width_m && length_m ? [{ entry, height_m, width_m, length_m }] : [];
+  });
+}

@@ -1,0 +1,78 @@
+import { requireNumber } from "../guard";
+
+/** Metres from the panel's top left corner as it hangs on the drawing: x to the right, y down. */
+export type Point = readonly [x_m: number, y_m: number];
+export type Polygon = readonly Point[];
+
+/** Checked outline: at least three corners, finite, area above zero. @throws RangeError */
+export function requirePolygon(name: string, polygon: Polygon): Polygon {
+  if (polygon.length < 3) throw new RangeError(`${name} must have at least 3 corners, got ${polygon.length}`);
+  polygon.forEach(([x, y], i) => {
+    requireNumber(`${name}[${i}].x`, x, { min: -50, max: 50 });
+    requireNumber(`${name}[${i}].y`, y, { min: -50, max: 50 });
+  });
+  if (!(polygonArea(polygon) > 1e-6)) throw new RangeError(`${name} must enclose an area above 1 mm²`);
+  return polygon;
+}
+
+/** Area by the shoelace sum, m². */
+export function polygonArea(polygon: Polygon): number {
+  let twice = 0;
+  polygon.forEach(([x, y], i) => {
+    const [nx, ny] = polygon[(i + 1) % polygon.length]!;
+    twice += x * ny - nx * y;
+  });
+  return Math.abs(twice) / 2;
+}
+
+/** Whether a point lies inside (even–odd rule). */
+export function isInside([x, y]: Point, polygon: Polygon): boolean {
+  let inside = false;
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
+    const [x1, y1] = polygon[i]!;
+    const [x2, y2] = polygon[j]!;
+    if (y1 > y !== y2 > y && x < ((x2 - x1) * (y - y1)) / (y2 - y1) + x1) inside = !inside;
+  }
+  return inside;
+}
+
+/** Distance from a point to the nearest part of the outline, m (never negative, also outside). */
+export function edgeDistance([px, py]: Point, polygon: Polygon): number {
+  let best = Infinity;
+  for (let i = 0; i < polygon.length; i++) {
+    const [ax, ay] = polygon[i]!;
+    const [bx, by] = polygon[(i + 1) % polygon.length]!;
+    const dx = bx - ax;
+    const dy = by - ay;
+    const length2 = dx * dx + dy * dy;
+    const t = length2 > 0 ? Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / length2)) : 0;
+    const ex = px - ax - t * dx;
+    const ey = py - ay - t * dy;
+    best = Math.min(best, ex * ex + ey * ey);
+  }
+  return Math.sqrt(best);
+}
+
+export function boundingBox(polygon: Polygon): { x0: number; y0: number; x1: number; y1: number } {
+  const xs = polygon.map((p) => p[0]);
+  const ys = polygon.map((p) => p[1]);
+  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+}
+
+export interface GridCell {
+  point: Point;
+  column: number;
+  row: number;
+}
+
+/** Centres of the nx × ny cells of the bounding box that lie inside, in row-major order. */
+export function gridInside(polygon: Polygon, { nx = 60, ny = 50 } = {}): GridCell[] {
+  const { x0, y0, x1, y1 } = boundingBox(polygon);
+  const cells: GridCell[] = [];
+  for (let row = 0; row < ny; row++)
+    for (let column = 0; column < nx; column++) {
+      const point: Point = [x0 + ((column + 0.5) * (x1 - x0)) / nx, y0 + ((row + 0.5) * (y1 - y0)) / ny];
+      if (isInside(point, polygon)) cells.push({ point, column, row });
+    }
+  return cells;
+}

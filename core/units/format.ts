@@ -1,0 +1,57 @@
+import { fromSi } from "./convert";
+import { type Quantity, type UnitPreferences, preferredUnit, unitDef } from "./quantities";
+
+export interface Shown {
+  text: string;
+  unit: string;
+}
+
+const MINUS = "−";
+const fixed = (x: number, digits: number) => {
+  const s = Math.abs(x).toFixed(digits);
+  return x < 0 && Number(s) !== 0 ? MINUS + s : s;
+};
+
+/** A number in the shop's unit with a sensible count of decimals. Missing figures show as a dash, never as zero. */
+export function show(quantity: Quantity, si: number | null | undefined, prefs: UnitPreferences, digits?: number): Shown {
+  const unit = preferredUnit(quantity, prefs);
+  if (si === null || si === undefined || !Number.isFinite(si)) return { text: "–", unit };
+  return { text: fixed(fromSi(quantity, si, unit), digits ?? unitDef(quantity, unit).digits), unit };
+}
+
+/**
+ * Value with its standard uncertainty, both rounded at the uncertainty's first figure (two when it starts with 1).
+ * @example showWithUncertainty("film", 50e-6, 2.1e-6, METRIC) // { text: "50 ± 2", unit: "µm" }
+ */
+export function showWithUncertainty(quantity: Quantity, si: number, u_si: number, prefs: UnitPreferences): Shown {
+  const unit = preferredUnit(quantity, prefs);
+  if (!Number.isFinite(si) || !Number.isFinite(u_si)) return show(quantity, si, prefs);
+  const u = u_si / unitDef(quantity, unit).scale;
+  const digits = uncertaintyDigits(u);
+  return { text: `${fixed(fromSi(quantity, si, unit), digits)} ± ${fixed(u, digits)}`, unit };
+}
+
+function uncertaintyDigits(u: number): number {
+  if (!(u > 0)) return 0;
+  const exponent = Math.floor(Math.log10(u));
+  const leading = u / 10 ** exponent;
+  return Math.max(0, -exponent + (leading < 1.95 ? 1 : 0));
+}
+
+/** A chance in the words of the shop: "1 in 40", "less than 1 in 1000". */
+export function showChance(p: number): string {
+  if (!Number.isFinite(p)) return "not known";
+  if (p < 0.001) return "less than 1 in 1000";
+  if (p > 0.995) return "almost certain";
+  if (p > 0.2) return `${Math.round(p * 100)} in 100`;
+  const n = 1 / p;
+  return `1 in ${n < 20 ? Math.round(n) : n < 100 ? Math.round(n / 5) * 5 : Math.round(n / 50) * 50}`;
+}
+
+/** Clock text: "4:10" below an hour, "1 h 02" below two days, then days. Negative spans count up from zero. */
+export function showSpan(seconds: number): string {
+  const s = Math.max(0, Math.round(Math.abs(seconds)));
+  if (s < 3600) return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+  if (s < 48 * 3600) return `${Math.floor(s / 3600)} h ${String(Math.floor((s % 3600) / 60)).padStart(2, "0")}`;
+  return `${Math.floor(s / 86400)} d`;
+}

@@ -1,0 +1,18 @@
+const swc = (tsx) => [
+  "@swc/jest",
+  {
+    jsc: { target: "es2022", parser: { syntax: "typescript", tsx, decorators: false }, transform: { react: { runtime: "automatic" } } },
+    module: { type: "es6" },
+  },
+];
+export default {
+  testMatch: ["<rootDir>/{core,server,app,workers,stand-ins,scripts,demo}/**/*.test.ts?(x)"],
+  testEnvironment: "node",
+  extensionsToTreatAsEsm: [".ts", ".tsx"],
+  transform: { "\\.tsx$": swc(true), "\\.ts$": swc(false) },
+  moduleNameMapper: {
+    "^~/(.*)$": "<rootDir>/app/$1",
+    "^#(core|server|workers|stand-ins)/(.*)$": "<rootDir>/$1/$2",
+  },
+  modulePathIgnorePatterns: ["<rootDir>/build"],
+};

@@ -62,7 +62,7 @@ const NOTHING: Omit<Assessment, "reason"> = {
  * whether more readings would settle it. Without before-readings every possible history is worked through and weighted.
  * @throws RangeError for readings or outlines outside the models.
  */
-export function assessPanel(input: AssessInput): Assessment {
+export function assessPanel(input: AssessInput, { onProgress }: { onProgress?: (share: number) => void } = {}): Assessment {
   const { observations, outline, tape_m, runCutChance = 0, draws = 2000 } = input;
   requireNumber("runCutChance", runCutChance, { min: 0, max: 1 });
   const after = observations.filter((o) => o.layer === "after");
@@ -79,12 +79,14 @@ export function assessPanel(input: AssessInput): Assessment {
       runCutChance,
     );
   const now = chancesOf(observations, 0);
+  onProgress?.(0.4);
   let verdict: Verdict = verdictOf({ cut: now.cutChance, thin: now.thinChance });
   let readingsWanted: Assessment["readingsWanted"] = null;
   if (verdict !== "safe" && now.meanMargin_m > 0) {
     const field = now.field;
     const candidates = worthReading(outline, field, input, Math.max(tape_m, 0.015), Math.max(...LOOK_AHEAD));
-    for (const count of LOOK_AHEAD) {
+    for (const [i, count] of LOOK_AHEAD.entries()) {
+      onProgress?.(0.4 + 0.2 * i);
       const at = candidates.slice(0, count);
       const expected = at.map((p): FilmObservation => ({ at: p, layer: "after", total_m: field.expectedReading(p), n: 3 }));
       const later = chancesOf([...observations, ...expected], expected.length);

@@ -7,7 +7,9 @@ import type { Point } from "../panel/geometry";
 import type { ProductSheet } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
 import { type Deposit, deposit } from "../spray/deposit";
-import { type BodyOf, type EntryOf, type LedgerEntry, type Phase, livingEntries, ofKind } from "./entry";
+import { type Phase } from "./kinds";
+import { type BodyOf } from "./bodies";
+import { type EntryOf, type LedgerEntry, livingEntries, ofKind } from "./entry";
 
 export const SUBSTRATES = {
   factory: { name: "Factory finish below", weights: { factory: 1, refinish: 0 } },

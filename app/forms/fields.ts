@@ -1,0 +1,45 @@
+import { z } from "zod";
+import { parseQuantity } from "#core/units/parse";
+import { fromSi } from "#core/units/convert";
+import { type Quantity, type UnitPreferences, preferredUnit, unitDef } from "#core/units/quantities";
+
+interface Limits {
+  min: number;
+  max: number;
+}
+
+const inUnit = (quantity: Quantity, si: number, unit: string) => {
+  const { digits } = unitDef(quantity, unit);
+  return `${Number(fromSi(quantity, si, unit).toFixed(Math.max(digits, 2)))} ${unit}`;
+};
+
+/** A typed quantity in this screen's unit, read to SI; comma or point; the message names the limits in the same unit. */
+export function quantity(kind: Quantity, units: UnitPreferences, { min, max }: Limits) {
+  const unit = preferredUnit(kind, units);
+  return z.string({ error: "Type a number" }).transform((text, ctx) => {
+    const parsed = parseQuantity(kind, text, unit);
+    const message = !parsed.ok
+      ? parsed.message
+      : parsed.si < min * (1 - 1e-9) || parsed.si > max * (1 + 1e-9)
+        ? `Between ${inUnit(kind, min, unit)} and ${inUnit(kind, max, unit)}`
+        : null;
+    if (message !== null || !parsed.ok) {
+      ctx.addIssue({ code: "custom", message: message ?? "Type a number" });
+      return z.NEVER;
+    }
+    return parsed.si;
+  });
+}
+
+/** The same, or null when nothing is typed. */
+export function optionalQuantity(kind: Quantity, units: UnitPreferences, limits: Limits) {
+  return z
+    .string()
+    .optional()
+    .transform((t) => t?.trim() ?? "")
+    .pipe(z.union([z.literal("").transform(() => null), quantity(kind, units, limits)]));
+}
+
+/** A whole number typed or chosen. */
+export const wholeNumber = (min: number, max: number) =>
+  z.coerce.number({ error: "Type a whole number" }).int("A whole number").min(min, `At least ${min}`).max(max, `At most ${max}`);

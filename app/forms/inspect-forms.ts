@@ -1,0 +1,66 @@
+import { z } from "zod";
+import { DEFECT_KINDS, type Phase } from "#core/ledger/kinds";
+import { type Polygon, isInside } from "#core/panel/geometry";
+import { parseQuantity } from "#core/units/parse";
+import type { UnitPreferences } from "#core/units/quantities";
+import { optionalQuantity, quantity } from "./fields";
+
+const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[];
+
+/** One or more readings at a spot, as typed: "131", "131 128 126" or "5,1 mil". */
+export const readingForm = (units: UnitPreferences) =>
+  z
+    .object({
+      phase: z.enum(phases),
+      spot: z.string().trim().min(1, "Name the spot").max(12),
+      x_m: z.coerce.number().min(-0.01).max(6.01),
+      y_m: z.coerce.number().min(-0.01).max(6.01),
+      value: z.string({ error: "Type a reading" }).max(200),
+      clientKey: z.string().max(80),
+    })
+    .transform((v, ctx) => {
+      const parsed = v.value
+        .trim()
+        .split(/\s+(?=[\d+-])/)
+        .map((text) => parseQuantity("film", text, units.film));
+      const bad = parsed.find((p) => !p.ok);
+      const problem =
+        bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3)) ? "Film lies between 0 and 5 mm" : null;
+      if (problem) {
+        ctx.addIssue({ code: "custom", path: ["value"], message: problem });
+        return z.NEVER;
+      }
+      const readings = parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : []));
+      return { clientKey: v.clientKey, body: { phase: v.phase, spot: v.spot, at: { x_m: v.x_m, y_m: v.y_m }, gauge: "typed", readings } };
+    });
+
+const kinds = Object.keys(DEFECT_KINDS) as [keyof typeof DEFECT_KINDS, ...(keyof typeof DEFECT_KINDS)[]];
+
+/** A defect placed on the panel. A run needs its size: the correction works with it. */
+export const defectForm = (units: UnitPreferences, outline: Polygon) =>
+  z
+    .object({
+      kind: z.enum(kinds),
+      x: quantity("length", units, { min: 0, max: 6 }),
+      y: quantity("length", units, { min: 0, max: 6 }),
+      length: optionalQuantity("length", units, { min: 0.0001, max: 3 }),
+      width: optionalQuantity("length", units, { min: 0.0001, max: 3 }),
+      height: optionalQuantity("film", units, { min: 0.1e-6, max: 2e-3 }),
+      measured: z.enum(["measured", "judged"]),
+    })
+    .transform((v, ctx) => {
+      if (!isInside([v.x, v.y], outline)) ctx.addIssue({ code: "custom", path: ["x"], message: "This place is not on the panel" });
+      if (v.kind === "run")
+        for (const key of ["length", "width", "height"] as const)
+          if (v[key] === null) ctx.addIssue({ code: "custom", path: [key], message: "A run needs its length, width and height" });
+      if (v.kind === "run" && v.length !== null && v.width !== null && v.length < v.width)
+        ctx.addIssue({ code: "custom", path: ["length"], message: "A run is at least as long as it is wide" });
+      return {
+        kind: v.kind,
+        at: { x_m: v.x, y_m: v.y },
+        length_m: v.length,
+        width_m: v.width,
+        height_m: v.height,
+        measured: v.measured === "measured",
+      };
+    });

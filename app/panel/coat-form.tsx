@@ -1,0 +1,174 @@
+import { useEffect, useState } from "react";
+import { useFetcher } from "react-router";
+import type { BodyOf } from "#core/ledger/bodies";
+import { predictCoat } from "#core/ledger/derive-panel";
+import type { ProductSheet } from "#core/product/sheet";
+import type { Deposit } from "#core/spray/deposit";
+import { TURNS_DEFAULT, fluidFromTurns } from "#core/spray/fluid-from-turns";
+import { show, showWithUncertainty } from "#core/units/format";
+import { parseQuantity } from "#core/units/parse";
+import { type Quantity, preferredUnit } from "#core/units/quantities";
+import type { FormAnswer } from "~/forms/answer";
+import { initial } from "~/forms/initial";
+import { USUAL_GUN } from "~/forms/usual-gun";
+import { useUnits } from "~/lib/use-root";
+import { useUndoToast } from "~/lib/use-undo-toast";
+import { usePanel } from "~/routes/panel/layout";
+import { Toggle } from "~/ui/choice";
+import { Field, FieldErrors } from "~/ui/field";
+import { Figure } from "~/ui/figure";
+import { coatWorking } from "~/words/workings";
+
+interface CoatFormProps {
+  number: number;
+  role: string;
+  speedFactor: number;
+  sheet: ProductSheet;
+  air_K: number | null;
+  last: BodyOf<"coat"> | null;
+  formKey: string;
+}
+
+/** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
+export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKey }: CoatFormProps) {
+  const units = useUnits();
+  const { setPreview } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  useUndoToast(fetcher.data);
+  const errors = fetcher.data?.errors ?? {};
+  const gun = last?.settings ?? {
+    ...USUAL_GUN,
+    handSpeed_m_s: USUAL_GUN.handSpeed_m_s * speedFactor,
+    fan_m: null,
+    fluidFrom: "turns" as const,
+  };
+  const [fluidFrom, setFluidFrom] = useState<"measured" | "turns">(gun.fluidFrom);
+  const start = () => ({
+    fluidRate: initial("fluidRate", gun.fluidRate_m3_s, units),
+    turns: String(last?.settings.turns ?? USUAL_GUN.turns),
+    pressure: initial("pressure", gun.pressure_Pa, units),
+    distance: initial("length", gun.distance_m, units),
+    overlap: initial("share", gun.overlap, units),
+    handSpeed: initial("speed", gun.handSpeed_m_s, units),
+    fan: initial("length", gun.fan_m, units),
+    reducer: initial("share", last?.reducer ?? 0, units),
+  });
+  const [typed, setTyped] = useState(start);
+  const [shownUnits, setShownUnits] = useState(units);
+  if (shownUnits !== units) {
+    setShownUnits(units); // the switch changes the unit behind what is typed: start again from the figures themselves
+    setTyped(start());
+  }
+  const predicted = predict();
+  useEffect(() => {
+    setPreview(predicted ? { coat: { dry_m: predicted.deposit.dry_m, u_m: predicted.deposit.u_dry_m, name: `coat ${number}` } } : {});
+    return () => setPreview({});
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the figures decide, not the object made anew each render
+  }, [predicted?.deposit.dry_m, number, setPreview]);
+  const field = (name: keyof typeof typed, label: string, quantity: Quantity, hint?: string) => (
+    <Field
+      label={label}
+      unit={preferredUnit(quantity, units)}
+      name={name}
+      value={typed[name]}
+      onChange={(e) => setTyped((t) => ({ ...t, [name]: e.target.value }))}
+      errors={errors[name]}
+      {...(hint ? { hint } : {})}
+    />
+  );
+  return (
+    <fetcher.Form method="post" noValidate className="space-y-4">
+      <input type="hidden" name="intent" value="coat" />
+      <input type="hidden" name="formKey" value={formKey} />
+      <input type="hidden" name="number" value={number} />
+      <input type="hidden" name="role" value={role} />
+      <input type="hidden" name="fluidFrom" value={fluidFrom} />
+      <Toggle
+        label="Fluid known from"
+        value={fluidFrom}
+        onChange={(v) => setFluidFrom(v === "measured" ? "measured" : "turns")}
+        options={[
+          { value: "turns", name: "Turns out" },
+          { value: "measured", name: "Measured rate" },
+        ]}
+      />
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+        {fluidFrom === "measured" ? (
+          field("fluidRate", "Fluid", "fluidRate")
+        ) : (
+          <Field
+            label="Needle"
+            unit="turns out"
+            name="turns"
+            value={typed.turns}
+            onChange={(e) => setTyped((t) => ({ ...t, turns: e.target.value }))}
+            errors={errors.turns}
+          />
+        )}
+        {field("pressure", "Pressure at gun", "pressure")}
+        {field("distance", "Distance", "length")}
+        {field("handSpeed", "Hand speed", "speed")}
+        {field("overlap", "Overlap", "share")}
+        {field("fan", "Fan, if measured", "length")}
+        {field("reducer", "Reducer added", "share")}
+        <Field label="Wet comb" unit={units.film} name="wet" errors={errors.wet} />
+      </div>
+      <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
+        {predicted ? (
+          <>
+            <Figure
+              label="dry"
+              shown={showWithUncertainty("film", predicted.deposit.dry_m, predicted.deposit.u_dry_m, units)}
+              note={predicted.note}
+              working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
+            />
+            <Figure
+              label="wet"
+              shown={show("film", predicted.deposit.wet_m, units, units.film === "µm" ? 0 : 1)}
+              note="predicted"
+              working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
+            />
+          </>
+        ) : (
+          <p className="min-h-[60px] text-ink2">The film appears when every setting is a number the model knows.</p>
+        )}
+        <button className="press ml-auto" data-kind="main" disabled={fetcher.state !== "idle"}>
+          {fetcher.state === "idle" ? `Log coat ${number}` : "Saving…"}
+        </button>
+      </div>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </fetcher.Form>
+  );
+
+  function predict(): { deposit: Deposit; settings: BodyOf<"coat">["settings"]; reducer: number; note: string } | null {
+    const si = (quantity: Quantity, text: string) => {
+      const parsed = parseQuantity(quantity, text, preferredUnit(quantity, units));
+      return parsed.ok ? parsed.si : NaN;
+    };
+    try {
+      const turns = si("count", typed.turns);
+      const settings = {
+        fluidRate_m3_s: fluidFrom === "measured" ? si("fluidRate", typed.fluidRate) : fluidFromTurns(turns).fluidRate_m3_s,
+        fluidFrom,
+        turns: fluidFrom === "turns" ? turns : null,
+        pressure_Pa: si("pressure", typed.pressure),
+        distance_m: si("length", typed.distance),
+        overlap: si("share", typed.overlap),
+        handSpeed_m_s: si("speed", typed.handSpeed),
+        fan_m: typed.fan.trim() === "" ? null : si("length", typed.fan),
+      };
+      const reducer = si("share", typed.reducer);
+      const deposit = predictCoat({ settings, reducer }, sheet, air_K ?? undefined);
+      const turnsU = TURNS_DEFAULT.relativeU * 100;
+      return {
+        deposit,
+        settings,
+        reducer,
+        note: fluidFrom === "turns" ? `predicted; fluid from turns is good to ${turnsU} %` : "predicted from the settings",
+      };
+    } catch (error) {
+      if (error instanceof RangeError) return null;
+      throw error;
+    }
+  }
+}

@@ -1,0 +1,155 @@
+import { Dialog } from "radix-ui";
+import { useEffect, useRef, useState } from "react";
+import { useFetcher } from "react-router";
+import { toast } from "sonner";
+import { PHASES, type Phase } from "#core/ledger/kinds";
+import { useUnits } from "~/lib/use-root";
+import type { ImportAnswer } from "~/routes/resources/import";
+import { usePanel } from "~/routes/panel/layout";
+import { SelectField } from "~/ui/field";
+
+const ROLE_WORDS = { spot: "Spot", x: "Place x", y: "Place y", phase: "When", film: "Film reading", ignore: "Leave out" } as const;
+
+/** Readings from a file or from the clipboard: a look first, columns matched, then all of it or nothing. */
+export function ImportReadings({ phase }: { phase: Phase }) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const [open, setOpen] = useState(false);
+  const [text, setText] = useState("");
+  const [roles, setRoles] = useState<string[]>([]);
+  const [filmUnit, setFilmUnit] = useState<string>(units.film);
+  const [importKey, setImportKey] = useState("");
+  const fetcher = useFetcher<ImportAnswer>();
+  const { submit, data: answer } = fetcher;
+  const url = `/do/panels/${view.panel.id}/import`;
+  const preview = answer?.preview ?? null;
+  const handled = useRef<ImportAnswer | null>(null);
+  useEffect(() => {
+    if (!answer || handled.current === answer) return;
+    handled.current = answer;
+    if (answer.imported !== null) {
+      toast.success(`${answer.imported} readings imported`);
+      setOpen(false);
+      setText("");
+    } else if (answer.preview && answer.step === "preview") setRoles(answer.preview.roles);
+  }, [answer]);
+  const look = (content: string) => {
+    setText(content);
+    setImportKey(crypto.randomUUID()); // one look, one import: sent twice it is stored once
+    if (content.trim())
+      void submit(JSON.stringify({ step: "preview", text: content }), { method: "post", action: url, encType: "application/json" });
+  };
+  const commit = () =>
+    void submit(JSON.stringify({ step: "import", text, roles, phase, filmUnit, clientKey: importKey }), {
+      method: "post",
+      action: url,
+      encType: "application/json",
+    });
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="press">Paste or import</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Dialog.Content className="fixed top-[4vh] left-1/2 z-50 max-h-[92vh] w-[min(760px,95vw)] -translate-x-1/2 space-y-4 overflow-y-auto rounded-press border border-edge bg-paper p-5 text-ink">
+          <Dialog.Title className="text-xl font-semibold">Readings {PHASES[phase]} from a file</Dialog.Title>
+          <Dialog.Description className="text-ink2">
+            CSV or text: one row a spot, film in one or more columns. With a spot name the rows find their place; with x and y they bring
+            it; with neither they go to the spots in order. One bad cell refuses the whole file.
+          </Dialog.Description>
+          <div className="flex flex-wrap items-center gap-3">
+            <label className="press">
+              Choose a file
+              <input
+                type="file"
+                accept=".csv,.txt,.tsv,text/csv,text/plain"
+                className="sr-only"
+                onChange={(e) => {
+                  const file = e.target.files?.[0];
+                  e.target.value = "";
+                  if (file) void file.text().then(look);
+                }}
+              />
+            </label>
+            <SelectField label="Film is in" value={filmUnit} onChange={(e) => setFilmUnit(e.target.value)} className="w-32">
+              <option value="µm">µm</option>
+              <option value="mil">mil</option>
+            </SelectField>
+          </div>
+          <div>
+            <label htmlFor="paste" className="small-label mb-1 block">
+              Or paste here
+            </label>
+            <textarea
+              id="paste"
+              rows={4}
+              className="field font-medium"
+              value={text.length > 4000 ? `${text.slice(0, 4000)}…` : text}
+              onChange={(e) => look(e.target.value)}
+            />
+          </div>
+          {preview && (
+            <div className="overflow-x-auto" role="region" aria-label="First rows" tabIndex={0}>
+              <table className="w-full text-left text-sm">
+                <caption className="pb-1 text-left text-ink2">
+                  {preview.rowCount} rows; the first {preview.rows.length} are shown
+                </caption>
+                <thead>
+                  <tr>
+                    {preview.columns.map((c, i) => (
+                      <th key={i} className="min-w-32 p-1 align-top">
+                        <SelectField
+                          label={c}
+                          value={roles[i] ?? "ignore"}
+                          onChange={(e) => setRoles((r) => r.map((v, k) => (k === i ? e.target.value : v)))}
+                        >
+                          {Object.entries(ROLE_WORDS).map(([k, w]) => (
+                            <option key={k} value={k}>
+                              {w}
+                            </option>
+                          ))}
+                        </SelectField>
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {preview.rows.map((row, r) => (
+                    <tr key={r} className="border-t border-hair">
+                      {preview.columns.map((_, i) => (
+                        <td key={i} className="p-2">
+                          {row[i]}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )}
+          {answer && answer.problems.length > 0 && (
+            <div role="alert" className="rounded-press bg-stop-wash p-3 text-stop-ink">
+              <p className="font-semibold">Nothing was imported.</p>
+              <ul className="mt-1 list-disc pl-5 text-sm">
+                {answer.problems.map((p, i) => (
+                  <li key={i}>
+                    Line {p.line}
+                    {p.column && `, ${p.column}`}: {p.reason}
+                  </li>
+                ))}
+              </ul>
+              {answer.problemCount > answer.problems.length && (
+                <p className="mt-1 text-sm">and {answer.problemCount - answer.problems.length} more</p>
+              )}
+            </div>
+          )}
+          <div className="flex justify-end gap-2">
+            <Dialog.Close className="press">Close</Dialog.Close>
+            <button type="button" className="press" data-kind="main" disabled={!preview || fetcher.state !== "idle"} onClick={commit}>
+              {fetcher.state === "idle" ? `Import ${preview?.rowCount ?? 0} rows` : "Reading the file…"}
+            </button>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,206 @@
+import { useId, useState } from "react";
+import { type Point, boundingBox, isInside } from "#core/panel/geometry";
+import type { PanelShape } from "#core/panel/shapes";
+import { placeInWords } from "#core/panel/shapes";
+
+export interface SpotMark {
+  name: string;
+  at: Point;
+  text: string;
+  state: "read" | "open" | "now";
+}
+export interface DefectMark {
+  id: string;
+  kind: "run" | "peel" | "nib";
+  at: Point;
+  label: string;
+  length_m: number | null;
+}
+
+const MM = 1000;
+const STEP_M = 0.01;
+
+/**
+ * The part to scale with its body lines, spots and defects. Where `onPlace` is given, a tap places a mark; the keyboard moves it by arrows
+ * (1 cm, with Shift 5 cm) and places it by Enter.
+ */
+export function PanelDrawing({
+  shape,
+  spots = [],
+  defects = [],
+  label,
+  onPlace,
+  onSpot,
+  placed,
+}: {
+  shape: PanelShape;
+  spots?: readonly SpotMark[];
+  defects?: readonly DefectMark[];
+  label: string;
+  onPlace?: (at: Point) => void;
+  onSpot?: (name: string) => void;
+  placed?: Point | null;
+}) {
+  const { x0, y0, x1, y1 } = boundingBox(shape.outline);
+  const unit = Math.max(x1 - x0, (y1 - y0) * 1.15) * MM;
+  const r = unit * 0.027;
+  const pad = r * 1.8;
+  const path = (points: readonly Point[]) =>
+    points.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
+  const [cursor, setCursor] = useState<Point>([(x0 + x1) / 2, (y0 + y1) / 2]);
+  const [focused, setFocused] = useState(false);
+  const id = useId();
+  const place = (at: Point) => {
+    setCursor(at);
+    if (isInside(at, shape.outline)) onPlace?.([Math.round(at[0] * 1000) / 1000, Math.round(at[1] * 1000) / 1000]);
+  };
+  const onClick = (e: React.MouseEvent<SVGSVGElement>) => {
+    const matrix = e.currentTarget.getScreenCTM();
+    if (!matrix || !onPlace) return;
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    place([p.x / MM, p.y / MM]);
+  };
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const step = e.shiftKey ? 5 * STEP_M : STEP_M;
+    const moves: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const move = moves[e.key];
+    if (move) {
+      e.preventDefault();
+      setCursor(([x, y]) => [Math.min(x1, Math.max(x0, x + move[0])), Math.min(y1, Math.max(y0, y + move[1]))]);
+    } else if (e.key === "Enter" || e.key === " ") {
+      e.preventDefault();
+      place(cursor);
+    }
+  };
+  const viewBox = `${x0 * MM - pad} ${y0 * MM - pad} ${(x1 - x0) * MM + 2 * pad} ${(y1 - y0) * MM + 2 * pad}`;
+  const [, , bottom] = shape.sides;
+  return (
+    <div>
+      {/* The drawing is a place picker: one focus stop, its own keys, and a text that says where the mark is. */}
+      <svg
+        viewBox={viewBox}
+        className={`mx-auto block max-h-[52dvh] w-full ${onPlace ? "cursor-crosshair" : ""}`}
+        {...(onPlace
+          ? {
+              tabIndex: 0,
+              role: "application",
+              "aria-roledescription": "panel drawing",
+              onKeyDown,
+              onFocus: () => setFocused(true),
+              onBlur: () => setFocused(false),
+              onClick,
+            }
+          : { role: "img" })}
+        aria-label={onPlace ? `${label}. Mark at ${placeInWords(cursor, shape)}. Arrow keys move it, Enter places it.` : label}
+      >
+        <clipPath id={id}>
+          <path d={`${path(shape.outline)}Z`} />
+        </clipPath>
+        <path d={`${path(shape.outline)}Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
+        <g
+          clipPath={`url(#${id})`}
+          fill="none"
+          stroke="var(--edge)"
+          strokeWidth={unit * 0.0024}
+          strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
+        >
+          {shape.bodyLines.map((l, i) => (
+            <path key={i} d={path(l)} />
+          ))}
+        </g>
+        {defects.map((d) => (
+          <Defect key={d.id} mark={d} r={r} unit={unit} />
+        ))}
+        {spots.map((s) => (
+          <Spot key={s.name} mark={s} r={r} {...(onSpot ? { onSpot } : {})} />
+        ))}
+        {placed && <Cross at={placed} r={r} colour="var(--stop)" />}
+        {onPlace && focused && <Cross at={cursor} r={r * 1.2} colour="var(--glow-ink)" />}
+      </svg>
+      <p className="text-center text-[13px] text-ink2" aria-hidden>
+        {bottom}
+      </p>
+    </div>
+  );
+}
+
+function Spot({ mark: { name, at, text, state }, r, onSpot }: { mark: SpotMark; r: number; onSpot?: (name: string) => void }) {
+  const [x, y] = [at[0] * MM, at[1] * MM];
+  return (
+    // Tapping a spot is a short cut; the same choice is a list of buttons beside the drawing.
+    // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-static-element-interactions
+    <g
+      onClick={
+        onSpot &&
+        ((e) => {
+          e.stopPropagation();
+          onSpot(name);
+        })
+      }
+      className={onSpot ? "cursor-pointer" : ""}
+    >
+      <circle
+        cx={x}
+        cy={y}
+        r={state === "now" ? r * 1.25 : r}
+        fill={state === "now" ? "var(--glow)" : "var(--paper)"}
+        stroke={state === "open" ? "var(--edge)" : "var(--ink)"}
+        strokeWidth={r * 0.09}
+        strokeDasharray={state === "open" ? `${r * 0.3} ${r * 0.22}` : undefined}
+      />
+      <text
+        x={x}
+        y={y + r * 0.33}
+        textAnchor="middle"
+        fontSize={r * (text.length > 3 ? 0.74 : 0.94)}
+        fontWeight="680"
+        fill={state === "now" ? "var(--sea)" : state === "open" ? "var(--ink2)" : "var(--ink)"}
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** Own signs: a run hangs, peel ripples, a nib is a dot in a ring; each with its word. */
+function Defect({ mark: { kind, at, label, length_m }, r, unit }: { mark: DefectMark; r: number; unit: number }) {
+  const [x, y] = [at[0] * MM, at[1] * MM];
+  const w = unit * 0.004;
+  const long = Math.max((length_m ?? 0) * MM, r * 1.4);
+  return (
+    <g stroke="var(--stop)" strokeWidth={w} fill="none" strokeLinecap="round">
+      {kind === "run" && (
+        <path
+          d={`M${x - r * 0.3} ${y - long / 2}C${x - r * 0.3} ${y + long * 0.2} ${x - r * 0.7} ${y + long / 2} ${x} ${y + long / 2}S${x + r * 0.3} ${y + long * 0.2} ${x + r * 0.3} ${y - long / 2}`}
+        />
+      )}
+      {kind === "peel" &&
+        [-0.5, 0, 0.5].map((k) => (
+          <path key={k} d={`M${x - r} ${y + k * r}q${r / 4} ${-r / 3} ${r / 2} 0t${r / 2} 0t${r / 2} 0t${r / 2} 0`} />
+        ))}
+      {kind === "nib" && (
+        <>
+          <circle cx={x} cy={y} r={r * 0.55} />
+          <circle cx={x} cy={y} r={r * 0.18} fill="var(--stop)" />
+        </>
+      )}
+      <text
+        x={x + r * 1.2}
+        y={y + r * 0.35}
+        fontSize={r * 0.9}
+        fontWeight="640"
+        fill="var(--ink)"
+        stroke="var(--paper)"
+        strokeWidth={r * 0.16}
+        paintOrder="stroke"
+      >
+        {label}
+      </text>
+    </g>
+  );
+}
+
+function Cross({ at, r, colour }: { at: Point; r: number; colour: string }) {
+  const [x, y] = [at[0] * MM, at[1] * MM];
+  return <path d={`M${x - r} ${y}H${x + r}M${x} ${y - r}V${y + r}`} stroke={colour} strokeWidth={r * 0.16} />;
+}

@@ -1,0 +1,143 @@
+import { Check } from "lucide-react";
+import { Link, useFetcher } from "react-router";
+import { correctionSchool } from "#core/correction/schools";
+import { RUN_SCHOOLS } from "#core/correction/run-work";
+import { removedAtSpots } from "#core/ledger/clear-summary";
+import { showChance, showWithUncertainty } from "#core/units/format";
+import type { FormAnswer } from "~/forms/answer";
+import { useUndoToast } from "~/lib/use-undo-toast";
+import { useUnits } from "~/lib/use-root";
+import { usePanel } from "~/routes/panel/layout";
+import { FieldErrors } from "~/ui/field";
+import { StrikeButton } from "~/ui/strike-button";
+import { Tag } from "~/ui/tag";
+import { VERDICT_WORDS } from "~/words/verdict";
+
+/** The stored plan, step by step: what to do, what to look for, what it takes off. */
+export function PlanWork({ onReplan, finished }: { onReplan: () => void; finished: boolean }) {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { state } = view;
+  const fetcher = useFetcher<FormAnswer>();
+  useUndoToast(fetcher.data);
+  const plan = state.plan!;
+  const { body } = plan;
+  const school = correctionSchool(body.schoolId);
+  const done = state.stepsDone.length;
+  const now = body.steps[done];
+  const runSteps = body.steps.length - school.steps.length;
+  const removal = showWithUncertainty("film", body.removal_m, body.u_removal_m, units);
+  const rechecked = state.spots.some((s) => s.films.recheck);
+  const verdict = VERDICT_WORDS[body.verdict];
+  return (
+    <>
+      <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
+        <h2 className="max-w-[21em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+          {now ? (
+            <>
+              Step {done + 1} of {body.steps.length}: <em className="text-glow-ink not-italic">{now.name}.</em>
+            </>
+          ) : rechecked ? (
+            "Worked through and measured again."
+          ) : (
+            "Worked through. Measure again before you trust the section."
+          )}
+        </h2>
+        <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
+        {body.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+      </div>
+      <p className="mt-2 text-ink2">
+        {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little
+        left {showChance(body.thinChance ?? NaN)}, when planned.
+      </p>
+      <ol className="mt-6 border-t border-hair">
+        {body.steps.map((s, i) => {
+          const detail = school.steps[i - runSteps];
+          const off = showWithUncertainty("film", s.removal_m, s.u_m, units);
+          const ticked = state.stepsDone[i];
+          return (
+            <li
+              key={i}
+              aria-current={i === done ? "step" : undefined}
+              className="grid grid-cols-[44px_1fr_auto] items-start gap-3 border-b border-hair py-3 aria-[current=step]:bg-glow-wash"
+            >
+              <span className="grid h-9 w-9 place-content-center justify-self-center rounded-full border-[1.5px] border-edge font-semibold">
+                {ticked ? <Check size={18} aria-label="done" /> : i + 1}
+              </span>
+              <div>
+                <p className="font-semibold">
+                  {s.name}
+                  <span className="font-normal text-ink2">
+                    {detail ? `, ${detail.tool}` : ""}
+                    {s.removal_m > 0 && ` · ${off.text} ${off.unit}`}
+                  </span>
+                </p>
+                <p className="text-ink2">
+                  {detail ? detail.doThis : body.runSchool && `${RUN_SCHOOLS[body.runSchool].how}. Stay on the run.`}
+                </p>
+                {detail && <p className="text-[13px] text-ink2">Look for: {detail.lookFor.toLowerCase()}.</p>}
+              </div>
+              {i === done ? (
+                <fetcher.Form method="post" action={`${base}/correct`}>
+                  <input type="hidden" name="intent" value="step" />
+                  <input type="hidden" name="planId" value={plan.id} />
+                  <input type="hidden" name="index" value={i} />
+                  <input type="hidden" name="formKey" value={`${plan.id}-${i}-${view.formKey}`} />
+                  <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+                    Done
+                  </button>
+                </fetcher.Form>
+              ) : (
+                ticked && i === done - 1 && <StrikeButton entryId={ticked.id} what={`step ${i + 1}`} />
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+      <div className="mt-5 flex flex-wrap gap-2">
+        <Link to={`${base}/inspect`} className="press" {...(finished && !rechecked ? { "data-kind": "main" } : {})}>
+          Measure again
+        </Link>
+        {finished && (
+          <Link to={`${base}/hand-over`} className="press" {...(rechecked ? { "data-kind": "main" } : {})}>
+            Hand over
+          </Link>
+        )}
+        <button type="button" className="press" onClick={onReplan}>
+          Plan again from here
+        </button>
+      </div>
+      {rechecked && <Remeasured />}
+      <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
+        Wipe dry and look after every step. Scratches of the step before still there: one more pass before the next. Colour on the cloth:
+        stop, the clear is through; repaint. Eye protection, residual current protection for mains tools near water, no loose clothing at
+        rotating pads.
+      </p>
+    </>
+  );
+}
+
+/** What really came off where it was read again, beside the forecast. */
+function Remeasured() {
+  const { view } = usePanel();
+  const units = useUnits();
+  const rows = removedAtSpots(view.state);
+  if (rows.length === 0) return null;
+  const forecast = showWithUncertainty("film", view.state.plan?.body.removal_m ?? 0, view.state.plan?.body.u_removal_m ?? 0, units);
+  return (
+    <section className="mt-8">
+      <h3 className="text-lg font-semibold">What really came off</h3>
+      <p className="text-ink2">
+        Forecast {forecast.text} {forecast.unit}; after clear less after sanding at the same spots:
+      </p>
+      <ul className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
+        {rows.map((r) => (
+          <li key={r.name}>
+            spot {r.name}: <b className="font-semibold">{showWithUncertainty("film", r.removal_m, r.u_m, units).text}</b> {units.film}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,103 @@
+import { group } from "d3";
+import { ArrowRight, TriangleAlert } from "lucide-react";
+import { Link } from "react-router";
+import { STATION_NAMES, stationOf } from "#core/ledger/station";
+import { FINISHES } from "#core/ways/house-ways";
+import { serverContext } from "#server/context";
+import { listJobs } from "#server/repos/job-repo";
+import { countByPanel } from "#server/repos/ledger-repo";
+import { useRoot } from "~/lib/use-root";
+import { PageHeader } from "~/ui/page-header";
+import type { Route } from "./+types/floor";
+
+export const meta: Route.MetaFunction = () => [{ title: "Floor · Yakamoz" }];
+
+export async function loader() {
+  const { db } = await serverContext();
+  const [jobs, panels] = await Promise.all([listJobs(db), countByPanel(db)]);
+  const byJob = group(panels, (p) => p.jobId);
+  return {
+    jobs: jobs.map((j) => ({
+      ...j,
+      panels: (byJob.get(j.id) ?? []).map((p) => ({ id: p.panelId, name: p.name, ...stationOf(p) })),
+    })),
+  };
+}
+
+export default function Floor({ loaderData: { jobs } }: Route.ComponentProps) {
+  const { shop } = useRoot();
+  const wanting = jobs.flatMap((j) => j.panels.filter((p) => p.attention).map((p) => ({ job: j, panel: p })));
+  const open = jobs.filter((j) => j.panels.some((p) => !p.done)).length;
+  return (
+    <>
+      <PageHeader title={shop.name} note="What is on the floor today" />
+      <main className="grid gap-x-10 gap-y-8 px-4 py-6 sm:px-6 lg:grid-cols-[1fr_300px]">
+        <section>
+          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+            {jobs.length === 0
+              ? "No job yet. Start with the first one."
+              : `${open} ${open === 1 ? "job" : "jobs"} open${wanting.length ? `, ${wanting.length} ${wanting.length === 1 ? "panel wants" : "panels want"} you.` : ", nothing waits for you."}`}
+          </h2>
+          <ul className="mt-6 border-t border-hair">
+            {jobs.map((j) => (
+              <li key={j.id} className="grid gap-x-6 border-b border-hair py-3 sm:grid-cols-[minmax(0,220px)_1fr]">
+                <Link to={`/jobs/${j.id}`} className="flex min-h-11 items-center gap-3 rounded-press">
+                  <span aria-hidden className="h-9 w-4 shrink-0" style={{ background: j.colourCss }} />
+                  <span className="min-w-0">
+                    <span className="block truncate text-[17px] font-semibold">{j.vehicle}</span>
+                    <span className="block truncate text-[13px] text-ink2">
+                      {j.colourName} · {FINISHES[j.finish].toLowerCase()}
+                    </span>
+                  </span>
+                </Link>
+                <ul>
+                  {j.panels.map((p) => (
+                    <li key={p.id}>
+                      <Link
+                        to={`/jobs/${j.id}/panels/${p.id}/${p.station}`}
+                        className="grid min-h-11 grid-cols-[minmax(0,1fr)_auto_20px] items-center gap-3 rounded-press px-2 hover:bg-glow-wash"
+                      >
+                        <span className="truncate">
+                          <b className="font-semibold">{p.name}</b>{" "}
+                          <span className="text-ink2">{STATION_NAMES[p.station].toLowerCase()}</span>
+                        </span>
+                        <span
+                          className={`flex items-center gap-1.5 text-right text-[14px] ${p.attention ? "font-semibold text-amber-ink" : "text-ink2"}`}
+                        >
+                          {p.attention && <TriangleAlert size={16} aria-label="wants attention" />}
+                          {p.next}
+                        </span>
+                        <ArrowRight size={17} aria-hidden className="text-ink2" />
+                      </Link>
+                    </li>
+                  ))}
+                </ul>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <aside aria-label="Start" className="space-y-7">
+          <Link to="/jobs/new" className="press w-full" data-kind="main">
+            New job
+          </Link>
+          <section>
+            <h2 className="text-lg font-semibold">Can I sand this?</h2>
+            <p className="mt-1 text-ink2">
+              Three readings or more, a way to sand, and you get the chance of cutting through. No job needed.
+            </p>
+            <Link to="/ask/sand" className="press mt-3 w-full">
+              Ask now
+            </Link>
+          </section>
+          <section className="text-[13px] text-ink2">
+            <h2 className="font-semibold text-ink">Before you spray</h2>
+            <p className="mt-1">
+              Two-pack clears contain isocyanates. Use supplied air, or what the safety data sheet and your local rules require; a dust mask
+              does not stop vapour. Spray only in a ventilated place with nothing that can ignite it.
+            </p>
+          </section>
+        </aside>
+      </main>
+    </>
+  );
+}

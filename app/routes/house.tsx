@@ -1,0 +1,136 @@
+import { Form } from "react-router";
+import { z } from "zod";
+import { QUANTITIES } from "#core/units/quantities";
+import { HOUSE_WAYS, HOUSE_WAY_IDS } from "#core/ways/house-ways";
+import { SOURCES } from "#core/sources";
+import { saveShopSettings } from "#server/commands/jobs";
+import { serverContext } from "#server/context";
+import { getShop } from "#server/repos/shop-repo";
+import { answerForm } from "~/forms/answer";
+import { quantity, wholeNumber } from "~/forms/fields";
+import { initial } from "~/forms/initial";
+import { readPrefs } from "~/lib/prefs.server";
+import { useUndoToast } from "~/lib/use-undo-toast";
+import { usePrefs, useRoot } from "~/lib/use-root";
+import { usePrefsSubmit } from "~/shell/use-prefs-submit";
+import { Choices, Toggle } from "~/ui/choice";
+import { Field, SelectField } from "~/ui/field";
+import { PageHeader } from "~/ui/page-header";
+import type { Route } from "./+types/house";
+
+export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
+
+export async function action({ request }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const shop = await getShop(ctx.db);
+  const { units } = await readPrefs(request, shop.units);
+  const schema = z.object({
+    name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
+    wayId: z.enum(HOUSE_WAY_IDS),
+    floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
+    readingsPerSpot: wholeNumber(1, 5),
+  });
+  return answerForm(await request.formData(), schema, async ({ floor, ...rest }) => {
+    await saveShopSettings(ctx, { ...shop, ...rest, floor_m: floor, units });
+    return { message: "Saved. These units are now the shop's." };
+  });
+}
+
+const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
+
+export default function House({ actionData }: Route.ComponentProps) {
+  const { shop } = useRoot();
+  const prefs = usePrefs();
+  const { send, setUnits } = usePrefsSubmit();
+  useUndoToast(actionData);
+  const errors = actionData?.errors ?? {};
+  return (
+    <>
+      <PageHeader title="House" note="How this shop works, and how this screen shows it" />
+      <main className="grid max-w-[1100px] gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-2">
+        <section>
+          <h2 className="mb-3 text-xl font-semibold">The shop</h2>
+          <Form method="post" noValidate className="grid grid-cols-2 gap-4" key={prefs.units.film}>
+            <Field className="col-span-2" label="Name" name="name" defaultValue={shop.name} errors={errors.name} />
+            <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={shop.wayId} errors={errors.wayId}>
+              {HOUSE_WAYS.map((w) => (
+                <option key={w.id} value={w.id}>
+                  {w.name}
+                </option>
+              ))}
+            </SelectField>
+            <Field
+              label="Floor: least clear to keep"
+              unit={prefs.units.film}
+              name="floor"
+              defaultValue={initial("film", shop.floor_m, prefs.units)}
+              errors={errors.floor}
+            />
+            <Field
+              label="Readings a spot"
+              name="readingsPerSpot"
+              inputMode="numeric"
+              defaultValue={shop.readingsPerSpot}
+              errors={errors.readingsPerSpot}
+            />
+            <button className="press col-span-2 justify-self-start" data-kind="main">
+              Save for the shop
+            </button>
+          </Form>
+        </section>
+        <section>
+          <h2 className="mb-3 text-xl font-semibold">This screen</h2>
+          <div className="space-y-4">
+            <Choices
+              label="Theme"
+              columns={2}
+              value={prefs.theme}
+              onChange={(v) => send({ theme: v === "night" ? "night" : "booth" })}
+              options={[
+                { value: "booth", name: "Booth", note: "Paper white, for tubes and daylight" },
+                { value: "night", name: "Night", note: "Deep sea, for a dark garage" },
+              ]}
+            />
+            <dl className="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2">
+              {(Object.keys(UNIT_LABELS) as (keyof typeof UNIT_LABELS)[]).map((q) => (
+                <div key={q} className="contents">
+                  <dt>{UNIT_LABELS[q]}</dt>
+                  <dd>
+                    <Toggle
+                      label={UNIT_LABELS[q]}
+                      value={prefs.units[q]}
+                      onChange={(u) => setUnits({ ...prefs.units, [q]: u })}
+                      options={Object.keys(QUANTITIES[q].units).map((u) => ({ value: u, name: u }))}
+                    />
+                  </dd>
+                </div>
+              ))}
+            </dl>
+            <Choices
+              label="Who is at this screen"
+              columns={3}
+              value={prefs.by}
+              onChange={(by) => send({ by })}
+              options={["painter A", "painter B", "apprentice"].map((r) => ({ value: r, name: r }))}
+            />
+          </div>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Backup</h2>
+          <p className="text-ink2">
+            Everything lies in one file in the data folder. <code>npm run backup</code> writes a checked copy of it while the program runs.
+            Put that copy on another disk.
+          </p>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Where the figures come from</h2>
+          <ul className="list-disc space-y-1 pl-5 text-sm text-ink2">
+            {Object.values(SOURCES).map((s) => (
+              <li key={s.text}>{s.text}</li>
+            ))}
+          </ul>
+        </section>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,239 @@
+import { data, useFetcher } from "react-router";
+import { dewPointMargin } from "#core/climate/dew-point";
+import { show, showWithUncertainty } from "#core/units/format";
+import { houseWay, plannedCoat } from "#core/ways/house-ways";
+import { recordEntry } from "#server/commands/record-entry";
+import { takeStandInReadings } from "#server/devices/take-readings";
+import { serverContext } from "#server/context";
+import { getShop } from "#server/repos/shop-repo";
+import { loadPanelView } from "#server/views/panel-view";
+import { answerForm, textOf } from "~/forms/answer";
+import { readingForm } from "~/forms/inspect-forms";
+import { climateForm, coatForm, mixForm } from "~/forms/spray-forms";
+import { readPrefs } from "~/lib/prefs.server";
+import { useUndoToast } from "~/lib/use-undo-toast";
+import { useUnits } from "~/lib/use-root";
+import { CoatForm } from "~/panel/coat-form";
+import { ReadingDesk } from "~/panel/reading-desk";
+import { Field, FieldErrors } from "~/ui/field";
+import { Figure } from "~/ui/figure";
+import { StrikeButton } from "~/ui/strike-button";
+import { Tag } from "~/ui/tag";
+import { coatWorking, dewWorking } from "~/words/workings";
+import type { Route } from "./+types/spray";
+import { usePanel } from "./layout";
+import { initial } from "~/forms/initial";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const { units, by } = await readPrefs(request, (await getShop(ctx.db)).units);
+  const view = await loadPanelView(ctx, jobId, panelId);
+  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const form = await request.formData();
+  const clientKey = textOf(form, "formKey") || null;
+  switch (textOf(form, "intent")) {
+    case "climate":
+      return answerForm(form, climateForm(units), async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "climate", body, by, clientKey }),
+        message: "Climate logged",
+      }));
+    case "mix":
+      return answerForm(form, mixForm(units), async (mix) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "mix", body: { ...mix, potLife_s: view.product.sheet.potLife_s }, by, clientKey }),
+        message: "Mix logged; the pot clock runs",
+      }));
+    case "coat":
+      return answerForm(form, coatForm(units), async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "coat", body, by, clientKey }),
+        message: `Coat ${body.number} logged; its clock runs`,
+      }));
+    case "reading":
+      return answerForm(form, readingForm(units), async ({ body, clientKey: key }) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "reading", body, by, clientKey: key }),
+      }));
+    case "stand-in": {
+      const spots = view.spotPlan.filter((s) => !view.state.spots.find((p) => p.name === s.name)?.films.before);
+      await takeStandInReadings(ctx, { panelId, phase: "before", spots, count: view.readingsPerSpot, by });
+      return { ok: true, intent: "stand-in", message: null, errors: {} };
+    }
+    default:
+      throw data("Not understood", { status: 400 });
+  }
+}
+
+export default function Spray() {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { state, panel, product, job } = view;
+  const way = houseWay(job.wayId);
+  const done = state.coats.length;
+  const last = state.coats.at(-1);
+  const next = plannedCoat(way, done + 1);
+  const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
+  const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
+  return (
+    <>
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {done === 0 ? (
+          <>
+            {state.hasBefore ? "Ready for coat 1." : "First the film below the clear."}{" "}
+            <em className="text-glow-ink not-italic">
+              {state.hasBefore
+                ? `${panel.coatsPlanned} coats planned, ${next.role} first.`
+                : "After clear the gauge cannot tell the layers apart."}
+            </em>
+          </>
+        ) : (
+          <>
+            <em className="text-glow-ink not-italic">
+              {dry?.text} {dry?.unit}
+            </em>{" "}
+            of clear predicted after {done} of {panel.coatsPlanned} coats.
+          </>
+        )}
+      </h2>
+      <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[1.35fr_1fr]">
+        <section aria-labelledby="coat-title">
+          <h3 id="coat-title" className="mb-3 text-lg font-semibold">
+            {done < panel.coatsPlanned ? `Coat ${done + 1}, ${next.role}` : `One coat more (coat ${done + 1})`}
+          </h3>
+          <CoatForm
+            key={`coat-${done}`}
+            number={done + 1}
+            role={next.role}
+            speedFactor={next.speedFactor}
+            sheet={product.sheet}
+            air_K={state.climate?.body.air_K ?? null}
+            last={last?.entry.body ?? null}
+            formKey={`${view.formKey}-coat`}
+          />
+        </section>
+        <div className="space-y-8">
+          {last && (
+            <section aria-label="Last coat" className="space-y-2">
+              <Figure
+                label={`wet, coat ${last.entry.body.number}`}
+                shown={show("film", last.predicted.wet_m, units, units.film === "µm" ? 0 : 1)}
+                note={
+                  last.entry.body.wetReading_m === null
+                    ? "predicted as it lands"
+                    : `wet comb said ${show("film", last.entry.body.wetReading_m, units).text} ${units.film}`
+                }
+                working={coatWorking(last.entry.body.settings, last.predicted, last.entry.body.reducer, units)}
+                size="middle"
+              />
+              <p className="text-sm text-ink2">
+                The sheet wants {range[0]!.text} to {range[1]!.text} {range[1]!.unit} dry a coat.
+              </p>
+            </section>
+          )}
+          <ol aria-label="Coats sprayed" className="border-t border-hair empty:hidden">
+            {state.coats.map(({ entry, predicted }) => {
+              const d = showWithUncertainty("film", predicted.dry_m, predicted.u_dry_m, units);
+              return (
+                <li key={entry.id} className="flex items-center justify-between gap-2 border-b border-hair">
+                  <span>
+                    <b className="font-semibold">Coat {entry.body.number}</b> {entry.body.role}
+                    {entry.body.settings.fluidFrom === "turns" && <span className="text-[13px] text-ink2">, fluid guessed from turns</span>}
+                  </span>
+                  <span className="flex items-center">
+                    {d.text} {d.unit} dry
+                    <StrikeButton entryId={entry.id} what={`coat ${entry.body.number}`} />
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+          <Climate />
+          <Mix />
+        </div>
+      </div>
+      {(done === 0 || !state.hasBefore) && (
+        <section className="mt-10" aria-labelledby="before-title">
+          <h3 id="before-title" className="text-lg font-semibold">
+            Readings before clear
+          </h3>
+          {done > 0 && (
+            <p className="mt-1 max-w-[60ch] text-amber-ink">
+              Clear is on: a reading taken now is not a before-reading. Enter only what was written down before coat 1.
+            </p>
+          )}
+          <ReadingDesk phase="before" />
+        </section>
+      )}
+    </>
+  );
+}
+
+function Climate() {
+  const { view } = usePanel();
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  useUndoToast(fetcher.data);
+  const climate = view.state.climate?.body;
+  const errors = fetcher.data?.errors ?? {};
+  const margin =
+    climate &&
+    dewPointMargin({ air_K: climate.air_K, part_K: climate.part_K ?? climate.air_K, relativeHumidity: climate.relativeHumidity });
+  return (
+    <section aria-label="Climate" className="space-y-3">
+      {margin && climate && (
+        <div className="flex flex-wrap items-center gap-3">
+          <Figure
+            label="above the coldest the part may be"
+            shown={show("temperatureDifference", margin.margin_K, units)}
+            working={dewWorking(climate, margin, units)}
+            size="middle"
+            {...(margin.margin_K < 0 ? { tone: "stop" as const } : {})}
+          />
+          <Tag kind={margin.margin_K < 0 ? "stop" : margin.margin_K < 3 ? "caution" : "good"}>
+            {margin.margin_K < 0 ? "Too near the dew point" : margin.margin_K < 3 ? "Close to the dew point" : "Dry enough"}
+          </Tag>
+        </div>
+      )}
+      <fetcher.Form method="post" className="grid grid-cols-2 gap-3 sm:grid-cols-4" noValidate>
+        <input type="hidden" name="intent" value="climate" />
+        <Field
+          label="Air"
+          unit={units.temperature}
+          name="air"
+          defaultValue={initial("temperature", climate?.air_K, units)}
+          errors={errors.air}
+        />
+        <Field
+          label="Part"
+          unit={units.temperature}
+          name="part"
+          defaultValue={initial("temperature", climate?.part_K, units)}
+          errors={errors.part}
+        />
+        <Field
+          label="Humidity"
+          unit="%"
+          name="humidity"
+          defaultValue={initial("share", climate?.relativeHumidity, units)}
+          errors={errors.humidity}
+        />
+        <button className="press self-start sm:mt-[23px]">Log climate</button>
+      </fetcher.Form>
+    </section>
+  );
+}
+
+function Mix() {
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  useUndoToast(fetcher.data);
+  const errors = fetcher.data?.errors ?? {};
+  return (
+    <section aria-label="Mix">
+      <fetcher.Form method="post" className="grid grid-cols-2 gap-3 sm:grid-cols-4" noValidate>
+        <input type="hidden" name="intent" value="mix" />
+        <Field label="Mixed" unit={units.volume} name="volume" errors={errors.volume} />
+        <Field label="Reducer" unit="%" name="reducer" defaultValue="0" errors={errors.reducer} />
+        <button className="press col-span-2 self-start sm:mt-[23px]">Start pot clock</button>
+      </fetcher.Form>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </section>
+  );
+}

@@ -1,0 +1,38 @@
+import { useEffect, useRef, useState } from "react";
+import { useRevalidator } from "react-router";
+import { useRoot } from "~/lib/use-root";
+
+/**
+ * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
+ * Returns the server's time, ticking twice a second; the first render shows the time the page was made.
+ */
+export function useLive(): number {
+  const { now_ms } = useRoot();
+  const [now, setNow] = useState(now_ms);
+  const offset = useRef<number | null>(null);
+  const { revalidate } = useRevalidator();
+
+  useEffect(() => {
+    let first = true;
+    const source = new EventSource("/do/events");
+    const setOffset = (event: MessageEvent<string>) => {
+      offset.current = (JSON.parse(event.data) as { now_ms: number }).now_ms - Date.now();
+      setNow(Date.now() + offset.current);
+    };
+    source.addEventListener("hello", (event: MessageEvent<string>) => {
+      setOffset(event);
+      if (!first) void revalidate(); // the server was away: something may have been missed
+      first = false;
+    });
+    source.addEventListener("beat", setOffset);
+    source.addEventListener("change", () => void revalidate());
+    const timer = setInterval(() => {
+      if (offset.current !== null) setNow(Date.now() + offset.current);
+    }, 500);
+    return () => {
+      source.close();
+      clearInterval(timer);
+    };
+  }, [revalidate]);
+  return now;
+}

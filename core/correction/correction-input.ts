@@ -1,0 +1,99 @@
+import type { AssessInput } from "../film/assess-panel";
+import { FilmField } from "../film/film-field";
+import { CUT_GUARD_M, LEAST_SPOTS } from "../film/verdict";
+import { type PanelBrief, type PanelState, SUBSTRATES, measuredRuns } from "../ledger/derive-panel";
+import type { PlanStep } from "../ledger/bodies";
+import { type Removal, type Texture, planRemoval } from "./removal-plan";
+import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "./run-work";
+import { correctionSchool, stepName } from "./schools";
+
+/** Texture of a sprayed panel nobody has measured: 3 ± 0.4 µm peak to valley, judged. Default of ours. */
+export const JUDGED_TEXTURE = { peakToValley_m: 3e-6, u_m: 0.4e-6 } as const;
+
+export interface CorrectionChoice {
+  schoolId: string;
+  runSchool: RunSchool | null;
+  texture: Texture;
+  tape_m: number;
+  floor_m: number;
+}
+
+/** Peel measured or judged on the panel, the worst of it; otherwise the usual texture. */
+export function textureOf(state: PanelState): { texture: Texture; from: "measured" | "judged" | "usual" } {
+  const peel = state.defects
+    .filter((d) => d.body.kind === "peel" && d.body.height_m !== null)
+    .sort((a, b) => b.body.height_m! - a.body.height_m!)[0];
+  if (!peel) return { texture: { ...JUDGED_TEXTURE }, from: "usual" };
+  const peakToValley_m = peel.body.height_m!;
+  return {
+    texture: { peakToValley_m, u_m: peakToValley_m * (peel.body.measured ? 0.12 : 0.25) },
+    from: peel.body.measured ? "measured" : "judged",
+  };
+}
+
+/** The four run schools for the panel's worst run, side by side; null when there is no run with its size or no clear to work on. */
+export function compareRunSchools(
+  brief: PanelBrief,
+  state: PanelState,
+  floor_m: number,
+): { height_m: number; clear_m: number; u_clear_m: number; schools: (RunForecast & { school: RunSchool; cutChance: number })[] } | null {
+  const [run] = measuredRuns(state).sort((a, b) => b.height_m - a.height_m);
+  const around = run && clearAround(brief, state, [run.entry.body.at.x_m, run.entry.body.at.y_m]);
+  if (!run || !around) return null;
+  const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
+    const size = { height_m: run.height_m, width_m: run.width_m, length_m: run.length_m, ...around };
+    return {
+      school,
+      ...forecastRunWork(school, { ...size, floor_m }),
+      cutChance: forecastRunWork(school, { ...size, floor_m: CUT_GUARD_M }).chanceBelowFloor,
+    };
+  });
+  return { height_m: run.height_m, ...around, schools };
+}
+
+/** Clear beside a place: from the field when there are before-readings, else the mean of what the spots say. */
+function clearAround(brief: PanelBrief, state: PanelState, at: readonly [number, number]): { clear_m: number; u_clear_m: number } | null {
+  const after = state.observations.filter((o) => o.layer === "after").length;
+  if (state.hasBefore && after >= LEAST_SPOTS) {
+    const { mean_m, sd_m } = new FilmField(state.observations, brief.shape.outline).predict([at]);
+    return { clear_m: mean_m[0]!, u_clear_m: sd_m[0]! };
+  }
+  const clears = state.spots.flatMap((s) => (s.clear ? [s.clear] : []));
+  if (clears.length === 0) return null;
+  return { clear_m: clears.reduce((a, c) => a + c.clear_m, 0) / clears.length, u_clear_m: Math.max(...clears.map((c) => c.u_m)) };
+}
+
+/**
+ * What a choice of schools means for this panel: the steps with their removal, the input of the assessment and the run's share of it.
+ * One function for the page, the stored plan and the tests.
+ * @throws RangeError for an unknown school or figures outside the models
+ */
+export function correctionInput(
+  brief: PanelBrief,
+  state: PanelState,
+  choice: CorrectionChoice,
+): { steps: PlanStep[]; total: Removal; assess: AssessInput; runs: ReturnType<typeof compareRunSchools> } {
+  const school = correctionSchool(choice.schoolId);
+  const uses = school.steps.map((s) => s.use);
+  const { steps, total } = planRemoval(uses, choice.texture);
+  const runs = compareRunSchools(brief, state, choice.floor_m);
+  const run = runs?.schools.find((s) => s.school === choice.runSchool) ?? null;
+  const ladder = uses.map((use, i): PlanStep => ({ name: stepName(use), use, removal_m: steps[i]!.removal_m, u_m: steps[i]!.u_m }));
+  // The run is worked first and only where it hangs: it does not thin the panel, so its step takes nothing off the panel's film.
+  const first: PlanStep[] = run ? [{ name: `Run: ${RUN_SCHOOLS[run.school].name.toLowerCase()}`, use: null, removal_m: 0, u_m: 0 }] : [];
+  return {
+    steps: [...first, ...ladder],
+    total,
+    runs,
+    assess: {
+      outline: brief.shape.outline,
+      observations: state.observations,
+      history: { weights: SUBSTRATES[brief.substrate].weights, sprayed: state.predictedClear ?? undefined },
+      removal_m: total.removal_m,
+      u_removal_m: total.u_m,
+      floor_m: choice.floor_m,
+      tape_m: choice.tape_m,
+      runCutChance: run?.cutChance ?? 0,
+    },
+  };
+}

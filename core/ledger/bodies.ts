@@ -1,0 +1,90 @@
+import { z } from "zod";
+import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, type Polish } from "../correction/abrasives";
+import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
+import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
+import { DEFECT_KINDS, PHASES, type DefectKind, type Phase } from "./kinds";
+
+const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
+const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
+const coordinate_m = z.number().min(-0.01).max(6.01);
+const at = z.object({ x_m: coordinate_m, y_m: coordinate_m });
+const text = (most: number) => z.string().trim().max(most);
+
+/** A reading as it was typed, beside its SI value. */
+const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
+
+const removalStep = z.union([
+  z.object({ grit: z.enum(keysOf<Grit>(GRAIN_M)), backing: z.enum(keysOf<Backing>(BACKING)) }),
+  z.object({ polish: z.enum(keysOf<Polish>(POLISH_M)) }),
+]);
+
+/** What an entry of each kind holds. SI; missing is null, never zero. */
+export const LEDGER_BODIES = {
+  climate: z.object({
+    air_K: z.number().min(253).max(333),
+    part_K: z.number().min(253).max(373).nullable(),
+    relativeHumidity: z.number().gt(0).max(1),
+  }),
+  mix: z.object({ volume_m3: z.number().positive().max(0.1), reducer: z.number().min(0).max(1), potLife_s: z.number().positive() }),
+  coat: z.object({
+    number: z.int().min(1).max(20),
+    role: text(40),
+    settings: z.object({
+      fluidRate_m3_s: z.number().positive(),
+      fluidFrom: z.enum(["measured", "turns"]),
+      turns: z.number().positive().max(10).nullable(),
+      pressure_Pa: z.number().positive(),
+      distance_m: z.number().positive(),
+      overlap: z.number().min(0).max(0.9),
+      handSpeed_m_s: z.number().positive(),
+      fan_m: z.number().positive().nullable(),
+    }),
+    reducer: z.number().min(0).max(1),
+    wetReading_m: film_m.nullable(),
+  }),
+  reading: z.object({
+    phase: z.enum(keysOf<Phase>(PHASES)),
+    spot: text(12).min(1),
+    at,
+    gauge: text(40),
+    readings: z.array(filmReading).min(1).max(20),
+  }),
+  defect: z.object({
+    kind: z.enum(keysOf<DefectKind>(DEFECT_KINDS)),
+    at,
+    length_m: z.number().positive().max(3).nullable(),
+    width_m: z.number().positive().max(3).nullable(),
+    height_m: z.number().positive().max(2e-3).nullable(),
+    measured: z.boolean(),
+  }),
+  plan: z.object({
+    schoolId: z.enum(CORRECTION_SCHOOL_IDS),
+    runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).nullable(),
+    tape_m: z.number().min(0).max(0.5),
+    floor_m: z.number().positive(),
+    steps: z.array(z.object({ name: text(40), use: removalStep.nullable(), removal_m: z.number().min(0), u_m: z.number().min(0) })),
+    removal_m: z.number().min(0),
+    u_removal_m: z.number().min(0),
+    verdict: z.enum(["safe", "caution", "stop", "uncertain", "none"]),
+    cutChance: z.number().nullable(),
+    thinChance: z.number().nullable(),
+    inferred: z.boolean(),
+  }),
+  step: z.object({
+    planId: z.string(),
+    index: z.int().min(0),
+    name: text(40),
+    removal_m: z.number().min(0),
+    u_m: z.number().min(0),
+    note: text(200),
+  }),
+  handOver: z.object({ note: text(400) }),
+  note: z.object({ text: text(1000).min(1, "Write something first") }),
+  strike: z.object({ reason: text(200) }),
+} as const;
+
+export type EntryKind = keyof typeof LEDGER_BODIES;
+export const ENTRY_KINDS = Object.keys(LEDGER_BODIES) as [EntryKind, ...EntryKind[]];
+export type BodyOf<K extends EntryKind> = z.infer<(typeof LEDGER_BODIES)[K]>;
+/** A zone's step by its own name; the run's own work has no abrasive of the ladder. */
+export type PlanStep = BodyOf<"plan">["steps"][number];

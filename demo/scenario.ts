@@ -1,0 +1,272 @@
+import type { BodyOf } from "#core/ledger/bodies";
+import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/panel/shapes";
+import type { Phase } from "#core/ledger/kinds";
+import type { Substrate } from "#core/ledger/derive-panel";
+import { completeStep, storePlan } from "#server/commands/correction";
+import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
+import { type EntryInput, recordEntry } from "#server/commands/record-entry";
+import { type ServerContext, createContext } from "#server/context";
+import { takeStandInReadings } from "#server/devices/take-readings";
+import { getShop } from "#server/repos/shop-repo";
+import { loadPanelView } from "#server/views/panel-view";
+
+const MINUTE_MS = 60_000;
+const HOUR_MS = 60 * MINUTE_MS;
+const PSI_PA = 6894.757293168361;
+
+/** Invented products of an invented shop. */
+const CLEAR_21 = {
+  name: "Clear 21",
+  kind: "clear",
+  ratio: "2:1 + 5–10 %",
+  volumeSolids: 0.48,
+  speed: "medium",
+  coats: 2,
+  filmPerCoatMin_m: 25e-6,
+  filmPerCoatMax_m: 32e-6,
+  flashMin_s: 600,
+  flashMax_s: 2700,
+  potLife_s: 5400,
+  sandAfter_s: 57600,
+  floor_m: null,
+} as const;
+const CLEAR_41 = {
+  name: "Clear 41 slow",
+  kind: "clear",
+  ratio: "4:1",
+  volumeSolids: 0.44,
+  speed: "slow",
+  coats: 3,
+  filmPerCoatMin_m: 20e-6,
+  filmPerCoatMax_m: 28e-6,
+  flashMin_s: 900,
+  flashMax_s: 3600,
+  potLife_s: 10800,
+  sandAfter_s: 86400,
+  floor_m: 38e-6,
+} as const;
+const MATTE_M = {
+  name: "Matte M",
+  kind: "matte clear",
+  ratio: "2:1 by weight",
+  volumeSolids: 0.42,
+  speed: "medium",
+  coats: 2,
+  filmPerCoatMin_m: 22e-6,
+  filmPerCoatMax_m: 28e-6,
+  flashMin_s: 900,
+  flashMax_s: 1800,
+  potLife_s: 7200,
+  sandAfter_s: 86400,
+  floor_m: null,
+} as const;
+
+type Gun = Partial<BodyOf<"coat">["settings"]>;
+const GUN: BodyOf<"coat">["settings"] = {
+  fluidRate_m3_s: 230e-6 / 60,
+  fluidFrom: "measured",
+  turns: null,
+  pressure_Pa: 28 * PSI_PA,
+  distance_m: 0.175,
+  overlap: 0.5,
+  handSpeed_m_s: 0.34,
+  fan_m: null,
+};
+
+/**
+ * Quay Nine Refinish on one day: everything goes through the commands that the pages use. Readings come from the stand-in gauge and are
+ * marked simulated.
+ */
+export async function loadScenario(real: ServerContext): Promise<void> {
+  const now_ms = real.now_ms();
+  let clock_ms = now_ms;
+  // The story's own time, so that each entry lies where the day puts it; it always moves on.
+  const ctx = createContext(real.db, { bus: real.bus, newId: () => real.newId(), now_ms: () => (clock_ms += 1000) });
+  const setTime = (hoursAgo: number) => (clock_ms = now_ms - hoursAgo * HOUR_MS);
+  setTime(200);
+  await saveShopSettings(ctx, { ...(await getShop(ctx.db)), name: "Quay Nine Refinish" });
+  const c21 = await saveProduct(ctx, CLEAR_21);
+  const c41 = await saveProduct(ctx, CLEAR_41);
+  const matte = await saveProduct(ctx, MATTE_M);
+
+  const panel = (
+    kind: ShapeKind,
+    o: { name?: string; tilt_deg: number; substrate: Substrate; product: { revisionId: string }; coats: number },
+  ) => {
+    const [width_m, height_m] = SHAPES[kind].size_m;
+    return {
+      name: o.name ?? SHAPES[kind].name,
+      shape: panelShape(kind, { width_m, height_m }),
+      tilt_rad: (o.tilt_deg * Math.PI) / 180,
+      substrate: o.substrate,
+      productRevisionId: o.product.revisionId,
+      coatsPlanned: o.coats,
+    };
+  };
+  const add = <K extends EntryInput["kind"]>(panelId: string, kind: K, body: BodyOf<K>, by = "painter A") =>
+    recordEntry(ctx, { panelId, kind, body, by });
+  const read = async (panelId: string, jobId: string, phase: Phase, spots?: number, count = 3) => {
+    const view = await loadPanelView(ctx, jobId, panelId);
+    if (!view) throw new Error("the demo lost a panel");
+    const plan = spots ? suggestSpots(view.panel.shape.outline, spots).map((at, i) => ({ name: String(i + 1), at })) : view.spotPlan;
+    await takeStandInReadings(ctx, { panelId, phase, spots: plan, count, by: "painter A" });
+    return plan;
+  };
+  const coat = (panelId: string, number: number, role: string, gun: Gun = {}, reducer = 0) =>
+    add(panelId, "coat", { number, role, settings: { ...GUN, ...gun }, reducer, wetReading_m: null });
+  const climate = (panelId: string, air_C: number, part_C: number, relativeHumidity: number) =>
+    add(panelId, "climate", { air_K: air_C + 273.15, part_K: part_C + 273.15, relativeHumidity });
+  const viewOf = async (jobId: string, panelId: string) => {
+    const view = await loadPanelView(ctx, jobId, panelId);
+    if (!view) throw new Error("the demo lost a panel");
+    return view;
+  };
+
+  // Lodos estate: bonnet handed over yesterday, front door between its coats right now.
+  setTime(52);
+  const lodos = await createJob(ctx, {
+    vehicle: "Lodos estate",
+    colourName: "deep teal pearl",
+    colourCss: "#0d5a5f",
+    finish: "match",
+    wayId: "two-full",
+    panel: panel("bonnet", { tilt_deg: 8, substrate: "refinish", product: c21, coats: 2 }),
+  });
+  await climate(lodos.panelId, 22, 21.5, 0.52);
+  await read(lodos.panelId, lodos.jobId, "before");
+  setTime(50);
+  await coat(lodos.panelId, 1, "full wet");
+  setTime(49.7);
+  await coat(lodos.panelId, 2, "full wet", { handSpeed_m_s: 0.27 });
+  setTime(26);
+  await read(lodos.panelId, lodos.jobId, "after");
+  await add(lodos.panelId, "defect", {
+    kind: "nib",
+    at: { x_m: 0.94, y_m: 0.38 },
+    length_m: 0.0006,
+    width_m: null,
+    height_m: 12e-6,
+    measured: false,
+  });
+  await storePlan(ctx, await viewOf(lodos.jobId, lodos.panelId), {
+    choice: { schoolId: "spot", runSchool: null, texture: { peakToValley_m: 0, u_m: 0 }, tape_m: 0.02 },
+    by: "painter A",
+    clientKey: null,
+  });
+  for (let index = 0; index < 3; index++) {
+    const view = await viewOf(lodos.jobId, lodos.panelId);
+    await completeStep(ctx, view, { planId: view.state.plan!.id, index, note: "", by: "apprentice", clientKey: null });
+  }
+  setTime(24);
+  await read(lodos.panelId, lodos.jobId, "recheck", 3);
+  await add(lodos.panelId, "handOver", { note: "Nib taken out by the windscreen edge. Keep wax off it for two months." });
+  setTime(1.6);
+  const doorId = await addPanel(
+    ctx,
+    lodos.jobId,
+    panel("door", { name: "Front door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2 }),
+  );
+  await climate(doorId, 23, 21, 0.58);
+  await read(doorId, lodos.jobId, "before", 6);
+  setTime(0.25);
+  await add(doorId, "mix", { volume_m3: 450e-6, reducer: 0.05, potLife_s: CLEAR_21.potLife_s });
+  setTime(4 / 60);
+  await coat(doorId, 1, "full wet", {}, 0.05);
+
+  // Poyraz cargo trike: matte, the cowl planned, nothing sprayed yet.
+  setTime(20);
+  const poyraz = await createJob(ctx, {
+    vehicle: "Poyraz cargo trike",
+    colourName: "matte graphite, 12 GU at 60°",
+    colourCss: "#3b4045",
+    finish: "matte",
+    wayId: "matte-two",
+    panel: panel("tank", { name: "Cowl", tilt_deg: 60, substrate: "refinish", product: matte, coats: 2 }),
+  });
+  await climate(poyraz.panelId, 19, 15, 0.74);
+  await addPanel(ctx, poyraz.jobId, panel("mirrorCap", { name: "Box lid", tilt_deg: 0, substrate: "refinish", product: matte, coats: 2 }));
+
+  // Meltem roadster: show flat, mid-correction; a run on the rear quarter, peel on the boot lid.
+  setTime(75);
+  const meltem = await createJob(ctx, {
+    vehicle: "Meltem roadster",
+    colourName: "night blue",
+    colourCss: "#22305e",
+    finish: "flat",
+    wayId: "three-flat",
+    panel: panel("quarter", { tilt_deg: 90, substrate: "refinish", product: c41, coats: 3 }),
+  });
+  await climate(meltem.panelId, 21, 20, 0.5);
+  await read(meltem.panelId, meltem.jobId, "before");
+  for (const [i, handSpeed_m_s] of [0.3, 0.28, 0.26].entries()) {
+    setTime(72 - i * 0.4);
+    await coat(meltem.panelId, i + 1, "full wet", { handSpeed_m_s });
+  }
+  setTime(5);
+  await read(meltem.panelId, meltem.jobId, "after");
+  await add(meltem.panelId, "defect", {
+    kind: "run",
+    at: { x_m: 0.3, y_m: 0.42 },
+    length_m: 0.06,
+    width_m: 0.01,
+    height_m: 80e-6,
+    measured: true,
+  });
+  setTime(74);
+  const bootId = await addPanel(ctx, meltem.jobId, panel("bootLid", { tilt_deg: 12, substrate: "refinish", product: c41, coats: 3 }));
+  await read(bootId, meltem.jobId, "before");
+  for (const i of [0, 1, 2]) {
+    setTime(71 - i * 0.4);
+    await coat(bootId, i + 1, "full wet", { handSpeed_m_s: 0.22 });
+  }
+  setTime(5);
+  await read(bootId, meltem.jobId, "after");
+  await add(bootId, "defect", {
+    kind: "peel",
+    at: { x_m: 0.7, y_m: 0.25 },
+    length_m: null,
+    width_m: null,
+    height_m: 5e-6,
+    measured: false,
+  });
+  setTime(3);
+  await storePlan(ctx, await viewOf(meltem.jobId, bootId), {
+    choice: { schoolId: "long", runSchool: null, texture: { peakToValley_m: 5e-6, u_m: 1.2e-6 }, tape_m: 0.02 },
+    by: "painter A",
+    clientKey: null,
+  });
+  for (let index = 0; index < 2; index++) {
+    const view = await viewOf(meltem.jobId, bootId);
+    await completeStep(ctx, view, { planId: view.state.plan!.id, index, note: "", by: "apprentice", clientKey: null });
+  }
+
+  // Imbat harbour shuttle van: side panel with inclusions, just baked, and nobody read it before clear.
+  setTime(9);
+  const imbat = await createJob(ctx, {
+    vehicle: "Imbat harbour shuttle",
+    colourName: "fog white",
+    colourCss: "#c9d2d1",
+    finish: "asSprayed",
+    wayId: "closed-finish",
+    panel: {
+      ...panel("door", { name: "Side panel", tilt_deg: 90, substrate: "unknown", product: c21, coats: 2 }),
+      shape: panelShape("door", { width_m: 1.6, height_m: 0.95 }),
+    },
+  });
+  await coat(imbat.panelId, 1, "closed", { handSpeed_m_s: 0.39 });
+  setTime(8.7);
+  await coat(imbat.panelId, 2, "finish");
+  setTime(1);
+  await read(imbat.panelId, imbat.jobId, "after", 6);
+  for (const [x_m, y_m] of [
+    [0.42, 0.3],
+    [0.95, 0.52],
+    [1.22, 0.21],
+  ] as const)
+    await add(
+      imbat.panelId,
+      "defect",
+      { kind: "nib", at: { x_m, y_m }, length_m: 0.0005, width_m: null, height_m: 10e-6, measured: false },
+      "apprentice",
+    );
+}

@@ -1,0 +1,131 @@
+import { type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
+import { livingEntries } from "#core/ledger/entry";
+import type { ServerContext } from "../context";
+import type { Db } from "../db/open";
+import { insertClock, stopFlashClocks } from "../repos/clock-repo";
+import { findEntryByKey, getEntry, insertEntries, listEntries } from "../repos/ledger-repo";
+import { type Panel, getPanel } from "../repos/panel-repo";
+import { getProductRevision } from "../repos/product-repo";
+import { Refusal } from "./refusal";
+
+export interface EntryInput<K extends EntryKind = EntryKind> {
+  panelId: string;
+  kind: K;
+  body: BodyOf<K>;
+  by: string;
+  at_ms?: number;
+  simulated?: boolean;
+  /** The entry that this one corrects; it stays in the ledger. */
+  supersedes?: string | null;
+  /** Made by the form once: sending it twice records once. */
+  clientKey?: string | null;
+}
+
+/** Appends one entry. @returns its id. @throws Refusal when the panel is gone, the body is out of range or another window corrected it first. */
+export async function recordEntry<K extends EntryKind>(ctx: ServerContext, input: EntryInput<K>): Promise<string> {
+  const [id] = await recordEntries(ctx, input.panelId, [input]);
+  return id!;
+}
+
+/** Appends several entries of one panel at once: all or none. */
+export async function recordEntries<K extends EntryKind>(
+  ctx: ServerContext,
+  panelId: string,
+  inputs: readonly EntryInput<K>[],
+): Promise<string[]> {
+  const now_ms = ctx.now_ms();
+  const ids = await ctx.db.transaction().execute(async (db) => {
+    const panel = await getPanel(db, panelId);
+    if (!panel) throw new Refusal(null, "This panel is no longer there");
+    const first = inputs[0]?.clientKey ? await findEntryByKey(db, inputs[0].clientKey) : null;
+    if (first) return [first.id];
+    await refuseLostCorrections(db, panelId, inputs);
+    const entries = inputs.map((input) => ({
+      id: ctx.newId(),
+      panelId,
+      kind: input.kind,
+      body: checkedBody(input.kind, input.body),
+      at_ms: input.at_ms ?? now_ms,
+      recordedAt_ms: now_ms,
+      by: input.by,
+      simulated: input.simulated ?? false,
+      supersedes: input.supersedes ?? null,
+      clientKey: input.clientKey ?? null,
+    }));
+    await insertEntries(db, entries);
+    for (const e of entries) {
+      if (e.kind === "coat") await startCoatClock(ctx, db, panel, e.id, e.body as BodyOf<"coat">, e.at_ms);
+      if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
+    }
+    return entries.map((e) => e.id);
+  });
+  ctx.bus.publish({ topic: "panel", id: panelId });
+  return ids;
+}
+
+/** Strikes an entry out of what is shown; striking the strike is the undo. Nothing is deleted. */
+export async function strikeEntry(ctx: ServerContext, entryId: string, { by, reason }: { by: string; reason: string }): Promise<string> {
+  const entry = await getEntry(ctx.db, entryId);
+  if (!entry) throw new Refusal(null, "This entry is no longer there");
+  return recordEntry(ctx, { panelId: entry.panelId, kind: "strike", body: { reason }, by, supersedes: entryId });
+}
+
+function checkedBody<K extends EntryKind>(kind: K, body: unknown): BodyOf<K> {
+  const parsed = LEDGER_BODIES[kind].safeParse(body);
+  if (parsed.success) return parsed.data as BodyOf<K>;
+  const [issue] = parsed.error.issues;
+  throw new Refusal(issue?.path.join(".") ?? null, issue?.message ?? "Not understood");
+}
+
+/** A correction must aim at an entry that still counts: otherwise another window was first and would be overwritten unseen. */
+async function refuseLostCorrections(db: Db, panelId: string, inputs: readonly EntryInput[]): Promise<void> {
+  const targets = inputs.flatMap((i) => (i.supersedes ? [{ id: i.supersedes, strike: i.kind === "strike" }] : []));
+  if (targets.length === 0) return;
+  const all = await listEntries(db, panelId);
+  const alive = new Set(livingEntries(all).map((e) => e.id));
+  for (const { id, strike } of targets) {
+    const target = all.find((e) => e.id === id);
+    if (!target) throw new Refusal(null, "The entry to correct is not on this panel");
+    const undone = target.kind === "strike" && strike && !all.some((e) => e.supersedes === id);
+    if (!alive.has(id) && !undone)
+      throw new Refusal(null, "This was changed in another window meanwhile. Nothing was overwritten; look again.");
+  }
+}
+
+async function startCoatClock(
+  ctx: ServerContext,
+  db: Db,
+  panel: Panel,
+  entryId: string,
+  coat: BodyOf<"coat">,
+  at_ms: number,
+): Promise<void> {
+  const product = await getProductRevision(db, panel.productRevisionId);
+  if (!product) return;
+  const { sheet } = product;
+  await stopFlashClocks(db, panel.id, at_ms);
+  const common = { id: ctx.newId(), panelId: panel.id, entryId, started_ms: at_ms };
+  if (coat.number < panel.coatsPlanned)
+    await insertClock(db, {
+      ...common,
+      kind: "flash",
+      label: `coat ${coat.number}`,
+      due_ms: at_ms + sheet.flashMin_s * 1000,
+      late_ms: at_ms + sheet.flashMax_s * 1000,
+    });
+  else await insertClock(db, { ...common, kind: "cure", label: "at 20 °C", due_ms: at_ms + sheet.sandAfter_s * 1000, late_ms: null });
+}
+
+async function startPotClock(ctx: ServerContext, db: Db, panel: Panel, entryId: string, mix: BodyOf<"mix">, at_ms: number): Promise<void> {
+  const product = await getProductRevision(db, panel.productRevisionId);
+  await insertClock(db, {
+    id: ctx.newId(),
+    panelId: panel.id,
+    entryId,
+    kind: "pot",
+    label: product?.sheet.name ?? "mix",
+    started_ms: at_ms,
+    due_ms: at_ms + mix.potLife_s * 1000,
+    late_ms: null,
+  });
+}

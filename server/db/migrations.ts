@@ -1,0 +1,38 @@
+import { type Kysely, type Migration, sql } from "kysely";
+
+/** Migrations are appended, never edited once they have been released. */
+export const MIGRATIONS: Record<string, Migration> = {
+  "0001-foundation": {
+    async up(db: Kysely<unknown>) {
+      const statements = [
+        sql`create table shop (id integer primary key check (id = 1), settings_json text not null, updated_at_ms integer not null)`,
+        sql`create table product (id text primary key, created_at_ms integer not null, archived_at_ms integer)`,
+        sql`create table product_revision (
+          id text primary key, product_id text not null references product(id), revision integer not null,
+          sheet_json text not null, created_at_ms integer not null, unique (product_id, revision))`,
+        sql`create table job (
+          id text primary key, vehicle text not null, colour_name text not null, colour_css text not null, finish text not null,
+          way_id text not null, created_at_ms integer not null, archived_at_ms integer, client_key text unique)`,
+        sql`create table panel (
+          id text primary key, job_id text not null references job(id), position integer not null, name text not null,
+          shape_json text not null, tilt_rad real not null, substrate text not null,
+          product_revision_id text not null references product_revision(id), coats_planned integer not null, client_key text unique)`,
+        sql`create table ledger_entry (
+          id text primary key, panel_id text not null references panel(id), kind text not null, body_json text not null,
+          at_ms integer not null, recorded_at_ms integer not null, by_role text not null, simulated integer not null default 0,
+          supersedes_id text references ledger_entry(id), client_key text unique)`,
+        sql`create table clock (
+          id text primary key, panel_id text not null references panel(id), entry_id text not null references ledger_entry(id),
+          kind text not null, label text not null, started_ms integer not null, due_ms integer not null, late_ms integer, stopped_ms integer)`,
+        sql`create index panel_job on panel (job_id, position)`,
+        sql`create index ledger_panel on ledger_entry (panel_id, recorded_at_ms)`,
+        sql`create index ledger_supersedes on ledger_entry (supersedes_id) where supersedes_id is not null`,
+        sql`create index clock_running on clock (stopped_ms, due_ms)`,
+        // The ledger is append-only also for a hand at the file.
+        sql`create trigger ledger_no_update before update on ledger_entry begin select raise(abort, 'the ledger is append-only'); end`,
+        sql`create trigger ledger_no_delete before delete on ledger_entry begin select raise(abort, 'the ledger is append-only'); end`,
+      ];
+      for (const statement of statements) await statement.execute(db);
+    },
+  },
+};

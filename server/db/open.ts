@@ -1,0 +1,35 @@
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import Database from "libsql";
+import { Kysely, Migrator, SqliteDialect } from "kysely";
+import { MIGRATIONS } from "./migrations";
+import type { Schema } from "./schema";
+
+export type Db = Kysely<Schema>;
+
+/** Folder of the shop's data: YAKAMOZ_DATA, else ./data. */
+export const dataFolder = () => process.env.YAKAMOZ_DATA ?? "data";
+export const databaseFile = () => join(dataFolder(), "yakamoz.sqlite");
+
+/**
+ * Opens the file (":memory:" for tests): write-ahead log, foreign keys, and a full sync at every commit, so that what has been
+ * acknowledged survives a power cut.
+ */
+export function openDatabase(file: string): Db {
+  if (file !== ":memory:") mkdirSync(join(file, ".."), { recursive: true });
+  const raw = new Database(file);
+  raw.pragma("journal_mode = WAL");
+  raw.pragma("synchronous = FULL");
+  raw.pragma("foreign_keys = ON");
+  raw.pragma("busy_timeout = 5000");
+  return new Kysely<Schema>({ dialect: new SqliteDialect({ database: raw }) });
+}
+
+/** Brings the schema up to date. @throws the first migration's error, with its name. */
+export async function migrate(db: Db): Promise<string[]> {
+  const migrator = new Migrator({ db, provider: { getMigrations: () => Promise.resolve(MIGRATIONS) } });
+  const { error, results = [] } = await migrator.migrateToLatest();
+  const failed = results.find((r) => r.status === "Error");
+  if (error) throw new Error(`migration ${failed?.migrationName ?? ""} failed`, { cause: error });
+  return results.filter((r) => r.status === "Success").map((r) => r.migrationName);
+}

@@ -1,0 +1,80 @@
+import type { ColumnType, Insertable, Selectable } from "kysely";
+
+/** Set once when the row is made; never updated. */
+type Fixed<T> = ColumnType<T, T, never>;
+
+export interface ShopTable {
+  id: Fixed<number>;
+  settings_json: string;
+  updated_at_ms: number;
+}
+export interface ProductTable {
+  id: Fixed<string>;
+  created_at_ms: Fixed<number>;
+  archived_at_ms: number | null;
+}
+export interface ProductRevisionTable {
+  id: Fixed<string>;
+  product_id: Fixed<string>;
+  revision: Fixed<number>;
+  sheet_json: Fixed<string>;
+  created_at_ms: Fixed<number>;
+}
+export interface JobTable {
+  id: Fixed<string>;
+  vehicle: string;
+  colour_name: string;
+  colour_css: string;
+  finish: string;
+  way_id: string;
+  created_at_ms: Fixed<number>;
+  archived_at_ms: number | null;
+  client_key: Fixed<string | null>;
+}
+export interface PanelTable {
+  id: Fixed<string>;
+  job_id: Fixed<string>;
+  position: Fixed<number>;
+  name: string;
+  shape_json: Fixed<string>;
+  tilt_rad: number;
+  substrate: string;
+  product_revision_id: string;
+  coats_planned: number;
+  client_key: Fixed<string | null>;
+}
+export interface LedgerEntryTable {
+  id: Fixed<string>;
+  panel_id: Fixed<string>;
+  kind: Fixed<string>;
+  body_json: Fixed<string>;
+  at_ms: Fixed<number>;
+  recorded_at_ms: Fixed<number>;
+  by_role: Fixed<string>;
+  simulated: Fixed<number>;
+  supersedes_id: Fixed<string | null>;
+  client_key: Fixed<string | null>;
+}
+export interface ClockTable {
+  id: Fixed<string>;
+  panel_id: Fixed<string>;
+  entry_id: Fixed<string>;
+  kind: Fixed<string>;
+  label: Fixed<string>;
+  started_ms: Fixed<number>;
+  due_ms: Fixed<number>;
+  late_ms: Fixed<number | null>;
+  stopped_ms: number | null;
+}
+
+export interface Schema {
+  shop: ShopTable;
+  product: ProductTable;
+  product_revision: ProductRevisionTable;
+  job: JobTable;
+  panel: PanelTable;
+  ledger_entry: LedgerEntryTable;
+  clock: ClockTable;
+}
+export type LedgerRow = Selectable<LedgerEntryTable>;
+export type NewLedgerRow = Insertable<LedgerEntryTable>;

@@ -1,0 +1,56 @@
+import { type Phase } from "#core/ledger/kinds";
+import { ofKind } from "#core/ledger/entry";
+import { derivePanel } from "#core/ledger/derive-panel";
+import type { Point } from "#core/panel/geometry";
+import { type HiddenPanel, standInGauge } from "#stand-ins/film-gauge";
+import { Refusal } from "../commands/refusal";
+import { type EntryInput, recordEntries } from "../commands/record-entry";
+import type { ServerContext } from "../context";
+import { listEntries } from "../repos/ledger-repo";
+import { getPanel } from "../repos/panel-repo";
+import { getProductRevision } from "../repos/product-repo";
+
+const seedOf = (text: string) => [...text].reduce((a, c) => (Math.imul(a, 31) + c.charCodeAt(0)) | 0, 7) >>> 0;
+
+/**
+ * Reads spots with the stand-in gauge and records them, marked simulated. The hidden panel follows what was logged: coats add their film
+ * (times a hidden factor), steps take theirs off.
+ */
+export async function takeStandInReadings(
+  ctx: ServerContext,
+  input: { panelId: string; phase: Phase; spots: readonly { name: string; at: Point }[]; count: number; by: string },
+): Promise<string[]> {
+  const hidden = await hiddenPanel(ctx, input.panelId, input.phase);
+  const gauge = standInGauge(hidden, { visitSeed: seedOf(`${input.panelId} ${input.phase} ${ctx.now_ms()}`) });
+  const entries = input.spots.map((spot): EntryInput<"reading"> => ({
+    panelId: input.panelId,
+    kind: "reading",
+    by: input.by,
+    simulated: gauge.simulated,
+    body: {
+      phase: input.phase,
+      spot: spot.name,
+      at: { x_m: spot.at[0], y_m: spot.at[1] },
+      gauge: gauge.name,
+      readings: Array.from({ length: input.count }, () => {
+        const answer = gauge.read(spot.at);
+        if (!answer.ok) throw new Refusal(null, answer.fault);
+        return { thickness_m: answer.total_m, entered: (answer.total_m * 1e6).toFixed(0), unit: "µm" };
+      }),
+    },
+  }));
+  return recordEntries(ctx, input.panelId, entries);
+}
+
+async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): Promise<HiddenPanel> {
+  const panel = await getPanel(ctx.db, panelId);
+  const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
+  if (!panel || !product) throw new Refusal(null, "This panel is no longer there");
+  const state = derivePanel(panel, product.sheet, await listEntries(ctx.db, panelId));
+  const seed = seedOf(panelId);
+  const laid_m = state.coats.reduce((a, c) => a + c.predicted.dry_m, 0) * (0.94 + (seed % 13) / 100);
+  const taken_m = ofKind(state.entries, "step").reduce((a, s) => a + s.body.removal_m, 0) * 1.05;
+  const under_m = panel.substrate === "factory" ? 70e-6 : 96e-6;
+  const factoryClear_m = panel.substrate === "factory" && state.coats.length === 0 ? 44e-6 : 0;
+  return { outline: panel.shape.outline, under_m, clear_m: phase === "before" ? 0 : Math.max(0, laid_m + factoryClear_m - taken_m), seed };
+}

@@ -1,0 +1,90 @@
+import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/clock/clock-state";
+import type { Db } from "../db/open";
+import { livingEntry } from "./ledger-repo";
+
+const DAY_MS = 86_400_000;
+
+/** Clocks that still say something: not stopped, not of a struck entry, and not long over. */
+export async function listClocks(db: Db, now_ms: number): Promise<Clock[]> {
+  const rows = await db
+    .selectFrom("clock as c")
+    .innerJoin("panel as p", "p.id", "c.panel_id")
+    .innerJoin("job as j", "j.id", "p.job_id")
+    .where("c.stopped_ms", "is", null)
+    .where("c.due_ms", ">", now_ms - 2 * DAY_MS)
+    .where("j.archived_at_ms", "is", null)
+    .where(livingEntry("c.entry_id"))
+    .orderBy("c.due_ms")
+    .select([
+      "c.id",
+      "c.kind",
+      "c.label",
+      "c.started_ms",
+      "c.due_ms",
+      "c.late_ms",
+      "c.stopped_ms",
+      "c.panel_id",
+      "p.name as panel_name",
+      "j.id as job_id",
+      "j.vehicle",
+    ])
+    .execute();
+  return rows.map((r) => ({
+    id: r.id,
+    panelId: r.panel_id,
+    jobId: r.job_id,
+    jobName: r.vehicle,
+    panelName: r.panel_name,
+    kind: r.kind in CLOCK_KINDS ? (r.kind as ClockKind) : "flash",
+    label: r.label,
+    started_ms: r.started_ms,
+    due_ms: r.due_ms,
+    late_ms: r.late_ms,
+    stopped_ms: r.stopped_ms,
+  }));
+}
+
+export interface NewClock {
+  id: string;
+  panelId: string;
+  entryId: string;
+  kind: ClockKind;
+  label: string;
+  started_ms: number;
+  due_ms: number;
+  late_ms: number | null;
+}
+
+export async function insertClock(db: Db, c: NewClock): Promise<void> {
+  await db
+    .insertInto("clock")
+    .values({
+      id: c.id,
+      panel_id: c.panelId,
+      entry_id: c.entryId,
+      kind: c.kind,
+      label: c.label,
+      started_ms: Math.round(c.started_ms),
+      due_ms: Math.round(c.due_ms),
+      late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
+      stopped_ms: null,
+    })
+    .execute();
+}
+
+/** Stops or restarts one clock; its times stay as they were. */
+export async function setClockStopped(db: Db, id: string, stopped_ms: number | null): Promise<boolean> {
+  const { numUpdatedRows } = await db.updateTable("clock").set({ stopped_ms }).where("id", "=", id).executeTakeFirst();
+  return numUpdatedRows > 0n;
+}
+
+/** Stops the flash clocks of a panel: its next coat is on. */
+export async function stopFlashClocks(db: Db, panelId: string, now_ms: number): Promise<void> {
+  await db
+    .updateTable("clock")
+    .set({ stopped_ms: now_ms })
+    .where("panel_id", "=", panelId)
+    .where("kind", "=", "flash")
+    .where("stopped_ms", "is", null)
+    .execute();
+}

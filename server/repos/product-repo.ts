@@ -1,0 +1,66 @@
+import { type ProductSheet, productSheet } from "#core/product/sheet";
+import type { Db } from "../db/open";
+
+export interface Product {
+  id: string;
+  revisionId: string;
+  revision: number;
+  sheet: ProductSheet;
+}
+
+const columns = ["r.product_id", "r.id", "r.revision", "r.sheet_json"] as const;
+const toProduct = (row: { product_id: string; id: string; revision: number; sheet_json: string }): Product => ({
+  id: row.product_id,
+  revisionId: row.id,
+  revision: row.revision,
+  sheet: productSheet.parse(JSON.parse(row.sheet_json)),
+});
+
+/** Newest revision of every product on the shelf, by name. */
+export async function listProducts(db: Db): Promise<Product[]> {
+  const rows = await db
+    .selectFrom("product_revision as r")
+    .innerJoin("product as p", "p.id", "r.product_id")
+    .select(columns)
+    .where("p.archived_at_ms", "is", null)
+    .where("r.revision", "=", (eb) =>
+      eb
+        .selectFrom("product_revision as n")
+        .whereRef("n.product_id", "=", "r.product_id")
+        .select((e) => e.fn.max("n.revision").as("newest")),
+    )
+    .execute();
+  return rows.map(toProduct).sort((a, b) => a.sheet.name.localeCompare(b.sheet.name));
+}
+
+/** One revision: what a panel was planned with, also when the sheet has changed since. */
+export async function getProductRevision(db: Db, revisionId: string): Promise<Product | null> {
+  const row = await db.selectFrom("product_revision as r").select(columns).where("r.id", "=", revisionId).executeTakeFirst();
+  return row ? toProduct(row) : null;
+}
+
+export async function insertProduct(db: Db, product: { id: string; now_ms: number }): Promise<void> {
+  await db.insertInto("product").values({ id: product.id, created_at_ms: product.now_ms, archived_at_ms: null }).execute();
+}
+
+/** Adds a revision; an earlier one is never changed. Returns its number. */
+export async function insertRevision(
+  db: Db,
+  input: { id: string; productId: string; sheet: ProductSheet; now_ms: number },
+): Promise<number> {
+  const last = await db
+    .selectFrom("product_revision")
+    .select((e) => e.fn.max("revision").as("newest"))
+    .where("product_id", "=", input.productId)
+    .executeTakeFirst();
+  const revision = Number(last?.newest ?? 0) + 1;
+  await db
+    .insertInto("product_revision")
+    .values({ id: input.id, product_id: input.productId, revision, sheet_json: JSON.stringify(input.sheet), created_at_ms: input.now_ms })
+    .execute();
+  return revision;
+}
+
+export async function setProductArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<void> {
+  await db.updateTable("product").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).execute();
+}

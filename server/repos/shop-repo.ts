@@ -1,0 +1,37 @@
+import { z } from "zod";
+import { DEFAULT_FLOOR_M } from "#core/film/verdict";
+import { HOUSE_WAY_IDS } from "#core/ways/house-ways";
+import { QUANTITIES } from "#core/units/quantities";
+import type { Db } from "../db/open";
+
+const unitsOf = <K extends string>(units: Record<K, unknown>) => z.enum(Object.keys(units) as [K, ...K[]]);
+export const unitPreferences = z.object({
+  film: unitsOf(QUANTITIES.film.units),
+  length: unitsOf(QUANTITIES.length.units),
+  temperature: unitsOf(QUANTITIES.temperature.units),
+  pressure: unitsOf(QUANTITIES.pressure.units),
+  volume: unitsOf(QUANTITIES.volume.units),
+});
+
+export const shopSettings = z.object({
+  name: z.string().trim().min(1, "Give the shop a name").max(80).default("Our shop"),
+  wayId: z.enum(HOUSE_WAY_IDS).default("two-full"),
+  floor_m: z.number().min(5e-6, "Below 5 µm is no floor").max(200e-6, "Above 200 µm no panel would pass").default(DEFAULT_FLOOR_M),
+  readingsPerSpot: z.int().min(1).max(5).default(3),
+  units: unitPreferences.default({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" }),
+});
+export type ShopSettings = z.infer<typeof shopSettings>;
+
+export async function getShop(db: Db): Promise<ShopSettings> {
+  const row = await db.selectFrom("shop").select("settings_json").executeTakeFirst();
+  return shopSettings.parse(row ? JSON.parse(row.settings_json) : {});
+}
+
+export async function saveShop(db: Db, settings: ShopSettings, now_ms: number): Promise<void> {
+  const row = { settings_json: JSON.stringify(settings), updated_at_ms: now_ms };
+  await db
+    .insertInto("shop")
+    .values({ id: 1, ...row })
+    .onConflict((c) => c.column("id").doUpdateSet(row))
+    .execute();
+}

@@ -1,0 +1,94 @@
+import { format } from "date-fns";
+import { type PanelState, type Spot, derivePanel } from "#core/ledger/derive-panel";
+import { type PanelCounts, stationOf } from "#core/ledger/station";
+import { suggestSpots } from "#core/panel/shapes";
+import type { Point } from "#core/panel/geometry";
+import type { ServerContext } from "../context";
+import { type Job, getJob } from "../repos/job-repo";
+import { listEntries } from "../repos/ledger-repo";
+import { type Panel, listPanels } from "../repos/panel-repo";
+import { type Product, getProductRevision } from "../repos/product-repo";
+import { getShop } from "../repos/shop-repo";
+
+const FIRST_SPOTS = 8;
+const SMALL_PART_SPOTS = 5;
+const SMALL_PART_M = 0.6;
+
+export interface PanelView {
+  job: Job;
+  panel: Panel;
+  panels: { id: string; name: string }[];
+  product: Product;
+  state: PanelState;
+  counts: PanelCounts;
+  station: ReturnType<typeof stationOf>;
+  /** Where to measure, in walking order: the suggested places and any other that was read. */
+  spotPlan: { name: string; at: Point }[];
+  floor_m: number;
+  readingsPerSpot: number;
+  /** Ledger lines, newest first, superseded ones marked. */
+  log: { id: string; kind: string; at: string; by: string; simulated: boolean; superseded: boolean }[];
+  formKey: string;
+}
+
+/** Everything a panel's pages show; null when job or panel is not there. */
+export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: string): Promise<PanelView | null> {
+  const [job, panels, shop] = await Promise.all([getJob(ctx.db, jobId), listPanels(ctx.db, jobId), getShop(ctx.db)]);
+  const panel = panels.find((p) => p.id === panelId);
+  if (!job || !panel) return null;
+  const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), listEntries(ctx.db, panelId)]);
+  if (!product) return null;
+  const state = derivePanel(panel, product.sheet, entries);
+  const counts = countState(panel, state);
+  const living = new Set(state.entries.map((e) => e.id));
+  return {
+    job,
+    panel,
+    panels: panels.map(({ id, name }) => ({ id, name })),
+    product,
+    state,
+    counts,
+    station: stationOf(counts),
+    spotPlan: spotPlan(panel, state.spots),
+    floor_m: product.sheet.floor_m ?? shop.floor_m,
+    readingsPerSpot: shop.readingsPerSpot,
+    log: entries
+      .filter((e) => e.kind !== "strike")
+      .map((e) => ({
+        id: e.id,
+        kind: e.kind,
+        at: format(e.at_ms, "d MMM HH:mm"),
+        by: e.by,
+        simulated: e.simulated,
+        superseded: !living.has(e.id),
+      }))
+      .reverse(),
+    formKey: ctx.newId(),
+  };
+}
+
+export function countState(panel: Panel, state: PanelState): PanelCounts {
+  const read = (phase: "before" | "after" | "recheck") => state.spots.filter((s) => s.films[phase]).length;
+  return {
+    coatsPlanned: panel.coatsPlanned,
+    coats: state.coats.length,
+    readings: { before: read("before"), after: read("after"), recheck: read("recheck") },
+    defects: state.defects.length,
+    plan: state.plan ? { steps: state.plan.body.steps.length, verdict: state.plan.body.verdict } : null,
+    stepsDone: state.stepsDone.length,
+    handedOver: state.handedOver !== null,
+  };
+}
+
+/** Suggested places by number, replaced by what was read there; further read places keep their own names. */
+function spotPlan(panel: Panel, spots: readonly Spot[]): { name: string; at: Point }[] {
+  const { outline } = panel.shape;
+  const widest = Math.max(...outline.map((p) => p[0])) - Math.min(...outline.map((p) => p[0]));
+  const suggested = suggestSpots(outline, widest < SMALL_PART_M ? SMALL_PART_SPOTS : FIRST_SPOTS).map((at, i) => ({
+    name: String(i + 1),
+    at,
+  }));
+  const read = new Map(spots.map((s) => [s.name, s.at]));
+  const extra = spots.filter((s) => !suggested.some((p) => p.name === s.name)).map(({ name, at }) => ({ name, at }));
+  return [...suggested.map((p) => ({ ...p, at: read.get(p.name) ?? p.at })), ...extra];
+}

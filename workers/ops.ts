@@ -1,0 +1,27 @@
+import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
+
+/** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
+export interface Ops {
+  assessPanel: { in: AssessInput; out: Assessment };
+}
+export type OpName = keyof Ops;
+
+export interface Call<K extends OpName = OpName> {
+  id: number;
+  op: K;
+  input: Ops[K]["in"];
+}
+export type Reply<K extends OpName = OpName> =
+  { id: number; ok: true; output: Ops[K]["out"] } | { id: number; ok: false; message: string } | { id: number; progress: number };
+
+type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: number) => void) => Ops[K]["out"] };
+const HANDLERS: Handlers = { assessPanel: (input, onProgress) => assessPanel(input, { onProgress }) };
+
+/** Runs one call; a RangeError of the core becomes an answer, anything else too, so that no call stays open. */
+export function answer<K extends OpName>({ id, op, input }: Call<K>, onProgress: (reply: Reply<K>) => void): Reply<K> {
+  try {
+    return { id, ok: true, output: HANDLERS[op](input, (progress) => onProgress({ id, progress })) };
+  } catch (error) {
+    return { id, ok: false, message: error instanceof Error ? error.message : String(error) };
+  }
+}

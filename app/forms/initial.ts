@@ -5,5 +5,5 @@ import { type Quantity, type UnitPreferences, preferredUnit, unitDef } from "#co
 export function initial(kind: Quantity, si: number | null | undefined, units: UnitPreferences): string {
   if (si === null || si === undefined) return "";
   const unit = preferredUnit(kind, units);
-  return String(Number(fromSi(kind, si, unit).toFixed(unitDef(kind, unit).digits + 1)));
+  return String(Number(fromSi(kind, si, unit).toFixed(unitDef(kind, unit).digits + (kind === "film" ? 1 : 0))));
 }

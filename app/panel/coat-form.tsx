@@ -109,7 +109,7 @@ export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKe
         {field("distance", "Distance", "length")}
         {field("handSpeed", "Hand speed", "speed")}
         {field("overlap", "Overlap", "share")}
-        {field("fan", "Fan, if measured", "length")}
+        {field("fan", "Fan seen", "length")}
         {field("reducer", "Reducer added", "share")}
         <Field label="Wet comb" unit={units.film} name="wet" errors={errors.wet} />
       </div>

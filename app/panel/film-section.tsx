@@ -59,9 +59,7 @@ export function FilmSection({
       key: l.key,
       y: y(l.bottom_m + l.thickness_m / 2) + 4,
       name: l.name,
-      value: l.u_m
-        ? showWithUncertainty("film", l.thickness_m, l.u_m, units).text
-        : show("film", l.thickness_m, units, units.film === "µm" ? 0 : 1).text,
+      value: show("film", l.thickness_m, units, units.film === "µm" ? 0 : 1).text,
       tone: "plain" as const,
     })),
     {
@@ -76,7 +74,7 @@ export function FilmSection({
           {
             key: "removal",
             y: y(top_m) + 2,
-            name: "comes off",
+            name: "off",
             value: showWithUncertainty("film", preview.removal.removal_m, preview.removal.u_m, units).text,
             tone: "stop" as const,
           },
@@ -178,7 +176,10 @@ export function FilmSection({
         ))}
       </svg>
       <p className="text-[13px] text-ink2">
-        {units.film}; clear {clears.length ? HOW_WORDS[clears[0]!.how] : "not sprayed yet"}
+        {units.film}; clear{" "}
+        {clears.length
+          ? `${showWithUncertainty("film", clear_m, u_m, units).text} in all, ${HOW_WORDS[clears[0]!.how]}`
+          : "not sprayed yet"}
         {stacked.some((l) => l.how === "inferred" && l.tone !== "clear") && "; layers below by usual share"}
       </p>
     </figure>

@@ -7,6 +7,7 @@ import { useUnits } from "~/lib/use-root";
 import type { ImportAnswer } from "~/routes/resources/import";
 import { usePanel } from "~/routes/panel/layout";
 import { SelectField } from "~/ui/field";
+import { ScrollRegion } from "~/ui/scroll-region";
 
 const ROLE_WORDS = { spot: "Spot", x: "Place x", y: "Place y", phase: "When", film: "Film reading", ignore: "Leave out" } as const;
 
@@ -29,6 +30,7 @@ export function ImportReadings({ phase }: { phase: Phase }) {
     handled.current = answer;
     if (answer.imported !== null) {
       toast.success(`${answer.imported} readings imported`);
+      // eslint-disable-next-line react-hooks/set-state-in-effect -- the server's answer is the event
       setOpen(false);
       setText("");
     } else if (answer.preview && answer.step === "preview") setRoles(answer.preview.roles);
@@ -88,7 +90,7 @@ export function ImportReadings({ phase }: { phase: Phase }) {
             />
           </div>
           {preview && (
-            <div className="overflow-x-auto" role="region" aria-label="First rows" tabIndex={0}>
+            <ScrollRegion label="First rows">
               <table className="w-full text-left text-sm">
                 <caption className="pb-1 text-left text-ink2">
                   {preview.rowCount} rows; the first {preview.rows.length} are shown
@@ -124,7 +126,7 @@ export function ImportReadings({ phase }: { phase: Phase }) {
                   ))}
                 </tbody>
               </table>
-            </div>
+            </ScrollRegion>
           )}
           {answer && answer.problems.length > 0 && (
             <div role="alert" className="rounded-press bg-stop-wash p-3 text-stop-ink">

@@ -128,7 +128,6 @@ function Spot({ mark: { name, at, text, state }, r, onSpot }: { mark: SpotMark; 
   const [x, y] = [at[0] * MM, at[1] * MM];
   return (
     // Tapping a spot is a short cut; the same choice is a list of buttons beside the drawing.
-    // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-static-element-interactions
     <g
       onClick={
         onSpot &&

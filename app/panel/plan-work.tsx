@@ -31,8 +31,8 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const verdict = VERDICT_WORDS[body.verdict];
   return (
     <>
-      <div className="flex flex-wrap items-start gap-x-5 gap-y-2">
-        <h2 className="max-w-[21em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <div>
+        <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
           {now ? (
             <>
               Step {done + 1} of {body.steps.length}: <em className="text-glow-ink not-italic">{now.name}.</em>
@@ -43,8 +43,10 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
             "Worked through. Measure again before you trust the section."
           )}
         </h2>
-        <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
-        {body.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
+          {body.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+        </div>
       </div>
       <p className="mt-2 text-ink2">
         {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little

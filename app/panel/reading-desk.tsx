@@ -55,6 +55,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
   useEffect(() => {
     if (!answer || sending !== "idle" || handled.current === answer) return;
     handled.current = answer;
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the server's answer is the event
     if (answer.ok) setQueue((q) => q.slice(1));
     else {
       const [first] = queue;

@@ -24,10 +24,10 @@ export function VerdictHeading({ run, shape, waiting }: { run: AssessmentRun; sh
   const { result } = run;
   return (
     <div aria-live="polite" data-testid="verdict" data-verdict={result?.verdict ?? "waiting"}>
-      <div className="flex min-h-[76px] flex-wrap items-start gap-x-5 gap-y-2">
-        <h2 className="max-w-[21em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {result ? verdictSentence(result, shape, units) : waiting}
-        </h2>
+      <h2 className="min-h-[2.24em] max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {result ? verdictSentence(result, shape, units) : waiting}
+      </h2>
+      <div className="mt-2 flex min-h-8 flex-wrap gap-2">
         {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}
         {result?.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
       </div>
@@ -70,6 +70,7 @@ export function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_
         <>
           <Figure
             label="chance of cutting through"
+            size="middle"
             shown={{ text: showChance(result.cutChance), unit: "" }}
             note="any place below 8 µm; a guard, not a promise"
             working={chanceWorking(result, input, units)}
@@ -77,6 +78,7 @@ export function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_
           />
           <Figure
             label="chance of too little left"
+            size="middle"
             shown={{ text: showChance(result.thinChance), unit: "" }}
             note={`more than 2 % of it below the floor of ${show("film", floor_m, units).text} ${units.film}`}
             working={chanceWorking(result, input, units)}

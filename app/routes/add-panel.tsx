@@ -7,6 +7,7 @@ import { listProducts } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { answerForm } from "~/forms/answer";
 import { panelForm } from "~/forms/job-form";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { PanelFields } from "~/panel/panel-fields";
 import { FieldErrors } from "~/ui/field";
@@ -35,6 +36,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   });
   return made.panelId ? redirect(`/jobs/${params.jobId}/panels/${made.panelId}/plan`) : answer;
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function AddPanel({ loaderData: { job, products, formKey }, actionData }: Route.ComponentProps) {
   return (

@@ -9,6 +9,7 @@ import { getShop } from "#server/repos/shop-repo";
 import { answerForm } from "~/forms/answer";
 import { quantity, wholeNumber } from "~/forms/fields";
 import { initial } from "~/forms/initial";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { usePrefs, useRoot } from "~/lib/use-root";
@@ -37,6 +38,8 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function House({ actionData }: Route.ComponentProps) {
   const { shop } = useRoot();

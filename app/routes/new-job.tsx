@@ -7,6 +7,7 @@ import { listProducts } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { answerForm } from "~/forms/answer";
 import { jobForm } from "~/forms/job-form";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { PanelFields } from "~/panel/panel-fields";
 import { Choices } from "~/ui/choice";
@@ -35,6 +36,8 @@ export async function action({ request }: Route.ActionArgs) {
   });
   return made.jobId ? redirect(`/jobs/${made.jobId}/panels/${made.panelId}/plan`) : answer;
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function NewJob({ loaderData: { wayId: shopWay, formKey, products }, actionData }: Route.ComponentProps) {
   const [wayId, setWayId] = useState<string>(shopWay);

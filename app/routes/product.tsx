@@ -7,6 +7,7 @@ import type { ProductSheet } from "#core/product/sheet";
 import { answerForm } from "~/forms/answer";
 import { initial } from "~/forms/initial";
 import { productForm } from "~/forms/product-form";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useUnits } from "~/lib/use-root";
 import { Field, SelectField } from "~/ui/field";
@@ -33,6 +34,8 @@ export async function action({ request, params: { productId } }: Route.ActionArg
   });
   return saved.yes ? redirect("/shelf") : answer;
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function ProductPage({ loaderData: { product }, actionData }: Route.ComponentProps) {
   const units = useUnits();

@@ -4,6 +4,7 @@ import { serverContext } from "#server/context";
 import { listProducts } from "#server/repos/product-repo";
 import { useUnits } from "~/lib/use-root";
 import { PageHeader } from "~/ui/page-header";
+import { ScrollRegion } from "~/ui/scroll-region";
 import type { Route } from "./+types/shelf";
 
 export const meta: Route.MetaFunction = () => [{ title: "Shelf · Yakamoz" }];
@@ -27,7 +28,7 @@ export default function Shelf({ loaderData: { products } }: Route.ComponentProps
         {products.length === 0 ? (
           <p className="text-ink2">Nothing yet. Take a product’s data sheet and type its figures in; every forecast starts from them.</p>
         ) : (
-          <div className="overflow-x-auto" role="region" aria-label="Products" tabIndex={0}>
+          <ScrollRegion label="Products">
             <table className="w-full min-w-[640px] text-left">
               <thead className="small-label border-b border-hair">
                 <tr>
@@ -63,7 +64,7 @@ export default function Shelf({ loaderData: { products } }: Route.ComponentProps
                 ))}
               </tbody>
             </table>
-          </div>
+          </ScrollRegion>
         )}
       </main>
     </>

@@ -21,7 +21,7 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
       {clocks.length === 0 && (
         <p className="self-center px-5 text-sm text-ink2">No clock is running. Logging a coat or a mix starts one.</p>
       )}
-      {clocks.map((c) => (
+      {inOrder(clocks, now_ms).map((c) => (
         <ClockCell key={c.id} clock={c} now_ms={now_ms} />
       ))}
       <button
@@ -40,6 +40,10 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
     </section>
   );
 }
+
+/** What is still running comes first, soonest first; what is over stands behind it. */
+const inOrder = (clocks: readonly Clock[], now_ms: number) =>
+  [...clocks].sort((a, b) => Number(a.due_ms <= now_ms) - Number(b.due_ms <= now_ms) || a.due_ms - b.due_ms);
 
 const TONES = {
   waiting: { bar: "bg-glow", text: "text-ink" },

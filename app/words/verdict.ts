@@ -23,14 +23,16 @@ export function verdictSentence(a: Assessment, shape: Pick<PanelShape, "outline"
   const safe = show("film", a.largestSafeRemoval_m, units);
   switch (a.verdict) {
     case "safe":
-      return `Safe. ${chance}; thinnest at the ${place}.`;
+      return `Safe. ${capital(chance)}; thinnest at the ${place}.`;
     case "caution":
       return `Go with care: ${chance}, worst at the ${place}.`;
     case "uncertain":
       return `Not sure yet. ${a.readingsWanted?.count ?? "More"} more readings should settle it, first at the ${a.readingsWanted ? placeInWords(a.readingsWanted.at[0]!, shape) : place}.`;
     case "stop":
       return a.largestSafeRemoval_m > 0.5e-6
-        ? `Stop. ${chance}; ${safe.text} ${safe.unit} is the most that may come off.`
-        : `Stop. ${chance}; nothing may come off at the ${place}.`;
+        ? `Stop. ${capital(chance)}; ${safe.text} ${safe.unit} is the most that may come off.`
+        : `Stop. ${capital(chance)}; nothing may come off at the ${place}.`;
   }
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -2,6 +2,7 @@ import { requireNumber } from "../guard";
 import { type Point, type Polygon, edgeDistance, gridInside } from "../panel/geometry";
 import { normalPdf } from "../stats/normal";
 import { FilmField, type FieldPrior, type FilmObservation } from "./film-field";
+import { cellMargin, edgeMultiplier } from "./cell-risk";
 import { type PanelRisk, panelRisk } from "./panel-risk";
 import { type StackName, type StackWeights, clearFromMixture, stackPrior } from "./stack-prior";
 import { CUT_GUARD_M, LEAST_SPOTS, THIN_AREA_SHARE, type Verdict, verdictOf } from "./verdict";
@@ -45,6 +46,11 @@ export interface Assessment {
 }
 
 const LOOK_AHEAD = [4, 8, 12] as const;
+const LOOK_AHEAD_DRAWS = 800;
+const LOOK_AHEAD_GRID = { nx: 20, ny: 17 } as const;
+/** Nearer to the edge a probe does not sit flat. */
+const LEAST_RIM_M = 0.015;
+const READINGS_PLANNED = 3;
 const NOTHING: Omit<Assessment, "reason"> = {
   verdict: "none",
   cutChance: NaN,
@@ -70,11 +76,11 @@ export function assessPanel(input: AssessInput, { onProgress }: { onProgress?: (
     return { ...NOTHING, reason: `${after.length} of at least ${LEAST_SPOTS} spots read after clear: too few to judge the panel.` };
   const inferred = observations.every((o) => o.layer === "after");
   const worlds = possibleWorlds(input, inferred);
-  const chancesOf = (list: readonly FilmObservation[], assumed: number) =>
+  const chancesOf = (list: readonly FilmObservation[], assumed: number, count = draws) =>
     combine(
       worlds.map(({ weight, prior }) => {
         const field = new FilmField(list, outline, prior, { assumed });
-        return { weight, field, ...bothRisks(input, field, Math.max(200, Math.round(draws * weight))) };
+        return { weight, field, ...bothRisks(input, field, Math.max(200, Math.round(count * weight))) };
       }),
       runCutChance,
     );
@@ -83,16 +89,14 @@ export function assessPanel(input: AssessInput, { onProgress }: { onProgress?: (
   let verdict: Verdict = verdictOf({ cut: now.cutChance, thin: now.thinChance });
   let readingsWanted: Assessment["readingsWanted"] = null;
   if (verdict !== "safe" && now.meanMargin_m > 0) {
-    const field = now.field;
-    const candidates = worthReading(outline, field, input, Math.max(tape_m, 0.015), Math.max(...LOOK_AHEAD));
+    const planned = planReadings(input, worlds[now.mainWorld]!.prior, Math.max(...LOOK_AHEAD));
     for (const [i, count] of LOOK_AHEAD.entries()) {
       onProgress?.(0.4 + 0.2 * i);
-      const at = candidates.slice(0, count);
-      const expected = at.map((p): FilmObservation => ({ at: p, layer: "after", total_m: field.expectedReading(p), n: 3 }));
-      const later = chancesOf([...observations, ...expected], expected.length);
+      const expected = planned.slice(0, count);
+      const later = chancesOf([...observations, ...expected], expected.length, LOOK_AHEAD_DRAWS);
       if (verdictOf({ cut: later.cutChance, thin: later.thinChance }) !== "safe") continue;
       verdict = "uncertain";
-      readingsWanted = { count, at };
+      readingsWanted = { count, at: expected.map((o) => o.at) };
       break;
     }
   }
@@ -155,11 +159,12 @@ const quantile = (sorted: Float64Array, p: number) => sorted[Math.min(sorted.len
 function combine(parts: readonly { weight: number; field: FilmField; cut: PanelRisk; thin: PanelRisk }[], runCut: number) {
   const total = parts.reduce((a, p) => a + p.weight, 0);
   const mean = (f: (p: (typeof parts)[number]) => number) => parts.reduce((a, p) => a + (p.weight / total) * f(p), 0);
-  const main = parts.reduce((a, p) => (p.weight > a.weight ? p : a));
+  const mainWorld = parts.reduce((a, p, i) => (p.weight > parts[a]!.weight ? i : a), 0);
+  const main = parts[mainWorld]!;
   const pooled = (f: (p: (typeof parts)[number]) => PanelRisk) =>
     Float64Array.from(parts.flatMap((p) => Array.from(f(p).allowedRemoval_m))).sort();
   return {
-    field: main.field,
+    mainWorld,
     cutChance: 1 - (1 - mean((p) => p.cut.chance)) * (1 - runCut),
     thinChance: mean((p) => p.thin.chance),
     largestSafeRemoval_m: Math.min(
@@ -185,20 +190,34 @@ function meanFilm(parts: readonly { weight: number; field: FilmField }[], total:
   return { meanClear_m, u_meanClear_m: Math.sqrt(variance) };
 }
 
-/** Places that decide the verdict: riskiest cells, at least half a correlation length apart, inside the tape. */
-function worthReading(outline: Polygon, field: FilmField, input: AssessInput, rim_m: number, most: number): Point[] {
-  const points = gridInside(outline, { nx: 30, ny: 25 })
+/**
+ * Readings worth taking next, one after another, each taken as it is expected: the place that most narrows the doubt where the margin is
+ * near zero, Σ exp(−z²/2)·cov(C(x), y(x′))²/var(y(x′)). Not the riskiest place: a thin rim may be known already.
+ */
+function planReadings(input: AssessInput, prior: Partial<FieldPrior>, most: number): FilmObservation[] {
+  const { outline, observations, tape_m, removal_m, u_removal_m, floor_m } = input;
+  const rim_m = Math.max(tape_m, LEAST_RIM_M);
+  const points = gridInside(outline, LOOK_AHEAD_GRID)
     .map((c) => c.point)
     .filter((p) => edgeDistance(p, outline) >= rim_m);
-  const { mean_m, sd_m } = field.predict(points);
-  const order = points
-    .map((p, i) => ({ p, doubt: (input.floor_m + input.removal_m - mean_m[i]!) / sd_m[i]! }))
-    .sort((a, b) => b.doubt - a.doubt);
-  const chosen: Point[] = [];
-  for (const gap of [field.prior.length_m / 2, field.prior.length_m / 4])
-    for (const { p } of order) {
-      if (chosen.length >= most) return chosen;
-      if (chosen.every((c) => Math.hypot(c[0] - p[0], c[1] - p[1]) >= gap)) chosen.push(p);
-    }
-  return chosen;
+  const planned: FilmObservation[] = [];
+  while (planned.length < most && points.length > 0) {
+    const field = new FilmField([...observations, ...planned], outline, prior, { assumed: planned.length });
+    const predicted = field.predict(points);
+    const weight = points.map((p, i) => {
+      const { margin_m, sd_m } = cellMargin({
+        clear_m: predicted.mean_m[i]!,
+        u_clear_m: predicted.sd_m[i]!,
+        removal_m,
+        u_removal_m,
+        multiplier: edgeMultiplier(edgeDistance(p, outline)),
+        floor_m,
+      });
+      return Math.exp(-0.5 * (margin_m / sd_m) ** 2);
+    });
+    const scores = field.readingScores(points, predicted, weight);
+    const at = points[scores.indexOf(Math.max(...scores))]!;
+    planned.push({ at, layer: "after", total_m: field.expectedReading(at), n: READINGS_PLANNED });
+  }
+  return planned;
 }

@@ -98,7 +98,7 @@ export class FilmField {
       requireInteger(`observations[${i}].n`, o.n, { min: 1 });
     });
     const meanOf = (after: boolean) => {
-      const own = observations.filter((_, i) => this.after[i] === after);
+      const own = observations.slice(0, n - assumed).filter((_, i) => this.after[i] === after); // an expected reading tells nothing of the gauge
       return own.length ? own.reduce((a, o) => a + o.total_m, 0) / own.length : 0;
     };
     const uGauge = this.after.map((a) => gaugeUncertainty(meanOf(a), p.gauge));
@@ -180,14 +180,54 @@ export class FilmField {
     const { prior: p } = this;
     const h1 = Math.exp(-edgeDistance(point, this.outline) / p.edgeLength_m);
     let mean = p.under_m + p.clear_m + h1 * p.edge_m;
-    this.observations.forEach((o, j) => {
-      const corr = matern52(distance(point, o.at), p.length_m);
-      let c = p.uUnder_m ** 2 + p.sdUnder_m ** 2 * corr;
-      if (this.after[j]) c += this.uGaugeAfter ** 2 + this.basisCovariance(1, h1, j) + p.sdClear_m ** 2 * corr;
-      else c += p.sameGaugeCorrelation * this.uGaugeAfter * this.uGaugeBefore;
-      mean += c * this.alpha[j]!;
-    });
+    this.observations.forEach((o, j) => (mean += this.crossReading(point, h1, o, j) * this.alpha[j]!));
     return mean;
+  }
+
+  /**
+   * How much each place, read once, would narrow the doubt of all places, weighted: Σ_x weight(x)·cov(C(x), y(x′))²/var(y(x′)).
+   * @returns one score a place, m²
+   */
+  readingScores(
+    points: readonly Point[],
+    predicted: ReturnType<FilmField["predict"]>,
+    weight: readonly number[],
+    n_readings = 3,
+  ): number[] {
+    const { n, prior: p } = this;
+    const total = new Float64Array(points.length * n); // whitened cross-covariances of the reading y = B + C + gauge
+    const cross = new Float64Array(n);
+    const anyBefore = this.after.includes(false);
+    const variance = points.map((point, q) => {
+      const h1 = predicted.edgeBasis[q]!;
+      this.observations.forEach((o, j) => (cross[j] = this.crossReading(point, h1, o, j)));
+      const w = solveLowerInto(total.subarray(q * n, q * n + n), this.factor, cross, n);
+      let v = p.uClear_m ** 2 + h1 * h1 * p.uEdge_m ** 2 + p.sdClear_m ** 2 + p.uUnder_m ** 2 + p.sdUnder_m ** 2 + this.uGaugeAfter ** 2;
+      v += p.repeatability_m ** 2 / n_readings + p.micro_m ** 2;
+      if (anyBefore) v += 2 * p.sdUnder_m ** 2 * (1 - matern52(p.relocation_m, p.length_m));
+      for (let j = 0; j < n; j++) v -= w[j]! * w[j]!;
+      return v;
+    });
+    return points.map((there, q) => {
+      let score = 0;
+      for (let x = 0; x < points.length; x++) {
+        if (weight[x]! < 1e-6) continue;
+        let c = p.uClear_m ** 2 + predicted.edgeBasis[x]! * predicted.edgeBasis[q]! * p.uEdge_m ** 2;
+        c += p.sdClear_m ** 2 * matern52(distance(points[x]!, there), p.length_m);
+        for (let j = 0; j < n; j++) c -= predicted.whitened[x * n + j]! * total[q * n + j]!;
+        score += weight[x]! * c * c;
+      }
+      return (this.widening ** 2 * score) / variance[q]!;
+    });
+  }
+
+  /** Covariance of a reading after clear at a place with observation j. */
+  private crossReading(point: Point, h1: number, o: FilmObservation, j: number): number {
+    const { prior: p } = this;
+    const corr = matern52(distance(point, o.at), p.length_m);
+    const under = p.uUnder_m ** 2 + p.sdUnder_m ** 2 * corr;
+    if (!this.after[j]) return under + p.sameGaugeCorrelation * this.uGaugeAfter * this.uGaugeBefore;
+    return under + this.uGaugeAfter ** 2 + this.basisCovariance(1, h1, j) + p.sdClear_m ** 2 * corr;
   }
 
   /** Posterior covariance of clear between two predicted points, from what {@link predict} returned. */

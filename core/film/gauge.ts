@@ -1,6 +1,6 @@
 import { requireInteger, requireNumber, requireNumbers } from "../guard";
 import { median } from "../stats/summary";
-import { studentTQuantile } from "../stats/student-t";
+import { combineBudget } from "./uncertainty-budget";
 
 /** What is believed of a film gauge before its own readings say more. Editable defaults. */
 export interface GaugeModel {
@@ -104,19 +104,23 @@ export function spotFilm(
   const { repeatability_m, degreesOfFreedom: df } = pooledRepeatability(pool, gauge);
   const uA_m = repeatability_m / Math.sqrt(n);
   const uB_m = gaugeUncertainty(mean_m, gauge);
-  const u_m = Math.hypot(uA_m, uB_m);
-  const degreesOfFreedom = df * (u_m / uA_m) ** 4;
-  const coverageFactor = studentTQuantile((1 + coverage) / 2, degreesOfFreedom);
+  const budget = combineBudget(
+    [
+      { u: uA_m, degreesOfFreedom: df },
+      { u: uB_m, degreesOfFreedom: Infinity },
+    ],
+    coverage,
+  );
   return {
     n,
     mean_m,
     repeatability_m,
     uA_m,
     uB_m,
-    u_m,
-    degreesOfFreedom,
-    coverageFactor,
-    expandedU_m: coverageFactor * u_m,
+    u_m: budget.u,
+    degreesOfFreedom: budget.degreesOfFreedom,
+    coverageFactor: budget.coverageFactor,
+    expandedU_m: budget.expanded,
     flags: outlierFlags(readings_m, gauge),
   };
 }

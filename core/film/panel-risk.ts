@@ -153,11 +153,14 @@ function drawPanels(
   const margin = new Float64Array(n);
   const room = new Float64Array(n);
   const buffer = new Float64Array(rank + 1);
+  const zeros = new Float64Array(n);
   for (let d = 0; d < pairs; d++) {
     wave.fill(0);
-    for (const row of factor) {
-      const w = normal();
-      for (let i = 0; i < n; i++) wave[i] = wave[i]! + w * row[i]!;
+    // Four rows at a time: a quarter of the reads and writes of the wave, which is what this loop waits for.
+    for (let r = 0; r < factor.length; r += 4) {
+      const [a, b, c, e] = [factor[r]!, factor[r + 1] ?? zeros, factor[r + 2] ?? zeros, factor[r + 3] ?? zeros];
+      const [wa, wb, wc, we] = [normal(), normal(), normal(), normal()];
+      for (let i = 0; i < n; i++) wave[i] = wave[i]! + wa * a[i]! + wb * b[i]! + wc * c[i]! + we * e[i]!;
     }
     const e = normal();
     for (const sign of [1, -1]) {

@@ -1,4 +1,4 @@
-import { requireNumber } from "../guard";
+import { requireInteger, requireNumber } from "../guard";
 import { type Point, type Polygon, boundingBox, edgeDistance, gridInside, requirePolygon } from "./geometry";
 
 type Unit = readonly (readonly [number, number])[];
@@ -293,29 +293,43 @@ export function placeInWords([x, y]: Point, shape: Pick<PanelShape, "outline" | 
 }
 
 /**
- * First places to measure: spread by farthest-point choice over the panel inside the rim, corners and edges included, then ordered row by
- * row in a path that turns at each end.
- * @throws RangeError when count is below 1
+ * First places to measure: half of them round the rim, where film is thin, half inside, each half spread by farthest-point choice, then
+ * ordered row by row in a path that turns at each end.
+ * @throws RangeError when count is outside 1…60
  */
 export function suggestSpots(outline: Polygon, count: number, rim_m = 0.03): Point[] {
-  requireNumber("count", count, { min: 1, max: 60 });
-  const cells = gridInside(requirePolygon("outline", outline), { nx: 40, ny: 34 }).map((c) => c.point);
-  const inner = cells.filter((p) => edgeDistance(p, outline) >= rim_m);
-  const pool = inner.length >= count ? inner : cells;
+  requireInteger("count", count, { min: 1, max: 60 });
+  const cells = gridInside(requirePolygon("outline", outline), { nx: 40, ny: 34 }).map((c) => ({
+    at: c.point,
+    edge_m: edgeDistance(c.point, outline),
+  }));
   const { x0, y0, x1, y1 } = boundingBox(outline);
-  const gap = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+  const deep_m = 0.16 * Math.min(x1 - x0, y1 - y0);
+  const inner = cells.filter((c) => c.edge_m >= deep_m).map((c) => c.at);
+  const rim = cells.filter((c) => c.edge_m >= Math.min(rim_m, deep_m / 2) && c.edge_m < deep_m).map((c) => c.at);
   const middle: Point = [(x0 + x1) / 2, (y0 + y1) / 2];
-  const first = pool.reduce((a, b) => (gap(b, middle) < gap(a, middle) ? b : a));
-  const chosen = [first];
-  const nearest = pool.map((p) => gap(p, first));
-  while (chosen.length < Math.min(count, pool.length)) {
-    const next = nearest.indexOf(Math.max(...nearest));
-    chosen.push(pool[next]!);
-    pool.forEach((p, i) => (nearest[i] = Math.min(nearest[i]!, gap(p, pool[next]!))));
-  }
+  const inside = spreadOver(inner.length ? inner : cells.map((c) => c.at), [], Math.ceil(count / 2), middle);
+  const chosen = [...inside, ...spreadOver(rim.length ? rim : cells.map((c) => c.at), inside, count - inside.length, middle)];
   const rows = Math.max(1, Math.round(Math.sqrt((count * (y1 - y0)) / (x1 - x0))));
   const rowOf = (p: Point) => Math.min(rows - 1, Math.floor(((p[1] - y0) / (y1 - y0)) * rows));
   return chosen
     .map((p): Point => [Math.round(p[0] * 1000) / 1000, Math.round(p[1] * 1000) / 1000])
     .sort((a, b) => rowOf(a) - rowOf(b) || (rowOf(a) % 2 ? b[0] - a[0] : a[0] - b[0]));
+}
+
+/** Farthest-point choice from a pool, away from what is taken already; the first is the one nearest the middle. */
+function spreadOver(pool: readonly Point[], taken: readonly Point[], count: number, middle: Point): Point[] {
+  const gap = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+  const nearest = pool.map((p) => Math.min(Infinity, ...taken.map((t) => gap(p, t))));
+  const chosen: Point[] = [];
+  while (chosen.length < Math.min(count, pool.length)) {
+    const best =
+      chosen.length + taken.length === 0
+        ? pool.reduce((a, p, i) => (gap(p, middle) < gap(pool[a]!, middle) ? i : a), 0)
+        : nearest.indexOf(Math.max(...nearest));
+    const point = pool[best]!;
+    chosen.push(point);
+    pool.forEach((p, i) => (nearest[i] = Math.min(nearest[i]!, gap(p, point))));
+  }
+  return chosen;
 }

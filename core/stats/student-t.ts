@@ -56,6 +56,7 @@ export function studentTCdf(t: number, degreesOfFreedom: number): number {
  */
 export function studentTQuantile(p: number, degreesOfFreedom: number): number {
   requireNumber("p", p, { above: 0, below: 1 });
+  requireNumber("degreesOfFreedom", degreesOfFreedom, { above: 0 });
   if (p === 0.5) return 0;
   if (p < 0.5) return -studentTQuantile(1 - p, degreesOfFreedom);
   let low = 0;

@@ -14,6 +14,7 @@ import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { choiceForm, stepForm } from "~/forms/correct-forms";
 import { initial } from "~/forms/initial";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useAssessment } from "~/lib/use-assessment";
 import { useUndoToast } from "~/lib/use-undo-toast";
@@ -22,6 +23,7 @@ import { PlanWork } from "~/panel/plan-work";
 import { VerdictFigures, VerdictHeading } from "~/panel/verdict-panel";
 import { Choices } from "~/ui/choice";
 import { Field, FieldErrors } from "~/ui/field";
+import { ScrollRegion } from "~/ui/scroll-region";
 import type { Route } from "./+types/correct";
 import { usePanel } from "./layout";
 
@@ -47,6 +49,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       throw data("Not understood", { status: 400 });
   }
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function Correct() {
   const { view, base } = usePanel();
@@ -210,7 +214,7 @@ function RunSchools({
         Four schools with their own figures, none of them proved. The run is extra film; what counts is the film lost beside it (
         {film(runs.clear_m)} {units.film} there now).
       </p>
-      <div className="mt-2 overflow-x-auto" role="region" aria-label="Run schools" tabIndex={0}>
+      <ScrollRegion label="Run schools" className="mt-2">
         <table className="w-full text-left">
           <thead className="small-label border-b border-hair">
             <tr>
@@ -248,7 +252,7 @@ function RunSchools({
             ))}
           </tbody>
         </table>
-      </div>
+      </ScrollRegion>
       <p className="mt-2 text-[13px] text-ink2">
         {value ? `${RUN_SCHOOLS[value].name}: ${RUN_SCHOOLS[value].how}.` : "Choose a school."} Blades: cut-resistant gloves.
       </p>

@@ -10,6 +10,7 @@ import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useRoot, useUnits } from "~/lib/use-root";
@@ -35,6 +36,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     message: "Handed over",
   }));
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function HandOver({ loaderData: { today } }: Route.ComponentProps) {
   const { view } = usePanel();

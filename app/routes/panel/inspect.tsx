@@ -13,6 +13,7 @@ import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { defectForm, readingForm } from "~/forms/inspect-forms";
 import { initial } from "~/forms/initial";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
@@ -20,6 +21,7 @@ import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-draw
 import { ReadingDesk } from "~/panel/reading-desk";
 import { Toggle } from "~/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/ui/field";
+import { ScrollRegion } from "~/ui/scroll-region";
 import { Figure, WorkingButton } from "~/ui/figure";
 import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
@@ -54,6 +56,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   }
 }
 
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
 export default function Inspect() {
   const { view, base } = usePanel();
   const units = useUnits();
@@ -68,8 +72,8 @@ export default function Inspect() {
   );
   return (
     <>
-      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
-        <h2 className="max-w-[21em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <div>
+        <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
           {clear && thinnest ? (
             <>
               {show("film", clear.mean_m, units).text} {units.film} of clear on average.{" "}
@@ -82,9 +86,15 @@ export default function Inspect() {
             <>How much clear is there? Read the film after clear, spot by spot.</>
           )}
         </h2>
-        {clear &&
-          (clear.inferred ? <Tag kind="caution">Inferred, not measured</Tag> : <Tag kind="good">{`Measured at ${clear.count} spots`}</Tag>)}
-        {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
+        <div className="mt-2 flex flex-wrap gap-2">
+          {clear &&
+            (clear.inferred ? (
+              <Tag kind="caution">Inferred, not measured</Tag>
+            ) : (
+              <Tag kind="good">{`Measured at ${clear.count} spots`}</Tag>
+            ))}
+          {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
+        </div>
       </div>
       {clear?.inferred && (
         <p className="mt-2 max-w-[70ch] text-amber-ink">
@@ -134,7 +144,7 @@ function SpotTable() {
   const { view } = usePanel();
   const units = useUnits();
   return (
-    <div className="overflow-x-auto" role="region" aria-label="Spots" tabIndex={0}>
+    <ScrollRegion label="Spots">
       <table className="w-full text-left">
         <thead className="small-label border-b border-hair">
           <tr>
@@ -173,7 +183,7 @@ function SpotTable() {
           })}
         </tbody>
       </table>
-    </div>
+    </ScrollRegion>
   );
 }
 

@@ -10,6 +10,7 @@ import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { readingForm } from "~/forms/inspect-forms";
 import { climateForm, coatForm, mixForm } from "~/forms/spray-forms";
+import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
@@ -60,6 +61,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       throw data("Not understood", { status: 400 });
   }
 }
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function Spray() {
   const { view } = usePanel();

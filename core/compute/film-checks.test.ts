@@ -1,0 +1,71 @@
+import { readFileSync } from "node:fs";
+import { computeCases } from "#core/compute/topics";
+
+interface Case {
+  id: string;
+  input: Record<string, unknown>;
+  expected: unknown;
+  tol: { rel?: number; abs?: number; P_abs?: number; Rsafe_abs?: number };
+}
+const { cases } = JSON.parse(readFileSync("core/compute/checks/film-checks.json", "utf8")) as { cases: Case[] };
+const answers = computeCases("film", { cases });
+if (!answers.ok) throw new Error(answers.message);
+const byId = new Map(answers.results.map((r) => [r.id, r.output]));
+
+/** Chances come from draws: their own tolerance; largest removal in µm; everything else as the case says. */
+const MONTE_CARLO: Record<string, keyof Case["tol"]> = { Pcut: "P_abs", Puv: "P_abs", PanyBelow35: "P_abs", Rsafe5: "Rsafe_abs" };
+
+function compare(got: unknown, want: unknown, tol: Case["tol"], path: string): number {
+  if (typeof want === "number" && typeof got === "number") {
+    const key = path.split(".").at(-1)!;
+    const drawn = MONTE_CARLO[key];
+    const allowed = drawn && tol[drawn] !== undefined ? tol[drawn] : Math.max(tol.abs ?? 0, (tol.rel ?? 1e-3) * Math.abs(want));
+    if (Math.abs(got - want) > allowed) throw new Error(`${path}: got ${got}, wanted ${want} ± ${allowed}`);
+    return 1;
+  }
+  if (Array.isArray(want)) {
+    expect((got as unknown[]).length).toBe(want.length);
+    return want.reduce<number>((n, w, i) => n + compare((got as unknown[])[i], w, tol, `${path}.${i}`), 0);
+  }
+  if (typeof want === "object" && want !== null) {
+    const shared = Object.keys(want).filter((k) => k in (got as object));
+    return shared.reduce(
+      (n, k) => n + compare((got as Record<string, unknown>)[k], (want as Record<string, unknown>)[k], tol, `${path}.${k}`),
+      0,
+    );
+  }
+  expect({ path, value: got }).toEqual({ path, value: want });
+  return 1;
+}
+
+const WANTED = /^(gauge|stack|geom|map\.fixed|risk|removal\.plan|preston|run|dew|spread)/;
+const wanted = cases.filter((c) => WANTED.test(c.id));
+
+test("every gauge, stack, geometry, fixed map, risk, removal, run, dew and spread case is answered", () => {
+  expect(wanted.length).toBe(34);
+  expect(wanted.filter((c) => !byId.has(c.id)).map((c) => c.id)).toEqual([]);
+});
+
+test.each(wanted.map((c) => [c.id, c] as const))("%s agrees with the reference", (id, c) => {
+  expect(compare(byId.get(id), c.expected, c.tol, id)).toBeGreaterThan(0);
+});
+
+describe("bad input is named, never guessed", () => {
+  const cell = { mu: 45, sd: 4, R: 8, uR: 1.5, m: 1.2, floor: 30 };
+  test.each([
+    ["a topic that is not there", "paint", [], "topic: must be one of film"],
+    ["no list", "film", { id: "x" }, "cases: wanted a list"],
+    ["text for a number", "film", [{ id: "risk.cell", input: { ...cell, sd: "4" } }], "risk.cell: input.sd"],
+    ["a missing field", "film", [{ id: "risk.cell", input: { ...cell, floor: undefined } }], "risk.cell: input.floor"],
+    ["a figure outside the model", "film", [{ id: "risk.cell", input: { ...cell, sd: -1 } }], "risk.cell: input.u_clear_m"],
+    ["a reference to nothing", "film", [{ id: "risk.x", input: { ref: "map.none" } }], 'input.ref: no case "map.none"'],
+  ])("%s", (_what, topic, json, message) => {
+    const answer = computeCases(topic, json);
+    expect(answer.ok).toBe(false);
+    expect(!answer.ok && answer.message).toContain(message);
+  });
+
+  test("an id that no operation answers is listed as skipped", () => {
+    expect(computeCases("film", [{ id: "voc", input: {} }])).toEqual({ ok: true, results: [], skipped: ["voc"] });
+  });
+});

@@ -1,0 +1,82 @@
+// `node scripts/screenshots.mjs [name …]`: pictures of the main views from demo data, into docs/screenshots. Needs a build and Chromium.
+// OUT=folder, SIZE=820x1180, THEME=night for looking at other sizes without touching the committed pictures.
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync, mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium } from "@playwright/test";
+import { bin, ensureChromium, root } from "./setup.mjs";
+
+const [width, height] = (process.env.SIZE ?? "1280x800").split("x").map(Number);
+const out = process.env.OUT ?? join(root, "docs", "screenshots");
+const theme = process.env.THEME;
+mkdirSync(out, { recursive: true });
+const env = { ...process.env, YAKAMOZ_DATA: mkdtempSync(join(tmpdir(), "yakamoz-shots-")), PORT: "4871", NODE_ENV: "production" };
+spawnSync(process.execPath, [bin("tsx"), "demo/load.ts"], { cwd: root, env, stdio: "inherit" });
+const server = spawn(process.execPath, ["server.mjs"], { cwd: root, env, stdio: ["ignore", "pipe", "inherit"] });
+await new Promise((resolve) => server.stdout.once("data", resolve));
+const browser = await chromium.launch({
+  executablePath: ensureChromium(),
+  args: ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking", "--font-render-hinting=none"],
+});
+const base = `http://127.0.0.1:${env.PORT}`;
+const page = await browser.newPage({ viewport: { width, height }, baseURL: base, reducedMotion: "reduce" });
+page.on("console", (m) => ["error", "warning"].includes(m.type()) && console.log(`console ${m.type()}: ${m.text()}`));
+page.on("pageerror", (e) => console.log(`page error: ${e.message}`));
+
+const panel = async (vehicle, name, station) => {
+  await page.goto("/");
+  const href = await page
+    .locator("li", { hasText: vehicle })
+    .getByRole("link", { name: new RegExp(name) })
+    .first()
+    .getAttribute("href");
+  await page.goto(href.replace(/[^/]+$/, station));
+};
+const VIEWS = {
+  floor: () => page.goto("/"),
+  plan: () => panel("Meltem", "Rear quarter", "plan"),
+  spray: () => panel("Lodos", "Front door", "spray"),
+  inspect: () => panel("Lodos", "Bonnet", "inspect"),
+  correct: () => panel("Meltem", "Rear quarter", "correct"),
+  "correct-work": () => panel("Meltem", "Boot lid", "correct"),
+  "hand-over": () => panel("Lodos", "Bonnet", "hand-over"),
+  "ask-sand": async () => {
+    await page.goto("/ask/sand");
+    const before = [92, 90, 94, 91, 93, 90];
+    const after = [151, 146, 154, 149, 150, 143];
+    for (let i = 0; i < 6; i++) {
+      await page.getByLabel(`Spot ${i + 1}, before clear`).fill(String(before[i]));
+      await page.getByLabel(`Spot ${i + 1}, after clear`).fill(String(after[i]));
+    }
+  },
+  inferred: () => panel("Imbat", "Side panel", "inspect"),
+  "new-job": () => page.goto("/jobs/new"),
+  shelf: () => page.goto("/shelf"),
+  house: () => page.goto("/house"),
+};
+/** Committed in both themes; the rest are for looking. */
+const MAIN = ["floor", "plan", "spray", "inspect", "correct", "hand-over"];
+const shot = async (name, file) => {
+  await VIEWS[name]();
+  await page.waitForLoadState("load");
+  if (name === "correct" || name === "ask-sand")
+    await page.locator("[data-testid=verdict]:not([data-verdict=waiting])").waitFor({ timeout: 20000 });
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: join(out, `${file}.png`), fullPage: process.env.FULL === "1" });
+};
+const wanted = process.argv.slice(2);
+const setTheme = (t) => page.request.post("/do/prefs", { data: { theme: t } });
+try {
+  if (wanted.length) {
+    if (theme) await setTheme(theme);
+    for (const name of wanted) await shot(name, name);
+  } else
+    for (const t of ["booth", "night"]) {
+      await setTheme(t);
+      for (const name of MAIN) await shot(name, t === "night" ? `${name}-night` : name);
+    }
+} finally {
+  await browser.close();
+  server.kill("SIGTERM");
+}

@@ -31,7 +31,7 @@ export interface NewJob {
 
 async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewPanel, clientKey: string | null): Promise<Panel> {
   if (!(await getProductRevision(db, panel.productRevisionId))) throw new Refusal("productRevisionId", "Choose a product from the shelf");
-  return insertPanel(db, { id: ctx.newId(), jobId, ...panel, clientKey });
+  return insertPanel(db, { ...panel, id: ctx.newId(), jobId, clientKey });
 }
 
 /** A job with its first panel. Sending the same form twice makes one job. */
@@ -41,7 +41,7 @@ export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jo
     if (known) return { jobId: known.id, panelId: (await listPanels(db, known.id))[0]!.id };
     const jobId = ctx.newId();
     const { panel, clientKey = null, ...job } = input;
-    await insertJob(db, { id: jobId, ...job, createdAt_ms: ctx.now_ms(), archivedAt_ms: null, clientKey });
+    await insertJob(db, { ...job, id: jobId, createdAt_ms: ctx.now_ms(), archivedAt_ms: null, clientKey });
     const { id } = await addPanelIn(ctx, db, jobId, panel, null);
     return { jobId, panelId: id };
   });

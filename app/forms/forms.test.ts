@@ -1,0 +1,156 @@
+import { METRIC, IMPERIAL } from "#core/units/quantities";
+import { choiceForm } from "~/forms/correct-forms";
+import { parseCorners } from "~/forms/corners";
+import { optionalQuantity, quantity } from "~/forms/fields";
+import { initial } from "~/forms/initial";
+import { defectForm, readingForm } from "~/forms/inspect-forms";
+import { jobForm } from "~/forms/job-form";
+import { productForm } from "~/forms/product-form";
+import { coatForm } from "~/forms/spray-forms";
+
+const errorsOf = (result: { success: boolean; error?: { issues: { path: PropertyKey[]; message: string }[] } }) =>
+  Object.fromEntries((result.error?.issues ?? []).map((i) => [i.path.join("."), i.message]));
+
+test("a quantity is read in the screen's unit; limits are told in the same unit", () => {
+  const film = quantity("film", IMPERIAL, { min: 0, max: 1e-3 });
+  expect(film.parse("2,5")).toBeCloseTo(63.5e-6, 12);
+  expect(errorsOf(film.safeParse("99"))).toEqual({ "": "Between 0 mil and 39.37 mil" });
+  expect(errorsOf(film.safeParse("thick"))).toEqual({ "": '"thick" is not a number' });
+  const wet = optionalQuantity("film", METRIC, { min: 0, max: 1e-3 });
+  expect([wet.parse(""), wet.parse(undefined)]).toEqual([null, null]);
+  expect(wet.parse("60")).toBeCloseTo(60e-6, 12);
+});
+
+test("what a form starts with is read back as the same figure", () => {
+  for (const units of [METRIC, IMPERIAL]) {
+    const text = initial("film", 28e-6, units);
+    expect(Math.abs(quantity("film", units, { min: 0, max: 1 }).parse(text) - 28e-6)).toBeLessThan(0.05e-6);
+  }
+  expect(initial("film", null, METRIC)).toBe("");
+});
+
+const job = {
+  vehicle: "Lodos estate",
+  colourName: "teal",
+  colourCss: "#0d5a5f",
+  finish: "flat",
+  wayId: "two-full",
+  formKey: "k",
+  panelName: "",
+  shape: "door",
+  width: "1100",
+  height: "700",
+  corners: "",
+  orientation: "angle",
+  angle: "45",
+  substrate: "unknown",
+  productRevisionId: "r",
+  coatsPlanned: "2",
+};
+
+test("a job form makes a job with its panel; the shape gives the name", () => {
+  const made = jobForm(METRIC).parse(job);
+  expect(made.panel).toMatchObject({ name: "Door", coatsPlanned: 2 });
+  expect(made.panel.tilt_rad).toBeCloseTo(Math.PI / 4, 9);
+});
+
+test("a job form names every wrong field in words", () => {
+  expect(errorsOf(jobForm(METRIC).safeParse({ ...job, vehicle: " ", width: "x", coatsPlanned: "0", productRevisionId: "" }))).toEqual({
+    vehicle: "Say which vehicle or part",
+    width: '"x" is not a number',
+    coatsPlanned: "At least 1",
+    productRevisionId: "Choose a product",
+  });
+  expect(errorsOf(jobForm(METRIC).safeParse({ ...job, shape: "own", corners: "0 0\n10 ten" }))).toEqual({
+    corners: 'Line 2: wanted x and y in mm, got "10 ten"',
+  });
+  expect(errorsOf(jobForm(METRIC).safeParse({ ...job, shape: "own", corners: "0 0\n500 0" }))).toEqual({
+    corners: "At least 3 corners that enclose an area",
+  });
+  expect(jobForm(METRIC).parse({ ...job, shape: "own", corners: "0 0\n500 0\n500 400" }).panel.shape.outline).toHaveLength(3);
+  const typed = parseCorners("1,5 2\n\n3; 4", IMPERIAL);
+  expect(typed.ok && typed.corners.map((p) => p.map((m) => m.toFixed(4)))).toEqual([
+    ["0.0381", "0.0508"],
+    ["0.0762", "0.1016"],
+  ]);
+});
+
+const reading = { phase: "after", spot: "1", x_m: "0.5", y_m: "0.5", clientKey: "k" };
+test("readings: one, several, with a unit; wrong ones keep their message", () => {
+  const values = (value: string) =>
+    readingForm(METRIC)
+      .parse({ ...reading, value })
+      .body.readings.map((r) => [r.entered, r.unit]);
+  expect(values("131")).toEqual([["131", "µm"]]);
+  expect(values("131 128,5  126")).toEqual([
+    ["131", "µm"],
+    ["128,5", "µm"],
+    ["126", "µm"],
+  ]);
+  expect(values("5.1 mil")).toEqual([["5.1", "mil"]]);
+  expect(errorsOf(readingForm(METRIC).safeParse({ ...reading, value: "-4" }))).toEqual({ value: "Film lies between 0 and 5 mm" });
+  expect(errorsOf(readingForm(METRIC).safeParse({ ...reading, value: "131 x" }))).toMatchObject({ value: expect.any(String) as string });
+});
+
+test("a run needs its size and its place on the panel; a nib does not", () => {
+  const outline = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ] as const;
+  const form = defectForm(METRIC, outline);
+  const base = { x: "500", y: "500", length: "", width: "", height: "", measured: "judged" };
+  expect(form.parse({ ...base, kind: "nib" })).toMatchObject({ kind: "nib", height_m: null, measured: false });
+  expect(Object.keys(errorsOf(form.safeParse({ ...base, kind: "run" })))).toEqual(["length", "width", "height"]);
+  expect(errorsOf(form.safeParse({ ...base, kind: "nib", x: "1500" }))).toEqual({ x: "This place is not on the panel" });
+  expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "5", width: "10", height: "60" }))).toEqual({
+    length: "A run is at least as long as it is wide",
+  });
+});
+
+test("a coat takes its fluid from turns or from a measured rate, never from nothing", () => {
+  const coat = {
+    number: "1",
+    role: "full wet",
+    fluidFrom: "turns",
+    fluidRate: "",
+    turns: "2,25",
+    pressure: "28 psi",
+    distance: "175",
+    overlap: "50",
+    handSpeed: "0.34",
+    fan: "",
+    reducer: "5",
+    wet: "",
+  };
+  const made = coatForm(METRIC).parse(coat);
+  expect(made.settings).toMatchObject({ fluidFrom: "turns", turns: 2.25, fan_m: null });
+  expect(made.settings.fluidRate_m3_s * 60e6).toBeCloseTo(229.5, 6);
+  expect(made.settings.pressure_Pa).toBeCloseTo(193053.2, 0);
+  expect(errorsOf(coatForm(METRIC).safeParse({ ...coat, fluidFrom: "measured" }))).toEqual({ fluidRate: "Type a number" });
+  expect(errorsOf(coatForm(METRIC).safeParse({ ...coat, overlap: "95" }))).toEqual({ overlap: "Between 0 % and 90 %" });
+});
+
+test("a sheet that contradicts itself is told at the field; a correction choice is read", () => {
+  const sheet = {
+    name: "Clear T",
+    kind: "clear",
+    ratio: "2:1",
+    solids: "48",
+    speed: "medium",
+    coats: "2",
+    filmMin: "25",
+    filmMax: "20",
+    flashMin: "10",
+    flashMax: "45",
+    potLife: "90",
+    sandAfter: "960",
+    floor: "",
+  };
+  expect(errorsOf(productForm(METRIC).safeParse(sheet))).toEqual({ filmMax: "The most must be at least the least" });
+  expect(productForm(METRIC).parse({ ...sheet, filmMax: "30" })).toMatchObject({ flashMin_s: 600, floor_m: null, volumeSolids: 0.48 });
+  expect(
+    choiceForm(METRIC).parse({ schoolId: "short", runSchool: "", texture: "3", uTexture: "0,4", wanted: "0", tape: "20" }),
+  ).toMatchObject({ runSchool: null, tape_m: 0.02 });
+});

@@ -1,0 +1,77 @@
+import { panelShape } from "#core/panel/shapes";
+import type { ProductSheet } from "#core/product/sheet";
+import { createJob, saveProduct } from "../commands/jobs";
+import { type ServerContext, createContext } from "../context";
+import { migrate, openDatabase } from "../db/open";
+
+/** A context on a database in memory, with a clock that the test moves. */
+export async function testContext(): Promise<ServerContext & { advance(ms: number): void }> {
+  const db = openDatabase(":memory:");
+  await migrate(db);
+  let now_ms = Date.UTC(2026, 4, 6, 8);
+  let count = 0;
+  return { ...createContext(db, { now_ms: () => now_ms, newId: () => `id-${++count}` }), advance: (ms) => (now_ms += ms) };
+}
+
+export const sheet: ProductSheet = {
+  name: "Clear T",
+  kind: "clear",
+  ratio: "2:1",
+  volumeSolids: 0.48,
+  speed: "medium",
+  coats: 2,
+  filmPerCoatMin_m: 25e-6,
+  filmPerCoatMax_m: 30e-6,
+  flashMin_s: 600,
+  flashMax_s: 2700,
+  potLife_s: 5400,
+  sandAfter_s: 57600,
+  floor_m: null,
+};
+
+export const coatBody = (number: number) => ({
+  number,
+  role: "full wet",
+  reducer: 0,
+  wetReading_m: null,
+  settings: {
+    fluidRate_m3_s: 230e-6 / 60,
+    fluidFrom: "measured" as const,
+    turns: null,
+    pressure_Pa: 1.93e5,
+    distance_m: 0.175,
+    overlap: 0.5,
+    handSpeed_m_s: 0.34,
+    fan_m: null,
+  },
+});
+
+export const readingBody = (phase: "before" | "after", spot: string, film_um: number, at = { x_m: 0.5, y_m: 0.4 }) => ({
+  phase,
+  spot,
+  at,
+  gauge: "typed",
+  readings: [{ thickness_m: film_um * 1e-6, entered: String(film_um), unit: "µm" }],
+});
+
+/** A shop with one product and one job of one panel. */
+export async function testJob(ctx: ServerContext, clientKey: string | null = null) {
+  const product = await saveProduct(ctx, sheet);
+  const job = await createJob(ctx, {
+    vehicle: "Test estate",
+    colourName: "grey",
+    colourCss: "#888888",
+    finish: "flat",
+    wayId: "two-full",
+    clientKey,
+    panel: {
+      name: "Bonnet",
+      shape: panelShape("bonnet", { width_m: 1.4, height_m: 1.2 }),
+      tilt_rad: 0,
+      substrate: "refinish",
+      productRevisionId: product.revisionId,
+      coatsPlanned: 2,
+    },
+  });
+  return { ...job, ...product };
+}

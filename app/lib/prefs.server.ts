@@ -1,4 +1,4 @@
-import { createCookie } from "react-router";
+import { createCookie, data } from "react-router";
 import { z } from "zod";
 import { METRIC } from "#core/units/quantities";
 import { unitPreferences } from "#server/repos/shop-repo";
@@ -29,4 +29,20 @@ export async function writePrefs(request: Request, change: Partial<Prefs>): Prom
   const raw: unknown = await cookie.parse(request.headers.get("Cookie"));
   const chosen = prefsChange.safeParse(raw ?? {});
   return cookie.serialize({ ...(chosen.success ? chosen.data : {}), ...change });
+}
+
+/** Who is at the screen and the units in which a form was filled in: those it says itself, else the screen's. */
+export async function formPrefs(
+  request: Request,
+  form: FormData,
+  shopUnits: Prefs["units"] = METRIC,
+): Promise<Pick<Prefs, "by" | "units">> {
+  const prefs = await readPrefs(request, shopUnits);
+  const sent = form.get("units");
+  if (typeof sent !== "string") return prefs;
+  try {
+    return { by: prefs.by, units: unitPreferences.parse(JSON.parse(sent)) };
+  } catch {
+    throw data("The form's units are not understood", { status: 400 });
+  }
 }

@@ -17,6 +17,7 @@ import { usePanel } from "~/routes/panel/layout";
 import { Toggle } from "~/ui/choice";
 import { Field, FieldErrors } from "~/ui/field";
 import { Figure } from "~/ui/figure";
+import { UnitsField } from "~/ui/units-field";
 import { coatWorking } from "~/words/workings";
 
 interface CoatFormProps {
@@ -78,6 +79,7 @@ export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKe
   );
   return (
     <fetcher.Form method="post" noValidate className="space-y-4">
+      <UnitsField />
       <input type="hidden" name="intent" value="coat" />
       <input type="hidden" name="formKey" value={formKey} />
       <input type="hidden" name="number" value={number} />

@@ -42,7 +42,7 @@ export function ImportReadings({ phase }: { phase: Phase }) {
       void submit(JSON.stringify({ step: "preview", text: content }), { method: "post", action: url, encType: "application/json" });
   };
   const commit = () =>
-    void submit(JSON.stringify({ step: "import", text, roles, phase, filmUnit, clientKey: importKey }), {
+    void submit(JSON.stringify({ step: "import", text, roles, phase, filmUnit, lengthUnit: units.length, clientKey: importKey }), {
       method: "post",
       action: url,
       encType: "application/json",

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useFetcher } from "react-router";
+import { useBlocker, useFetcher } from "react-router";
 import { PHASES, type Phase } from "#core/ledger/kinds";
 import { placeInWords } from "#core/panel/shapes";
 import { show } from "#core/units/format";
@@ -14,6 +14,9 @@ interface Waiting {
   key: string;
   spot: string;
   value: string;
+  readings: number;
+  /** Units of the screen when it was typed; a switch meanwhile must not change the reading. */
+  units: string;
 }
 
 /**
@@ -32,12 +35,13 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
   const input = useRef<HTMLInputElement>(null);
   const sent = useRef<string | null>(null);
 
-  const count = (name: string) =>
-    (state.spots.find((s) => s.name === name)?.films[phase]?.readings_m.length ?? 0) + queue.filter((q) => q.spot === name).length;
+  const saved = (name: string) => state.spots.find((s) => s.name === name)?.films[phase]?.readings_m.length ?? 0;
+  const count = (name: string) => saved(name) + queue.reduce((a, q) => a + (q.spot === name ? q.readings : 0), 0);
   const current =
     (chosen && count(chosen) < readingsPerSpot ? chosen : null) ?? spotPlan.find((s) => count(s.name) < readingsPerSpot)?.name ?? null;
   const shownSpot = chosen ?? current;
-  const read = spotPlan.filter((s) => count(s.name) >= readingsPerSpot).length;
+  // Only what the server has acknowledged counts as read.
+  const read = spotPlan.filter((s) => saved(s.name) >= readingsPerSpot).length;
 
   const head = queue[0];
   const { submit, state: sending, data: answer } = fetcher;
@@ -47,10 +51,20 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     if (!at) return;
     sent.current = head.key;
     void submit(
-      { intent: "reading", phase, spot: head.spot, x_m: String(at[0]), y_m: String(at[1]), value: head.value, clientKey: head.key },
+      {
+        intent: "reading",
+        phase,
+        spot: head.spot,
+        x_m: String(at[0]),
+        y_m: String(at[1]),
+        value: head.value,
+        units: head.units,
+        clientKey: head.key,
+      },
       { method: "post" },
     );
   }, [head, sending, submit, spotPlan, phase]);
+  useLeaveGuard(queue.length > 0);
   const handled = useRef<FormAnswer | null>(null);
   useEffect(() => {
     if (!answer || sending !== "idle" || handled.current === answer) return;
@@ -70,12 +84,12 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     const value = input.current?.value.trim() ?? "";
     if (!shownSpot || value === "" || !input.current) return;
     setProblem(null);
-    setQueue((q) => [...q, { key: crypto.randomUUID(), spot: shownSpot, value }]);
+    const readings = value.split(/\s+(?=[\d+-])/).length;
+    setQueue((q) => [...q, { key: crypto.randomUUID(), spot: shownSpot, value, readings, units: JSON.stringify(units) }]);
     input.current.value = "";
-    const will = count(shownSpot) + value.split(/\s+(?=[\d+-])/).length;
-    if (will >= readingsPerSpot) setChosen(null);
+    if (count(shownSpot) + readings >= readingsPerSpot) setChosen(null);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- count reads the newest queue and state each render
-  }, [shownSpot, queue, state, readingsPerSpot]);
+  }, [shownSpot, queue, state, readingsPerSpot, units]);
 
   const marks = spotPlan.map((s): SpotMark => {
     const film = state.spots.find((p) => p.name === s.name);
@@ -174,4 +188,18 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
       </div>
     </div>
   );
+}
+
+/** Holds a change of page until every reading is saved; leaving the program altogether asks first. */
+function useLeaveGuard(waiting: boolean): void {
+  const blocker = useBlocker(waiting);
+  useEffect(() => {
+    if (blocker.state === "blocked" && !waiting) blocker.proceed();
+  }, [blocker, waiting]);
+  useEffect(() => {
+    if (!waiting) return;
+    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [waiting]);
 }

@@ -4,14 +4,14 @@ import { addPanel } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
 import { getJob } from "#server/repos/job-repo";
 import { listProducts } from "#server/repos/product-repo";
-import { getShop } from "#server/repos/shop-repo";
 import { answerForm } from "~/forms/answer";
 import { panelForm } from "~/forms/job-form";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { PanelFields } from "~/panel/panel-fields";
 import { FieldErrors } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/add-panel";
 
 export const meta: Route.MetaFunction = () => [{ title: "Add a panel · Yakamoz" }];
@@ -29,9 +29,10 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ request, params }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const { units } = await readPrefs(request, (await getShop(ctx.db)).units);
+  const form = await request.formData();
+  const { units } = await formPrefs(request, form);
   const made = { panelId: "" };
-  const answer = await answerForm(await request.formData(), panelForm(units), async ({ panel, formKey }) => {
+  const answer = await answerForm(form, panelForm(units), async ({ panel, formKey }) => {
     made.panelId = await addPanel(ctx, params.jobId, panel, formKey);
   });
   return made.panelId ? redirect(`/jobs/${params.jobId}/panels/${made.panelId}/plan`) : answer;
@@ -45,6 +46,7 @@ export default function AddPanel({ loaderData: { job, products, formKey }, actio
       <PageHeader title={`${job.vehicle}: add a panel`} note={job.colourName} />
       <main className="max-w-[1080px] px-4 py-6 sm:px-6">
         <Form method="post" className="space-y-6" noValidate>
+          <UnitsField />
           <input type="hidden" name="formKey" value={formKey} />
           <PanelFields errors={actionData?.errors ?? {}} products={products} coats={houseWay(job.wayId).coats.length} />
           <FieldErrors errors={actionData?.message ? [actionData.message] : undefined} />

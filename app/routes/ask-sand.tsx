@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { data, redirect, useFetcher } from "react-router";
+import { data, redirect, useNavigation, useSubmit } from "react-router";
 import { z } from "zod";
 import { JUDGED_TEXTURE } from "#core/correction/correction-input";
 import { planRemoval } from "#core/correction/removal-plan";
@@ -51,7 +51,9 @@ const MOST_SPOTS = 60;
 export default function AskSand({ loaderData: { productRevisionId, formKey } }: Route.ComponentProps) {
   const units = useUnits();
   const { shop } = useRoot();
-  const fetcher = useFetcher();
+  // A navigation, not a fetcher: the change it makes comes back over the event stream and would overtake a fetcher's redirect.
+  const submit = useSubmit();
+  const keeping = useNavigation().state !== "idle";
   const [kind, setKind] = useState<ShapeKind>("bonnet");
   const [substrate, setSubstrate] = useState<Substrate>("unknown");
   const [schoolId, setSchoolId] = useState("short");
@@ -159,9 +161,9 @@ export default function AskSand({ loaderData: { productRevisionId, formKey } }: 
               <button
                 type="button"
                 className="press"
-                disabled={after === 0 || !productRevisionId || fetcher.state !== "idle"}
+                disabled={after === 0 || !productRevisionId || keeping}
                 onClick={() =>
-                  void fetcher.submit(JSON.stringify({ shape: kind, substrate, productRevisionId, unit: units.film, rows, formKey }), {
+                  void submit(JSON.stringify({ shape: kind, substrate, productRevisionId, unit: units.film, rows, formKey }), {
                     method: "post",
                     encType: "application/json",
                   })

@@ -10,13 +10,14 @@ import { answerForm } from "~/forms/answer";
 import { quantity, wholeNumber } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { usePrefs, useRoot } from "~/lib/use-root";
 import { usePrefsSubmit } from "~/shell/use-prefs-submit";
 import { Choices, Toggle } from "~/ui/choice";
 import { Field, SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/house";
 
 export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
@@ -24,14 +25,15 @@ export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
 export async function action({ request }: Route.ActionArgs) {
   const ctx = await serverContext();
   const shop = await getShop(ctx.db);
-  const { units } = await readPrefs(request, shop.units);
+  const form = await request.formData();
+  const { units } = await formPrefs(request, form, shop.units);
   const schema = z.object({
     name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
     wayId: z.enum(HOUSE_WAY_IDS),
     floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
     readingsPerSpot: wholeNumber(1, 5),
   });
-  return answerForm(await request.formData(), schema, async ({ floor, ...rest }) => {
+  return answerForm(form, schema, async ({ floor, ...rest }) => {
     await saveShopSettings(ctx, { ...shop, ...rest, floor_m: floor, units });
     return { message: "Saved. These units are now the shop's." };
   });
@@ -54,6 +56,7 @@ export default function House({ actionData }: Route.ComponentProps) {
         <section>
           <h2 className="mb-3 text-xl font-semibold">The shop</h2>
           <Form method="post" noValidate className="grid grid-cols-2 gap-4" key={prefs.units.film}>
+            <UnitsField />
             <Field className="col-span-2" label="Name" name="name" defaultValue={shop.name} errors={errors.name} />
             <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={shop.wayId} errors={errors.wayId}>
               {HOUSE_WAYS.map((w) => (

@@ -8,11 +8,12 @@ import { getShop } from "#server/repos/shop-repo";
 import { answerForm } from "~/forms/answer";
 import { jobForm } from "~/forms/job-form";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { PanelFields } from "~/panel/panel-fields";
 import { Choices } from "~/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/new-job";
 
 export const meta: Route.MetaFunction = () => [{ title: "New job · Yakamoz" }];
@@ -29,9 +30,10 @@ export async function loader() {
 
 export async function action({ request }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const { units } = await readPrefs(request, (await getShop(ctx.db)).units);
+  const form = await request.formData();
+  const { units } = await formPrefs(request, form);
   const made = { jobId: "", panelId: "" };
-  const answer = await answerForm(await request.formData(), jobForm(units), async (job) => {
+  const answer = await answerForm(form, jobForm(units), async (job) => {
     Object.assign(made, await createJob(ctx, job));
   });
   return made.jobId ? redirect(`/jobs/${made.jobId}/panels/${made.panelId}/plan`) : answer;
@@ -58,6 +60,7 @@ export default function NewJob({ loaderData: { wayId: shopWay, formKey, products
           </p>
         )}
         <Form method="post" className="space-y-8" noValidate>
+          <UnitsField />
           <input type="hidden" name="formKey" value={formKey} />
           <section className="grid gap-4 sm:grid-cols-[2fr_1.4fr_auto]">
             <Field label="Vehicle or part" name="vehicle" errors={errors.vehicle} />

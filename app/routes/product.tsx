@@ -2,16 +2,16 @@ import { Form, data, redirect } from "react-router";
 import { saveProduct } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
 import { listProducts } from "#server/repos/product-repo";
-import { getShop } from "#server/repos/shop-repo";
 import type { ProductSheet } from "#core/product/sheet";
 import { answerForm } from "~/forms/answer";
 import { initial } from "~/forms/initial";
 import { productForm } from "~/forms/product-form";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { useUnits } from "~/lib/use-root";
 import { Field, SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/product";
 
 export const meta: Route.MetaFunction = () => [{ title: "Product · Yakamoz" }];
@@ -26,9 +26,10 @@ export async function loader({ params: { productId } }: Route.LoaderArgs) {
 
 export async function action({ request, params: { productId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const { units } = await readPrefs(request, (await getShop(ctx.db)).units);
+  const form = await request.formData();
+  const { units } = await formPrefs(request, form);
   const saved = { yes: false };
-  const answer = await answerForm(await request.formData(), productForm(units), async (sheet: ProductSheet) => {
+  const answer = await answerForm(form, productForm(units), async (sheet: ProductSheet) => {
     await saveProduct(ctx, sheet, productId === "new" ? null : productId);
     saved.yes = true;
   });
@@ -51,6 +52,7 @@ export default function ProductPage({ loaderData: { product }, actionData }: Rou
       />
       <main className="max-w-[860px] px-4 py-6 sm:px-6">
         <Form method="post" noValidate className="grid grid-cols-2 gap-x-4 gap-y-4 sm:grid-cols-4" key={units.film + units.temperature}>
+          <UnitsField />
           <Field className="col-span-2" label="Name" name="name" defaultValue={s?.name} errors={errors.name} />
           <SelectField label="Kind" name="kind" defaultValue={s?.kind ?? "clear"} errors={errors.kind}>
             <option value="clear">Clear</option>

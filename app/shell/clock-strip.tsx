@@ -16,17 +16,19 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
   return (
     <section
       aria-label="Clocks"
-      className="no-print order-2 flex min-h-[68px] overflow-x-auto border-t border-hair bg-panel sm:order-none sm:col-start-2"
+      className="no-print order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel sm:order-none sm:col-start-2"
     >
-      {clocks.length === 0 && (
-        <p className="self-center px-5 text-sm text-ink2">No clock is running. Logging a coat or a mix starts one.</p>
-      )}
-      {inOrder(clocks, now_ms).map((c) => (
-        <ClockCell key={c.id} clock={c} now_ms={now_ms} />
-      ))}
+      <div className="flex min-w-0 flex-1 overflow-x-auto">
+        {clocks.length === 0 && (
+          <p className="self-center px-5 text-sm text-ink2">No clock is running. Logging a coat or a mix starts one.</p>
+        )}
+        {inOrder(clocks, now_ms).map((c) => (
+          <ClockCell key={c.id} clock={c} now_ms={now_ms} />
+        ))}
+      </div>
       <button
         type="button"
-        className="press sticky right-0 ml-auto self-center bg-panel"
+        className="press self-center"
         data-kind="quiet"
         aria-pressed={prefs.sound}
         aria-label={prefs.sound ? "Sound is on: turn it off" : "Sound is off: turn it on"}

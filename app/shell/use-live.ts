@@ -2,6 +2,9 @@ import { useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { useRoot } from "~/lib/use-root";
 
+/** Changes of one burst are fetched once. */
+const BURST_MS = 100;
+
 /**
  * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
  * Returns the server's time, ticking twice a second; the first render shows the time the page was made.
@@ -13,7 +16,9 @@ export function useLive(): number {
   const { revalidate } = useRevalidator();
 
   useEffect(() => {
+    document.documentElement.dataset.live = ""; // scripts run from here on
     let first = true;
+    let soon: ReturnType<typeof setTimeout> | undefined;
     const source = new EventSource("/do/events");
     const setOffset = (event: MessageEvent<string>) => {
       offset.current = (JSON.parse(event.data) as { now_ms: number }).now_ms - Date.now();
@@ -25,13 +30,17 @@ export function useLive(): number {
       first = false;
     });
     source.addEventListener("beat", setOffset);
-    source.addEventListener("change", () => void revalidate());
+    source.addEventListener("change", () => {
+      clearTimeout(soon);
+      soon = setTimeout(() => void revalidate(), BURST_MS);
+    });
     const timer = setInterval(() => {
       if (offset.current !== null) setNow(Date.now() + offset.current);
     }, 500);
     return () => {
       source.close();
       clearInterval(timer);
+      clearTimeout(soon);
     };
   }, [revalidate]);
   return now;

@@ -8,7 +8,7 @@ type StrikeAnswer = { ok: true; strikeId: string } | { ok: false; message: strin
 /** Takes an entry back out of what is shown. The ledger keeps it, and the toast brings it back. */
 export function StrikeButton({ entryId, what }: { entryId: string; what: string }) {
   const fetcher = useFetcher<StrikeAnswer>();
-  const undo = useFetcher();
+  const undo = useFetcher({ key: "undo" });
   const seen = useRef<StrikeAnswer | null>(null);
   const answer = fetcher.data;
   const { submit } = undo;

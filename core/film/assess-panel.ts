@@ -69,7 +69,7 @@ const NOTHING: Omit<Assessment, "reason"> = {
  * @throws RangeError for readings or outlines outside the models.
  */
 export function assessPanel(input: AssessInput, { onProgress }: { onProgress?: (share: number) => void } = {}): Assessment {
-  const { observations, outline, tape_m, runCutChance = 0, draws = 2000 } = input;
+  const { observations, outline, runCutChance = 0, draws = 2000 } = input;
   requireNumber("runCutChance", runCutChance, { min: 0, max: 1 });
   const after = observations.filter((o) => o.layer === "after");
   if (after.length < LEAST_SPOTS)

@@ -9,13 +9,12 @@ import { parseQuantity } from "#core/units/parse";
 import { houseWay } from "#core/ways/house-ways";
 import { completeStep, storePlan } from "#server/commands/correction";
 import { serverContext } from "#server/context";
-import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { choiceForm, stepForm } from "~/forms/correct-forms";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { useAssessment } from "~/lib/use-assessment";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
@@ -25,14 +24,15 @@ import { Choices } from "~/ui/choice";
 import { Field, FieldErrors } from "~/ui/field";
 import { ScrollRegion } from "~/ui/scroll-region";
 import type { Route } from "./+types/correct";
+import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const { units, by } = await readPrefs(request, (await getShop(ctx.db)).units);
   const view = await loadPanelView(ctx, jobId, panelId);
   if (!view) throw data("This panel is not in the file.", { status: 404 });
   const form = await request.formData();
+  const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;
   switch (textOf(form, "intent")) {
     case "plan":
@@ -131,6 +131,7 @@ function Decide({ onStored }: { onStored: () => void }) {
   );
   return (
     <fetcher.Form method="post" noValidate>
+      <UnitsField />
       <input type="hidden" name="intent" value="plan" />
       <input type="hidden" name="formKey" value={`${view.formKey}-plan`} />
       <input type="hidden" name="schoolId" value={schoolId} />

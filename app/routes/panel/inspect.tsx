@@ -8,13 +8,12 @@ import { show, showWithUncertainty } from "#core/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeStandInReadings } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
-import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { defectForm, readingForm } from "~/forms/inspect-forms";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
@@ -27,14 +26,15 @@ import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { meanClearWorking, spotWorking } from "~/words/workings";
 import type { Route } from "./+types/inspect";
+import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const { units, by } = await readPrefs(request, (await getShop(ctx.db)).units);
   const view = await loadPanelView(ctx, jobId, panelId);
   if (!view) throw data("This panel is not in the file.", { status: 404 });
   const form = await request.formData();
+  const { units, by } = await formPrefs(request, form);
   switch (textOf(form, "intent")) {
     case "reading":
       return answerForm(form, readingForm(units), async ({ body, clientKey }) => ({
@@ -228,6 +228,7 @@ function Defects() {
         />
         <div className="space-y-5">
           <fetcher.Form method="post" noValidate className="grid grid-cols-2 gap-3">
+            <UnitsField />
             <input type="hidden" name="intent" value="defect" />
             <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
             <SelectField label="Kind" name="kind" value={kind} onChange={(e) => setKind(e.target.value as keyof typeof DEFECT_KINDS)}>

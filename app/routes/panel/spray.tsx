@@ -5,13 +5,12 @@ import { houseWay, plannedCoat } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeStandInReadings } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
-import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { readingForm } from "~/forms/inspect-forms";
 import { climateForm, coatForm, mixForm } from "~/forms/spray-forms";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
+import { formPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { CoatForm } from "~/panel/coat-form";
@@ -22,15 +21,16 @@ import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { coatWorking, dewWorking } from "~/words/workings";
 import type { Route } from "./+types/spray";
+import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
 import { initial } from "~/forms/initial";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const { units, by } = await readPrefs(request, (await getShop(ctx.db)).units);
   const view = await loadPanelView(ctx, jobId, panelId);
   if (!view) throw data("This panel is not in the file.", { status: 404 });
   const form = await request.formData();
+  const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;
   switch (textOf(form, "intent")) {
     case "climate":
@@ -195,6 +195,7 @@ function Climate() {
         </div>
       )}
       <fetcher.Form method="post" className="grid grid-cols-2 gap-3 sm:grid-cols-4" noValidate>
+        <UnitsField />
         <input type="hidden" name="intent" value="climate" />
         <Field
           label="Air"
@@ -231,6 +232,7 @@ function Mix() {
   return (
     <section aria-label="Mix">
       <fetcher.Form method="post" className="grid grid-cols-2 gap-3 sm:grid-cols-4" noValidate>
+        <UnitsField />
         <input type="hidden" name="intent" value="mix" />
         <Field label="Mixed" unit={units.volume} name="volume" errors={errors.volume} />
         <Field label="Reducer" unit="%" name="reducer" defaultValue="0" errors={errors.reducer} />

@@ -26,6 +26,7 @@ const body = z.discriminatedUnion("step", [
     roles: z.array(z.enum(ROLES)),
     phase: z.enum(Object.keys(PHASES) as [Phase, ...Phase[]]),
     filmUnit: z.enum(["µm", "mil"]),
+    lengthUnit: z.enum(["mm", "in"]),
     clientKey: z.string().max(200),
   }),
 ]);
@@ -52,8 +53,8 @@ export async function action({
   const panel = await getPanel(ctx.db, panelId);
   const view = panel && (await loadPanelView(ctx, panel.jobId, panelId));
   if (!view) throw data("This panel is not in the file.", { status: 404 });
-  const { units, by } = await readPrefs(request);
-  const file = readReadings(input.text, { ...input, lengthUnit: units.length, outline: view.panel.shape.outline, spots: view.spotPlan });
+  const { by } = await readPrefs(request);
+  const file = readReadings(input.text, { ...input, outline: view.panel.shape.outline, spots: view.spotPlan });
   if (!file.ok) return data(answer({ ...file, preview: look.value }), { status: 422 });
   try {
     const imported = await importReadings(ctx, { panelId, spots: file.value, by, clientKey: input.clientKey });

@@ -1,0 +1,95 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { once } from "node:events";
+import { mkdtempSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { type Page, expect } from "@playwright/test";
+
+/** Collects what the console should never say. */
+export function watchConsole(page: Page): string[] {
+  const said: string[] = [];
+  page.on("console", (m) => {
+    if (m.type() === "error" || m.type() === "warning") said.push(`${m.type()}: ${m.text()}`);
+  });
+  page.on("pageerror", (e) => said.push(String(e)));
+  return said;
+}
+
+/** Opens a page and waits until its scripts run. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await page.locator("html[data-live]").waitFor({ state: "attached" });
+}
+
+async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, "127.0.0.1");
+  await once(probe, "listening");
+  const address = probe.address();
+  probe.close();
+  if (address === null || typeof address === "string") throw new Error("no port");
+  return address.port;
+}
+
+/** A server of the test's own on an empty data folder, to be killed and started again. */
+export async function ownServer() {
+  const env = {
+    ...process.env,
+    YAKAMOZ_DATA: mkdtempSync(join(tmpdir(), "yakamoz-own-")),
+    PORT: String(await freePort()),
+    NODE_ENV: "production",
+  };
+  let child: ChildProcess | null = null;
+  return {
+    url: `http://127.0.0.1:${env.PORT}`,
+    async start() {
+      child = spawn(process.execPath, ["server.mjs"], { env, stdio: ["ignore", "pipe", "inherit"] });
+      await once(child.stdout!, "data");
+    },
+    async stop(signal: NodeJS.Signals) {
+      if (!child) return null;
+      const gone = once(child, "exit") as Promise<[number | null]>;
+      child.kill(signal);
+      child = null;
+      return (await gone)[0];
+    },
+  };
+}
+
+/** Puts a product on the shelf and starts a job with one panel; ends on its Plan. */
+export async function startJob(page: Page, { vehicle, shape = "bonnet" }: { vehicle: string; shape?: string }): Promise<string> {
+  await open(page, "/shelf");
+  if ((await page.getByRole("link", { name: /^Clear T/ }).count()) === 0) {
+    await page.getByRole("link", { name: "Put a clear on the shelf" }).click();
+    const figures = {
+      Name: "Clear T",
+      "Ratio by volume": "2:1",
+      "Solids by volume, mixed": "48",
+      "Film a coat, least": "25",
+      "Film a coat, most": "32",
+      "Flash, least": "10",
+      "Flash, most": "45",
+      "Pot life": "90",
+      "Sand after": "960",
+    };
+    for (const [label, value] of Object.entries(figures)) await page.getByLabel(label, { exact: label === "Name" }).fill(value);
+    await page.getByRole("button", { name: "Put it on the shelf" }).click();
+    await expect(page.getByRole("heading", { name: "Shelf" })).toBeVisible();
+  }
+  await open(page, "/jobs/new");
+  await page.getByLabel("Vehicle or part").fill(vehicle);
+  await page.getByLabel("Shape").selectOption(shape);
+  await page.getByLabel("Clear from the shelf").selectOption({ label: "Clear T" });
+  await page.getByRole("button", { name: "Start this job" }).click();
+  await expect(page).toHaveURL(/\/plan$/);
+  return page.url().replace(/\/plan$/, "");
+}
+
+/** Types readings spot by spot, Enter after each, as a gauge that is a keyboard does. */
+export async function typeReadings(page: Page, phase: "before" | "after" | "recheck", values: readonly string[]): Promise<void> {
+  const input = page.locator(`#reading-${phase}`);
+  for (const value of values) {
+    await input.fill(value);
+    await input.press("Enter");
+  }
+}

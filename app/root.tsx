@@ -12,13 +12,13 @@ import "./app.css";
 export async function loader({ request }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const now_ms = ctx.now_ms();
-  const [shop, clocks, jobs] = await Promise.all([getShop(ctx.db), listClocks(ctx.db, now_ms), listJobs(ctx.db)]);
+  const [shop, clocks, jobs] = await Promise.all([getShop(ctx.db), listClocks(ctx.db, now_ms), listJobs(ctx.db, { most: 30 })]);
   return {
     prefs: await readPrefs(request, shop.units),
     shop,
     clocks,
     now_ms,
-    jobs: jobs.slice(0, 30).map((j) => ({ id: j.id, vehicle: j.vehicle, colourName: j.colourName })),
+    jobs: jobs.map((j) => ({ id: j.id, vehicle: j.vehicle, colourName: j.colourName })),
   };
 }
 

@@ -43,11 +43,13 @@ export function gaugeUncertainty(film_m: number, gauge: GaugeModel = DEFAULT_GAU
   return (gauge.constant_m + gauge.proportional * Math.abs(requireNumber("film_m", film_m))) / Math.sqrt(3);
 }
 
+export interface Repeatability {
+  repeatability_m: number;
+  degreesOfFreedom: number;
+}
+
 /** Repeatability pooled over groups of repeats with the gauge's prior: s² = (ν₀s₀² + Σ(x−x̄)²)/(ν₀+Σ(n−1)). */
-export function pooledRepeatability(
-  groups: readonly (readonly number[])[],
-  gauge: GaugeModel = DEFAULT_GAUGE,
-): { repeatability_m: number; degreesOfFreedom: number } {
+export function pooledRepeatability(groups: readonly (readonly number[])[], gauge: GaugeModel = DEFAULT_GAUGE): Repeatability {
   requireNumber("repeatability_m", gauge.repeatability_m, { above: 0 });
   let sum = requireNumber("repeatabilityDf", gauge.repeatabilityDf, { above: 0 }) * gauge.repeatability_m ** 2;
   let df = gauge.repeatabilityDf;
@@ -85,6 +87,7 @@ export interface SpotFilm {
 /**
  * Film at one spot with its uncertainty budget by the GUM: mean of n readings, pooled repeatability, gauge limits, Welch–Satterthwaite
  * and Student t.
+ * @param repeatability pooled over the whole panel where there is more than one spot
  * @param coverage probability of the expanded uncertainty (0.95)
  * @throws RangeError for no readings, non-finite ones, or coverage outside (0, 1).
  * @example spotFilm([128e-6, 131e-6, 126e-6]).expandedU_m // 4.7577e-6
@@ -93,15 +96,15 @@ export function spotFilm(
   readings_m: readonly number[],
   {
     gauge = DEFAULT_GAUGE,
-    pool = [readings_m],
+    repeatability = pooledRepeatability([readings_m], gauge),
     coverage = 0.95,
-  }: { gauge?: GaugeModel; pool?: readonly (readonly number[])[]; coverage?: number } = {},
+  }: { gauge?: GaugeModel; repeatability?: Repeatability; coverage?: number } = {},
 ): SpotFilm {
   requireNumbers("readings_m", readings_m);
   requireNumber("coverage", coverage, { above: 0, below: 1 });
   const n = requireInteger("n", readings_m.length, { min: 1 });
   const mean_m = readings_m.reduce((a, b) => a + b, 0) / n;
-  const { repeatability_m, degreesOfFreedom: df } = pooledRepeatability(pool, gauge);
+  const { repeatability_m, degreesOfFreedom: df } = repeatability;
   const uA_m = repeatability_m / Math.sqrt(n);
   const uB_m = gaugeUncertainty(mean_m, gauge);
   const budget = combineBudget(

@@ -1,6 +1,6 @@
 import { clearByDifference } from "../film/difference";
 import type { FilmObservation } from "../film/film-field";
-import { DEFAULT_GAUGE, type SpotFilm, spotFilm } from "../film/gauge";
+import { DEFAULT_GAUGE, type SpotFilm, pooledRepeatability, spotFilm } from "../film/gauge";
 import { STACKS, type StackWeights, clearFromMixture } from "../film/stack-prior";
 import type { PanelShape } from "../panel/shapes";
 import type { Point } from "../panel/geometry";
@@ -57,7 +57,6 @@ export interface Layer {
 }
 
 export interface PanelState {
-  entries: LedgerEntry[];
   climate: EntryOf<"climate"> | null;
   coats: CoatState[];
   /** Predicted clear of all coats with its standard uncertainty; null with no coat. */
@@ -107,7 +106,6 @@ export function derivePanel(brief: PanelBrief, sheet: ProductSheet, ledger: read
     clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore }),
   }));
   return {
-    entries,
     climate,
     coats,
     predictedClear,
@@ -157,7 +155,10 @@ function groupSpots(readings: readonly EntryOf<"reading">[]): Omit<Spot, "clear"
     spots.set(r.body.spot, spot);
   }
   const values = (list: readonly EntryOf<"reading">[]) => list.flatMap((e) => e.body.readings.map((v) => v.thickness_m));
-  const pool = [...spots.values()].flatMap((s) => Object.values(s.entries).map(values));
+  const repeatability = pooledRepeatability(
+    [...spots.values()].flatMap((s) => Object.values(s.entries).map(values)),
+    DEFAULT_GAUGE,
+  );
   return [...spots.values()]
     .sort((a, b) => a.name.localeCompare(b.name, "en", { numeric: true }))
     .map(({ name, at, entries }) => ({
@@ -167,7 +168,7 @@ function groupSpots(readings: readonly EntryOf<"reading">[]): Omit<Spot, "clear"
         Object.entries(entries).map(([phase, list]): [string, PhaseFilm] => [
           phase,
           {
-            film: spotFilm(values(list), { gauge: DEFAULT_GAUGE, pool }),
+            film: spotFilm(values(list), { gauge: DEFAULT_GAUGE, repeatability }),
             readings_m: values(list),
             entryIds: list.map((e) => e.id),
             simulated: list.some((e) => e.simulated),

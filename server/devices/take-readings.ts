@@ -1,5 +1,5 @@
 import { type Phase } from "#core/ledger/kinds";
-import { ofKind } from "#core/ledger/entry";
+import { livingEntries, ofKind } from "#core/ledger/entry";
 import { derivePanel } from "#core/ledger/derive-panel";
 import type { Point } from "#core/panel/geometry";
 import { type HiddenPanel, standInGauge } from "#stand-ins/film-gauge";
@@ -46,10 +46,11 @@ async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): P
   const panel = await getPanel(ctx.db, panelId);
   const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
   if (!panel || !product) throw new Refusal(null, "This panel is no longer there");
-  const state = derivePanel(panel, product.sheet, await listEntries(ctx.db, panelId));
+  const entries = await listEntries(ctx.db, panelId);
+  const state = derivePanel(panel, product.sheet, entries);
   const seed = seedOf(panelId);
   const laid_m = state.coats.reduce((a, c) => a + c.predicted.dry_m, 0) * (0.94 + (seed % 13) / 100);
-  const taken_m = ofKind(state.entries, "step").reduce((a, s) => a + s.body.removal_m, 0) * 1.05;
+  const taken_m = ofKind(livingEntries(entries), "step").reduce((a, s) => a + s.body.removal_m, 0) * 1.05;
   const under_m = panel.substrate === "factory" ? 70e-6 : 96e-6;
   const factoryClear_m = panel.substrate === "factory" && state.coats.length === 0 ? 44e-6 : 0;
   return { outline: panel.shape.outline, under_m, clear_m: phase === "before" ? 0 : Math.max(0, laid_m + factoryClear_m - taken_m), seed };

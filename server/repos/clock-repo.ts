@@ -1,11 +1,15 @@
 import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/clock/clock-state";
+import { sql } from "kysely";
 import type { Db } from "../db/open";
 import { livingEntry } from "./ledger-repo";
 
 const DAY_MS = 86_400_000;
 
-/** Clocks that still say something: not stopped, not of a struck entry, and not long over. */
-export async function listClocks(db: Db, now_ms: number): Promise<Clock[]> {
+/** More than this nobody can watch; the soonest are listed. */
+const MOST_CLOCKS = 16;
+
+/** Clocks that still say something: not stopped, not of a struck entry, and not long over. Running ones first, soonest first. */
+export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Promise<Clock[]> {
   const rows = await db
     .selectFrom("clock as c")
     .innerJoin("panel as p", "p.id", "c.panel_id")
@@ -14,7 +18,9 @@ export async function listClocks(db: Db, now_ms: number): Promise<Clock[]> {
     .where("c.due_ms", ">", now_ms - 2 * DAY_MS)
     .where("j.archived_at_ms", "is", null)
     .where(livingEntry("c.entry_id"))
+    .orderBy(sql`c.due_ms <= ${now_ms}`)
     .orderBy("c.due_ms")
+    .limit(most)
     .select([
       "c.id",
       "c.kind",

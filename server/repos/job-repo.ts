@@ -33,12 +33,13 @@ const toJob = (r: JobRow): Job => ({
 });
 
 /** Jobs, newest first. */
-export async function listJobs(db: Db, { archived = false } = {}): Promise<Job[]> {
+export async function listJobs(db: Db, { archived = false, most }: { archived?: boolean; most?: number } = {}): Promise<Job[]> {
   const rows = await db
     .selectFrom("job")
     .selectAll()
     .where("archived_at_ms", archived ? "is not" : "is", null)
     .orderBy("created_at_ms", "desc")
+    .$if(most !== undefined, (q) => q.limit(most!))
     .execute();
   return rows.map(toJob);
 }

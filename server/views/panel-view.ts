@@ -1,5 +1,6 @@
 import { format } from "date-fns";
 import { type PanelState, type Spot, derivePanel } from "#core/ledger/derive-panel";
+import { livingEntries } from "#core/ledger/entry";
 import { type PanelCounts, stationOf } from "#core/ledger/station";
 import { suggestSpots } from "#core/panel/shapes";
 import type { Point } from "#core/panel/geometry";
@@ -26,8 +27,6 @@ export interface PanelView {
   spotPlan: { name: string; at: Point }[];
   floor_m: number;
   readingsPerSpot: number;
-  /** Ledger lines, newest first, superseded ones marked. */
-  log: { id: string; kind: string; at: string; by: string; simulated: boolean; superseded: boolean }[];
   formKey: string;
 }
 
@@ -40,7 +39,6 @@ export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: 
   if (!product) return null;
   const state = derivePanel(panel, product.sheet, entries);
   const counts = countState(panel, state);
-  const living = new Set(state.entries.map((e) => e.id));
   return {
     job,
     panel,
@@ -52,19 +50,28 @@ export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: 
     spotPlan: spotPlan(panel, state.spots),
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     readingsPerSpot: shop.readingsPerSpot,
-    log: entries
-      .filter((e) => e.kind !== "strike")
-      .map((e) => ({
-        id: e.id,
-        kind: e.kind,
-        at: format(e.at_ms, "d MMM HH:mm"),
-        by: e.by,
-        simulated: e.simulated,
-        superseded: !living.has(e.id),
-      }))
-      .reverse(),
     formKey: ctx.newId(),
   };
+}
+
+/** The panel's ledger in lines, newest first; what was corrected or taken out is marked, not left away. */
+export async function loadLedgerLines(
+  ctx: ServerContext,
+  panelId: string,
+): Promise<{ id: string; kind: string; at: string; by: string; simulated: boolean; superseded: boolean }[]> {
+  const entries = await listEntries(ctx.db, panelId);
+  const living = new Set(livingEntries(entries).map((e) => e.id));
+  return entries
+    .filter((e) => e.kind !== "strike")
+    .map((e) => ({
+      id: e.id,
+      kind: e.kind,
+      at: format(e.at_ms, "d MMM HH:mm"),
+      by: e.by,
+      simulated: e.simulated,
+      superseded: !living.has(e.id),
+    }))
+    .reverse();
 }
 
 export function countState(panel: Panel, state: PanelState): PanelCounts {

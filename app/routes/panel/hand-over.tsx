@@ -8,7 +8,7 @@ import { show, showChance, showWithUncertainty } from "#core/units/format";
 import { FINISHES, houseWay } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
+import { loadLedgerLines, loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
@@ -20,9 +20,9 @@ import { VERDICT_WORDS } from "~/words/verdict";
 import type { Route } from "./+types/hand-over";
 import { usePanel } from "./layout";
 
-export async function loader() {
+export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  return { today: format(ctx.now_ms(), "d MMMM yyyy") };
+  return { log: await loadLedgerLines(ctx, params.panelId), today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
@@ -39,7 +39,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function HandOver({ loaderData: { today } }: Route.ComponentProps) {
+export default function HandOver({ loaderData: { today, log } }: Route.ComponentProps) {
   const { view } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
@@ -161,9 +161,9 @@ export default function HandOver({ loaderData: { today } }: Route.ComponentProps
         </fetcher.Form>
       )}
       <details className="no-print mt-8">
-        <summary className="min-h-11 cursor-pointer content-center font-semibold">The panel’s ledger, {view.log.length} entries</summary>
+        <summary className="min-h-11 cursor-pointer content-center font-semibold">The panel’s ledger, {log.length} entries</summary>
         <ul className="border-t border-hair text-sm">
-          {view.log.map((e) => (
+          {log.map((e) => (
             <li key={e.id} className="flex gap-4 border-b border-hair py-1.5">
               <span className="w-28 shrink-0 text-ink2">{e.at}</span>
               <span className={e.superseded ? "line-through" : ""}>{e.kind === "handOver" ? "hand over" : e.kind}</span>

@@ -1,0 +1,146 @@
+import { spawn } from "node:child_process";
+import { once } from "node:events";
+import { mkdtempSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { type AssessInput, assessPanel } from "#core/film/assess-panel";
+import { FilmField, type FilmObservation } from "#core/film/film-field";
+import { panelShape, suggestSpots } from "#core/panel/shapes";
+import { seededRandom } from "#core/stats/random";
+import { recordEntries } from "#server/commands/record-entry";
+import { createContext } from "#server/context";
+import { migrate, openDatabase } from "#server/db/open";
+import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
+
+const JOBS = 200;
+const PANELS = 5;
+const READINGS = 60;
+const PORT = "4899";
+
+function report(name: string, samples: readonly number[], unit = "ms"): number {
+  const s = [...samples].sort((a, b) => a - b);
+  const at = (p: number) => s[Math.min(s.length - 1, Math.floor(p * s.length))]!;
+  console.log(
+    `${name}: median ${at(0.5).toFixed(1)} ${unit}, p95 ${at(0.95).toFixed(1)}, least ${s[0]!.toFixed(1)}, most ${s.at(-1)!.toFixed(1)} (n = ${s.length})`,
+  );
+  return at(0.5);
+}
+function time(count: number, run: () => void): number[] {
+  run(); // warm
+  return Array.from({ length: count }, () => {
+    const start = performance.now();
+    run();
+    return performance.now() - start;
+  });
+}
+
+/** Chances of a panel and the plain way to the same film (every cell by itself, no joint draws), side by side. */
+function benchCore(): void {
+  const { outline } = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
+  const of = (spots: number) =>
+    suggestSpots(outline, spots).flatMap((at, i): FilmObservation[] => [
+      { at, layer: "before", total_m: (90 + (i % 5)) * 1e-6, n: 3 },
+      { at, layer: "after", total_m: (160 + (i % 7)) * 1e-6, n: 3 },
+    ]);
+  const input = (spots: number): AssessInput => ({
+    outline,
+    observations: of(spots),
+    history: { weights: { factory: 1, refinish: 0 } },
+    removal_m: 8.9e-6,
+    u_removal_m: 1.3e-6,
+    floor_m: 35e-6,
+    tape_m: 0.02,
+  });
+  const six = report(
+    "verdict, 6 + 6 readings, 2,000 draws",
+    time(7, () => assessPanel(input(6))),
+  );
+  const thirty = report(
+    "verdict, 30 + 30 readings, 2,000 draws",
+    time(5, () => assessPanel(input(30))),
+  );
+  const field = report(
+    "field only, 30 + 30 readings, mean of the panel",
+    time(7, () => new FilmField(of(30), outline).meanOverPanel()),
+  );
+  console.log(`ratio 30 to 6 spots ${(thirty / six).toFixed(2)}; verdict to field ${(thirty / field).toFixed(1)}`);
+}
+
+async function benchServer(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), "yakamoz-bench-"));
+  const db = openDatabase(join(folder, "yakamoz.sqlite"));
+  await migrate(db);
+  const ctx = createContext(db);
+  const paths: string[] = [];
+  const start = performance.now();
+  for (let j = 0; j < JOBS; j++) {
+    const { jobId, panelId } = await testJob(ctx);
+    for (let p = 0; p < PANELS; p++) {
+      const id = p === 0 ? panelId : ctx.newId();
+      if (p > 0) {
+        const first = await db.selectFrom("panel").selectAll().where("id", "=", panelId).executeTakeFirstOrThrow();
+        await db
+          .insertInto("panel")
+          .values({ ...first, id, position: p + 1, client_key: null })
+          .execute();
+      }
+      await recordEntries(
+        ctx,
+        id,
+        [1, 2].map((n) => ({ panelId: id, kind: "coat" as const, by: "bench", body: coatBody(n) })),
+      );
+      await recordEntries(
+        ctx,
+        id,
+        Array.from({ length: READINGS }, (_, i) => {
+          const spot = i % 30;
+          const body = readingBody(i < 30 ? "before" : "after", String(spot + 1), i < 30 ? 90 : 150, {
+            x_m: 0.1 + 0.04 * spot,
+            y_m: 0.3 + 0.02 * (spot % 20),
+          });
+          return { panelId: id, kind: "reading" as const, by: "bench", body };
+        }),
+      );
+      paths.push(`/jobs/${jobId}/panels/${id}/inspect`);
+    }
+  }
+  await db.destroy();
+  console.log(
+    `file with ${JOBS} jobs × ${PANELS} panels × ${READINGS} readings written in ${((performance.now() - start) / 1000).toFixed(0)} s`,
+  );
+  const server = spawn(process.execPath, ["server.mjs"], {
+    env: { ...process.env, YAKAMOZ_DATA: folder, PORT },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  await once(server.stdout, "data");
+  const get = async (path: string) => {
+    const begun = performance.now();
+    const answer = await fetch(`http://127.0.0.1:${PORT}${path}`);
+    const text = await answer.text();
+    if (!answer.ok) throw new Error(`${path}: ${answer.status}`);
+    return { ms: performance.now() - begun, text };
+  };
+  try {
+    const random = seededRandom(1);
+    const some = () => paths[Math.floor(random() * paths.length)]!;
+    for (let i = 0; i < 30; i++) await get(some());
+    const measure = async (count: number, path: () => string) => {
+      const samples: number[] = [];
+      for (let i = 0; i < count; i++) samples.push((await get(path())).ms);
+      return samples;
+    };
+    report("job page (whole document)", await measure(200, some));
+    report("job page (data only)", await measure(200, () => `${some()}.data`));
+    report("Floor (200 jobs)", await measure(20, () => "/"));
+    const { text } = await get("/");
+    const scripts = [...new Set([...text.matchAll(/\/assets\/[\w.-]+\.js/g)].map(([m]) => m))];
+    const sizes = scripts.map((s) => gzipSync(readFileSync(join("build/client", s))).length);
+    console.log(`first-load script: ${(sizes.reduce((a, b) => a + b, 0) / 1000).toFixed(1)} kB gzipped in ${scripts.length} files`);
+  } finally {
+    server.kill("SIGTERM");
+  }
+}
+
+benchCore();
+await benchServer();

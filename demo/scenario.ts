@@ -1,5 +1,5 @@
 import type { BodyOf } from "#core/ledger/bodies";
-import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/panel/shapes";
+import { type ShapeKind, SHAPES, panelShape } from "#core/panel/shapes";
 import type { Phase } from "#core/ledger/kinds";
 import type { Substrate } from "#core/ledger/derive-panel";
 import { completeStep, storePlan } from "#server/commands/correction";
@@ -108,7 +108,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const read = async (panelId: string, jobId: string, phase: Phase, spots?: number, count = 3) => {
     const view = await loadPanelView(ctx, jobId, panelId);
     if (!view) throw new Error("the demo lost a panel");
-    const plan = spots ? suggestSpots(view.panel.shape.outline, spots).map((at, i) => ({ name: String(i + 1), at })) : view.spotPlan;
+    const plan = view.spotPlan.slice(0, spots);
     await takeStandInReadings(ctx, { panelId, phase, spots: plan, count, by: "painter A" });
     return plan;
   };

@@ -5,7 +5,7 @@ import { predictCoat } from "#core/ledger/derive-panel";
 import type { ProductSheet } from "#core/product/sheet";
 import type { Deposit } from "#core/spray/deposit";
 import { TURNS_DEFAULT, fluidFromTurns } from "#core/spray/fluid-from-turns";
-import { show, showWithUncertainty } from "#core/units/format";
+import { showWithUncertainty, showFilm } from "#core/units/format";
 import { parseQuantity } from "#core/units/parse";
 import { type Quantity, preferredUnit } from "#core/units/quantities";
 import type { FormAnswer } from "~/forms/answer";
@@ -126,7 +126,7 @@ export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKe
             />
             <Figure
               label="wet"
-              shown={show("film", predicted.deposit.wet_m, units, units.film === "µm" ? 0 : 1)}
+              shown={showFilm(predicted.deposit.wet_m, units)}
               note="predicted"
               working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
             />

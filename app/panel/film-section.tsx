@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3";
 import { useId } from "react";
 import type { Layer } from "#core/ledger/derive-panel";
-import { show, showWithUncertainty } from "#core/units/format";
+import { show, showWithUncertainty, showFilm } from "#core/units/format";
 import { useUnits } from "~/lib/use-root";
 
 export interface SectionPreview {
@@ -17,7 +17,12 @@ const BAR = 88;
 const STEEL = 26;
 const LABEL_GAP = 17;
 
-const HOW_WORDS = { measured: "measured", inferred: "inferred, not measured", predicted: "predicted, not measured" } as const;
+const HOW_WORDS = {
+  measured: "measured",
+  "measured less removal": "measured, less what was taken off since",
+  inferred: "inferred, not measured",
+  predicted: "predicted, not measured",
+} as const;
 
 /** The film as a vertical cut, to scale: metal, primer, base, clear, its doubt, the floor, what is planned to come off. */
 export function FilmSection({
@@ -59,14 +64,14 @@ export function FilmSection({
       key: l.key,
       y: y(l.bottom_m + l.thickness_m / 2) + 4,
       name: l.name,
-      value: show("film", l.thickness_m, units, units.film === "µm" ? 0 : 1).text,
+      value: showFilm(l.thickness_m, units).text,
       tone: "plain" as const,
     })),
     {
       key: "floor",
       y: y(base_m + floor_m) - 3,
       name: "floor",
-      value: show("film", floor_m, units, units.film === "µm" ? 0 : 1).text,
+      value: showFilm(floor_m, units).text,
       tone: "floor" as const,
     },
     ...(preview.removal

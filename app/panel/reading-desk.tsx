@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useBlocker, useFetcher } from "react-router";
 import { PHASES, type Phase } from "#core/ledger/kinds";
 import { placeInWords } from "#core/panel/shapes";
-import { show } from "#core/units/format";
+import { showFilm } from "#core/units/format";
 import type { FormAnswer } from "~/forms/answer";
 import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
@@ -97,7 +97,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     return {
       name: s.name,
       at: s.at,
-      text: mean === undefined ? s.name : show("film", mean, units, units.film === "µm" ? 0 : 1).text,
+      text: mean === undefined ? s.name : showFilm(mean, units).text,
       state: s.name === shownSpot ? "now" : mean === undefined ? "open" : "read",
     };
   });

@@ -27,11 +27,9 @@ export function VerdictHeading({ run, shape, waiting }: { run: AssessmentRun; sh
       <h2 className="min-h-[2.24em] max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
         {result ? verdictSentence(result, shape, units) : waiting}
       </h2>
-      <div className="mt-2 flex min-h-8 flex-wrap gap-2">
+      <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
         {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}
         {result?.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
-      </div>
-      <div className="flex h-11 items-center gap-3">
         {run.busy && (
           <>
             <Progress.Root

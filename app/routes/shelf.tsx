@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { show } from "#core/units/format";
+import { show, showFilm } from "#core/units/format";
 import { serverContext } from "#server/context";
 import { listProducts } from "#server/repos/product-repo";
 import { useUnits } from "~/lib/use-root";
@@ -16,7 +16,7 @@ export async function loader() {
 
 export default function Shelf({ loaderData: { products } }: Route.ComponentProps) {
   const units = useUnits();
-  const film = (m: number) => show("film", m, units, units.film === "µm" ? 0 : 1).text;
+  const film = (m: number) => showFilm(m, units).text;
   const minutes = (s: number) => show("duration", s, units).text;
   return (
     <>

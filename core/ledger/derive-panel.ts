@@ -53,7 +53,7 @@ export interface Layer {
   thickness_m: number;
   u_m: number | null;
   tone: "steel" | "ecoat" | "primer" | "base" | "under" | "clear";
-  how: "measured" | "inferred" | "predicted";
+  how: "measured" | "measured less removal" | "inferred" | "predicted";
 }
 
 export interface PanelState {
@@ -243,7 +243,7 @@ function layersOf(
   const measured = clears.length ? { clear_m: meanOf(clears.map((c) => c.clear_m)), u_m: meanOf(clears.map((c) => c.u_m)) } : null;
   const total = measured ?? (predicted ? { clear_m: predicted.clear_m - removedSince_m, u_m: predicted.u_m } : null);
   if (!total) return layers;
-  const how = measured ? (clears.every((c) => c.how === "inferred") ? "inferred" : "measured") : "predicted";
+  const how = howTogether(clears.map((c) => c.how));
   const clear_m = Math.max(0, total.clear_m);
   if (coats.length === 0) return [...layers, { key: "clear", name: "clear", thickness_m: clear_m, u_m: total.u_m, tone: "clear", how }];
   // The newest coat loses what was sanded: shares are laid from below up to the clear that is there.
@@ -265,6 +265,13 @@ function layersOf(
       };
     }),
   ];
+}
+
+/** One word for several spots: the least sure way in which any of them was found. */
+function howTogether(ways: readonly NonNullable<Spot["clear"]>["how"][]): Layer["how"] {
+  if (ways.length === 0) return "predicted";
+  if (ways.every((w) => w === "inferred")) return "inferred";
+  return ways.includes("measured less removal") ? "measured less removal" : "measured";
 }
 
 /** Runs on the panel as the correction needs them; a run without its size is left to be measured. */

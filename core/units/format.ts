@@ -38,6 +38,11 @@ function uncertaintyDigits(u: number): number {
   return Math.max(0, -exponent + (leading < 1.95 ? 1 : 0));
 }
 
+/** A film in whole µm or tenths of a mil: as fine as a painter works. */
+export function showFilm(si: number, prefs: UnitPreferences): Shown {
+  return show("film", si, prefs, prefs.film === "µm" ? 0 : 1);
+}
+
 /** A chance in the words of the shop: "1 in 40", "less than 1 in 1000". */
 export function showChance(p: number): string {
   if (!Number.isFinite(p)) return "not known";

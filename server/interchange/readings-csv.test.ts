@@ -76,6 +76,13 @@ describe("the whole file or nothing, with line and reason", () => {
     expect(problemsOf("spot,film\n1,131", { roles: ["spot", "ignore"] })[0]!.reason).toBe("No column is matched to film readings");
     expect(problemsOf("spot,film\n1,131", { roles: ["film"] })[0]!.reason).toBe("The file has 2 columns, 1 were matched");
   });
+  test("a known spot's name at another place is not taken for that spot", () => {
+    const roles = ["spot", "x", "y", "film"] as const;
+    expect(problemsOf("spot,x,y,film\n1,900,900,131", { roles })[0]!.reason).toBe(
+      'Spot "1" lies elsewhere on this panel; give it another name',
+    );
+    expect(readReadings("spot,x,y,film\n1,310,505,131", options({ roles })).ok).toBe(true);
+  });
   test("a phase nobody knows, more rows than spots", () => {
     expect(problemsOf("phase,spot,film\nlater,1,131", { roles: ["phase", "spot", "film"] })[0]!.reason).toBe(
       '"later" is not before, after or recheck',

@@ -28,7 +28,7 @@ export interface ImportedSpot {
 export type Outcome<T> = { ok: true; value: T } | { ok: false; problems: Problem[]; problemCount: number };
 
 /** Limits of one file, so that a mistake in an export does not become a panel. */
-export const FILE_LIMITS = { characters: 4_000_000, rows: 10_000, spots: 200, problemsShown: 12 } as const;
+export const FILE_LIMITS = { characters: 4_000_000, rows: 10_000, spots: 200, problemsShown: 12, spotMoved_m: 0.03 } as const;
 
 const WORDS: Record<Exclude<ColumnRole, "ignore">, RegExp> = {
   spot: /^(spot|point|no\.?|nr\.?|place|id|#)$/i,
@@ -153,6 +153,9 @@ function readRow(
     const box = boundingBox(outline);
     if (at[0] < box.x0 - 0.01 || at[0] > box.x1 + 0.01 || at[1] < box.y0 - 0.01 || at[1] > box.y1 + 0.01)
       return problem(columns[roles.indexOf("x")]!, `The place lies outside the panel`);
+    const same = known.find((s) => s.name === named);
+    if (same && Math.hypot(same.at[0] - at[0], same.at[1] - at[1]) > FILE_LIMITS.spotMoved_m)
+      return problem(columns[roles.indexOf("spot")]!, `Spot "${named}" lies elsewhere on this panel; give it another name`);
     name ||= known.find((s) => Math.hypot(s.at[0] - at![0], s.at[1] - at![1]) < 0.01)?.name ?? `r${index + 1}`;
   } else {
     const spot = named ? known.find((s) => s.name === named) : known[index];

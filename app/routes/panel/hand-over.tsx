@@ -96,7 +96,7 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
           }))}
           label={`${panel.name}: clear at ${clear?.count ?? 0} spots in ${units.film}`}
         />
-        <dl className="grid grid-cols-[auto_1fr] content-start gap-x-5 [&>*]:border-b [&>*]:border-hair [&>*]:py-2 [&>dd]:text-right [&>dd]:font-medium [&>dt]:text-ink2">
+        <dl className="grid grid-cols-[auto_1fr] content-start [&>dd]:pl-4 [&>*]:border-b [&>*]:border-hair [&>*]:py-2 [&>dd]:text-right [&>dd]:font-medium [&>dt]:text-ink2">
           <dt>Clear</dt>
           <dd>
             {product.sheet.name}, {state.coats.length} of {panel.coatsPlanned} coats

@@ -4,7 +4,7 @@ import { clearSummary } from "#core/ledger/clear-summary";
 import { DEFECT_KINDS, PHASES, type Phase } from "#core/ledger/kinds";
 import type { Point } from "#core/panel/geometry";
 import { placeInWords } from "#core/panel/shapes";
-import { show, showWithUncertainty } from "#core/units/format";
+import { show, showWithUncertainty, showFilm } from "#core/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeStandInReadings } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
@@ -208,7 +208,7 @@ function Defects() {
   const spots = state.spots.map((s): SpotMark => ({
     name: s.name,
     at: s.at,
-    text: s.clear ? show("film", s.clear.clear_m, units, units.film === "µm" ? 0 : 1).text : s.name,
+    text: s.clear ? showFilm(s.clear.clear_m, units).text : s.name,
     state: "read",
   }));
   return (

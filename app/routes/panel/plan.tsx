@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { SUBSTRATES } from "#core/ledger/derive-panel";
 import { polygonArea } from "#core/panel/geometry";
-import { show } from "#core/units/format";
+import { show, showFilm } from "#core/units/format";
 import { FINISHES, houseWay, plannedCoat } from "#core/ways/house-ways";
 import { planFigures } from "#core/ways/plan-figures";
 import { useUnits } from "~/lib/use-root";
@@ -19,14 +19,14 @@ export default function Plan() {
   const area_m2 = polygonArea(panel.shape.outline);
   const figures = planFigures({ sheet, coats: panel.coatsPlanned, area_m2, floor_m });
   const tilt = Math.round((panel.tilt_rad * 180) / Math.PI);
-  const film = (m: number) => show("film", m, units);
+  const film = (m: number) => showFilm(m, units);
   const minutes = (s: number) => show("duration", s, units);
   return (
     <>
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
         {panel.coatsPlanned} coats of {sheet.name} give{" "}
         <em className="text-glow-ink not-italic">
-          {film(figures.dryMin_m).text} to {film(figures.dryMax_m).text} {film(figures.dryMax_m).unit}
+          {film(figures.dryMin_m).text} to {film(figures.dryMax_m).text}&nbsp;{film(figures.dryMax_m).unit}
         </em>
         {figures.spare_m > 0
           ? ` of clear, ${film(figures.spare_m).text} of it to spare for sanding.`
@@ -86,7 +86,7 @@ export default function Plan() {
         </section>
         <section>
           <h3 className="text-lg font-semibold">Brief</h3>
-          <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-6 border-t border-hair [&>*]:border-b [&>*]:border-hair [&>*]:py-2.5 [&>dd]:text-right [&>dt]:text-ink2">
+          <dl className="mt-3 grid grid-cols-[auto_1fr] border-t border-hair [&>*]:border-b [&>*]:border-hair [&>*]:py-2.5 [&>dd]:text-right [&>dt]:text-ink2">
             <dt>Finish</dt>
             <dd>{FINISHES[job.finish]}</dd>
             <dt>How it hangs</dt>

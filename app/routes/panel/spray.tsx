@@ -1,6 +1,6 @@
 import { data, useFetcher } from "react-router";
 import { dewPointMargin } from "#core/climate/dew-point";
-import { show, showWithUncertainty } from "#core/units/format";
+import { show, showWithUncertainty, showFilm } from "#core/units/format";
 import { houseWay, plannedCoat } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeStandInReadings } from "#server/devices/take-readings";
@@ -116,7 +116,7 @@ export default function Spray() {
             <section aria-label="Last coat" className="space-y-2">
               <Figure
                 label={`wet, coat ${last.entry.body.number}`}
-                shown={show("film", last.predicted.wet_m, units, units.film === "µm" ? 0 : 1)}
+                shown={showFilm(last.predicted.wet_m, units)}
                 note={
                   last.entry.body.wetReading_m === null
                     ? "predicted as it lands"

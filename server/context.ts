@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import type { Point } from "#core/panel/geometry";
 import { type Db, databaseFile, migrate, openDatabase } from "./db/open";
 import { type EventBus, createEventBus } from "./events/bus";
 
@@ -8,10 +9,12 @@ export interface ServerContext {
   bus: EventBus;
   now_ms(): number;
   newId(): string;
+  /** Suggested spots by panel: an outline never changes, and spreading spots over it is the dearest part of a page. */
+  spotMemo: Map<string, Point[]>;
 }
 
 export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db">> = {}): ServerContext {
-  return { db, bus: createEventBus(), now_ms: () => Date.now(), newId: () => randomUUID(), ...overrides };
+  return { db, bus: createEventBus(), now_ms: () => Date.now(), newId: () => randomUUID(), spotMemo: new Map(), ...overrides };
 }
 
 declare global {

@@ -12,22 +12,28 @@ import type { Route } from "./+types/floor";
 
 export const meta: Route.MetaFunction = () => [{ title: "Floor · Yakamoz" }];
 
+/** So many jobs fit a glance; the rest stand under Jobs. */
+const MOST_JOBS = 24;
+
 export async function loader() {
   const { db } = await serverContext();
   const [jobs, panels] = await Promise.all([listJobs(db), countByPanel(db)]);
   const byJob = group(panels, (p) => p.jobId);
+  const all = jobs.map((j) => ({
+    ...j,
+    panels: (byJob.get(j.id) ?? []).map((p) => ({ id: p.panelId, name: p.name, ...stationOf(p) })),
+  }));
+  const wants = (j: (typeof all)[number]) => j.panels.some((p) => p.attention);
   return {
-    jobs: jobs.map((j) => ({
-      ...j,
-      panels: (byJob.get(j.id) ?? []).map((p) => ({ id: p.panelId, name: p.name, ...stationOf(p) })),
-    })),
+    jobs: [...all.filter(wants), ...all.filter((j) => !wants(j))].slice(0, MOST_JOBS),
+    count: all.length,
+    open: all.filter((j) => j.panels.some((p) => !p.done)).length,
+    wanting: all.reduce((n, j) => n + j.panels.filter((p) => p.attention).length, 0),
   };
 }
 
-export default function Floor({ loaderData: { jobs } }: Route.ComponentProps) {
+export default function Floor({ loaderData: { jobs, count, open, wanting } }: Route.ComponentProps) {
   const { shop } = useRoot();
-  const wanting = jobs.flatMap((j) => j.panels.filter((p) => p.attention).map((p) => ({ job: j, panel: p })));
-  const open = jobs.filter((j) => j.panels.some((p) => !p.done)).length;
   return (
     <>
       <PageHeader title={shop.name} note="What is on the floor today" />
@@ -36,7 +42,7 @@ export default function Floor({ loaderData: { jobs } }: Route.ComponentProps) {
           <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
             {jobs.length === 0
               ? "No job yet. Start with the first one."
-              : `${open} ${open === 1 ? "job" : "jobs"} open${wanting.length ? `, ${wanting.length} ${wanting.length === 1 ? "panel wants" : "panels want"} you.` : ", nothing waits for you."}`}
+              : `${open} ${open === 1 ? "job" : "jobs"} open${wanting ? `, ${wanting} ${wanting === 1 ? "panel wants" : "panels want"} you.` : ", nothing waits for you."}`}
           </h2>
           <ul className="mt-6 border-t border-hair">
             {jobs.map((j) => (
@@ -75,6 +81,11 @@ export default function Floor({ loaderData: { jobs } }: Route.ComponentProps) {
               </li>
             ))}
           </ul>
+          {count > jobs.length && (
+            <Link to="/jobs" className="press mt-4">
+              All {count} jobs
+            </Link>
+          )}
         </section>
         <aside aria-label="Start" className="space-y-7">
           <Link to="/jobs/new" className="press w-full" data-kind="main">

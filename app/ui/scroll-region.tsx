@@ -2,7 +2,7 @@
 export function ScrollRegion({ label, children, className = "" }: { label: string; children: React.ReactNode; className?: string }) {
   return (
     // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- a scrolling region must be reachable by keyboard
-    <div className={`overflow-x-auto ${className}`} role="region" aria-label={label} tabIndex={0}>
+    <div className={`overflow-x-auto [&>table]:min-w-[560px] ${className}`} role="region" aria-label={label} tabIndex={0}>
       {children}
     </div>
   );

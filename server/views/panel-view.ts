@@ -47,7 +47,7 @@ export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: 
     state,
     counts,
     station: stationOf(counts),
-    spotPlan: spotPlan(panel, state.spots),
+    spotPlan: spotPlan(ctx, panel, state.spots),
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
@@ -88,13 +88,13 @@ export function countState(panel: Panel, state: PanelState): PanelCounts {
 }
 
 /** Suggested places by number, replaced by what was read there; further read places keep their own names. */
-function spotPlan(panel: Panel, spots: readonly Spot[]): { name: string; at: Point }[] {
+function spotPlan(ctx: ServerContext, panel: Panel, spots: readonly Spot[]): { name: string; at: Point }[] {
   const { outline } = panel.shape;
   const widest = Math.max(...outline.map((p) => p[0])) - Math.min(...outline.map((p) => p[0]));
-  const suggested = suggestSpots(outline, widest < SMALL_PART_M ? SMALL_PART_SPOTS : FIRST_SPOTS).map((at, i) => ({
-    name: String(i + 1),
-    at,
-  }));
+  const count = widest < SMALL_PART_M ? SMALL_PART_SPOTS : FIRST_SPOTS;
+  const places = ctx.spotMemo.get(panel.id) ?? suggestSpots(outline, count);
+  ctx.spotMemo.set(panel.id, places);
+  const suggested = places.map((at, i) => ({ name: String(i + 1), at }));
   const read = new Map(spots.map((s) => [s.name, s.at]));
   const extra = spots.filter((s) => !suggested.some((p) => p.name === s.name)).map(({ name, at }) => ({ name, at }));
   return [...suggested.map((p) => ({ ...p, at: read.get(p.name) ?? p.at })), ...extra];

@@ -11,8 +11,11 @@ import { spotFilm, twoPointCorrection, twoPointUncertainty } from "../film/gauge
 import { panelRisk } from "../film/panel-risk";
 import { clearFromMixture } from "../film/stack-prior";
 import { verdictOf } from "../film/verdict";
+import { FLOW_CUPS, type FlowCup, cupFromViscosity, viscosityFromCup } from "../mix/flow-cup";
+import { vocOf } from "../mix/voc";
 import { spreadingRate, wetFromDry } from "../mix/spreading-rate";
 import { edgeDistance, gridInside } from "../panel/geometry";
+import { fromSi, toSi } from "../units/convert";
 import { UM, fromUm, op, opsTable } from "./op";
 
 const num = z.number();
@@ -84,6 +87,18 @@ const runOp = (school: RunSchool) =>
       crest: fromUm(r.crest_m),
     };
   });
+
+const FT_M = 0.3048;
+const GALLON_M3 = 231 * 0.0254 ** 3;
+const MM2 = 1e-6;
+/** Cup cases go by the cup's own short name ("iso4", "ford4", "din4"). */
+const cupOps = Object.fromEntries(
+  (Object.keys(FLOW_CUPS) as FlowCup[]).flatMap((cup) => [
+    [`flow.${cup}`, op(z.object({ t: num }), (i) => viscosityFromCup(cup, i.t) / MM2)],
+    [`flow.inverse.${cup}`, op(z.object({ nu: num }), (i) => cupFromViscosity(cup, i.nu * MM2))],
+  ]),
+);
+const vocPart = z.tuple([num, num, num, num, num, num]);
 
 /** Film cases in the units of the case files: µm for film, m for places, mm for runs, °C. An operation is found by the longest prefix of the case id. */
 export const FILM_OPS = opsTable({
@@ -219,6 +234,25 @@ export const FILM_OPS = opsTable({
     const d = dewPointMargin({ air_K: i.T + 273.15, part_K: i.T + 273.15, relativeHumidity: i.RH / 100 });
     return { td: d.dewPoint_K - 273.15, min_surface: d.lowestPart_K - 273.15 };
   }),
+  ...cupOps,
+  voc: op(z.object({ parts: z.array(vocPart) }), (i) => {
+    const v = vocOf(
+      i.parts.map(([volume, density, volatile, water, exempt, exemptDensity]) => ({
+        volume_m3: volume * 1e-3,
+        density_kg_m3: density,
+        volatile,
+        water,
+        exempt,
+        exemptDensity_kg_m3: exemptDensity,
+      })),
+    );
+    return { actual: v.actual_kg_m3, regulatory: v.regulatory_kg_m3 };
+  }),
+  units: op(z.object({}), () => ({
+    ft2mil_per_gal: (GALLON_M3 * spreadingRate({ volumeSolids: 1, dryFilm_m: toSi("film", 1, "mil") })) / FT_M ** 2,
+    m2um_per_L: 1e-3 * spreadingRate({ volumeSolids: 1, dryFilm_m: UM }),
+    mil: fromSi("film", toSi("film", 1, "mil"), "µm"),
+  })),
   spread: op(z.object({ vs: num, dft: num, te: num }), (i) => {
     const theo = spreadingRate({ volumeSolids: i.vs, dryFilm_m: i.dft * UM }) / 1000;
     return { theo, practical: theo * i.te, wft: fromUm(wetFromDry({ volumeSolids: i.vs, dryFilm_m: i.dft * UM })) };

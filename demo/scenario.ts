@@ -1,65 +1,22 @@
-import type { BodyOf } from "#core/ledger/bodies";
+import type { BodyInputOf, BodyOf } from "#core/ledger/bodies";
 import { type ShapeKind, SHAPES, panelShape } from "#core/panel/shapes";
 import type { Phase } from "#core/ledger/kinds";
 import type { Substrate } from "#core/ledger/derive-panel";
 import { completeStep, storePlan } from "#server/commands/correction";
 import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
+import { saveCard } from "#server/commands/cards";
+import { addContainer } from "#server/commands/shelf";
 import { type EntryInput, recordEntry } from "#server/commands/record-entry";
 import { type ServerContext, createContext } from "#server/context";
+import { takeStandInGloss } from "#server/devices/take-gloss";
 import { takeStandInReadings } from "#server/devices/take-readings";
 import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
+import { CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
 
-const MINUTE_MS = 60_000;
-const HOUR_MS = 60 * MINUTE_MS;
+const HOUR_MS = 3_600_000;
+const DAY_HOURS = 24;
 const PSI_PA = 6894.757293168361;
-
-/** Invented products of an invented shop. */
-const CLEAR_21 = {
-  name: "Clear 21",
-  kind: "clear",
-  ratio: "2:1 + 5–10 %",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: 25e-6,
-  filmPerCoatMax_m: 32e-6,
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  floor_m: null,
-} as const;
-const CLEAR_41 = {
-  name: "Clear 41 slow",
-  kind: "clear",
-  ratio: "4:1",
-  volumeSolids: 0.44,
-  speed: "slow",
-  coats: 3,
-  filmPerCoatMin_m: 20e-6,
-  filmPerCoatMax_m: 28e-6,
-  flashMin_s: 900,
-  flashMax_s: 3600,
-  potLife_s: 10800,
-  sandAfter_s: 86400,
-  floor_m: 38e-6,
-} as const;
-const MATTE_M = {
-  name: "Matte M",
-  kind: "matte clear",
-  ratio: "2:1 by weight",
-  volumeSolids: 0.42,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: 22e-6,
-  filmPerCoatMax_m: 28e-6,
-  flashMin_s: 900,
-  flashMax_s: 1800,
-  potLife_s: 7200,
-  sandAfter_s: 86400,
-  floor_m: null,
-} as const;
 
 type Gun = Partial<BodyOf<"coat">["settings"]>;
 const GUN: BodyOf<"coat">["settings"] = {
@@ -88,6 +45,32 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const c21 = await saveProduct(ctx, CLEAR_21);
   const c41 = await saveProduct(ctx, CLEAR_41);
   const matte = await saveProduct(ctx, MATTE_M);
+  const parts = new Map<string, string>();
+  for (const sheet of SHELF_PARTS) parts.set(sheet.name, (await saveProduct(ctx, sheet)).productId);
+  const can = (
+    name: string,
+    batch: string,
+    size_ml: number,
+    left_ml: number,
+    openedDaysAgo: number | null,
+    keeping: "shelf" | "cold" = "shelf",
+  ) =>
+    addContainer(ctx, {
+      productId: parts.get(name) ?? c21.productId,
+      batch,
+      size_m3: size_ml * 1e-6,
+      left_m3: left_ml * 1e-6,
+      opened_ms: openedDaysAgo === null ? null : now_ms - openedDaysAgo * DAY_HOURS * HOUR_MS,
+      keeping,
+    });
+  for (const [i, card] of MATTE_CARDS.entries()) {
+    setTime(190 - i * 2);
+    await saveCard(ctx, {
+      body: { ...card, productName: MATTE_M.name, productRevisionId: matte.revisionId },
+      by: card.mattingShare === 0.5 && card.cure === "forced" ? "apprentice" : "painter A",
+      simulated: true,
+    });
+  }
 
   const panel = (
     kind: ShapeKind,
@@ -103,7 +86,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
       coatsPlanned: o.coats,
     };
   };
-  const add = <K extends EntryInput["kind"]>(panelId: string, kind: K, body: BodyOf<K>, by = "painter A") =>
+  const add = <K extends EntryInput["kind"]>(panelId: string, kind: K, body: BodyInputOf<K>, by = "painter A") =>
     recordEntry(ctx, { panelId, kind, body, by });
   const read = async (panelId: string, jobId: string, phase: Phase, spots?: number, count = 3) => {
     const view = await loadPanelView(ctx, jobId, panelId);
@@ -184,6 +167,16 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     panel: panel("tank", { name: "Cowl", tilt_deg: 60, substrate: "refinish", product: matte, coats: 2 }),
   });
   await climate(poyraz.panelId, 19, 15, 0.74);
+  await takeStandInGloss(ctx, {
+    panelId: poyraz.panelId,
+    role: "target",
+    angle: 60,
+    place: "cargo box, left side",
+    matte: true,
+    count: 5,
+    by: "painter A",
+  });
+  await add(poyraz.panelId, "matteCheck", { rules: ["whole", "below", "weigh", "card"] });
   await addPanel(ctx, poyraz.jobId, panel("mirrorCap", { name: "Box lid", tilt_deg: 0, substrate: "refinish", product: matte, coats: 2 }));
 
   // Meltem roadster: show flat, mid-correction; a run on the rear quarter, peel on the boot lid.
@@ -269,4 +262,10 @@ export async function loadScenario(real: ServerContext): Promise<void> {
       { kind: "nib", at: { x_m, y_m }, length_m: 0.0005, width_m: null, height_m: 10e-6, measured: false },
       "apprentice",
     );
+
+  setTime(0.5);
+  await can("Hardener H medium", "Q7", 1000, 340, 13);
+  await can("Hardener H medium", "Q9", 1000, 1000, null);
+  await can("Hardener HS slow", "R2", 500, 410, 5);
+  await can("Hardener M matte", "T1", 500, 260, 20, "cold");
 }

@@ -20,9 +20,17 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["New job", fixed("/jobs/new")],
   ["Shelf", fixed("/shelf")],
   ["New product", fixed("/shelf/new")],
+  ["New part", fixed("/shelf/parts/new")],
+  ["New can", fixed("/shelf/cans/new")],
+  ["Cards", fixed("/cards")],
+  ["New card", fixed("/cards/new/edit")],
+  ["How much do I mix?", fixed("/ask/mix")],
+  ["Which matte mix?", fixed("/ask/matte")],
   ["House", fixed("/house")],
   ["Shortcuts", fixed("/keys")],
   ["Plan", (p) => panelPath(p, "Meltem", "Rear quarter", "plan")],
+  ["Mix", (p) => panelPath(p, "Lodos", "Front door", "plan/mix")],
+  ["Gloss, matte", (p) => panelPath(p, "Poyraz", "Cowl", "plan/gloss")],
   ["Spray", (p) => panelPath(p, "Lodos", "Front door", "spray")],
   ["Inspect", (p) => panelPath(p, "Lodos", "Bonnet", "inspect")],
   ["Inspect, inferred", (p) => panelPath(p, "Imbat", "Side panel", "inspect")],
@@ -53,7 +61,7 @@ for (const [width, height] of [
   [390, 844],
 ] as const)
   test(`no page runs out of the side and every control is at least 44 px at ${width} × ${height}`, async ({ page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(180_000);
     await page.setViewportSize({ width, height });
     for (const [name, path] of PAGES) {
       await open(page, await path(page));

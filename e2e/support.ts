@@ -60,19 +60,19 @@ export async function ownServer() {
 export async function startJob(page: Page, { vehicle, shape = "bonnet" }: { vehicle: string; shape?: string }): Promise<string> {
   await open(page, "/shelf");
   if ((await page.getByRole("link", { name: /^Clear T/ }).count()) === 0) {
-    await page.getByRole("link", { name: "Put a clear on the shelf" }).click();
+    await page.getByRole("link", { name: "New product" }).click();
     const figures = {
       Name: "Clear T",
       "Ratio by volume": "2:1",
-      "Solids by volume, mixed": "48",
-      "Film a coat, least": "25",
-      "Film a coat, most": "32",
-      "Flash, least": "10",
-      "Flash, most": "45",
-      "Pot life": "90",
-      "Sand after": "960",
+      "Solids by volume, mixed, %": "48",
+      "Film a coat, least, µm": "25",
+      "Film a coat, most, µm": "32",
+      "Flash, least, min": "10",
+      "Flash, most, min": "45",
+      "Pot life, min": "90",
+      "Sand, min": "960",
     };
-    for (const [label, value] of Object.entries(figures)) await page.getByLabel(label, { exact: label === "Name" }).fill(value);
+    for (const [label, value] of Object.entries(figures)) await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByRole("button", { name: "Put it on the shelf" }).click();
     await expect(page.getByRole("heading", { name: "Shelf" })).toBeVisible();
   }

@@ -32,6 +32,7 @@ const panel = async (vehicle, name, station) => {
     .first()
     .getAttribute("href");
   await page.goto(href.replace(/[^/]+$/, station));
+  await page.locator("html[data-live]").waitFor({ state: "attached" });
 };
 const VIEWS = {
   floor: () => page.goto("/"),
@@ -53,10 +54,31 @@ const VIEWS = {
   inferred: () => panel("Imbat", "Side panel", "inspect"),
   "new-job": () => page.goto("/jobs/new"),
   shelf: () => page.goto("/shelf"),
+  product: () => page.goto("/shelf/new"),
+  mix: async () => {
+    await page.goto("/");
+    await panel("Lodos", "Front door", "plan/mix");
+    await page.getByRole("button", { name: "Open the pour guide" }).click();
+    await page.getByRole("button", { name: "Tare with the pot on" }).click();
+    await page.getByRole("button", { name: "Pour", exact: true }).click();
+    await page.waitForTimeout(900);
+    await page.getByRole("button", { name: "Stop", exact: true }).click();
+    await page.waitForTimeout(900);
+    if (process.env.FULL !== "1") await page.getByTestId("pour-guide").scrollIntoViewIfNeeded();
+  },
+  "mix-top": () => panel("Lodos", "Front door", "plan/mix"),
+  "ask-mix": () => page.goto("/ask/mix"),
+  cards: async () => {
+    await page.goto("/cards");
+    for (const n of ["4", "7"]) await page.getByLabel(`Compare card ${n}`).check();
+  },
+  matte: () => panel("Poyraz", "Cowl", "plan/gloss"),
+  "card-edit": () => page.goto("/cards/new/edit"),
+  can: () => page.goto("/shelf/cans/new"),
   house: () => page.goto("/house"),
 };
 /** Committed in both themes; the rest are for looking. */
-const MAIN = ["floor", "plan", "spray", "inspect", "correct", "hand-over"];
+const MAIN = ["floor", "shelf", "plan", "mix", "cards", "matte", "spray", "inspect", "correct", "hand-over"];
 const shot = async (name, file) => {
   await VIEWS[name]();
   await page.waitForLoadState("load");

@@ -15,8 +15,9 @@ export interface FormAnswer {
   done?: string;
 }
 
-/** Form fields as Zod wants them: absent stays absent. */
-export const fieldsOf = (form: FormData): Record<string, unknown> => Object.fromEntries(form);
+/** Form fields as Zod wants them: absent stays absent, a name sent more than once is a list. */
+export const fieldsOf = (form: FormData): Record<string, unknown> =>
+  Object.fromEntries([...new Set(form.keys())].map((name) => [name, form.getAll(name).length > 1 ? form.getAll(name) : form.get(name)]));
 
 /**
  * Reads a form with its schema and carries the command out; wrong fields and refusals come back as messages, nothing else is caught.

@@ -13,31 +13,33 @@ const inUnit = (quantity: Quantity, si: number, unit: string) => {
   return `${Number(fromSi(quantity, si, unit).toFixed(Math.max(digits, 2)))} ${unit}`;
 };
 
-/** A typed quantity in this screen's unit, read to SI; comma or point; the message names the limits in the same unit. */
-export function quantity(kind: Quantity, units: UnitPreferences, { min, max }: Limits) {
-  const unit = preferredUnit(kind, units);
-  return z.string({ error: "Type a number" }).transform((text, ctx) => {
+/** Reads text to SI within limits, or says what is wrong in the unit that was typed. */
+function readQuantity(kind: Quantity, unit: string, { min, max }: Limits) {
+  return (text: string, ctx: z.core.$RefinementCtx<unknown>): number => {
     const parsed = parseQuantity(kind, text, unit);
     const message = !parsed.ok
       ? parsed.message
       : parsed.si < min * (1 - 1e-9) || parsed.si > max * (1 + 1e-9)
         ? `Between ${inUnit(kind, min, unit)} and ${inUnit(kind, max, unit)}`
         : null;
-    if (message !== null || !parsed.ok) {
-      ctx.addIssue({ code: "custom", message: message ?? "Type a number" });
-      return z.NEVER;
-    }
-    return parsed.si;
-  });
+    if (message === null && parsed.ok) return parsed.si;
+    ctx.addIssue({ code: "custom", message: message ?? "Type a number" });
+    return z.NEVER;
+  };
+}
+
+/** A typed quantity in this screen's unit, read to SI; comma or point; the message names the limits in the same unit. */
+export function quantity(kind: Quantity, units: UnitPreferences, limits: Limits) {
+  return z.string({ error: "Type a number" }).transform(readQuantity(kind, preferredUnit(kind, units), limits));
 }
 
 /** The same, or null when nothing is typed. */
 export function optionalQuantity(kind: Quantity, units: UnitPreferences, limits: Limits) {
+  const read = readQuantity(kind, preferredUnit(kind, units), limits);
   return z
     .string()
     .optional()
-    .transform((t) => t?.trim() ?? "")
-    .pipe(z.union([z.literal("").transform(() => null), quantity(kind, units, limits)]));
+    .transform((text, ctx) => (text === undefined || text.trim() === "" ? null : read(text, ctx)));
 }
 
 /** A whole number typed or chosen. */

@@ -5,6 +5,8 @@ import { optionalQuantity, quantity } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { defectForm, readingForm } from "~/forms/inspect-forms";
 import { jobForm } from "~/forms/job-form";
+import { glossForm, matteCheckForm } from "~/forms/gloss-forms";
+import { mixDeskForm } from "~/forms/mix-form";
 import { productForm } from "~/forms/product-form";
 import { coatForm } from "~/forms/spray-forms";
 
@@ -149,8 +151,65 @@ test("a sheet that contradicts itself is told at the field; a correction choice 
     floor: "",
   };
   expect(errorsOf(productForm(METRIC).safeParse(sheet))).toEqual({ filmMax: "The most must be at least the least" });
+  const nonsense = { ...sheet, filmMax: "30", ratio: "2:0", reducerMax: "101", density: "-1", water: "120", levels: "60 = none" };
+  expect(errorsOf(productForm(METRIC).safeParse(nonsense))).toEqual({
+    ratio: "Every part must be above 0 and at most 1000",
+    reducerMax: "Between 0 % and 100 %",
+    density: "Between 0.5 g/ml and 3 g/ml",
+    water: "Between 0 % and 100 %",
+    levels: '"60 = none" is not a level; write 60 = 28 (per cent = GU), one a line',
+  });
+  expect(productForm(METRIC).parse({ ...sheet, filmMax: "30", levels: "60 = 28\n100 = 8,5", potLifeWarm: "45" })).toMatchObject({
+    levels: [
+      { share: 0.6, gloss60_GU: 28 },
+      { share: 1, gloss60_GU: 8.5 },
+    ],
+    potLifeAt: [{ temperature_K: 303.15, life_s: 2700 }],
+  });
   expect(productForm(METRIC).parse({ ...sheet, filmMax: "30" })).toMatchObject({ flashMin_s: 600, floor_m: null, volumeSolids: 0.48 });
   expect(
     choiceForm(METRIC).parse({ schoolId: "short", runSchool: "", texture: "3", uTexture: "0,4", wanted: "0", tape: "20" }),
   ).toMatchObject({ runSchool: null, tape_m: 0.02 });
+});
+
+test("a mix desk tells every wrong figure at its field", () => {
+  const mix = {
+    ratio: "2:1",
+    reducer: "10",
+    meaning: "activated",
+    coats: "2",
+    film: "28",
+    transfer: "65",
+    waste: "0",
+    dead: "0",
+    temperature: "22",
+    pot: "1000",
+    limit: "",
+  };
+  expect(mixDeskForm(METRIC).parse(mix)).toMatchObject({ ratio: [2, 1], reducer: 0.1, limit: null });
+  expect(
+    errorsOf(mixDeskForm(METRIC).safeParse({ ...mix, ratio: "", reducer: "101", film: "0", transfer: "no", pot: "-1", limit: "x" })),
+  ).toEqual({
+    ratio: "Type a ratio such as 2:1",
+    reducer: "Between 0 % and 90 %",
+    film: "Between 5 µm and 300 µm",
+    transfer: '"no" is not a number',
+    pot: "Between 50 ml and 20000 ml",
+    limit: '"x" is not a number',
+  });
+});
+
+test("gloss readings are typed several at once, kept as typed, and never below zero or beyond the scale", () => {
+  const form = { role: "target", angle: "60", place: "edge" };
+  expect(glossForm.parse({ ...form, readings: " 12,4  12.6 " })).toMatchObject({
+    angle: 60,
+    meter: "typed",
+    readings: [
+      { gloss_GU: 12.4, entered: "12,4" },
+      { gloss_GU: 12.6, entered: "12.6" },
+    ],
+  });
+  expect(errorsOf(glossForm.safeParse({ ...form, readings: "12 -3" }))).toEqual({ readings: "-3: gloss lies between 0 and 200 GU" });
+  expect(errorsOf(glossForm.safeParse({ ...form, readings: "" }))).toEqual({ readings: "Type a reading" });
+  expect(matteCheckForm.parse({ rules: "whole" })).toEqual({ rules: ["whole"] });
 });

@@ -3,7 +3,7 @@ import { houseWay } from "#core/ways/house-ways";
 import { addPanel } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
 import { getJob } from "#server/repos/job-repo";
-import { listProducts } from "#server/repos/product-repo";
+import { listClears } from "#server/repos/product-repo";
 import { answerForm } from "~/forms/answer";
 import { panelForm } from "~/forms/job-form";
 import { guardedAction } from "~/lib/guarded-action";
@@ -18,7 +18,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Add a panel · Yakamoz"
 
 export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [job, products] = await Promise.all([getJob(ctx.db, params.jobId), listProducts(ctx.db)]);
+  const [job, products] = await Promise.all([getJob(ctx.db, params.jobId), listClears(ctx.db)]);
   if (!job) throw data("This job is not in the file.", { status: 404 });
   return {
     job,

@@ -11,7 +11,7 @@ import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape, placeInWords, suggestS
 import { parseQuantity } from "#core/units/parse";
 import { keepAsJob } from "#server/commands/keep-as-job";
 import { serverContext } from "#server/context";
-import { listProducts } from "#server/repos/product-repo";
+import { listClears } from "#server/repos/product-repo";
 import { readPrefs } from "~/lib/prefs.server";
 import { useAssessment } from "~/lib/use-assessment";
 import { useRoot, useUnits } from "~/lib/use-root";
@@ -25,7 +25,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Can I sand this? · Yak
 
 export async function loader() {
   const ctx = await serverContext();
-  const [product] = await listProducts(ctx.db);
+  const [product] = await listClears(ctx.db);
   return { productRevisionId: product?.revisionId ?? null, formKey: ctx.newId() };
 }
 

@@ -6,7 +6,9 @@ import { FINISHES } from "#core/ways/house-ways";
 import { serverContext } from "#server/context";
 import { listJobs } from "#server/repos/job-repo";
 import { countByPanel } from "#server/repos/ledger-repo";
+import { loadCans } from "#server/views/cans-view";
 import { useRoot } from "~/lib/use-root";
+import { CanTag } from "~/shelf/can-tag";
 import { PageHeader } from "~/ui/page-header";
 import type { Route } from "./+types/floor";
 
@@ -16,8 +18,8 @@ export const meta: Route.MetaFunction = () => [{ title: "Floor · Yakamoz" }];
 const MOST_JOBS = 24;
 
 export async function loader() {
-  const { db } = await serverContext();
-  const [jobs, panels] = await Promise.all([listJobs(db), countByPanel(db)]);
+  const ctx = await serverContext();
+  const [jobs, panels, cans] = await Promise.all([listJobs(ctx.db), countByPanel(ctx.db), loadCans(ctx)]);
   const byJob = group(panels, (p) => p.jobId);
   const all = jobs.map((j) => ({
     ...j,
@@ -26,13 +28,14 @@ export async function loader() {
   const wants = (j: (typeof all)[number]) => j.panels.some((p) => p.attention);
   return {
     jobs: [...all.filter(wants), ...all.filter((j) => !wants(j))].slice(0, MOST_JOBS),
+    cans: cans.filter((c) => c.age.state !== "good" && c.age.state !== "empty"),
     count: all.length,
     open: all.filter((j) => j.panels.some((p) => !p.done)).length,
     wanting: all.reduce((n, j) => n + j.panels.filter((p) => p.attention).length, 0),
   };
 }
 
-export default function Floor({ loaderData: { jobs, count, open, wanting } }: Route.ComponentProps) {
+export default function Floor({ loaderData: { jobs, cans, count, open, wanting } }: Route.ComponentProps) {
   const { shop } = useRoot();
   return (
     <>
@@ -100,6 +103,33 @@ export default function Floor({ loaderData: { jobs, count, open, wanting } }: Ro
               Ask now
             </Link>
           </section>
+          <section className="space-y-2">
+            <h2 className="text-lg font-semibold">Before the gun is filled</h2>
+            <Link to="/ask/mix" className="press w-full">
+              How much do I mix?
+            </Link>
+            <Link to="/ask/matte" className="press w-full">
+              Which matte mix?
+            </Link>
+          </section>
+          {cans.length > 0 && (
+            <section>
+              <h2 className="text-lg font-semibold">Cans</h2>
+              <ul className="mt-1 border-t border-hair">
+                {cans.map((c) => (
+                  <li key={c.id} className="border-b border-hair">
+                    <Link
+                      to={`/shelf/cans/${c.id}`}
+                      className="flex min-h-11 items-center justify-between gap-2 rounded-press hover:bg-glow-wash"
+                    >
+                      {c.name}
+                      <CanTag state={c.age.state} words={c.age.words} />
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <section className="text-[13px] text-ink2">
             <h2 className="font-semibold text-ink">Before you spray</h2>
             <p className="mt-1">

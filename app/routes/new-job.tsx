@@ -3,7 +3,7 @@ import { Form, Link, redirect, useNavigation } from "react-router";
 import { FINISHES, HOUSE_WAYS, houseWay } from "#core/ways/house-ways";
 import { createJob } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
-import { listProducts } from "#server/repos/product-repo";
+import { listClears } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { answerForm } from "~/forms/answer";
 import { jobForm } from "~/forms/job-form";
@@ -20,7 +20,7 @@ export const meta: Route.MetaFunction = () => [{ title: "New job · Yakamoz" }];
 
 export async function loader() {
   const ctx = await serverContext();
-  const [shop, products] = await Promise.all([getShop(ctx.db), listProducts(ctx.db)]);
+  const [shop, products] = await Promise.all([getShop(ctx.db), listClears(ctx.db)]);
   return {
     wayId: shop.wayId,
     formKey: ctx.newId(),

@@ -1,15 +1,18 @@
 import { Form, data, redirect } from "react-router";
+import { FLOW_CUPS, FLOW_CUP_IDS, viscosityFromCup } from "#core/mix/flow-cup";
+import { COAT_KINDS, type SheetInput, isCoat } from "#core/product/sheet";
+import { show } from "#core/units/format";
 import { saveProduct } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
-import { listProducts } from "#server/repos/product-repo";
-import type { ProductSheet } from "#core/product/sheet";
+import { listShelf } from "#server/repos/product-repo";
 import { answerForm } from "~/forms/answer";
 import { initial } from "~/forms/initial";
 import { productForm } from "~/forms/product-form";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { useUnits } from "~/lib/use-root";
-import { Field, SelectField } from "~/ui/field";
+import { CommonFields } from "~/shelf/common-fields";
+import { Field, FieldErrors, SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
 import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/product";
@@ -19,9 +22,11 @@ export const meta: Route.MetaFunction = () => [{ title: "Product · Yakamoz" }];
 export async function loader({ params: { productId } }: Route.LoaderArgs) {
   if (productId === "new") return { product: null };
   const { db } = await serverContext();
-  const product = (await listProducts(db)).find((p) => p.id === productId);
-  if (!product) throw data("This product is not on the shelf.", { status: 404 });
-  return { product };
+  const item = (await listShelf(db)).find((p) => p.id === productId);
+  if (!item) throw data("This product is not on the shelf.", { status: 404 });
+  const { sheet } = item;
+  if (!isCoat(sheet)) throw redirect(`/shelf/parts/${productId}`);
+  return { product: { ...item, sheet } };
 }
 
 export async function action({ request, params: { productId } }: Route.ActionArgs) {
@@ -29,7 +34,7 @@ export async function action({ request, params: { productId } }: Route.ActionArg
   const form = await request.formData();
   const { units } = await formPrefs(request, form);
   const saved = { yes: false };
-  const answer = await answerForm(form, productForm(units), async (sheet: ProductSheet) => {
+  const answer = await answerForm(form, productForm(units), async (sheet: SheetInput) => {
     await saveProduct(ctx, sheet, productId === "new" ? null : productId);
     saved.yes = true;
   });
@@ -38,10 +43,32 @@ export async function action({ request, params: { productId } }: Route.ActionArg
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
+const DAY_S = 86_400;
+
 export default function ProductPage({ loaderData: { product }, actionData }: Route.ComponentProps) {
   const units = useUnits();
   const errors = actionData?.errors ?? {};
   const s = product?.sheet;
+  const minutes = (name: string, label: string, si: number | null | undefined, hint?: string) => (
+    <Field
+      label={label}
+      unit="min"
+      name={name}
+      defaultValue={initial("duration", si, units)}
+      errors={errors[name]}
+      {...(hint ? { hint } : {})}
+    />
+  );
+  const quantity = (kind: "share" | "film", name: string, label: string, si: number | null | undefined, hint?: string) => (
+    <Field
+      label={label}
+      unit={kind === "share" ? "%" : units.film}
+      name={name}
+      defaultValue={initial(kind, si, units)}
+      errors={errors[name]}
+      {...(hint ? { hint } : {})}
+    />
+  );
   return (
     <>
       <PageHeader
@@ -50,79 +77,88 @@ export default function ProductPage({ loaderData: { product }, actionData }: Rou
           product ? `Revision ${product.revision}; jobs keep the revision they were planned with` : "Type the figures of its data sheet"
         }
       />
-      <main className="max-w-[860px] px-4 py-6 sm:px-6">
-        <Form method="post" noValidate className="grid grid-cols-2 gap-x-4 gap-y-4 sm:grid-cols-4" key={units.film + units.temperature}>
+      <main className="max-w-[960px] px-4 py-6 sm:px-6">
+        <Form method="post" noValidate className="space-y-8" key={units.film + units.temperature}>
           <UnitsField />
-          <Field className="col-span-2" label="Name" name="name" defaultValue={s?.name} errors={errors.name} />
-          <SelectField label="Kind" name="kind" defaultValue={s?.kind ?? "clear"} errors={errors.kind}>
-            <option value="clear">Clear</option>
-            <option value="matte clear">Matte clear</option>
-          </SelectField>
-          <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={s?.ratio} errors={errors.ratio} />
-          <Field
-            label="Solids by volume, mixed"
-            unit="%"
-            name="solids"
-            defaultValue={initial("share", s?.volumeSolids, units)}
-            errors={errors.solids}
-          />
-          <SelectField label="Hardener speed" name="speed" defaultValue={s?.speed ?? "medium"} errors={errors.speed}>
-            <option value="fast">fast</option>
-            <option value="medium">medium</option>
-            <option value="slow">slow</option>
-          </SelectField>
-          <Field label="Coats" name="coats" inputMode="numeric" defaultValue={s?.coats ?? 2} errors={errors.coats} />
-          <Field
-            label="Floor by the sheet"
-            unit={units.film}
-            name="floor"
-            defaultValue={initial("film", s?.floor_m, units)}
-            errors={errors.floor}
-            hint="empty: the house's own"
-          />
-          <Field
-            label="Film a coat, least"
-            unit={units.film}
-            name="filmMin"
-            defaultValue={initial("film", s?.filmPerCoatMin_m, units)}
-            errors={errors.filmMin}
-          />
-          <Field
-            label="Film a coat, most"
-            unit={units.film}
-            name="filmMax"
-            defaultValue={initial("film", s?.filmPerCoatMax_m, units)}
-            errors={errors.filmMax}
-          />
-          <Field
-            label="Flash, least"
-            unit="min"
-            name="flashMin"
-            defaultValue={initial("duration", s?.flashMin_s, units)}
-            errors={errors.flashMin}
-          />
-          <Field
-            label="Flash, most"
-            unit="min"
-            name="flashMax"
-            defaultValue={initial("duration", s?.flashMax_s, units)}
-            errors={errors.flashMax}
-          />
-          <Field
-            label="Pot life"
-            unit="min"
-            name="potLife"
-            defaultValue={initial("duration", s?.potLife_s, units)}
-            errors={errors.potLife}
-          />
-          <Field
-            label="Sand after, at 20 °C"
-            unit="min"
-            name="sandAfter"
-            defaultValue={initial("duration", s?.sandAfter_s, units)}
-            errors={errors.sandAfter}
-          />
-          <button className="press col-span-2 self-end" data-kind="main">
+          <Group title="What it is">
+            <Field className="col-span-2" label="Name" name="name" defaultValue={s?.name} errors={errors.name} />
+            <SelectField label="Kind" name="kind" defaultValue={s?.kind ?? "clear"} errors={errors.kind}>
+              {COAT_KINDS.map((k) => (
+                <option key={k} value={k}>
+                  {k}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label="Hardener speed" name="speed" defaultValue={s?.speed ?? "medium"} errors={errors.speed}>
+              <option value="fast">fast</option>
+              <option value="medium">medium</option>
+              <option value="slow">slow</option>
+            </SelectField>
+            <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={s?.ratio} errors={errors.ratio} />
+            {quantity("share", "reducerMin", "Reducer, least", s?.reducerMin || null, "on top of the activated mix")}
+            {quantity("share", "reducerMax", "Reducer, most", s?.reducerMax || null)}
+            {quantity("share", "solids", "Solids by volume, mixed", s?.volumeSolids)}
+          </Group>
+          <Group title="How it is sprayed">
+            <Field label="Coats" name="coats" inputMode="numeric" defaultValue={s?.coats ?? 2} errors={errors.coats} />
+            {quantity("film", "filmMin", "Film a coat, least", s?.filmPerCoatMin_m)}
+            {quantity("film", "filmMax", "Film a coat, most", s?.filmPerCoatMax_m)}
+            {quantity("film", "floor", "Floor by the sheet", s?.floor_m, "empty: the house's own")}
+            {minutes("flashMin", "Flash, least", s?.flashMin_s, "at 20 °C")}
+            {minutes("flashMax", "Flash, most", s?.flashMax_s)}
+            {minutes("flashWarm", "Flash at 30 °C", s?.flashAt[0]?.min_s, "empty: not on the sheet")}
+            {minutes("potLife", "Pot life", s?.potLife_s, "at 20 °C")}
+            {minutes("potLifeWarm", "Pot life at 30 °C", s?.potLifeAt[0]?.life_s, "empty: not on the sheet")}
+            <SelectField label="Flow cup" name="cup" defaultValue={s?.viscosity?.cup ?? ""} errors={errors.cup}>
+              <option value="">not measured</option>
+              {FLOW_CUP_IDS.map((c) => (
+                <option key={c} value={c}>
+                  {FLOW_CUPS[c].name}
+                </option>
+              ))}
+            </SelectField>
+            <Field
+              label="Runs out in"
+              unit="s"
+              name="efflux"
+              defaultValue={initial("seconds", s?.viscosity?.efflux_s, units)}
+              errors={errors.efflux}
+              hint={cupHint(s?.viscosity)}
+            />
+          </Group>
+          <Group title="How it cures, at 20 °C">
+            {minutes("dustFree", "Out of dust", s?.dustFree_s)}
+            {minutes("tape", "Tape", s?.tape_s)}
+            {minutes("sandAfter", "Sand", s?.sandAfter_s)}
+            {minutes("polish", "Polish", s?.polish_s)}
+            <Field label="Wax" unit="days" name="waxDays" defaultValue={s?.wax_s ? String(s.wax_s / DAY_S) : ""} errors={errors.waxDays} />
+            <Field
+              label="Or bake the part at"
+              unit={units.temperature}
+              name="bakePart"
+              defaultValue={initial("temperature", s?.bake?.part_K, units)}
+              errors={errors.bakePart}
+            />
+            {minutes("bakeTime", "for, then sand", s?.bake?.time_s)}
+          </Group>
+          <Group title="What it weighs and gives off">
+            <CommonFields sheet={s} errors={errors} />
+          </Group>
+          <div>
+            <label htmlFor="levels" className="small-label mb-1 block">
+              Matte levels of the sheet: per cent matting component = GU at 60°, one a line
+            </label>
+            <textarea
+              id="levels"
+              name="levels"
+              rows={3}
+              className="field max-w-[28rem]"
+              defaultValue={s?.levels.map((l) => `${Math.round(l.share * 1000) / 10} = ${l.gloss60_GU}`).join("\n")}
+              aria-describedby="levels-error"
+            />
+            <FieldErrors id="levels-error" errors={errors.levels} />
+          </div>
+          <button className="press" data-kind="main">
             {product ? "Save as a new revision" : "Put it on the shelf"}
           </button>
         </Form>
@@ -132,5 +168,20 @@ export default function ProductPage({ loaderData: { product }, actionData }: Rou
         </p>
       </main>
     </>
+  );
+
+  function cupHint(v: NonNullable<typeof s>["viscosity"] | undefined): string {
+    if (!v) return "ready to spray, at 20 °C";
+    const nu = show("viscosity", viscosityFromCup(v.cup, v.efflux_s), units);
+    return `${nu.text} ${nu.unit} at 20 °C`;
+  }
+}
+
+function Group({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <fieldset>
+      <legend className="mb-3 text-lg font-semibold">{title}</legend>
+      <div className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">{children}</div>
+    </fieldset>
   );
 }

@@ -1,4 +1,4 @@
-import { Boxes, Home, ListTree, PaintBucket, SlidersHorizontal } from "lucide-react";
+import { Boxes, Home, ListTree, NotebookTabs, PaintBucket, SlidersHorizontal } from "lucide-react";
 import { useState } from "react";
 import { NavLink } from "react-router";
 import { Toaster } from "sonner";
@@ -12,6 +12,7 @@ const PLACES = [
   { to: "/", label: "Floor", icon: Home },
   { to: "/jobs", label: "Jobs", icon: ListTree },
   { to: "/shelf", label: "Shelf", icon: PaintBucket },
+  { to: "/cards", label: "Cards", icon: NotebookTabs },
   { to: "/house", label: "House", icon: SlidersHorizontal },
 ] as const;
 
@@ -36,7 +37,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
             key={to}
             to={to}
             end={to === "/"}
-            className="grid min-h-14 w-[68px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on aria-[current=page]:bg-sea-on aria-[current=page]:text-white"
+            className="grid min-h-14 w-[60px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:w-[68px] aria-[current=page]:bg-sea-on aria-[current=page]:text-white"
           >
             <Icon size={20} strokeWidth={1.7} aria-hidden />
             {label}
@@ -45,7 +46,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
         <button
           type="button"
           onClick={() => setPaletteOpen(true)}
-          className="grid min-h-14 w-[68px] cursor-pointer place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:mt-auto sm:mb-3"
+          className="grid min-h-14 w-[60px] cursor-pointer sm:w-[68px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:mt-auto sm:mb-3"
         >
           <Boxes size={20} strokeWidth={1.7} aria-hidden />
           Go to…

@@ -7,18 +7,10 @@ import { RELOCATION, SAME_GAUGE_CORRELATION } from "#core/film/difference";
 import { CUT_GUARD_M, THIN_AREA_SHARE } from "#core/film/verdict";
 import type { Deposit, GunSettings } from "#core/spray/deposit";
 import type { Removal } from "#core/correction/removal-plan";
-import { show, showChance, showWithUncertainty } from "#core/units/format";
-import type { Quantity, UnitPreferences } from "#core/units/quantities";
+import { show, showChance } from "#core/units/format";
+import type { UnitPreferences } from "#core/units/quantities";
 import type { Working } from "~/ui/figure";
-
-const line = (name: string, quantity: Quantity, si: number | null | undefined, units: UnitPreferences, digits?: number) => {
-  const s = show(quantity, si, units, digits);
-  return { name, shown: `${s.text} ${s.unit}` };
-};
-const withU = (name: string, quantity: Quantity, si: number, u: number, units: UnitPreferences) => {
-  const s = showWithUncertainty(quantity, si, u, units);
-  return { name, shown: `${s.text} ${s.unit}` };
-};
+import { line, withU } from "./lines";
 
 export function meanClearWorking(state: PanelState, units: UnitPreferences): Working {
   const spots = state.spots.flatMap((s) => (s.clear ? [{ name: s.name, ...s.clear }] : []));

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, type Polish } from "../correction/abrasives";
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
+import { MATTE_RULE_IDS } from "../gloss/matte-knowledge";
 import { DEFECT_KINDS, PHASES, type DefectKind, type Phase } from "./kinds";
 
 const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
@@ -25,7 +26,43 @@ export const LEDGER_BODIES = {
     part_K: z.number().min(253).max(373).nullable(),
     relativeHumidity: z.number().gt(0).max(1),
   }),
-  mix: z.object({ volume_m3: z.number().positive().max(0.1), reducer: z.number().min(0).max(1), potLife_s: z.number().positive() }),
+  mix: z.object({
+    volume_m3: z.number().positive().max(0.1),
+    reducer: z.number().min(0).max(1),
+    potLife_s: z.number().positive(),
+    /** What went in, when it was mixed by the program's own figures; nulls where it was not weighed. */
+    parts: z
+      .array(
+        z.object({
+          name: text(80),
+          volume_m3: z.number().min(0),
+          mass_kg: z.number().min(0).nullable(),
+          poured_kg: z.number().min(0).nullable(),
+        }),
+      )
+      .max(6)
+      .default([]),
+    /** Panels this pot is for. */
+    panels: z.array(text(80)).max(40).default([]),
+    temperature_K: z.number().min(253).max(333).nullable().default(null),
+  }),
+  gloss: z.object({
+    /** The vehicle's own gloss to match, or the sprayed part's. */
+    role: z.enum(["target", "part"]),
+    angle: z.union([z.literal(20), z.literal(60), z.literal(85)]),
+    place: text(60),
+    meter: text(40),
+    readings: z
+      .array(
+        z.object({
+          gloss_GU: z.number().min(0, "Gloss cannot be below zero").max(200, "Above 200 GU is outside the scale"),
+          entered: text(24),
+        }),
+      )
+      .min(1)
+      .max(40),
+  }),
+  matteCheck: z.object({ rules: z.array(z.enum(MATTE_RULE_IDS)) }),
   coat: z.object({
     number: z.int().min(1).max(20),
     role: text(40),
@@ -86,5 +123,7 @@ export const LEDGER_BODIES = {
 export type EntryKind = keyof typeof LEDGER_BODIES;
 export const ENTRY_KINDS = Object.keys(LEDGER_BODIES) as [EntryKind, ...EntryKind[]];
 export type BodyOf<K extends EntryKind> = z.infer<(typeof LEDGER_BODIES)[K]>;
+/** A body before it is checked: whatever has a default may be left away. */
+export type BodyInputOf<K extends EntryKind> = z.input<(typeof LEDGER_BODIES)[K]>;
 /** A zone's step by its own name; the run's own work has no abrasive of the ladder. */
 export type PlanStep = BodyOf<"plan">["steps"][number];

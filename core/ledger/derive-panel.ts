@@ -71,6 +71,9 @@ export interface PanelState {
   hasBefore: boolean;
   layers: Layer[];
   handedOver: EntryOf<"handOver"> | null;
+  mix: EntryOf<"mix"> | null;
+  gloss: EntryOf<"gloss">[];
+  matteCheck: EntryOf<"matteCheck"> | null;
   simulated: boolean;
 }
 
@@ -121,6 +124,9 @@ export function derivePanel(brief: PanelBrief, sheet: ProductSheet, ledger: read
       removedTotal_m: stepsDone.reduce((a, s) => a + s.body.removal_m, 0),
     }),
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
+    mix: ofKind(entries, "mix").at(-1) ?? null,
+    gloss: ofKind(entries, "gloss"),
+    matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
     simulated: entries.some((e) => e.simulated),
   };
 }

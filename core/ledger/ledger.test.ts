@@ -6,13 +6,13 @@ import { derivePanel, measuredRuns } from "#core/ledger/derive-panel";
 import { type LedgerEntry, livingEntries } from "#core/ledger/entry";
 import { stationOf, type PanelCounts } from "#core/ledger/station";
 import { panelShape, suggestSpots } from "#core/panel/shapes";
-import type { ProductSheet } from "#core/product/sheet";
+import { productSheet } from "#core/product/sheet";
 import { toSi } from "#core/units/convert";
 import { HOUSE_WAYS, houseWay, plannedCoat } from "#core/ways/house-ways";
 import { planFigures } from "#core/ways/plan-figures";
 
 const um = (x: number) => x * 1e-6;
-const sheet: ProductSheet = {
+const sheet = productSheet.parse({
   name: "Clear T",
   kind: "clear",
   ratio: "2:1",
@@ -26,7 +26,7 @@ const sheet: ProductSheet = {
   potLife_s: 5400,
   sandAfter_s: 57600,
   floor_m: null,
-};
+});
 const shape = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
 const brief = { shape, substrate: "refinish" as const, tilt_rad: 0, coatsPlanned: 2 };
 const places = suggestSpots(shape.outline, 6);

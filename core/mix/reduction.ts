@@ -30,7 +30,7 @@ export interface ReductionCost {
   volumeSolids: number;
   /** Dry film of a coat laid with the same wet film. */
   dryPerCoat_m: number;
-  /** Coats of that wet film for the film wanted. */
+  /** Coats of that wet film for the film wanted, not rounded. */
   coats: number;
   /** Share of dry film a coat loses against the sheet's own most reduction. */
   lossAgainstSheet: number;
@@ -58,7 +58,7 @@ export function reductionCost(input: {
   return {
     volumeSolids: solids / (1 + reducer),
     dryPerCoat_m,
-    coats: Math.ceil(wanted / dryPerCoat_m - 1e-9),
+    coats: wanted / dryPerCoat_m,
     lossAgainstSheet: 1 - (1 + most) / (1 + reducer),
     beyondSheet: reducer > most + 1e-9,
   };

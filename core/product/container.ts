@@ -39,7 +39,7 @@ export function containerAge(
 }
 
 /** Which can to take first: the one that dies soonest but is still good, then the unopened; what is over or empty comes last. */
-export function useFirst<T extends { age: ContainerAge }>(cans: readonly T[]): T[] {
+export function usedFirst<T extends { age: ContainerAge }>(cans: readonly T[]): T[] {
   const rank = (c: T) => (c.age.state === "empty" ? 3 : c.age.state === "over" ? 2 : 0);
   return [...cans].sort((a, b) => rank(a) - rank(b) || a.age.keepsUntil_ms - b.age.keepsUntil_ms);
 }

@@ -1,4 +1,4 @@
-import { containerAge, useFirst } from "#core/product/container";
+import { containerAge, usedFirst } from "#core/product/container";
 import { timeAtTemperature } from "#core/product/time-at-temperature";
 
 const C = 273.15;
@@ -57,6 +57,6 @@ describe("opened cans (14 days for hardener: common practice)", () => {
   });
   test("the can that dies soonest is taken first; dead and empty ones come last", () => {
     const cans = [can(null), can(15), can(5), can(13), can(1, "shelf", 0)].map((c, i) => ({ id: i, age: containerAge(c, NOW) }));
-    expect(useFirst(cans).map((c) => c.id)).toEqual([3, 2, 0, 1, 4]);
+    expect(usedFirst(cans).map((c) => c.id)).toEqual([3, 2, 0, 1, 4]);
   });
 });

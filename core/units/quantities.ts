@@ -18,6 +18,12 @@ export const QUANTITIES = {
   duration: { si: "s", units: { min: { scale: 60, digits: 0 } } },
   area: { si: "m²", units: { "m²": { scale: 1, digits: 2 } } },
   share: { si: "1", units: { "%": { scale: 0.01, digits: 1 } } },
+  mass: { si: "kg", units: { g: { scale: 1e-3, digits: 1 } } },
+  density: { si: "kg/m³", units: { "g/ml": { scale: 1000, digits: 3 } } },
+  concentration: { si: "kg/m³", units: { "g/l": { scale: 1, digits: 0 } } },
+  seconds: { si: "s", units: { s: { scale: 1, digits: 0 } } },
+  viscosity: { si: "m²/s", units: { "mm²/s": { scale: 1e-6, digits: 0 } } },
+  gloss: { si: "GU", units: { GU: { scale: 1, digits: 1 } } },
   angle: { si: "rad", units: { "°": { scale: Math.PI / 180, digits: 0 } } },
   count: { si: "1", units: { "": { scale: 1, digits: 2 } } },
 } as const satisfies Record<string, { si: string; units: Record<string, { scale: number; offset?: number; digits: number }> }>;

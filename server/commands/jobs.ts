@@ -1,6 +1,6 @@
 import type { Substrate } from "#core/ledger/derive-panel";
 import type { PanelShape } from "#core/panel/shapes";
-import { type ProductSheet, productSheet } from "#core/product/sheet";
+import { type SheetInput, anySheet, sheetContradictions } from "#core/product/sheet";
 import type { Finish } from "#core/ways/house-ways";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
@@ -69,12 +69,12 @@ export async function archiveJob(ctx: ServerContext, jobId: string, archived: bo
 /** Saves a sheet: a new product, or a new revision of one. Panels keep the revision they were planned with. */
 export async function saveProduct(
   ctx: ServerContext,
-  sheet: ProductSheet,
+  sheet: SheetInput,
   productId: string | null = null,
 ): Promise<{ productId: string; revisionId: string }> {
-  const checked = productSheet.parse(sheet);
-  if (checked.filmPerCoatMax_m < checked.filmPerCoatMin_m) throw new Refusal("filmPerCoatMax_m", "The most must be at least the least");
-  if (checked.flashMax_s < checked.flashMin_s) throw new Refusal("flashMax_s", "The longest flash must be at least the shortest");
+  const checked = anySheet.parse(sheet);
+  const [wrong] = sheetContradictions(checked);
+  if (wrong) throw new Refusal(wrong.field, wrong.message);
   const saved = await ctx.db.transaction().execute(async (db) => {
     const id = productId ?? ctx.newId();
     if (!productId) await insertProduct(db, { id, now_ms: ctx.now_ms() });

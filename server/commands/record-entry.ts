@@ -1,4 +1,4 @@
-import { type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
+import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
 import { livingEntries } from "#core/ledger/entry";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
@@ -11,7 +11,7 @@ import { Refusal } from "./refusal";
 export interface EntryInput<K extends EntryKind = EntryKind> {
   panelId: string;
   kind: K;
-  body: BodyOf<K>;
+  body: BodyInputOf<K>;
   by: string;
   at_ms?: number;
   simulated?: boolean;

@@ -35,4 +35,24 @@ export const MIGRATIONS: Record<string, Migration> = {
       for (const statement of statements) await statement.execute(db);
     },
   },
+  "0002-cans-cards-photos": {
+    async up(db: Kysely<unknown>) {
+      const statements = [
+        sql`create table container (
+          id text primary key, product_id text not null references product(id), batch text not null, size_m3 real not null,
+          opened_ms integer, keeping text not null, left_m3 real not null, version integer not null,
+          created_at_ms integer not null, closed_at_ms integer, client_key text unique)`,
+        sql`create table card (
+          id text primary key, number integer not null, body_json text not null, at_ms integer not null, by_role text not null,
+          simulated integer not null default 0, supersedes_id text references card(id), struck_at_ms integer, client_key text unique)`,
+        sql`create table photo (
+          id text primary key, mime text not null, bytes blob not null, width integer not null, height integer not null,
+          name text not null, created_at_ms integer not null)`,
+        sql`create index container_product on container (product_id)`,
+        sql`create trigger card_body_fixed before update of body_json on card begin select raise(abort, 'a card is never changed, only superseded'); end`,
+        sql`create trigger card_no_delete before delete on card begin select raise(abort, 'a card is never deleted'); end`,
+      ];
+      for (const statement of statements) await statement.execute(db);
+    },
+  },
 };

@@ -67,6 +67,43 @@ export interface ClockTable {
   stopped_ms: number | null;
 }
 
+export interface ContainerTable {
+  id: Fixed<string>;
+  product_id: Fixed<string>;
+  batch: string;
+  size_m3: Fixed<number>;
+  opened_ms: number | null;
+  keeping: string;
+  left_m3: number;
+  /** Rises with every change, so that two windows cannot overwrite each other unseen. */
+  version: number;
+  created_at_ms: Fixed<number>;
+  closed_at_ms: number | null;
+  client_key: Fixed<string | null>;
+}
+
+export interface CardTable {
+  id: Fixed<string>;
+  number: Fixed<number>;
+  body_json: Fixed<string>;
+  at_ms: Fixed<number>;
+  by_role: Fixed<string>;
+  simulated: Fixed<number>;
+  supersedes_id: Fixed<string | null>;
+  struck_at_ms: number | null;
+  client_key: Fixed<string | null>;
+}
+
+export interface PhotoTable {
+  id: Fixed<string>;
+  mime: Fixed<string>;
+  bytes: ColumnType<ArrayBuffer | Uint8Array, Uint8Array, never>;
+  width: Fixed<number>;
+  height: Fixed<number>;
+  name: Fixed<string>;
+  created_at_ms: Fixed<number>;
+}
+
 export interface Schema {
   shop: ShopTable;
   product: ProductTable;
@@ -75,6 +112,9 @@ export interface Schema {
   panel: PanelTable;
   ledger_entry: LedgerEntryTable;
   clock: ClockTable;
+  container: ContainerTable;
+  card: CardTable;
+  photo: PhotoTable;
 }
 export type LedgerRow = Selectable<LedgerEntryTable>;
 export type NewLedgerRow = Insertable<LedgerEntryTable>;

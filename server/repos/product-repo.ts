@@ -1,23 +1,37 @@
-import { type ProductSheet, productSheet } from "#core/product/sheet";
+import { type AnySheet, type ProductSheet, anySheet, isClear, isCoat } from "#core/product/sheet";
 import type { Db } from "../db/open";
 
-export interface Product {
+export interface ShelfItem<S extends AnySheet = AnySheet> {
   id: string;
   revisionId: string;
   revision: number;
-  sheet: ProductSheet;
+  sheet: S;
 }
+/** What is sprayed as a coat. */
+export type Product = ShelfItem<ProductSheet>;
 
 const columns = ["r.product_id", "r.id", "r.revision", "r.sheet_json"] as const;
-const toProduct = (row: { product_id: string; id: string; revision: number; sheet_json: string }): Product => ({
+const toItem = (row: { product_id: string; id: string; revision: number; sheet_json: string }): ShelfItem => ({
   id: row.product_id,
   revisionId: row.id,
   revision: row.revision,
-  sheet: productSheet.parse(JSON.parse(row.sheet_json)),
+  sheet: anySheet.parse(JSON.parse(row.sheet_json)),
 });
 
-/** Newest revision of every product on the shelf, by name. */
+const isProduct = (item: ShelfItem): item is Product => isCoat(item.sheet);
+
+/** Newest revision of every coat on the shelf, by name. */
 export async function listProducts(db: Db): Promise<Product[]> {
+  return (await listShelf(db)).filter(isProduct);
+}
+
+/** Newest revision of every clear: what a panel is planned with. */
+export async function listClears(db: Db): Promise<Product[]> {
+  return (await listProducts(db)).filter((p) => isClear(p.sheet));
+}
+
+/** Newest revision of everything on the shelf, by name. */
+export async function listShelf(db: Db): Promise<ShelfItem[]> {
   const rows = await db
     .selectFrom("product_revision as r")
     .innerJoin("product as p", "p.id", "r.product_id")
@@ -30,13 +44,14 @@ export async function listProducts(db: Db): Promise<Product[]> {
         .select((e) => e.fn.max("n.revision").as("newest")),
     )
     .execute();
-  return rows.map(toProduct).sort((a, b) => a.sheet.name.localeCompare(b.sheet.name));
+  return rows.map(toItem).sort((a, b) => a.sheet.name.localeCompare(b.sheet.name));
 }
 
 /** One revision: what a panel was planned with, also when the sheet has changed since. */
 export async function getProductRevision(db: Db, revisionId: string): Promise<Product | null> {
   const row = await db.selectFrom("product_revision as r").select(columns).where("r.id", "=", revisionId).executeTakeFirst();
-  return row ? toProduct(row) : null;
+  const item = row && toItem(row);
+  return item && isProduct(item) ? item : null;
 }
 
 export async function insertProduct(db: Db, product: { id: string; now_ms: number }): Promise<void> {
@@ -44,10 +59,7 @@ export async function insertProduct(db: Db, product: { id: string; now_ms: numbe
 }
 
 /** Adds a revision; an earlier one is never changed. Returns its number. */
-export async function insertRevision(
-  db: Db,
-  input: { id: string; productId: string; sheet: ProductSheet; now_ms: number },
-): Promise<number> {
+export async function insertRevision(db: Db, input: { id: string; productId: string; sheet: AnySheet; now_ms: number }): Promise<number> {
   const last = await db
     .selectFrom("product_revision")
     .select((e) => e.fn.max("revision").as("newest"))

@@ -1,5 +1,5 @@
 import { panelShape } from "#core/panel/shapes";
-import type { ProductSheet } from "#core/product/sheet";
+import { type ProductSheet, productSheet } from "#core/product/sheet";
 import { createJob, saveProduct } from "../commands/jobs";
 import { type ServerContext, createContext } from "../context";
 import { migrate, openDatabase } from "../db/open";
@@ -13,7 +13,7 @@ export async function testContext(): Promise<ServerContext & { advance(ms: numbe
   return { ...createContext(db, { now_ms: () => now_ms, newId: () => `id-${++count}` }), advance: (ms) => (now_ms += ms) };
 }
 
-export const sheet: ProductSheet = {
+export const sheet: ProductSheet = productSheet.parse({
   name: "Clear T",
   kind: "clear",
   ratio: "2:1",
@@ -27,7 +27,7 @@ export const sheet: ProductSheet = {
   potLife_s: 5400,
   sandAfter_s: 57600,
   floor_m: null,
-};
+});
 
 export const coatBody = (number: number) => ({
   number,

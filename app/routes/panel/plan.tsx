@@ -6,6 +6,7 @@ import { FINISHES, houseWay, plannedCoat } from "#core/ways/house-ways";
 import { planFigures } from "#core/ways/plan-figures";
 import { useUnits } from "~/lib/use-root";
 import { PanelDrawing } from "~/panel/panel-drawing";
+import { PlanTabs } from "~/panel/plan-tabs";
 import { planWorking } from "~/words/workings";
 import { Figure } from "~/ui/figure";
 import { usePanel } from "./layout";
@@ -23,6 +24,7 @@ export default function Plan() {
   const minutes = (s: number) => show("duration", s, units);
   return (
     <>
+      <PlanTabs base={base} />
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
         {panel.coatsPlanned} coats of {sheet.name} give{" "}
         <em className="text-glow-ink not-italic">
@@ -55,8 +57,8 @@ export default function Plan() {
             <Link to={`${base}/spray`} className="press" data-kind="main">
               {state.coats.length ? "Go on spraying" : "Go to Spray"}
             </Link>
-            <Link to="/shelf" className="press">
-              Shelf
+            <Link to={`${base}/plan/mix`} className="press">
+              Work out the mix
             </Link>
           </div>
         </div>

@@ -1,0 +1,23 @@
+import { anySheet } from "#core/product/sheet";
+import type { ServerContext } from "../context";
+import type { Outcome } from "../interchange/readings-csv";
+import { newSheets, shelfFromCsv, shelfFromJson } from "../interchange/shelf-file";
+import { insertProduct, insertRevision, listShelf } from "../repos/product-repo";
+
+/** Puts a file's products on the shelf in one transaction: new ones are added, changed ones get a new revision. */
+export async function importShelf(ctx: ServerContext, text: string): Promise<Outcome<{ added: number; revised: number; same: number }>> {
+  const read = /^\uFEFF?\s*[{[]/.test(text) ? shelfFromJson(text) : shelfFromCsv(text);
+  if (!read.ok) return read;
+  const result = await ctx.db.transaction().execute(async (db) => {
+    const changes = newSheets(await listShelf(db), read.value);
+    for (const { id, sheet } of changes) {
+      const productId = id ?? ctx.newId();
+      if (id === null) await insertProduct(db, { id: productId, now_ms: ctx.now_ms() });
+      await insertRevision(db, { id: ctx.newId(), productId, sheet: anySheet.parse(sheet), now_ms: ctx.now_ms() });
+    }
+    const added = changes.filter((c) => c.id === null).length;
+    return { added, revised: changes.length - added, same: read.value.length - changes.length };
+  });
+  ctx.bus.publish({ topic: "product", id: "shelf" });
+  return { ok: true, value: result };
+}

@@ -1,0 +1,35 @@
+import sharp from "sharp";
+import type { ServerContext } from "../context";
+import { insertPhoto } from "../repos/photo-repo";
+import { Refusal } from "./refusal";
+
+/** Bounds of one photograph. */
+export const PHOTO_LIMITS = { bytes: 12_000_000, pixels: 60_000_000, side_px: 2400 } as const;
+
+/**
+ * Keeps a photograph: turned upright, at most 2400 px a side, without the position and other notes the camera wrote into it.
+ * @throws Refusal in words for a file that is no picture, empty, or too large.
+ */
+export async function keepPhoto(ctx: ServerContext, file: { name: string; bytes: Uint8Array }): Promise<string> {
+  if (file.bytes.length === 0) throw new Refusal("photos", `${file.name} is empty`);
+  if (file.bytes.length > PHOTO_LIMITS.bytes) throw new Refusal("photos", `${file.name} is over 12 MB; send a smaller picture`);
+  const image = await sharp(file.bytes, { limitInputPixels: PHOTO_LIMITS.pixels })
+    .rotate()
+    .resize({ width: PHOTO_LIMITS.side_px, height: PHOTO_LIMITS.side_px, fit: "inside", withoutEnlargement: true })
+    .jpeg({ quality: 88 })
+    .toBuffer({ resolveWithObject: true })
+    .catch(() => {
+      throw new Refusal("photos", `${file.name} is not a picture that can be read (JPEG, PNG or WebP up to 60 megapixels)`);
+    });
+  const id = ctx.newId();
+  await insertPhoto(ctx.db, {
+    id,
+    mime: "image/jpeg",
+    bytes: new Uint8Array(image.data),
+    width: image.info.width,
+    height: image.info.height,
+    name: file.name.slice(0, 120),
+    now_ms: ctx.now_ms(),
+  });
+  return id;
+}

@@ -1,0 +1,54 @@
+import { KEEPING, type Keeping } from "#core/product/container";
+import type { ServerContext } from "../context";
+import { getContainer, insertContainer, updateContainer } from "../repos/container-repo";
+import { listShelf } from "../repos/product-repo";
+import { Refusal } from "./refusal";
+
+const DAY_MS = 86_400_000;
+
+export interface NewContainer {
+  productId: string;
+  batch: string;
+  size_m3: number;
+  left_m3: number;
+  opened_ms: number | null;
+  keeping: Keeping;
+  clientKey?: string | null;
+}
+
+/** Puts a can on the shelf. @throws Refusal at the field. */
+export async function addContainer(ctx: ServerContext, input: NewContainer): Promise<string> {
+  if (!(await listShelf(ctx.db)).some((p) => p.id === input.productId)) throw new Refusal("productId", "Choose a product from the shelf");
+  if (input.left_m3 > input.size_m3) throw new Refusal("left", "More is left than the can holds");
+  refuseFuture(ctx, input.opened_ms);
+  const id = ctx.newId();
+  const { clientKey = null, ...rest } = input;
+  await insertContainer(ctx.db, { ...rest, id, now_ms: ctx.now_ms(), clientKey });
+  ctx.bus.publish({ topic: "product", id: input.productId });
+  return id;
+}
+
+/** Changes what is left, how it is kept, when it was opened, or takes the can off the shelf. Another window's change is never overwritten. */
+export async function changeContainer(
+  ctx: ServerContext,
+  input: { id: string; version: number; batch: string; left_m3: number; opened_ms: number | null; keeping: Keeping; gone: boolean },
+): Promise<void> {
+  const can = await getContainer(ctx.db, input.id);
+  if (!can) throw new Refusal(null, "This can is no longer on the shelf");
+  if (input.left_m3 > can.size_m3) throw new Refusal("left", "More is left than the can holds");
+  if (!(input.keeping in KEEPING)) throw new Refusal("keeping", "Choose how it is kept");
+  refuseFuture(ctx, input.opened_ms);
+  const changed = await updateContainer(ctx.db, input.id, input.version, {
+    batch: input.batch,
+    left_m3: input.left_m3,
+    opened_ms: input.opened_ms,
+    keeping: input.keeping,
+    closed_at_ms: input.gone ? ctx.now_ms() : null,
+  });
+  if (!changed) throw new Refusal(null, "This can was changed in another window meanwhile. Nothing was overwritten; look again.");
+  ctx.bus.publish({ topic: "product", id: can.productId });
+}
+
+function refuseFuture(ctx: ServerContext, opened_ms: number | null): void {
+  if (opened_ms !== null && opened_ms > ctx.now_ms() + DAY_MS) throw new Refusal("opened", "This day has not come yet");
+}

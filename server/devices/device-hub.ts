@@ -1,0 +1,53 @@
+import { z } from "zod";
+import { type StandInScale, standInScale } from "#stand-ins/scale";
+
+/** One line of the scale's stream, as a real bridge sends it and as the page receives it. */
+export const scaleLine = z.object({ mass_kg: z.number().min(-10).max(100), stable: z.boolean().default(true) });
+export interface ScaleReading {
+  device: string;
+  simulated: boolean;
+  mass_kg: number | null;
+  stable: boolean;
+  fault: string | null;
+  at_ms: number;
+}
+
+/** A real device that has spoken this lately silences the stand-in. */
+const REAL_FRESH_MS = 5000;
+
+/** Devices of one running server: the stand-in scale, and the last line of a real one where a bridge sends any. */
+export interface DeviceHub {
+  scale: StandInScale;
+  scaleReading(now_ms: number): ScaleReading;
+  /** A real bridge's line; the tare is taken here, so that any scale will do. */
+  pushScale(line: z.infer<typeof scaleLine>, now_ms: number): void;
+  tareScale(now_ms: number): void;
+}
+
+export function createDeviceHub(seed = 41): DeviceHub {
+  const scale = standInScale({ seed });
+  let real: { mass_kg: number; stable: boolean; at_ms: number } | null = null;
+  let realTare_kg = 0;
+  const fresh = (now_ms: number) => (real && now_ms - real.at_ms < REAL_FRESH_MS ? real : null);
+  return {
+    scale,
+    scaleReading(now_ms) {
+      const own = fresh(now_ms);
+      if (own)
+        return { device: "Scale", simulated: false, mass_kg: own.mass_kg - realTare_kg, stable: own.stable, fault: null, at_ms: own.at_ms };
+      const r = scale.read(now_ms);
+      const common = { device: scale.name, simulated: true, at_ms: now_ms };
+      return r.ok
+        ? { ...common, mass_kg: r.mass_kg, stable: r.stable, fault: null }
+        : { ...common, mass_kg: null, stable: false, fault: r.fault };
+    },
+    pushScale(line, now_ms) {
+      real = { ...line, at_ms: now_ms };
+    },
+    tareScale(now_ms) {
+      const own = fresh(now_ms);
+      if (own) realTare_kg = own.mass_kg;
+      else scale.tare(now_ms);
+    },
+  };
+}

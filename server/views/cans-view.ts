@@ -1,0 +1,25 @@
+import { type ContainerAge, containerAge, usedFirst } from "#core/product/container";
+import type { ServerContext } from "../context";
+import { type Container, listContainers } from "../repos/container-repo";
+import { listShelf } from "../repos/product-repo";
+
+export interface CanView extends Container {
+  name: string;
+  kind: string;
+  age: Omit<ContainerAge, "keepsUntil_ms">;
+}
+
+/** Cans of the shop in the order in which to use them; each says how it stands now. */
+export async function loadCans(ctx: ServerContext): Promise<CanView[]> {
+  const [cans, shelf] = await Promise.all([listContainers(ctx.db), listShelf(ctx.db)]);
+  const products = new Map(shelf.map((p) => [p.id, p.sheet]));
+  const now_ms = ctx.now_ms();
+  return usedFirst(
+    cans.map((c) => ({ ...c, age: containerAge({ ...c, keepsDays: products.get(c.productId)?.keepsDays ?? null }, now_ms) })),
+  ).map(({ age, ...c }) => ({
+    ...c,
+    name: products.get(c.productId)?.name ?? "not on the shelf",
+    kind: products.get(c.productId)?.kind ?? "",
+    age: { daysLeft: Number.isFinite(age.daysLeft) ? age.daysLeft : 1e9, state: age.state, words: age.words },
+  }));
+}

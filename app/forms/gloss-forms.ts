@@ -2,7 +2,7 @@ import { z } from "zod";
 import { MATTE_RULE_IDS } from "#core/gloss/matte-knowledge";
 import { parseQuantity } from "#core/units/parse";
 
-const angle = z.enum(["20", "60", "85"]).transform((a) => Number(a) as 20 | 60 | 85);
+export const glossAngle = z.enum(["20", "60", "85"]).transform((a) => Number(a) as 20 | 60 | 85);
 const MOST = 40;
 const METER_READINGS = 5;
 
@@ -25,8 +25,8 @@ export const readingsGU = z.string({ error: "Type a reading" }).transform((text,
 
 const place = z.string().trim().max(60).default("");
 const role = z.enum(["target", "part"]);
-export const glossForm = z.object({ role, angle, place, readings: readingsGU }).transform((v) => ({ ...v, meter: "typed" }));
-export const glossMeterForm = z.object({ role, angle, place }).transform((v) => ({ ...v, count: METER_READINGS }));
+export const glossForm = z.object({ role, angle: glossAngle, place, readings: readingsGU }).transform((v) => ({ ...v, meter: "typed" }));
+export const glossMeterForm = z.object({ role, angle: glossAngle, place }).transform((v) => ({ ...v, count: METER_READINGS }));
 export const matteCheckForm = z.object({
   rules: z.union([z.array(z.enum(MATTE_RULE_IDS)), z.enum(MATTE_RULE_IDS).transform((r) => [r])]).default([]),
 });

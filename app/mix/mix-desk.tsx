@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { useEffect, useState } from "react";
 import { PLAN_TRANSFER } from "#core/ways/plan-figures";
+import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/mix/flow-cup";
 import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/mix/ratio";
 import type { MixInput, MixPlan } from "#core/mix/mix-plan";
 import { type PartSheet, type ProductSheet } from "#core/product/sheet";
@@ -237,6 +238,7 @@ export function MixDesk({
                 />
               )}
             </div>
+            {sheet.viscosity && <CupTimes sheet={sheet} />}
             <div className="flex flex-wrap items-end gap-3">
               <div className="w-44">{field("limit", "Your place's VOC limit", "g/l")}</div>
               {worked.vocLimit_kg_m3 !== null && plan.voc && (
@@ -326,6 +328,27 @@ export function MixDesk({
         gloves, eye protection and the breathing protection the safety data sheet asks for, also while mixing.
       </p>
     </>
+  );
+}
+
+/** The sheet's cup time in the cups a shop may have. */
+function CupTimes({ sheet }: { sheet: ProductSheet }) {
+  const units = useUnits();
+  if (!sheet.viscosity) return null;
+  const nu = viscosityFromCup(sheet.viscosity.cup, sheet.viscosity.efflux_s);
+  const times = FLOW_CUP_IDS.flatMap((cup) => {
+    try {
+      return [`${FLOW_CUPS[cup].name} ${show("seconds", cupFromViscosity(cup, nu), units).text} s`];
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      return []; // this cup is not meant for so thin or thick a liquid
+    }
+  });
+  return (
+    <p className="text-[14px] text-ink2">
+      By the sheet it runs at {show("viscosity", nu, units).text} mm²/s, at{" "}
+      {show("temperature", sheet.viscosity.temperature_K, units, 0).text} {units.temperature}: {times.join(", ")}.
+    </p>
   );
 }
 

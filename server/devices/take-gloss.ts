@@ -37,3 +37,18 @@ export async function takeStandInGloss(
     body: { role: input.role, angle: input.angle, place: input.place, meter: meter.name, readings },
   });
 }
+
+/** Figure printed on the stand-in meter's tile, and how far off it may read before it wants cleaning or service. */
+const TILE_GU = 94.6;
+const TILE_LIMIT_GU = 1.5;
+
+/** Reads the stand-in meter's tile and says in words whether it may be trusted. */
+export function checkStandInTile(ctx: ServerContext, angle: GlossAngle): string {
+  const meter = standInGlossMeter({ roughness_m: 0, patchiness: 0, seed: 1 }, { visitSeed: seedOf(`tile ${ctx.now_ms()}`) });
+  const check = meter.checkTile(angle, TILE_GU);
+  if (!check.ok) throw new Refusal(null, check.fault);
+  const off = `${check.offBy_GU >= 0 ? "+" : "−"}${Math.abs(check.offBy_GU).toFixed(1)} GU`;
+  return Math.abs(check.offBy_GU) <= TILE_LIMIT_GU
+    ? `Tile ${TILE_GU} GU read ${off} off: good (simulated)`
+    : `Tile ${TILE_GU} GU read ${off} off: clean tile and lens, calibrate again (simulated)`;
+}

@@ -1,16 +1,18 @@
 import { data, useFetcher } from "react-router";
+import { z } from "zod";
 import { GLOSS_ANGLES, type GlossAngle, angleToRead } from "#core/gloss/fresnel-gloss";
 import { glossSummary } from "#core/gloss/gloss-statistics";
 import { MATTE_RULES } from "#core/gloss/matte-knowledge";
 import { show, showWithUncertainty } from "#core/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
-import { takeStandInGloss } from "#server/devices/take-gloss";
+import { checkStandInTile, takeStandInGloss } from "#server/devices/take-gloss";
 import { loadMatteShelf } from "#server/views/matte-view";
 import { loadPanelView } from "#server/views/panel-view";
+import { GlossModel } from "~/cards/gloss-model";
 import { MatteDesk } from "~/cards/matte-desk";
 import { answerForm, textOf } from "~/forms/answer";
-import { glossForm, glossMeterForm, matteCheckForm } from "~/forms/gloss-forms";
+import { glossAngle, glossForm, glossMeterForm, matteCheckForm } from "~/forms/gloss-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
@@ -46,6 +48,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         entryId: await takeStandInGloss(ctx, { ...v, panelId, matte: view.job.finish === "matte", by }),
         message: "Read with the stand-in meter: simulated",
       }));
+    case "tile":
+      return answerForm(form, z.object({ angle: glossAngle }), ({ angle }) => Promise.resolve({ message: checkStandInTile(ctx, angle) }));
     case "check":
       return answerForm(form, matteCheckForm, async (body) => ({
         entryId: await recordEntry(ctx, { panelId, kind: "matteCheck", body, by }),
@@ -136,6 +140,7 @@ export default function PanelGloss({ loaderData: { cards, products, levels } }: 
           ))}
         </section>
       </div>
+      {!matte && <GlossModel />}
       {matte && <MatteCheck done={state.matteCheck?.body.rules ?? []} />}
     </>
   );
@@ -166,6 +171,9 @@ function ReadGloss({ formKey }: { formKey: string }) {
       </button>
       <button className="press" name="intent" value="meter">
         Take 5 with the stand-in meter
+      </button>
+      <button className="press" data-kind="quiet" name="intent" value="tile">
+        Check the meter on its tile
       </button>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </fetcher.Form>

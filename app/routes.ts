@@ -3,6 +3,7 @@ import { type RouteConfig, index, prefix, route } from "@react-router/dev/routes
 export default [
   index("routes/floor.tsx"),
   route("ask/sand", "routes/ask-sand.tsx"),
+  route("ask/run", "routes/ask-run.tsx"),
   route("ask/mix", "routes/ask-mix.tsx"),
   route("ask/matte", "routes/ask-matte.tsx"),
   route("jobs", "routes/jobs.tsx"),
@@ -14,6 +15,8 @@ export default [
     route("plan/mix", "routes/panel/mix.tsx"),
     route("plan/gloss", "routes/panel/gloss.tsx"),
     route("spray", "routes/panel/spray.tsx"),
+    route("spray/window", "routes/panel/window.tsx"),
+    route("spray/cure", "routes/panel/cure.tsx"),
     route("inspect", "routes/panel/inspect.tsx"),
     route("correct", "routes/panel/correct.tsx"),
     route("hand-over", "routes/panel/hand-over.tsx"),

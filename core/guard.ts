@@ -13,20 +13,20 @@ export interface Bounds {
  */
 export function requireNumber(name: string, value: number, bounds: Bounds = {}): number {
   const { min, max, above, below } = bounds;
-  const wanted = [
-    min === undefined ? "" : `>= ${min}`,
-    above === undefined ? "" : `> ${above}`,
-    max === undefined ? "" : `<= ${max}`,
-    below === undefined ? "" : `< ${below}`,
-  ].filter(Boolean);
   const inside =
     Number.isFinite(value) &&
     (min === undefined || value >= min) &&
     (above === undefined || value > above) &&
     (max === undefined || value <= max) &&
     (below === undefined || value < below);
-  if (!inside) throw new RangeError(`${name} must be ${["finite", ...wanted].join(" and ")}, got ${value}`);
-  return value;
+  if (inside) return value;
+  const wanted = [
+    min === undefined ? "" : `>= ${min}`,
+    above === undefined ? "" : `> ${above}`,
+    max === undefined ? "" : `<= ${max}`,
+    below === undefined ? "" : `< ${below}`,
+  ].filter(Boolean);
+  throw new RangeError(`${name} must be ${["finite", ...wanted].join(" and ")}, got ${value}`);
 }
 
 /** Whole number inside the bounds. @throws RangeError */

@@ -20,6 +20,10 @@ export const SOURCES = {
     text: "Barlow and others 1972, pool adjacent violators; Fritsch & Carlson 1980, monotone cubics (from memory)",
   },
   "iso-16610-21": { kind: "published", text: "ISO 16610-21, Gaussian profile filter (from memory)" },
+  "levelling-1962": {
+    kind: "published",
+    text: "Orchard 1962, levelling of a viscous film with surface tension; Doolittle free volume (from memory)",
+  },
   arrhenius: { kind: "published", text: "Arrhenius form between two points of the product's own sheet" },
   "shop-cards": { kind: "measured", text: "This shop's own test cards" },
   "iso-8502-4": { kind: "published", text: "ISO 8502-4, dew-point margin before painting (from memory)" },

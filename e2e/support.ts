@@ -74,7 +74,7 @@ export async function startJob(page: Page, { vehicle, shape = "bonnet" }: { vehi
     };
     for (const [label, value] of Object.entries(figures)) await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByRole("button", { name: "Put it on the shelf" }).click();
-    await expect(page.getByRole("heading", { name: "Shelf" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Shelf", exact: true })).toBeVisible();
   }
   await open(page, "/jobs/new");
   await page.getByLabel("Vehicle or part").fill(vehicle);

@@ -1,9 +1,12 @@
 import { spawn } from "node:child_process";
 import { once } from "node:events";
-import { mkdtempSync, readFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, readdirSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
+import { chromium } from "@playwright/test";
+import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { FLOW_PAIRS, type FlowSetting } from "#core/flow/flow-window";
 import { type AssessInput, assessPanel } from "#core/film/assess-panel";
 import { FilmField, type FilmObservation } from "#core/film/film-field";
 import { panelShape, suggestSpots } from "#core/panel/shapes";
@@ -142,5 +145,98 @@ async function benchServer(): Promise<void> {
   }
 }
 
-benchCore();
-await benchServer();
+/** The flow window in a worker of Chromium, and how smoothly its point is dragged. */
+async function benchFlow(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), "yakamoz-bench-flow-"));
+  const db = openDatabase(join(folder, "yakamoz.sqlite"));
+  await migrate(db);
+  await testJob(createContext(db));
+  await db.destroy();
+  const server = spawn(process.execPath, ["server.mjs"], {
+    env: { ...process.env, YAKAMOZ_DATA: folder, PORT },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  await once(server.stdout, "data");
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"],
+  });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.addInitScript("globalThis.__name = (f) => f"); // the script loader names functions, the page does not know its helper
+    await page.goto(`http://127.0.0.1:${PORT}/ask/run`);
+    await page.locator("html[data-live]").waitFor({ state: "attached" });
+    const asset = readdirSync("build/client/assets").find((f) => f.startsWith("compute.worker"));
+    const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
+    const setting: FlowSetting = {
+      conditions: {
+        air_K: 295.15,
+        speed: "medium",
+        volumeSolids: 0.475,
+        reducer: 0,
+        airSpeed_m_s: 0.3,
+        tilt_rad: Math.PI / 2,
+        edge: 1,
+        below: SUBSTRATE_TEXTURE.basecoat,
+      },
+      coats: [
+        { gun, flash_s: 600 },
+        { gun, flash_s: 0 },
+      ],
+    };
+    for (const { x, y } of FLOW_PAIRS) {
+      const times = await page.evaluate(
+        async ({ url, input }) => {
+          const worker = new Worker(url, { type: "module" });
+          const run = (id: number) =>
+            new Promise<number>((resolve) => {
+              const start = performance.now();
+              worker.onmessage = (e: MessageEvent<{ id: number; progress?: number }>) => {
+                if (e.data.id === id && e.data.progress === undefined) resolve(performance.now() - start);
+              };
+              worker.postMessage({ id, op: "flowWindow", input });
+            });
+          const out: number[] = [];
+          for (let i = 0; i < 9; i++) out.push(await run(i));
+          worker.terminate();
+          return out.slice(2);
+        },
+        { url: `/assets/${asset}`, input: { setting, xAxis: x, yAxis: y, n: 60 } },
+      );
+      report(`flow window ${x} × ${y}, 60 × 60, in a worker`, times);
+    }
+    const point = page.getByRole("slider", { name: /Today's settings/ });
+    const box = (await point.boundingBox())!;
+    await page.evaluate(() => {
+      const seen = { frames: [] as number[], long: [] as number[] };
+      Object.assign(globalThis, { benchSeen: seen });
+      new PerformanceObserver((l) => l.getEntries().forEach((e) => seen.long.push(e.duration))).observe({ entryTypes: ["longtask"] });
+      const frame = (t: number) => {
+        seen.frames.push(t);
+        requestAnimationFrame(frame);
+      };
+      requestAnimationFrame(frame);
+    });
+    await page.mouse.move(box.x + 10, box.y + 10);
+    await page.mouse.down();
+    for (let i = 0; i < 120; i++) {
+      await page.mouse.move(box.x + 10 + 70 * Math.sin(i / 9), box.y + 10 + 50 * Math.cos(i / 11));
+      await page.waitForTimeout(12);
+    }
+    await page.mouse.up();
+    const seen = await page.evaluate(() => (globalThis as unknown as { benchSeen: { frames: number[]; long: number[] } }).benchSeen);
+    const gaps = seen.frames.slice(1).map((t, i) => t - seen.frames[i]!);
+    const median = report("frame while the point is dragged", gaps);
+    console.log(
+      `that is ${(1000 / median).toFixed(0)} frames a second; main thread blocked above 50 ms ${seen.long.length} times, longest ${Math.max(0, ...seen.long).toFixed(0)} ms`,
+    );
+  } finally {
+    await browser.close();
+    server.kill("SIGTERM");
+  }
+}
+
+const wanted = process.argv[2];
+if (!wanted || wanted === "core") benchCore();
+if (!wanted || wanted === "flow") await benchFlow();
+if (!wanted || wanted === "server") await benchServer();

@@ -67,6 +67,15 @@ const VIEWS = {
     if (process.env.FULL !== "1") await page.getByTestId("pour-guide").scrollIntoViewIfNeeded();
   },
   "mix-top": () => panel("Lodos", "Front door", "plan/mix"),
+  window: async () => {
+    await panel("Lodos", "Front door", "spray/window");
+    await page.locator("[data-testid=flow-sentence]").waitFor();
+    await page.waitForTimeout(3000);
+  },
+  cure: async () => {
+    await panel("Lodos", "Front door", "spray/cure");
+    await page.getByRole("radio", { name: "bake it" }).click();
+  },
   "ask-mix": () => page.goto("/ask/mix"),
   cards: async () => {
     await page.goto("/cards");
@@ -78,7 +87,7 @@ const VIEWS = {
   house: () => page.goto("/house"),
 };
 /** Committed, two of them in Night too; the rest are for looking. */
-const MAIN = ["floor", "shelf", "plan", "mix", "cards", "matte", "spray", "inspect", "correct", "hand-over"];
+const MAIN = ["floor", "shelf", "plan", "mix", "cards", "matte", "spray", "window", "cure", "inspect", "correct", "hand-over"];
 const shot = async (name, file) => {
   await VIEWS[name]();
   await page.waitForLoadState("load");

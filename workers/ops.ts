@@ -1,8 +1,10 @@
+import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#core/flow/flow-window";
 import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
 export interface Ops {
   assessPanel: { in: AssessInput; out: Assessment };
+  flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
 }
 export type OpName = keyof Ops;
 
@@ -15,7 +17,10 @@ export type Reply<K extends OpName = OpName> =
   { id: number; ok: true; output: Ops[K]["out"] } | { id: number; ok: false; message: string } | { id: number; progress: number };
 
 type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: number) => void) => Ops[K]["out"] };
-const HANDLERS: Handlers = { assessPanel: (input, onProgress) => assessPanel(input, { onProgress }) };
+const HANDLERS: Handlers = {
+  assessPanel: (input, onProgress) => assessPanel(input, { onProgress }),
+  flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
+};
 
 /** Runs one call; a RangeError of the core becomes an answer, anything else too, so that no call stays open. */
 export function answer<K extends OpName>({ id, op, input }: Call<K>, onProgress: (reply: Reply<K>) => void): Reply<K> {

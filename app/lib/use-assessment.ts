@@ -1,10 +1,6 @@
 import { useEffect, useState } from "react";
 import type { AssessInput, Assessment } from "#core/film/assess-panel";
-import { type ComputeClient, createComputeClient } from "#workers/client";
-
-let client: ComputeClient | null = null;
-const computeClient = () =>
-  (client ??= createComputeClient(() => new Worker(new URL("../../workers/compute.worker.ts", import.meta.url), { type: "module" })));
+import { computeClient } from "./compute-client";
 
 export interface AssessmentRun {
   /** Newest finished answer; kept while the next is worked out, so that nothing jumps. */
@@ -27,7 +23,7 @@ export function useAssessment(input: AssessInput | null): AssessmentRun {
       if (!parsed) return setRun({ result: null, busy: false, progress: 0, fault: null });
       setController(abort);
       setRun((r) => ({ ...r, busy: true, progress: 0, fault: null }));
-      computeClient()
+      computeClient("verdict")
         .run("assessPanel", parsed, { signal: abort.signal, onProgress: (progress) => setRun((r) => ({ ...r, progress })) })
         .then((result) => setRun({ result, busy: false, progress: 1, fault: null }))
         .catch((error: unknown) => {

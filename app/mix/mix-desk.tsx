@@ -5,7 +5,7 @@ import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#co
 import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/mix/ratio";
 import type { MixInput, MixPlan } from "#core/mix/mix-plan";
 import { type PartSheet, type ProductSheet } from "#core/product/sheet";
-import { show, showFilm, showSpan, showWithUncertainty } from "#core/units/format";
+import { show, showFilm, showWait, showWithUncertainty } from "#core/units/format";
 import type { UnitPreferences } from "#core/units/quantities";
 import { initial } from "~/forms/initial";
 import type { MixTyped } from "~/forms/mix-form";
@@ -106,8 +106,8 @@ export function MixDesk({
               {ml(plan.amount.ready_m3).text}&nbsp;{units.volume}
             </em>{" "}
             {plan.pots && plan.pots.length > 1
-              ? `in ${plan.pots.length} pots; each lives ${showSpan(plan.potLife.time_s)}.`
-              : `in one pot; it lives ${showSpan(plan.potLife.time_s)}.`}
+              ? `in ${plan.pots.length} pots; each lives ${showWait(plan.potLife.time_s)}.`
+              : `in one pot; it lives ${showWait(plan.potLife.time_s)}.`}
           </>
         ) : (
           (worked.fault ?? "A figure is missing or wrong; it says where.")
@@ -212,7 +212,7 @@ export function MixDesk({
                       {ml(c.volume_m3).text} {units.volume}
                       {plan.pots &&
                         plan.pots.length > 1 &&
-                        `, pot ${pot + 1}${first && pot > 0 ? `: mix it ${showSpan(plan.pots[pot]!.mixAt_s)} after coat 1 starts` : ""}`}
+                        `, pot ${pot + 1}${first && pot > 0 ? `: mix it ${showWait(plan.pots[pot]!.mixAt_s)} after coat 1 starts` : ""}`}
                     </span>
                   </li>
                 );

@@ -105,6 +105,9 @@ export default function Floor({ loaderData: { jobs, cans, count, open, wanting }
           </section>
           <section className="space-y-2">
             <h2 className="text-lg font-semibold">Before the gun is filled</h2>
+            <Link to="/ask/run" className="press w-full">
+              Will it run?
+            </Link>
             <Link to="/ask/mix" className="press w-full">
               How much do I mix?
             </Link>

@@ -36,12 +36,15 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
       <Command.Input placeholder="Job, place or switch" className="field" />
       <Command.List className="mt-2 max-h-[50vh] overflow-y-auto">
         <Command.Empty className="p-3 text-ink2">Nothing by that name.</Command.Empty>
+        {panel && go("Will it run? (this panel)", `${panel}/spray/window`)}
+        {panel && go("Cure (this panel)", `${panel}/spray/cure`)}
         {panel && go("Mix (this panel)", `${panel}/plan/mix`)}
         {panel && go("Gloss (this panel)", `${panel}/plan/gloss`)}
         {panel && STATIONS.map((s) => go(`${STATION_NAMES[s]} (this panel)`, `${panel}/${s}`))}
         {go("Floor", "/")}
         {go("New job", "/jobs/new")}
         {go("Can I sand this?", "/ask/sand")}
+        {go("Will it run?", "/ask/run")}
         {go("How much do I mix?", "/ask/mix")}
         {go("Which matte mix?", "/ask/matte")}
         {go("All jobs", "/jobs")}

@@ -57,7 +57,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
       </div>
       <ClockStrip now_ms={now_ms} />
       <CommandPalette open={paletteOpen} onOpenChange={setPaletteOpen} />
-      <Toaster theme={prefs.theme === "night" ? "dark" : "light"} position="top-center" duration={9000} />
+      <Toaster theme={prefs.theme === "night" ? "dark" : "light"} position="top-center" duration={15000} />
     </div>
   );
 }

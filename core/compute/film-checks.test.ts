@@ -38,11 +38,11 @@ function compare(got: unknown, want: unknown, tol: Case["tol"], path: string): n
   return 1;
 }
 
-const WANTED = /^(gauge|stack|geom|map\.fixed|risk|removal\.plan|preston|run|dew|spread|flow|voc|units)/;
+const WANTED = /^(gauge|stack|geom|map\.fixed|risk|removal\.plan|preston|run|dew|spread|cure|flow|voc|units)/;
 const wanted = cases.filter((c) => WANTED.test(c.id));
 
-test("every gauge, stack, geometry, fixed map, risk, removal, run, dew, spread and conversion case is answered", () => {
-  expect(wanted.length).toBe(48);
+test("every gauge, stack, geometry, fixed map, risk, removal, run, dew, spread, cure and conversion case is answered", () => {
+  expect(wanted.length).toBe(56);
   expect(wanted.filter((c) => !byId.has(c.id)).map((c) => c.id)).toEqual([]);
 });
 
@@ -53,7 +53,7 @@ test.each(wanted.map((c) => [c.id, c] as const))("%s agrees with the reference",
 describe("bad input is named, never guessed", () => {
   const cell = { mu: 45, sd: 4, R: 8, uR: 1.5, m: 1.2, floor: 30 };
   test.each([
-    ["a topic that is not there", "paint", [], "topic: must be one of film, optics"],
+    ["a topic that is not there", "paint", [], "topic: must be one of film, optics, flow"],
     ["no list", "film", { id: "x" }, "cases: wanted a list"],
     ["text for a number", "film", [{ id: "risk.cell", input: { ...cell, sd: "4" } }], "risk.cell: input.sd"],
     ["a missing field", "film", [{ id: "risk.cell", input: { ...cell, floor: undefined } }], "risk.cell: input.floor"],

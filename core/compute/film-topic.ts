@@ -3,6 +3,7 @@ import { BACKING, type Backing, GRAIN_M, type Grit } from "../correction/abrasiv
 import { prestonRemoval, prestonTime } from "../correction/preston";
 import { type RemovalStep, planRemoval } from "../correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool, forecastRunWork, lossBesideRun } from "../correction/run-work";
+import { cureEnergy, cureRate, equivalentAge, partTemperature } from "../cure/cure-age";
 import { dewPointMargin } from "../climate/dew-point";
 import { cellRisk } from "../film/cell-risk";
 import { clearByDifference } from "../film/difference";
@@ -88,6 +89,7 @@ const runOp = (school: RunSchool) =>
     };
   });
 
+const KELVIN = 273.15;
 const FT_M = 0.3048;
 const GALLON_M3 = 231 * 0.0254 ** 3;
 const MM2 = 1e-6;
@@ -234,6 +236,23 @@ export const FILM_OPS = opsTable({
     const d = dewPointMargin({ air_K: i.T + 273.15, part_K: i.T + 273.15, relativeHumidity: i.RH / 100 });
     return { td: d.dewPoint_K - 273.15, min_surface: d.lowestPart_K - 273.15 };
   }),
+  "cure.Ea": op(z.object({ t1: num, T1: num, t2: num, T2: num }), (i) =>
+    cureEnergy({ part_K: i.T1 + KELVIN, time_s: i.t1 }, { part_K: i.T2 + KELVIN, time_s: i.t2 }),
+  ),
+  "cure.equiv": op(
+    z.object({ t: num, T: num, Tref: num, E: num }),
+    (i) => i.t * cureRate(i.T + KELVIN, { reference_K: i.Tref + KELVIN, energy_J_mol: i.E }),
+  ),
+  "cure.age": op(z.object({ log: z.array(point), Tref: num, E: num, seg_max: num.default(60) }), (i) =>
+    equivalentAge(
+      i.log.map(([at_s, T]) => ({ at_s, part_K: T + KELVIN })),
+      { reference_K: i.Tref + KELVIN, energy_J_mol: i.E, step_s: i.seg_max },
+    ),
+  ),
+  "cure.partT": op(
+    z.object({ Tair: num, T0: num, t: num, tau: num }),
+    (i) => partTemperature({ air_K: i.Tair + KELVIN, start_K: i.T0 + KELVIN, time_s: i.t, lag_s: i.tau }) - KELVIN,
+  ),
   ...cupOps,
   voc: op(z.object({ parts: z.array(vocPart) }), (i) => {
     const v = vocOf(

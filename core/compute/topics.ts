@@ -1,15 +1,19 @@
 import { z } from "zod";
 import { FILM_OPS } from "./film-topic";
+import { FLOW_OPS, flowCases } from "./flow-topic";
 import { OPTICS_OPS, opticsCases } from "./optics-topic";
 import type { OpsTable } from "./op";
 
 /** Topics grow with the core: one table of operations each. */
-export const TOPICS: Record<string, OpsTable> = { film: FILM_OPS, optics: OPTICS_OPS };
+export const TOPICS: Record<string, OpsTable> = { film: FILM_OPS, optics: OPTICS_OPS, flow: FLOW_OPS };
 
 const caseSchema = z.looseObject({ id: z.string().min(1), input: z.record(z.string(), z.unknown()) });
 const fileSchema = z.union([z.array(caseSchema), z.object({ cases: z.array(caseSchema) }).transform((f) => f.cases)]);
 
 export type ComputeResult = { ok: true; results: { id: string; output: unknown }[]; skipped: string[] } | { ok: false; message: string };
+
+/** Files that hold results by name are read as lists of cases. */
+const asCases = (topic: string, json: unknown) => (topic === "optics" ? opticsCases(json) : topic === "flow" ? flowCases(json) : json);
 
 /**
  * Answers a list of cases ({ id, input }) on a topic. A case whose `input.ref` names an earlier case takes that case's input first.
@@ -18,7 +22,7 @@ export type ComputeResult = { ok: true; results: { id: string; output: unknown }
 export function computeCases(topic: string, json: unknown): ComputeResult {
   const find = TOPICS[topic];
   if (!find) return { ok: false, message: `topic: must be one of ${Object.keys(TOPICS).join(", ")}, got "${topic}"` };
-  const parsed = fileSchema.safeParse(topic === "optics" ? opticsCases(json) : json);
+  const parsed = fileSchema.safeParse(asCases(topic, json));
   if (!parsed.success) return { ok: false, message: "cases: wanted a list of { id, input } or { cases: [...] }" };
   const inputs = new Map(parsed.data.map((c) => [c.id, c.input]));
   const results: { id: string; output: unknown }[] = [];

@@ -1,6 +1,7 @@
 import { requireNumber } from "../guard";
 import { type ActivatorSpeed, SPEED_EVAPORATION, SPRAY } from "./constants";
-import { patternRipple } from "./pattern-ripple";
+import { arrhenius, freeVolumeExponent } from "../flow/viscosity";
+import { type Ripple, patternRipple } from "./pattern-ripple";
 
 export interface GunSettings {
   /** Liquid through the nozzle, m³/s. */
@@ -45,24 +46,14 @@ export interface Deposit {
   ripplePeak: number;
 }
 
-/** Rises with heat: exp[E/R·(1/T_ref − 1/T)]. */
-const arrhenius = (energy_J_mol: number, temperature_K: number) =>
-  Math.exp((energy_J_mol / SPRAY.gasConstant_J_mol_K) * (1 / SPRAY.temperatureRef_K - 1 / temperature_K));
-
-/** Doolittle/Fujita–Kishimoto exponent: ln η = constant + B·fv. `u` is solvent volume per solids volume. */
-function freeVolumeExponent(u: number, temperature_K: number): number {
-  const c = Math.max(SPRAY.freeVolumeCMin, SPRAY.freeVolumeC + SPRAY.freeVolumeCPerK * (temperature_K - SPRAY.temperatureRef_K));
-  const background = (SPRAY.backgroundEnergy_J_mol / SPRAY.gasConstant_J_mol_K) * (1 / temperature_K - 1 / SPRAY.temperatureRef_K);
-  return 1 / (u + c) + background / SPRAY.freeVolumeB;
-}
-
 /**
  * Film one coat lays down: drop size, transfer efficiency, loss in flight, wet and dry film (docs/models.md, "Deposition").
  * Valid near hand-gun practice: 60–900 ml/min, 0.7–4 bar, 80–350 mm, 5–45 °C.
+ * @param known the ripple of this overlap, when a sweep has worked it out already @param fanBeta shape of the fan across, Beta(β)
  * @throws RangeError for any figure outside those limits or not finite.
  * @example deposit(230 ml/min, 28 psi, 175 mm, 50 %, 0.34 m/s; 22 °C, 47.5 % solids).dry_m // 27.85e-6
  */
-export function deposit(gun: GunSettings, conditions: SprayConditions): Deposit {
+export function deposit(gun: GunSettings, conditions: SprayConditions, known?: Ripple, fanBeta = 2): Deposit {
   const q = requireNumber("fluidRate_m3_s", gun.fluidRate_m3_s, { min: 10e-6 / 60, max: 1000e-6 / 60 });
   const p = requireNumber("pressure_Pa", gun.pressure_Pa, { min: 0.3e5, max: 6e5 });
   const d = requireNumber("distance_m", gun.distance_m, { min: 0.05, max: 0.5 });
@@ -100,7 +91,7 @@ export function deposit(gun: GunSettings, conditions: SprayConditions): Deposit 
   const flightLoss = 1 - Math.exp(-Math.min(lost, SPRAY.flightLossCap));
   const applied_m = (shop * q * transfer) / (v * fan_m * (1 - overlap));
   const dry_m = phi * applied_m;
-  const ripple = patternRipple(overlap);
+  const ripple = known ?? patternRipple(overlap, fanBeta);
   return {
     drop_m,
     transfer,

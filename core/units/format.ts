@@ -53,6 +53,12 @@ export function showChance(p: number): string {
   return `1 in ${n < 20 ? Math.round(n) : n < 100 ? Math.round(n / 5) * 5 : Math.round(n / 50) * 50}`;
 }
 
+/** A wait to plan with, no finer than minutes: "57 min", "6 h 15", "75 d". */
+export function showWait(seconds: number): string {
+  const minutes = Math.round(Math.max(0, seconds) / 60);
+  return minutes < 60 ? `${minutes} min` : showSpan(minutes * 60);
+}
+
 /** Clock text: "4:10" below an hour, "1 h 02" below two days, then days. Negative spans count up from zero. */
 export function showSpan(seconds: number): string {
   const s = Math.max(0, Math.round(Math.abs(seconds)));

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { fromSi, toSi } from "#core/units/convert";
-import { show, showChance, showSpan, showWithUncertainty } from "#core/units/format";
+import { show, showChance, showSpan, showWait, showWithUncertainty } from "#core/units/format";
 import { parseQuantity } from "#core/units/parse";
 import { IMPERIAL, METRIC, QUANTITIES, type Quantity } from "#core/units/quantities";
 
@@ -102,6 +102,9 @@ describe("shown figures", () => {
     ]);
   });
 
+  test("waits to plan with are no finer than minutes", () => {
+    expect([0, 3414, 3599, 22500, 75 * 86400].map(showWait)).toEqual(["0 min", "57 min", "1 h 00", "6 h 15", "75 d"]);
+  });
   test("spans of time", () => {
     expect([0, 65, 3599, 3720, 90 * 3600, -30].map(showSpan)).toEqual(["0:00", "1:05", "59:59", "1 h 02", "3 d", "0:30"]);
   });

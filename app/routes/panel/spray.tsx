@@ -14,6 +14,7 @@ import { formPrefs } from "~/lib/prefs.server";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { CoatForm } from "~/panel/coat-form";
+import { SprayTabs } from "~/panel/spray-tabs";
 import { ReadingDesk } from "~/panel/reading-desk";
 import { Field, FieldErrors } from "~/ui/field";
 import { Figure } from "~/ui/figure";
@@ -65,7 +66,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function Spray() {
-  const { view } = usePanel();
+  const { view, base } = usePanel();
   const units = useUnits();
   const { state, panel, product, job } = view;
   const way = houseWay(job.wayId);
@@ -76,6 +77,7 @@ export default function Spray() {
   const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
   return (
     <>
+      <SprayTabs base={base} />
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
         {done === 0 ? (
           <>

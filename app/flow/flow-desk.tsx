@@ -1,0 +1,373 @@
+import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
+import { FLOW_CHANGES, applyChange, cheapestChanges, flowReasons, flowVerdict, nearestSlip, zoneVerdicts } from "#core/flow/flow-advice";
+import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/flow/flow-window";
+import { flowCoatOptions } from "#core/flow/flow-coat-options";
+import type { FlowCoat } from "#core/flow/simulate-coats";
+import type { ProductSheet } from "#core/product/sheet";
+import type { GunSettings } from "#core/spray/deposit";
+import type { ActivatorSpeed } from "#core/spray/constants";
+import { show, showChance, showFilm } from "#core/units/format";
+import { preferredUnit } from "#core/units/quantities";
+import { PLAN_TRANSFER } from "#core/ways/plan-figures";
+import { type FlowTyped, flowForm } from "~/forms/flow-form";
+import { initial } from "~/forms/initial";
+import { useUnits } from "~/lib/use-root";
+import { Toggle } from "~/ui/choice";
+import { Field } from "~/ui/field";
+import { Figure } from "~/ui/figure";
+import { ScrollRegion } from "~/ui/scroll-region";
+import { Tag } from "~/ui/tag";
+import { CLASS_WORDS, flowSentence, flowWorking, textureWords } from "~/words/flow-words";
+import { FlowMap } from "./flow-map";
+import { LightTube } from "./light-tube";
+import { useFlowWindow } from "./use-flow-window";
+
+const AIR_ALONG_M_S = 0.3;
+const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
+
+/** A result of the model, or null where the figures leave its limits. */
+function inModel<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** Whether a coat will flow, peel or run; the window around it, what a slip does, what widens the margin, and what a flow coat would do. */
+export function FlowDesk({
+  sheet,
+  gun,
+  laid,
+  coatNumber,
+  air_K,
+  material_K,
+  reducer,
+  flash_s,
+  tilt_rad,
+  textureLimit,
+  area_m2,
+  under_m,
+  onDry,
+}: {
+  sheet: ProductSheet;
+  gun: GunSettings;
+  /** Coats that lie there already, with the wait after each. */
+  laid: readonly FlowCoat[];
+  coatNumber: number;
+  air_K: number;
+  material_K: number | null;
+  reducer: number;
+  flash_s: number;
+  tilt_rad: number;
+  textureLimit: number;
+  area_m2: number;
+  under_m: number;
+  onDry?: (dry_m: number | null) => void;
+}) {
+  const units = useUnits();
+  const [typed, setTyped] = useState<FlowTyped>(() => ({
+    fluid: initial("fluidRate", gun.fluidRate_m3_s, units),
+    pressure: initial("pressure", gun.pressure_Pa, units),
+    distance: initial("length", gun.distance_m, units),
+    speed: initial("speed", gun.handSpeed_m_s, units),
+    overlap: initial("share", gun.overlap, units),
+    air: initial("temperature", air_K, units),
+    material: initial("temperature", material_K, units),
+    reducer: initial("share", reducer, units),
+    flash: initial("duration", flash_s, units),
+  }));
+  const [hardener, setHardener] = useState<ActivatorSpeed>(sheet.speed);
+  const [pairIndex, setPairIndex] = useState(0);
+  const pair = FLOW_PAIRS[pairIndex]!;
+  const parsed = useMemo(() => flowForm(units).safeParse(typed), [typed, units]);
+  const setting = useMemo((): FlowSetting | null => {
+    if (!parsed.success) return null;
+    const v = parsed.data;
+    const now: GunSettings = {
+      ...gun,
+      fluidRate_m3_s: v.fluid,
+      pressure_Pa: v.pressure,
+      distance_m: v.distance,
+      handSpeed_m_s: v.speed,
+      overlap: v.overlap,
+    };
+    const before = laid.length > 0 ? laid : Array.from({ length: coatNumber - 1 }, () => ({ gun: now, flash_s: v.flash }));
+    return {
+      conditions: {
+        air_K: v.air,
+        material_K: v.material,
+        speed: hardener,
+        volumeSolids: sheet.volumeSolids,
+        reducer: v.reducer,
+        airSpeed_m_s: AIR_ALONG_M_S,
+        tilt_rad,
+        edge: 1,
+        below: SUBSTRATE_TEXTURE.basecoat,
+      },
+      coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
+    };
+  }, [parsed, gun, laid, coatNumber, hardener, sheet.volumeSolids, tilt_rad]);
+  // The verdict follows the hand; what surrounds it may come a frame later.
+  const worked = useMemo(
+    () => setting && inModel(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
+    [setting, textureLimit],
+  );
+  const later = useDeferredValue(setting);
+  const around = useMemo(
+    () =>
+      later &&
+      inModel(() => ({
+        slip: nearestSlip(later, textureLimit),
+        zones: zoneVerdicts(later, textureLimit),
+        changes: cheapestChanges(later, textureLimit),
+        reasons: flowReasons(later, flowVerdict(later, textureLimit)),
+      })),
+    [later, textureLimit],
+  );
+  const sweep = useFlowWindow(setting, pair.x, pair.y);
+  const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
+  useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
+  const errors: Record<string, string[]> = {};
+  if (!parsed.success) for (const issue of parsed.error.issues) (errors[String(issue.path[0])] ??= []).push(issue.message);
+
+  /** Takes a moved setting back into what is typed. */
+  const take = (s: FlowSetting) => {
+    const last = s.coats.at(-1)!.gun;
+    setTyped((t) => ({
+      ...t,
+      fluid: initial("fluidRate", last.fluidRate_m3_s, units),
+      pressure: initial("pressure", last.pressure_Pa, units),
+      distance: initial("length", last.distance_m, units),
+      speed: initial("speed", last.handSpeed_m_s, units),
+      air: initial("temperature", s.conditions.air_K, units),
+      flash: initial("duration", s.coats.at(-2)?.flash_s ?? flash_s, units),
+    }));
+    setHardener(s.conditions.speed);
+  };
+  const move = (p: { x: number; y: number }) => {
+    if (!setting) return;
+    const [first, second] = pair.x === ("wet" as FlowAxis) ? (["y", "x"] as const) : (["x", "y"] as const);
+    const half = moveSetting(setting, pair[first], p[first], wetOf(setting));
+    take(moveSetting(half, pair[second], p[second], wetOf(half)));
+  };
+  const field = (name: keyof FlowTyped, label: string, unit: string) => (
+    <Field
+      label={label}
+      unit={unit}
+      name={name}
+      value={typed[name]}
+      onChange={(e) => setTyped((t) => ({ ...t, [name]: e.target.value }))}
+      errors={errors[name]}
+    />
+  );
+  const sentence = worked && flowSentence(worked.verdict, around?.slip ?? null);
+  const point = setting && worked && { x: settingAt(setting, pair.x, worked.wet_m), y: settingAt(setting, pair.y, worked.wet_m) };
+  const tone = worked?.verdict.class === "runs" ? "text-stop-ink" : worked?.verdict.class === "flows" ? "text-glow-ink" : "text-amber-ink";
+  return (
+    <>
+      <h2
+        className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+        data-testid="flow-sentence"
+        data-class={worked?.verdict.class}
+      >
+        {sentence ? (
+          <>
+            <em className={`not-italic ${tone}`}>{sentence.lead}</em> {sentence.rest}
+          </>
+        ) : (
+          "A figure is missing or wrong; it says where."
+        )}
+      </h2>
+      <div className="mt-3 grid gap-x-8 gap-y-6 xl:grid-cols-[1.45fr_1fr]">
+        <div>
+          <Toggle
+            label="What the window shows"
+            value={String(pairIndex)}
+            onChange={(v) => setPairIndex(Number(v))}
+            options={PAIR_NAMES.map((name, i) => ({ value: String(i), name }))}
+          />
+          {point && (
+            <div className="mt-2" aria-busy={sweep.busy}>
+              <FlowMap
+                window={sweep.axes === `${pair.x} ${pair.y}` ? sweep.window : null}
+                xAxis={pair.x}
+                yAxis={pair.y}
+                point={point}
+                textureLimit={textureLimit}
+                onMove={move}
+              />
+            </div>
+          )}
+          {around && setting && (
+            <div className="mt-2 flex flex-wrap items-center gap-2">
+              <span className="small-label">More margin:</span>
+              {around.changes.length === 0 && <span className="text-ink2">no small change helps more than it costs</span>}
+              {around.changes.map((c) => (
+                <button
+                  key={c.id}
+                  type="button"
+                  className="press"
+                  onClick={() => {
+                    const moved = applyChange(
+                      setting,
+                      FLOW_CHANGES.find((f) => f.id === c.id)!,
+                    );
+                    if (moved) take(moved);
+                  }}
+                >
+                  {c.words}
+                </button>
+              ))}
+            </div>
+          )}
+        </div>
+        <div className="space-y-4">
+          {worked && (
+            <>
+              <LightTube
+                result={worked.verdict.result}
+                label={`as you would spray it: texture ${worked.verdict.result.texture.toFixed(1)}, ${textureWords(worked.verdict.result.texture)}`}
+              />
+              <div className="flex flex-wrap gap-x-8 gap-y-3">
+                <Figure
+                  size="middle"
+                  label="wet, this coat"
+                  shown={showFilm(worked.wet_m, units)}
+                  working={flowWorking(worked.verdict, textureLimit, units)}
+                />
+                <Figure
+                  size="middle"
+                  label="chance of a run"
+                  shown={{ text: showChance(worked.verdict.runChance), unit: "" }}
+                  working={flowWorking(worked.verdict, textureLimit, units)}
+                  {...(worked.verdict.runChance > 0.2 ? { tone: "stop" as const } : {})}
+                />
+                <Figure
+                  size="middle"
+                  label="chance of peel"
+                  shown={{ text: showChance(worked.verdict.peelChance), unit: "" }}
+                  working={flowWorking(worked.verdict, textureLimit, units)}
+                  {...(worked.verdict.peelChance > 0.4 ? { tone: "amber" as const } : {})}
+                />
+              </div>
+              {around && around.reasons.length > 0 && (
+                <ul className="list-disc pl-5" aria-label="Why" data-testid="flow-reasons">
+                  {around.reasons.map((r) => (
+                    <li key={r}>{r}</li>
+                  ))}
+                </ul>
+              )}
+              <ul className="border-t border-hair" aria-label="Places of the panel">
+                {around?.zones.map((z) => (
+                  <li key={z.id} className="flex items-center justify-between gap-3 border-b border-hair py-1.5">
+                    {z.name}
+                    <Tag kind={CLASS_WORDS[z.verdict.class].tag}>{CLASS_WORDS[z.verdict.class].word}</Tag>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      </div>
+      <section className="mt-6" aria-label="Settings">
+        <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-5">
+          {field("fluid", "Fluid", preferredUnit("fluidRate", units))}
+          {field("pressure", "Pressure at gun", units.pressure)}
+          {field("distance", "Distance", units.length)}
+          {field("speed", "Hand speed", preferredUnit("speed", units))}
+          {field("overlap", "Overlap", "%")}
+          {field("air", "Air", units.temperature)}
+          {field("material", "Material, if colder", units.temperature)}
+          {field("reducer", "Reducer on top", "%")}
+          {coatNumber > 1 && field("flash", "Flash before it", "min")}
+          <div>
+            <span className="small-label mb-1 block">Hardener</span>
+            <Toggle
+              label="Hardener"
+              value={hardener}
+              onChange={(v) => setHardener(v as ActivatorSpeed)}
+              options={(["slow", "medium", "fast"] as const).map((s) => ({ value: s, name: s }))}
+            />
+          </div>
+        </div>
+      </section>
+      {later && around && <FlowCoats setting={later} area_m2={area_m2} under_m={under_m} sandAfter_h={sheet.sandAfter_s / 3600} />}
+      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
+        A model set to common practice, not measured on your gun: trust the order more than the figure, and the test panel more than both.
+        Supplied air, or what the safety data sheet and your local rules ask for; ventilated, nothing near that can ignite.
+      </p>
+    </>
+  );
+}
+
+/** A flow coat in its three meanings against leaving it. */
+const FlowCoats = memo(function FlowCoats({
+  setting,
+  area_m2,
+  under_m,
+  sandAfter_h,
+}: {
+  setting: FlowSetting;
+  area_m2: number;
+  under_m: number;
+  sandAfter_h: number;
+}) {
+  const units = useUnits();
+  const options = useMemo(
+    () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, transfer: PLAN_TRANSFER }),
+    [setting, area_m2, under_m, sandAfter_h],
+  );
+  return (
+    <section className="mt-8" aria-labelledby="flow-coat-title">
+      <h3 id="flow-coat-title" className="text-lg font-semibold">
+        Is a flow coat worth it?
+      </h3>
+      <div className="mt-3 grid gap-4 sm:grid-cols-2 xl:grid-cols-4">
+        {options.map((o) => (
+          <LightTube key={o.id} result={o.result} label={`${o.name}: ${o.texture.toFixed(1)}, ${textureWords(o.texture)}`} />
+        ))}
+      </div>
+      <ScrollRegion label="Flow coat compared" className="mt-3">
+        <table className="w-full text-left [&_td]:py-2" data-testid="flow-coats">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th className="py-2">What</th>
+              <th>Texture</th>
+              <th>Clear, {units.film}</th>
+              <th>All film, {units.film}</th>
+              <th>Hours</th>
+              <th>{units.volume}</th>
+              <th>Danger</th>
+            </tr>
+          </thead>
+          <tbody>
+            {options.map((o) => (
+              <tr key={o.id} className="border-b border-hair">
+                <td>
+                  <b className="font-semibold">{o.name}</b> <span className="block text-[13px] text-ink2">{o.how}</span>
+                </td>
+                <td>{o.texture.toFixed(1)}</td>
+                <td>{showFilm(o.clear_m, units).text}</td>
+                <td>{showFilm(o.total_m, units).text}</td>
+                <td>{o.hours.toFixed(1)}</td>
+                <td>{show("volume", o.volume_m3, units).text}</td>
+                <td>
+                  {o.against ? (
+                    <Tag kind="stop">{o.against}</Tag>
+                  ) : o.verdict === "risk" ? (
+                    <Tag kind="caution">near a run</Tag>
+                  ) : (
+                    "none seen"
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </ScrollRegion>
+    </section>
+  );
+});

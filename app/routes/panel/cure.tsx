@@ -1,0 +1,214 @@
+import { line as d3Line, scaleLinear } from "d3";
+import { useMemo, useState } from "react";
+import { z } from "zod";
+import { CURE_STAGES, PURGE_S, type BakePlan, bakeLog, boothAir, cureForecast } from "#core/cure/bake-plan";
+import { PART_LAG_S } from "#core/cure/cure-age";
+import { SHEET_K } from "#core/product/sheet";
+import { fromSi } from "#core/units/convert";
+import { show, showWait } from "#core/units/format";
+import { quantity } from "~/forms/fields";
+import { initial } from "~/forms/initial";
+import { useUnits } from "~/lib/use-root";
+import { SprayTabs } from "~/panel/spray-tabs";
+import { Toggle } from "~/ui/choice";
+import { Field } from "~/ui/field";
+import { WorkingButton } from "~/ui/figure";
+import { Tag } from "~/ui/tag";
+import { cureWorking } from "~/words/cure-workings";
+import { usePanel } from "./layout";
+
+const cureForm = (units: Parameters<typeof initial>[2]) =>
+  z.object({
+    room: quantity("temperature", units, { min: 278.15, max: 313.15 }),
+    air: quantity("temperature", units, { min: 298.15, max: 358.15 }),
+    purge: quantity("duration", units, { min: 0, max: 7200 }),
+    ramp: quantity("duration", units, { min: 60, max: 7200 }),
+    hold: quantity("duration", units, { min: 60, max: 14400 }),
+  });
+
+/** When the clear may be taped, sanded, polished and waxed, in the air or after a bake. */
+export default function Cure() {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { sheet } = view.product;
+  const [how, setHow] = useState<"air" | "bake">("air");
+  const [typed, setTyped] = useState(() => ({
+    room: initial("temperature", view.state.climate?.body.air_K ?? SHEET_K, units),
+    air: initial("temperature", sheet.bake?.part_K ?? 333.15, units),
+    purge: initial("duration", PURGE_S, units),
+    ramp: initial("duration", 600, units),
+    hold: initial("duration", sheet.bake?.time_s ?? 1800, units),
+  }));
+  const parsed = useMemo(() => cureForm(units).safeParse(typed), [typed, units]);
+  const errors: Record<string, string[]> = {};
+  if (!parsed.success) for (const issue of parsed.error.issues) (errors[String(issue.path[0])] ??= []).push(issue.message);
+  const plan = useMemo((): BakePlan | null => {
+    if (!parsed.success) return null;
+    const v = parsed.data;
+    return { room_K: v.room, air_K: v.air, purge_s: v.purge, ramp_s: v.ramp, hold_s: how === "bake" ? v.hold : 0 };
+  }, [parsed, how]);
+  const forecast = useMemo(() => (plan ? cureForecast(sheet, plan) : null), [plan, sheet]);
+  const sand = forecast?.stages.find((s) => s.stage === "sand");
+  const field = (name: keyof typeof typed, label: string, unit: string) => (
+    <Field
+      label={label}
+      unit={unit}
+      name={name}
+      value={typed[name]}
+      onChange={(e) => setTyped((t) => ({ ...t, [name]: e.target.value }))}
+      errors={errors[name]}
+    />
+  );
+  return (
+    <>
+      <SprayTabs base={base} />
+      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="cure-sentence">
+        {sand?.at_s ? (
+          <>
+            Ready to sand <em className="text-glow-ink not-italic">{showWait(sand.at_s)}</em> after the last coat,{" "}
+            {how === "bake" ? "with this bake" : "in the air"}.
+          </>
+        ) : (
+          "A figure is missing or wrong; it says where."
+        )}
+      </h2>
+      <div className="mt-2 mb-4 flex min-h-8 flex-wrap gap-2">
+        {forecast?.warnings.map((w) => (
+          <p key={w} className="font-medium text-amber-ink">
+            {w}.
+          </p>
+        ))}
+      </div>
+      <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[1fr_1.1fr]">
+        <div className="space-y-4">
+          <Toggle
+            label="How it dries"
+            value={how}
+            onChange={(v) => setHow(v === "bake" ? "bake" : "air")}
+            options={[
+              { value: "air", name: "in the air" },
+              { value: "bake", name: "bake it" },
+            ]}
+          />
+          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
+            {field("room", "Room", units.temperature)}
+            {how === "bake" && (
+              <>
+                {field("air", "Booth air", units.temperature)}
+                {field("purge", "Air before heat", "min")}
+                {field("ramp", "Heating up takes", "min")}
+                {field("hold", "Hold", "min")}
+              </>
+            )}
+          </div>
+          {forecast && (
+            <table className="w-full text-left [&_td]:py-2" data-testid="cure-stages">
+              <thead className="small-label border-b border-hair">
+                <tr>
+                  <th className="py-2">Ready to</th>
+                  <th>After the last coat</th>
+                  <th>Range</th>
+                </tr>
+              </thead>
+              <tbody>
+                {forecast.stages.map((s) => (
+                  <tr key={s.stage} className="border-b border-hair">
+                    <td className="font-semibold">{CURE_STAGES[s.stage]}</td>
+                    <td>{s.at_s === null ? "not on the sheet" : showWait(s.at_s)}</td>
+                    <td className="text-ink2">
+                      {s.early_s !== null && s.late_s !== null ? `${showWait(s.early_s)} to ${showWait(s.late_s)}` : ""}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {forecast && plan && (
+            <WorkingButton working={cureWorking(forecast, plan, sheet, units)} label="Show the working of the ready times">
+              <span className="font-semibold">How this was worked out</span>
+            </WorkingButton>
+          )}
+        </div>
+        {plan && how === "bake" && <BakeChart plan={plan} sheetPart_K={sheet.bake?.part_K ?? null} />}
+        {how === "air" && (
+          <p className="max-w-[48ch] text-ink2">
+            Sand and polish only what is hard: shaving a run wants a couple of days. <Tag kind="open">Touch a hidden place first</Tag>
+          </p>
+        )}
+      </div>
+      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
+        Fresh parts give off solvent: ventilate, nothing near that can ignite, not below living rooms. Ovens and heaters by their own rules.
+      </p>
+    </>
+  );
+}
+
+const W = 560;
+const H = 320;
+const M = { left: 48, right: 70, top: 22, bottom: 40 };
+
+/** Booth air and the part that lags it. */
+function BakeChart({ plan, sheetPart_K }: { plan: BakePlan; sheetPart_K: number | null }) {
+  const units = useUnits();
+  const log = useMemo(() => bakeLog(plan, PART_LAG_S.usual), [plan]);
+  const end = plan.purge_s + plan.ramp_s + plan.hold_s + 1800;
+  const t = (K: number) => fromSi("temperature", K, units.temperature);
+  const x = scaleLinear([0, end], [M.left, W - M.right]);
+  const y = scaleLinear([t(plan.room_K - 5), t(Math.max(plan.air_K, sheetPart_K ?? 0) + 6)], [H - M.bottom, M.top]);
+  const seen = log.filter((s) => s.at_s <= end);
+  const part =
+    d3Line<(typeof seen)[number]>(
+      (s) => x(s.at_s),
+      (s) => y(t(s.part_K)),
+    )(seen) ?? "";
+  const air =
+    d3Line<(typeof seen)[number]>(
+      (s) => x(s.at_s),
+      (s) => y(t(boothAir(plan, s.at_s))),
+    )(seen) ?? "";
+  const top = Math.max(...seen.map((s) => s.part_K));
+  return (
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      className="h-auto w-full"
+      role="img"
+      fontSize="13"
+      aria-label={`Bake: the part reaches ${show("temperature", top, units, 0).text} ${units.temperature} at most`}
+    >
+      {y.ticks(5).map((v) => (
+        <g key={v}>
+          <line x1={M.left} x2={W - M.right} y1={y(v)} y2={y(v)} stroke="var(--hair)" />
+          <text x={M.left - 8} y={y(v) + 4} textAnchor="end" fill="var(--ink2)">
+            {v}
+          </text>
+        </g>
+      ))}
+      {scaleLinear([0, end / 60], [0, 1])
+        .ticks(6)
+        .map((v) => (
+          <text key={v} x={x(v * 60)} y={H - M.bottom + 20} textAnchor="middle" fill="var(--ink2)">
+            {v}
+          </text>
+        ))}
+      <text x={W - M.right} y={H - 6} textAnchor="end" fill="var(--ink2)">
+        min after the last coat →
+      </text>
+      <text x={M.left} y={14} fill="var(--ink2)">
+        ↑ {units.temperature}
+      </text>
+      <path d={air} fill="none" stroke="var(--ink2)" strokeWidth="1.6" strokeDasharray="5 4" />
+      <path d={part} fill="none" stroke="var(--glow-ink)" strokeWidth="2.6" />
+      <text x={x(plan.purge_s + plan.ramp_s + plan.hold_s) + 6} y={y(t(plan.air_K)) - 4} fill="var(--ink2)">
+        air
+      </text>
+      <text
+        x={x(plan.purge_s + plan.ramp_s + plan.hold_s) + 30}
+        y={y(t(plan.room_K + 0.55 * (plan.air_K - plan.room_K)))}
+        fill="var(--glow-ink)"
+        fontWeight="650"
+      >
+        part
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,41 @@
+import { requireInteger, requireNumber } from "../guard";
+import type { Random } from "../stats/random";
+import type { FlowResult } from "./simulate-coats";
+
+/** Directions in which each wave of the spectrum runs. */
+const DIRECTIONS = 5;
+
+/**
+ * Edges of a straight light tube as a textured surface would reflect it: each wave of the spectrum tilts the surface, and the reflection
+ * moves by twice the tilt times the distance. Random phases, so it is one example of such a surface, not this one.
+ * @param view.length_m length of panel seen, in `samples` steps @param view.distance_m from panel to tube
+ * @returns displacement of the upper and lower edge, m at the tube @throws RangeError
+ */
+export function tubeReflection(
+  spectrum: FlowResult["spectrum"],
+  weight: ArrayLike<number>,
+  view: { length_m: number; samples: number; distance_m: number; apart_m: number },
+  random: Random,
+): { upper_m: Float64Array; lower_m: Float64Array } {
+  const length = requireNumber("view.length_m", view.length_m, { above: 0, max: 3 });
+  const samples = requireInteger("view.samples", view.samples, { min: 8, max: 4000 });
+  const reach = 2 * requireNumber("view.distance_m", view.distance_m, { above: 0, max: 20 });
+  const upper_m = new Float64Array(samples);
+  const lower_m = new Float64Array(samples);
+  spectrum.k.forEach((k, i) => {
+    const rms = Math.sqrt(spectrum.density[i]! * weight[i]!);
+    for (let m = 0; m < DIRECTIONS; m++) {
+      const angle = (Math.PI * (m + random())) / DIRECTIONS;
+      const phase = 2 * Math.PI * random();
+      const along = k * Math.cos(angle);
+      const across = k * Math.sin(angle);
+      const tilt = rms * Math.sqrt(2 / DIRECTIONS) * across;
+      for (let s = 0; s < samples; s++) {
+        const at = along * ((length * s) / samples) + phase;
+        upper_m[s] = upper_m[s]! + reach * tilt * Math.cos(at);
+        lower_m[s] = lower_m[s]! + reach * tilt * Math.cos(at + across * view.apart_m);
+      }
+    }
+  });
+  return { upper_m, lower_m };
+}

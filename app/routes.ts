@@ -10,6 +10,7 @@ export default [
   route("jobs/new", "routes/new-job.tsx"),
   route("jobs/:jobId", "routes/job.tsx"),
   route("jobs/:jobId/add-panel", "routes/add-panel.tsx"),
+  route("jobs/:jobId/booth", "routes/booth.tsx"),
   route("jobs/:jobId/panels/:panelId", "routes/panel/layout.tsx", { id: "panel" }, [
     route("plan", "routes/panel/plan.tsx"),
     route("plan/mix", "routes/panel/mix.tsx"),

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { open, startJob, watchConsole } from "./support";
+import { open, ownServer, startJob, watchConsole } from "./support";
 
 test("will it run: the trade's known results each show, with the reason", async ({ page }) => {
   const said = watchConsole(page);
@@ -75,4 +75,51 @@ test("cure: the sheet's own times in the air, sooner with a bake, said when the 
   await expect(page.getByText("Heat before 15 min of booth air traps solvent", { exact: false })).toBeVisible();
   await page.getByLabel("Hold, min", { exact: true }).fill("-1");
   await expect(page.getByText("Between 1 min and 240 min")).toBeVisible();
+});
+
+test("booth view: two panels × three coats, the server killed between coats, nothing lost and the clocks right", async ({ browser }) => {
+  test.setTimeout(150_000);
+  const server = await ownServer();
+  await server.start();
+  const page = await browser.newPage({ baseURL: server.url });
+  const base = await startJob(page, { vehicle: "Booth estate", shape: "door", coats: "3" });
+  await page.getByRole("link", { name: "Add a panel" }).click();
+  await page.getByLabel("Shape").selectOption("wing");
+  await page.getByLabel("Coats", { exact: true }).fill("3");
+  await page.getByRole("button", { name: "Add this panel" }).click();
+  await expect(page).toHaveURL(/\/plan$/);
+  const booth = base.replace(/\/panels\/.*$/, "/booth");
+  await open(page, booth);
+  const next = page.getByTestId("booth-next");
+  const spray = async (coat: number) => {
+    await page
+      .getByRole("button", { name: new RegExp(`^Start coat ${coat}`) })
+      .first()
+      .click();
+    await expect(next).toContainText(`coat ${coat} is running.`);
+    await page.getByRole("button", { name: `Stop coat ${coat}` }).click();
+    await expect(next).not.toContainText("is running.");
+  };
+  await spray(1);
+  await expect(next).toContainText(/coat 1/);
+  await spray(1);
+  await expect(next).toContainText("Wait.");
+  await page.getByRole("button", { name: /^Start coat 2 too soon/ }).click();
+  await expect(next).toContainText("coat 2 is running.");
+  await server.stop("SIGKILL");
+  await server.start();
+  await open(page, booth);
+  await expect(next).toContainText("coat 2 is running.");
+  await page.getByRole("button", { name: "Stop coat 2" }).click();
+  await expect(page.getByTestId("clock").filter({ hasText: "flash, coat 2" })).toHaveCount(1);
+  const left = async () => (await page.getByTestId("clock").filter({ hasText: "flash, coat 2" }).getByTestId("clock-left").textContent())!;
+  expect(await left()).toMatch(/^(10:00|9:5\d)$/);
+  await spray(2);
+  await spray(3);
+  await spray(3);
+  await expect(next).toContainText("All coats are on.");
+  await open(page, `${base}/spray`);
+  await expect(page.getByRole("list", { name: "Coats sprayed" }).getByRole("listitem")).toHaveCount(3);
+  await page.close();
+  await server.stop("SIGTERM");
 });

@@ -57,7 +57,10 @@ export async function ownServer() {
 }
 
 /** Puts a product on the shelf and starts a job with one panel; ends on its Plan. */
-export async function startJob(page: Page, { vehicle, shape = "bonnet" }: { vehicle: string; shape?: string }): Promise<string> {
+export async function startJob(
+  page: Page,
+  { vehicle, shape = "bonnet", coats }: { vehicle: string; shape?: string; coats?: string },
+): Promise<string> {
   await open(page, "/shelf");
   if ((await page.getByRole("link", { name: /^Clear T/ }).count()) === 0) {
     await page.getByRole("link", { name: "New product" }).click();
@@ -80,6 +83,7 @@ export async function startJob(page: Page, { vehicle, shape = "bonnet" }: { vehi
   await page.getByLabel("Vehicle or part").fill(vehicle);
   await page.getByLabel("Shape").selectOption(shape);
   await page.getByLabel("Clear from the shelf").selectOption({ label: "Clear T" });
+  if (coats) await page.getByLabel("Coats", { exact: true }).fill(coats);
   await page.getByRole("button", { name: "Start this job" }).click();
   await expect(page).toHaveURL(/\/plan$/);
   return page.url().replace(/\/plan$/, "");

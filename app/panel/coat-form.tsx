@@ -10,7 +10,7 @@ import { parseQuantity } from "#core/units/parse";
 import { type Quantity, preferredUnit } from "#core/units/quantities";
 import type { FormAnswer } from "~/forms/answer";
 import { initial } from "~/forms/initial";
-import { USUAL_GUN } from "~/forms/usual-gun";
+import { USUAL_GUN } from "#core/spray/usual-gun";
 import { useUnits } from "~/lib/use-root";
 import { useUndoToast } from "~/lib/use-undo-toast";
 import { usePanel } from "~/routes/panel/layout";

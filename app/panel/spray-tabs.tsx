@@ -8,6 +8,7 @@ export const SprayTabs = ({ base }: { base: string }) => (
       { to: `${base}/spray`, label: "Coats" },
       { to: `${base}/spray/window`, label: "Will it run?" },
       { to: `${base}/spray/cure`, label: "Cure" },
+      { to: base.replace(/\/panels\/.*$/, "/booth"), label: "Booth view" },
     ]}
   />
 );

@@ -5,7 +5,7 @@ import { SHEET_K } from "#core/product/sheet";
 import { serverContext } from "#server/context";
 import { listClears } from "#server/repos/product-repo";
 import { FlowDesk } from "~/flow/flow-desk";
-import { USUAL_GUN } from "~/forms/usual-gun";
+import { USUAL_GUN } from "#core/spray/usual-gun";
 import { Toggle } from "~/ui/choice";
 import { SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";

@@ -5,6 +5,7 @@ import { Toaster } from "sonner";
 import { usePrefs } from "~/lib/use-root";
 import { ClockStrip } from "./clock-strip";
 import { CommandPalette } from "./command-palette";
+import { NowContext } from "./now";
 import { useLive } from "./use-live";
 import { useShortcuts } from "./use-shortcuts";
 
@@ -53,7 +54,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
         </button>
       </nav>
       <div id="page" className="order-1 min-w-0 sm:order-none sm:min-h-0 sm:overflow-y-auto print:overflow-visible">
-        {children}
+        <NowContext value={now_ms}>{children}</NowContext>
       </div>
       <ClockStrip now_ms={now_ms} />
       <CommandPalette open={paletteOpen} onOpenChange={setPaletteOpen} />

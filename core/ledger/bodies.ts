@@ -78,7 +78,11 @@ export const LEDGER_BODIES = {
     }),
     reducer: z.number().min(0).max(1),
     wetReading_m: film_m.nullable(),
+    /** How long it took, where it was started and stopped in the booth view. */
+    duration_s: z.number().min(0).max(86400).nullable().default(null),
   }),
+  /** The trigger was pulled for a coat; the coat itself is written when it is stopped. */
+  coatStart: z.object({ number: z.int().min(1).max(20) }),
   reading: z.object({
     phase: z.enum(keysOf<Phase>(PHASES)),
     spot: text(12).min(1),

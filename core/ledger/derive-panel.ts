@@ -72,6 +72,8 @@ export interface PanelState {
   layers: Layer[];
   handedOver: EntryOf<"handOver"> | null;
   mix: EntryOf<"mix"> | null;
+  /** A coat started in the booth view and not stopped yet. */
+  spraying: EntryOf<"coatStart"> | null;
   gloss: EntryOf<"gloss">[];
   matteCheck: EntryOf<"matteCheck"> | null;
   simulated: boolean;
@@ -125,10 +127,16 @@ export function derivePanel(brief: PanelBrief, sheet: ProductSheet, ledger: read
     }),
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
     mix: ofKind(entries, "mix").at(-1) ?? null,
+    spraying: runningCoat(ofKind(entries, "coatStart").at(-1), coats),
     gloss: ofKind(entries, "gloss"),
     matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
     simulated: entries.some((e) => e.simulated),
   };
+}
+
+/** The started coat, unless it has been logged since. */
+function runningCoat(start: EntryOf<"coatStart"> | undefined, coats: readonly CoatState[]): EntryOf<"coatStart"> | null {
+  return start && !coats.some((c) => c.entry.body.number >= start.body.number) ? start : null;
 }
 
 /** Film a logged coat is predicted to have laid. */

@@ -65,6 +65,7 @@ function ledger() {
       number,
       role: "full wet",
       reducer: 0,
+      duration_s: null,
       wetReading_m: null,
       settings: {
         fluidRate_m3_s: toSi("fluidRate", 230, "ml/min"),

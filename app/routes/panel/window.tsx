@@ -5,7 +5,7 @@ import { polygonArea } from "#core/panel/geometry";
 import { SHEET_K, flashPoints } from "#core/product/sheet";
 import { timeAtTemperature } from "#core/product/time-at-temperature";
 import { FlowDesk } from "~/flow/flow-desk";
-import { USUAL_GUN } from "~/forms/usual-gun";
+import { USUAL_GUN } from "#core/spray/usual-gun";
 import { SprayTabs } from "~/panel/spray-tabs";
 import { usePanel } from "./layout";
 

@@ -1,0 +1,59 @@
+import { USUAL_GUN } from "#core/spray/usual-gun";
+import { houseWay, plannedCoat } from "#core/ways/house-ways";
+import type { BodyOf } from "#core/ledger/bodies";
+import type { ServerContext } from "../context";
+import { loadPanelView } from "../views/panel-view";
+import { recordEntry } from "./record-entry";
+import { Refusal } from "./refusal";
+
+interface BoothInput {
+  jobId: string;
+  panelId: string;
+  number: number;
+  by: string;
+  clientKey: string;
+}
+
+/** Writes down that a coat has been started. Sending it twice starts it once. */
+export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<string> {
+  const view = await loadPanelView(ctx, input.jobId, input.panelId);
+  if (!view) throw new Refusal(null, "This panel is no longer there");
+  if (view.state.spraying) throw new Refusal(null, `Coat ${view.state.spraying.body.number} is running already`);
+  if (input.number !== view.state.coats.length + 1) throw new Refusal(null, "Another window was first; look again");
+  return recordEntry(ctx, {
+    panelId: input.panelId,
+    kind: "coatStart",
+    body: { number: input.number },
+    by: input.by,
+    clientKey: input.clientKey,
+  });
+}
+
+/** Stops a coat: it is logged as sprayed until now, with the gun of the coat before (or a usual one, by the house way), and its flash starts. */
+export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<string> {
+  const view = await loadPanelView(ctx, input.jobId, input.panelId);
+  if (!view) throw new Refusal(null, "This panel is no longer there");
+  const { spraying, coats } = view.state;
+  if (!spraying || spraying.body.number !== input.number) throw new Refusal(null, "This coat is not running any more");
+  const way = plannedCoat(houseWay(view.job.wayId), input.number);
+  const settings: BodyOf<"coat">["settings"] = coats.at(-1)?.entry.body.settings ?? {
+    ...USUAL_GUN,
+    fluidFrom: "turns",
+    handSpeed_m_s: USUAL_GUN.handSpeed_m_s * way.speedFactor,
+    fan_m: null,
+  };
+  return recordEntry(ctx, {
+    panelId: input.panelId,
+    kind: "coat",
+    body: {
+      number: input.number,
+      role: way.role,
+      settings,
+      reducer: coats.at(-1)?.entry.body.reducer ?? view.state.mix?.body.reducer ?? 0,
+      wetReading_m: null,
+      duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
+    },
+    by: input.by,
+    clientKey: input.clientKey,
+  });
+}

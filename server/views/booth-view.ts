@@ -1,0 +1,42 @@
+import type { PanelInFlight } from "#core/schedule/next-panel";
+import { houseWay, plannedCoat } from "#core/ways/house-ways";
+import type { ServerContext } from "../context";
+import { listClocks } from "../repos/clock-repo";
+import { listPanels } from "../repos/panel-repo";
+import { loadPanelView } from "./panel-view";
+
+export interface BoothPanel extends PanelInFlight {
+  name: string;
+  role: string;
+  product: string;
+}
+
+/** All panels of a job as the booth sees them; null when the job is not there. */
+export async function loadBooth(
+  ctx: ServerContext,
+  jobId: string,
+): Promise<{ vehicle: string; panels: BoothPanel[]; formKey: string } | null> {
+  const [rows, clocks] = await Promise.all([listPanels(ctx.db, jobId), listClocks(ctx.db, ctx.now_ms(), 200)]);
+  const views = await Promise.all(rows.map((p) => loadPanelView(ctx, jobId, p.id)));
+  const there = views.flatMap((v) => (v ? [v] : []));
+  const [first] = there;
+  if (!first) return null;
+  return {
+    vehicle: first.job.vehicle,
+    formKey: first.formKey,
+    panels: there.map((v) => {
+      const flash = clocks.find((c) => c.panelId === v.panel.id && c.kind === "flash");
+      const { coats, spraying } = v.state;
+      return {
+        id: v.panel.id,
+        name: v.panel.name,
+        product: v.product.sheet.name,
+        role: plannedCoat(houseWay(v.job.wayId), coats.length + 1).role,
+        coatsPlanned: v.panel.coatsPlanned,
+        coats: coats.length,
+        spraying: spraying ? { number: spraying.body.number, since_ms: spraying.at_ms } : null,
+        flash: flash ? { due_ms: flash.due_ms, late_ms: flash.late_ms } : null,
+      };
+    }),
+  };
+}

@@ -33,7 +33,8 @@ interface CoatFormProps {
 /** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
 export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKey }: CoatFormProps) {
   const units = useUnits();
-  const { setPreview } = usePanel();
+  const { setPreview, view } = usePanel();
+  const { shopFilm } = view;
   const fetcher = useFetcher<FormAnswer>();
   useUndoToast(fetcher.data);
   const errors = fetcher.data?.errors ?? {};
@@ -160,7 +161,7 @@ export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKe
         fan_m: typed.fan.trim() === "" ? null : si("length", typed.fan),
       };
       const reducer = si("share", typed.reducer);
-      const deposit = predictCoat({ settings, reducer }, sheet, air_K ?? undefined);
+      const deposit = predictCoat({ settings, reducer }, sheet, air_K ?? undefined, shopFilm);
       const turnsU = TURNS_DEFAULT.relativeU * 100;
       return {
         deposit,

@@ -5,7 +5,9 @@ import { HOUSE_WAYS, HOUSE_WAY_IDS } from "#core/ways/house-ways";
 import { SOURCES } from "#core/sources";
 import { saveShopSettings } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
+import { Refusal } from "#server/commands/refusal";
 import { getShop } from "#server/repos/shop-repo";
+import { loadLearnt } from "#server/views/learnt-view";
 import { answerForm } from "~/forms/answer";
 import { quantity, wholeNumber } from "~/forms/fields";
 import { initial } from "~/forms/initial";
@@ -17,15 +19,29 @@ import { usePrefsSubmit } from "~/shell/use-prefs-submit";
 import { Choices, Toggle } from "~/ui/choice";
 import { Field, SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { Tag } from "~/ui/tag";
 import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/house";
 
 export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
 
+export async function loader() {
+  return { learnt: await loadLearnt(await serverContext()) };
+}
+
 export async function action({ request }: Route.ActionArgs) {
   const ctx = await serverContext();
   const shop = await getShop(ctx.db);
   const form = await request.formData();
+  const intent = form.get("intent");
+  if (intent === "learn" || intent === "forget")
+    return answerForm(form, z.object({}), async () => {
+      const { film } = await loadLearnt(ctx);
+      if (intent === "learn" && !film.enough) throw new Refusal(null, film.words);
+      const learntFilm = intent === "learn" ? { factor: film.factor, u_log: film.u_log, n: film.n } : null;
+      await saveShopSettings(ctx, { ...shop, learntFilm });
+      return { message: learntFilm ? "Forecasts of film now use this shop's own factor" : "Forecasts use the model as it is" };
+    });
   const { units } = await formPrefs(request, form, shop.units);
   const schema = z.object({
     name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
@@ -43,7 +59,7 @@ const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature"
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function House({ actionData }: Route.ComponentProps) {
+export default function House({ loaderData: { learnt }, actionData }: Route.ComponentProps) {
   const { shop } = useRoot();
   const prefs = usePrefs();
   const { send, setUnits } = usePrefsSubmit();
@@ -120,6 +136,55 @@ export default function House({ actionData }: Route.ComponentProps) {
               options={["painter A", "painter B", "apprentice"].map((r) => ({ value: r, name: r }))}
             />
           </div>
+        </section>
+        <section aria-labelledby="learnt-title">
+          <h2 id="learnt-title" className="mb-2 text-xl font-semibold">
+            Learnt from this shop
+          </h2>
+          <dl className="border-t border-hair" data-testid="learnt">
+            {[
+              { name: "Film laid, against the model", l: learnt.film },
+              { name: "Runs, against the model", l: learnt.runs },
+            ].map(({ name, l }) => (
+              <div key={name} className="flex flex-wrap justify-between gap-x-4 border-b border-hair py-2.5">
+                <dt>{name}</dt>
+                <dd className="text-ink2">
+                  {l.enough && (
+                    <b className="font-semibold text-ink">
+                      × {l.factor.toFixed(2)} ± {(l.factor * l.u_log).toFixed(2)}{" "}
+                    </b>
+                  )}
+                  {l.words}
+                  {l.enough && `, ${l.n} panels`}
+                </dd>
+              </div>
+            ))}
+          </dl>
+          {learnt.simulated > 0 && (
+            <p className="mt-2">
+              <Tag kind="simulated">{learnt.simulated} of these panels were read with a stand-in</Tag>
+            </p>
+          )}
+          <Form method="post" className="mt-3 flex flex-wrap items-center gap-3">
+            {shop.learntFilm ? (
+              <>
+                <span>
+                  In use: × {shop.learntFilm.factor.toFixed(2)}, from {shop.learntFilm.n} panels.
+                </span>
+                <button className="press" name="intent" value="forget">
+                  Back to the model
+                </button>
+              </>
+            ) : (
+              <button className="press" name="intent" value="learn" disabled={!learnt.film.enough}>
+                Use the film factor in forecasts
+              </button>
+            )}
+          </Form>
+          <p className="mt-2 max-w-[60ch] text-[13px] text-ink2">
+            Film: measured after less before clear, over what the settings were to lay, pulled towards 1 while panels are few. Runs: from
+            which panels a run was placed on. Nothing is changed in the ledger; it can be taken back at any time.
+          </p>
         </section>
         <section>
           <h2 className="mb-2 text-xl font-semibold">Backup</h2>

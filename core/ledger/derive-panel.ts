@@ -79,22 +79,41 @@ export interface PanelState {
   simulated: boolean;
 }
 
+/** A shop's own factor on the film laid down and what is left of its doubt. */
+export interface ShopFilm {
+  factor: number;
+  u_log: number;
+}
+/** Before anything has been learnt. */
+export const MODEL_FILM: ShopFilm = { factor: 1, u_log: SPRAY.shopLogSd };
+
 /** Conditions when no climate was logged: 22 °C, the state at which the model's constants hold. */
 const DEFAULT_AIR_K = 295.15;
 
 /**
  * Everything shown of a panel, derived from its ledger: coats with their predicted film, spots with statistics and clear, what was taken
  * off, the layers of the section.
+ * @param shop what this shop lays against the model, once learnt
  * @param brief the panel as planned @param sheet the product's figures @param ledger all entries, oldest first
  */
-export function derivePanel(brief: PanelBrief, sheet: ProductSheet, ledger: readonly LedgerEntry[]): PanelState {
+export function derivePanel(
+  brief: PanelBrief,
+  sheet: ProductSheet,
+  ledger: readonly LedgerEntry[],
+  shop: ShopFilm = MODEL_FILM,
+): PanelState {
   const entries = livingEntries(ledger);
   const climate = ofKind(entries, "climate").at(-1) ?? null;
   const coats = ofKind(entries, "coat").map((entry): CoatState => ({
     entry,
-    predicted: predictCoat(entry.body, sheet, climate?.body.air_K),
+    predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop),
   }));
-  const predictedClear = coats.length ? sumCoats(coats.map((c) => c.predicted)) : null;
+  const predictedClear = coats.length
+    ? sumCoats(
+        coats.map((c) => c.predicted),
+        shop,
+      )
+    : null;
   const plan = ofKind(entries, "plan").at(-1) ?? null;
   const stepsDone = ofKind(entries, "step");
   const readings = ofKind(entries, "reading");
@@ -144,14 +163,22 @@ export function predictCoat(
   coat: Pick<BodyOf<"coat">, "settings" | "reducer">,
   sheet: ProductSheet,
   air_K: number = DEFAULT_AIR_K,
+  shop: ShopFilm = MODEL_FILM,
 ): Deposit {
-  return deposit(coat.settings, { air_K, speed: sheet.speed, volumeSolids: sheet.volumeSolids, reducer: coat.reducer });
+  return deposit(coat.settings, {
+    air_K,
+    speed: sheet.speed,
+    volumeSolids: sheet.volumeSolids,
+    reducer: coat.reducer,
+    shopFactor: shop.factor,
+    shopLogSd: shop.u_log,
+  });
 }
 
 /** Sum of coats: the model's own error is common to all of them, the rest from coat to coat is not. */
-export function sumCoats(coats: readonly Deposit[]): { clear_m: number; u_m: number } {
+export function sumCoats(coats: readonly Deposit[], shop: ShopFilm = MODEL_FILM): { clear_m: number; u_m: number } {
   const clear_m = coats.reduce((a, c) => a + c.dry_m, 0);
-  return { clear_m, u_m: Math.hypot(SPRAY.shopLogSd * clear_m, ...coats.map((c) => SPRAY.coatLogSd * c.dry_m)) };
+  return { clear_m, u_m: Math.hypot(shop.u_log * clear_m, ...coats.map((c) => SPRAY.coatLogSd * c.dry_m)) };
 }
 
 /** Readings without the rechecks that later sanding has made old: only those after the last step before the newest recheck count. */

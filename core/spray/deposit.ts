@@ -27,6 +27,8 @@ export interface SprayConditions {
   viscosity22C_Pa_s?: number | null | undefined;
   /** Shop's own factor on the film laid down (1 until learnt). */
   shopFactor?: number | undefined;
+  /** Log-sd that is left once the factor is learnt. */
+  shopLogSd?: number | undefined;
 }
 
 export interface Deposit {
@@ -100,7 +102,7 @@ export function deposit(gun: GunSettings, conditions: SprayConditions, known?: R
     applied_m,
     wet_m: dry_m * (1 + u * (1 - flightLoss)),
     dry_m,
-    u_dry_m: dry_m * Math.hypot(SPRAY.shopLogSd, SPRAY.coatLogSd),
+    u_dry_m: dry_m * Math.hypot(conditions.shopLogSd ?? SPRAY.shopLogSd, SPRAY.coatLogSd),
     rippleCv: ripple.cv,
     ripplePeak: ripple.peak,
   };

@@ -16,6 +16,7 @@ import { getPanel, listPanels } from "#server/repos/panel-repo";
 import { getProductRevision, listProducts } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { coatBody, readingBody, sheet, testContext, testJob } from "#server/testing/fixtures";
+import { loadLearnt } from "#server/views/learnt-view";
 import { loadPanelView } from "#server/views/panel-view";
 
 const by = "painter A";
@@ -270,5 +271,36 @@ describe("from readings to a plan and its work", () => {
     expect(await importReadings(ctx, input)).toBe(45);
     await importReadings(ctx, input);
     expect((await listEntries(ctx.db, panelId)).map((e) => (e.kind === "reading" ? e.body.readings.length : 0))).toEqual([20, 20, 5]);
+  });
+});
+
+describe("learning from the shop's own panels", () => {
+  test("six measured panels give a factor that forecasts use when it is taken over, and forget when it is given back", async () => {
+    for (let i = 0; i < 6; i++) {
+      const { panelId } = await testJob(ctx);
+      await recordEntries(
+        ctx,
+        panelId,
+        [1, 2].map((n) => ({ panelId, kind: "coat" as const, by, body: coatBody(n) })),
+      );
+      for (const phase of ["before", "after"] as const)
+        await recordEntry(ctx, { panelId, kind: "reading", by, body: readingBody(phase, "1", phase === "before" ? 90 : 134) });
+      if (i === 4) expect((await loadLearnt(ctx)).film).toMatchObject({ enough: false, words: "not enough yet: 5 of 6 panels" });
+    }
+    const { film, runs } = await loadLearnt(ctx);
+    // Predicted is 56.3 µm for two coats at 48 % solids, measured 44: near 0.78.
+    expect(film.factor).toBeGreaterThan(0.75);
+    expect(film.factor).toBeLessThan(0.81);
+    expect(runs.enough).toBe(false);
+    const { jobId, panelId } = await testJob(ctx);
+    await recordEntry(ctx, { panelId, kind: "coat", by, body: coatBody(1) });
+    const predicted = async () => (await loadPanelView(ctx, jobId, panelId))!.state.predictedClear!;
+    const model = await predicted();
+    const shop = await getShop(ctx.db);
+    await saveShopSettings(ctx, { ...shop, learntFilm: { factor: film.factor, u_log: film.u_log, n: film.n } });
+    expect((await predicted()).clear_m / model.clear_m).toBeCloseTo(film.factor, 9);
+    expect((await predicted()).u_m).toBeLessThan(model.u_m / 2);
+    await saveShopSettings(ctx, shop);
+    expect(await predicted()).toEqual(model);
   });
 });

@@ -18,6 +18,11 @@ export const shopSettings = z.object({
   wayId: z.enum(HOUSE_WAY_IDS).default("two-full"),
   floor_m: z.number().min(5e-6, "Below 5 µm is no floor").max(200e-6, "Above 200 µm no panel would pass").default(DEFAULT_FLOOR_M),
   readingsPerSpot: z.int().min(1).max(5).default(3),
+  /** Film this shop lays against the model, as learnt and taken over; null: the model as it is. */
+  learntFilm: z
+    .object({ factor: z.number().min(0.3).max(3), u_log: z.number().positive().max(1), n: z.int().min(1) })
+    .nullable()
+    .default(null),
   units: unitPreferences.default({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" }),
 });
 export type ShopSettings = z.infer<typeof shopSettings>;

@@ -1,5 +1,5 @@
 import { format } from "date-fns";
-import { type PanelState, type Spot, derivePanel } from "#core/ledger/derive-panel";
+import { MODEL_FILM, type PanelState, type ShopFilm, type Spot, derivePanel } from "#core/ledger/derive-panel";
 import { livingEntries } from "#core/ledger/entry";
 import { type PanelCounts, stationOf } from "#core/ledger/station";
 import { suggestSpots } from "#core/panel/shapes";
@@ -26,6 +26,8 @@ export interface PanelView {
   /** Where to measure, in walking order: the suggested places and any other that was read. */
   spotPlan: { name: string; at: Point }[];
   floor_m: number;
+  /** What this shop lays against the model. */
+  shopFilm: ShopFilm;
   readingsPerSpot: number;
   formKey: string;
 }
@@ -37,7 +39,7 @@ export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: 
   if (!job || !panel) return null;
   const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), listEntries(ctx.db, panelId)]);
   if (!product) return null;
-  const state = derivePanel(panel, product.sheet, entries);
+  const state = derivePanel(panel, product.sheet, entries, shop.learntFilm ?? undefined);
   const counts = countState(panel, state);
   return {
     job,
@@ -49,6 +51,7 @@ export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: 
     station: stationOf(counts),
     spotPlan: spotPlan(ctx, panel, state.spots),
     floor_m: product.sheet.floor_m ?? shop.floor_m,
+    shopFilm: shop.learntFilm ?? MODEL_FILM,
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
   };

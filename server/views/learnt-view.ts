@@ -1,0 +1,62 @@
+import { derivePanel } from "#core/ledger/derive-panel";
+import { type Learnt, learnFilm, learnRuns } from "#core/flow/shop-calibration";
+import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { simulateCoats } from "#core/flow/simulate-coats";
+import type { ServerContext } from "../context";
+import { countByPanel, listEntries } from "../repos/ledger-repo";
+import { getPanel } from "../repos/panel-repo";
+import { getProductRevision } from "../repos/product-repo";
+
+/** So many of the newest panels are looked at. */
+const PANELS_MOST = 60;
+const AIR_ALONG_M_S = 0.3;
+const DEFAULT_AIR_K = 295.15;
+
+export interface LearntView {
+  film: Learnt;
+  runs: Learnt;
+  /** Of the panels used, how many were read with a stand-in. */
+  simulated: number;
+}
+
+/** What this shop's own panels say of the model: film measured against predicted, and which of them ran. */
+export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
+  const counted = (await countByPanel(ctx.db))
+    .filter((p) => p.coats > 0 && p.readings.before > 0 && p.readings.after > 0)
+    .slice(-PANELS_MOST);
+  const film: { measured_m: number; predicted_m: number }[] = [];
+  const runs: { sag_m: number; ran: boolean }[] = [];
+  let simulated = 0;
+  for (const { panelId } of counted) {
+    const panel = await getPanel(ctx.db, panelId);
+    const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
+    if (!panel || !product) continue;
+    const state = derivePanel(panel, product.sheet, await listEntries(ctx.db, panelId));
+    const clears = state.spots.flatMap(({ films }) =>
+      films.before && films.after ? [films.after.film.mean_m - films.before.film.mean_m] : [],
+    );
+    const measured_m = clears.reduce((a, c) => a + c, 0) / clears.length;
+    if (!state.predictedClear || !(measured_m > 0)) continue;
+    film.push({ measured_m, predicted_m: state.predictedClear.clear_m });
+    if (state.simulated) simulated++;
+    const coats = state.coats.map(({ entry }, i) => ({
+      gun: entry.body.settings,
+      flash_s: Math.max(0, ((state.coats[i + 1]?.entry.at_ms ?? entry.at_ms) - entry.at_ms) / 1000),
+    }));
+    const flow = simulateCoats(
+      {
+        air_K: state.climate?.body.air_K ?? DEFAULT_AIR_K,
+        speed: product.sheet.speed,
+        volumeSolids: product.sheet.volumeSolids,
+        reducer: state.coats.at(-1)!.entry.body.reducer,
+        airSpeed_m_s: AIR_ALONG_M_S,
+        tilt_rad: panel.tilt_rad,
+        edge: 1,
+        below: SUBSTRATE_TEXTURE.basecoat,
+      },
+      coats,
+    );
+    if (flow.sagLocal_m > 0) runs.push({ sag_m: flow.sagLocal_m, ran: state.defects.some((d) => d.body.kind === "run") });
+  }
+  return { film: learnFilm(film), runs: learnRuns(runs), simulated };
+}

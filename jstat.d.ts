@@ -4,5 +4,10 @@ declare module "jstat" {
     cdf(x: number, ...parameters: number[]): number;
     inv(p: number, ...parameters: number[]): number;
   }
-  export const jStat: { normal: Distribution; studentt: Distribution; gammaln(x: number): number };
+  export const jStat: {
+    normal: Distribution;
+    studentt: Distribution;
+    gammaln(x: number): number;
+    simpson(f: (x: number) => number, a: number, b: number, n: number): number;
+  };
 }

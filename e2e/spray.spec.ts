@@ -48,6 +48,10 @@ test("the window's point is moved by mouse and by keyboard and the settings foll
   await expect(page.getByText("runs", { exact: true })).toBeVisible();
   const distance = page.getByLabel("Distance, mm", { exact: true });
   await expect(distance).toHaveValue("175");
+  const rows = page.getByTestId("flow-coats").getByRole("row");
+  await expect(rows).toHaveCount(5);
+  const texture = async (name: string) => Number(await rows.filter({ hasText: name }).getByRole("cell").nth(1).textContent());
+  expect(await texture("Flat and re-clear")).toBeLessThan(await texture("Leave it"));
   await point.focus();
   await page.keyboard.press("ArrowLeft");
   await expect(distance).toHaveValue("171");
@@ -59,10 +63,6 @@ test("the window's point is moved by mouse and by keyboard and the settings foll
   await expect(page.getByTestId("flow-sentence")).toHaveAttribute("data-class", /runs|lean/);
   expect(Number(await distance.inputValue())).toBeLessThan(160);
   await page.getByRole("button", { name: "a tenth faster" }).click();
-  const rows = page.getByTestId("flow-coats").getByRole("row");
-  await expect(rows).toHaveCount(5);
-  const texture = async (name: string) => Number(await rows.filter({ hasText: name }).getByRole("cell").nth(1).textContent());
-  expect(await texture("Flat and re-clear")).toBeLessThan(await texture("Leave it"));
 });
 
 test("cure: the sheet's own times in the air, sooner with a bake, said when the sheet has no bake", async ({ page }) => {

@@ -1,4 +1,5 @@
 import type { AssessInput } from "#core/film/assess-panel";
+import { flowWindow } from "#core/flow/flow-window";
 import { assessPanel } from "#core/film/assess-panel";
 import type { FilmObservation } from "#core/film/film-field";
 import { createComputeClient } from "#workers/client";
@@ -73,4 +74,25 @@ test("cancelling ends the worker; the next call starts another", async () => {
   await expect(client.run("assessPanel", input, { signal: AbortSignal.abort() })).rejects.toThrow("cancelled");
   await client.run("assessPanel", input);
   expect(started).toHaveLength(2);
+});
+
+test("a flow window from the worker is the core's own, cell by cell", async () => {
+  const { client } = setup();
+  const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
+  const setting = {
+    conditions: {
+      air_K: 295.15,
+      speed: "medium" as const,
+      volumeSolids: 0.475,
+      reducer: 0,
+      airSpeed_m_s: 0.3,
+      tilt_rad: 1.57,
+      edge: 1,
+      below: { long_m: 1.2e-7, short_m: 1.5e-7 },
+    },
+    coats: [{ gun, flash_s: 0 }],
+  };
+  const swept = await client.run("flowWindow", { setting, xAxis: "distance", yAxis: "speed", n: 6 });
+  expect(swept).toEqual(flowWindow(setting, { xAxis: "distance", yAxis: "speed", n: 6 }));
+  await expect(client.run("flowWindow", { setting, xAxis: "speed", yAxis: "speed", n: 6 })).rejects.toThrow("yAxis must differ");
 });

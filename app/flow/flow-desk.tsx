@@ -273,7 +273,7 @@ export function FlowDesk({
         </div>
       </div>
       <section className="mt-6" aria-label="Settings">
-        <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-5">
+        <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4 xl:grid-cols-5">
           {field("fluid", "Fluid", preferredUnit("fluidRate", units))}
           {field("pressure", "Pressure at gun", units.pressure)}
           {field("distance", "Distance", units.length)}

@@ -2,16 +2,10 @@ import { z } from "zod";
 import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/cards/card";
 import type { UnitPreferences } from "#core/units/quantities";
 import { optionalQuantity, wholeNumber } from "./fields";
-import { readingsGU } from "./gloss-forms";
+import { optionalReadingsGU } from "./gloss-forms";
 
 const keys = <K extends string>(t: Record<K, string>) => Object.keys(t) as [K, ...K[]];
 const text = (most: number) => z.string().trim().max(most).default("");
-const optionalReadings = z
-  .string()
-  .default("")
-  .transform((t) => t.trim())
-  .pipe(z.union([z.literal("").transform(() => []), readingsGU]));
-
 /** A test card as typed; photographs travel beside it. */
 export const cardForm = (units: UnitPreferences) =>
   z
@@ -28,9 +22,9 @@ export const cardForm = (units: UnitPreferences) =>
       film: optionalQuantity("film", units, { min: 1e-6, max: 1e-3 }),
       cure: z.enum(keys(CARD_CURES)),
       place: text(60),
-      gloss20: optionalReadings,
-      gloss60: optionalReadings,
-      gloss85: optionalReadings,
+      gloss20: optionalReadingsGU,
+      gloss60: optionalReadingsGU,
+      gloss85: optionalReadingsGU,
       colour: z.enum(keys(CARD_VERDICTS)),
       glossVerdict: z.enum(keys(GLOSS_VERDICTS)),
       texture: z.enum(keys(TEXTURE_VERDICTS)),

@@ -5,9 +5,13 @@ import { optionalQuantity, quantity } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { defectForm, readingForm } from "~/forms/inspect-forms";
 import { jobForm } from "~/forms/job-form";
+import { fieldsOf } from "~/forms/answer";
+import { canForm } from "~/forms/can-form";
+import { cardForm } from "~/forms/card-form";
+import { flowForm } from "~/forms/flow-form";
 import { glossForm, matteCheckForm } from "~/forms/gloss-forms";
 import { mixDeskForm } from "~/forms/mix-form";
-import { productForm } from "~/forms/product-form";
+import { partForm, productForm } from "~/forms/product-form";
 import { coatForm } from "~/forms/spray-forms";
 
 const errorsOf = (result: { success: boolean; error?: { issues: { path: PropertyKey[]; message: string }[] } }) =>
@@ -212,4 +216,99 @@ test("gloss readings are typed several at once, kept as typed, and never below z
   expect(errorsOf(glossForm.safeParse({ ...form, readings: "12 -3" }))).toEqual({ readings: "-3: gloss lies between 0 and 200 GU" });
   expect(errorsOf(glossForm.safeParse({ ...form, readings: "" }))).toEqual({ readings: "Type a reading" });
   expect(matteCheckForm.parse({ rules: "whole" })).toEqual({ rules: ["whole"] });
+});
+
+test("a card is read with its gloss at three angles; a matting share beyond the whole is told at its field", () => {
+  const card = {
+    name: "Half",
+    mix: "50 : 50",
+    matting: "50",
+    reducer: "",
+    orientation: "vertical",
+    coats: "2",
+    film: "",
+    cure: "air",
+    gloss20: "",
+    gloss60: "34 34,6",
+    gloss85: "60",
+    colour: "open",
+    glossVerdict: "open",
+    texture: "open",
+  };
+  expect(cardForm(METRIC).parse(card).body).toMatchObject({
+    mattingShare: 0.5,
+    reducer: 0,
+    dryFilm_m: null,
+    gloss: [
+      { angle: 60, gloss_GU: 34 },
+      { angle: 60, gloss_GU: 34.6 },
+      { angle: 85, gloss_GU: 60 },
+    ],
+  });
+  expect(errorsOf(cardForm(METRIC).safeParse({ ...card, name: " ", matting: "101", gloss60: "bright", coats: "0" }))).toEqual({
+    name: "Give the card a name",
+    matting: "Between 0 % and 100 %",
+    gloss60: '"bright" is not a number',
+    coats: "At least 1",
+  });
+});
+
+test("a can: its day, what is left, how it is kept", () => {
+  const can = { productId: "p", size: "1000", left: "340", opened: "2026-04-23", keeping: "shelf" };
+  const made = canForm(METRIC).parse(can);
+  expect(made).toMatchObject({ batch: "", version: 0 });
+  expect(made.left).toBeCloseTo(340e-6, 12);
+  expect(new Date(made.opened!).getDate()).toBe(23);
+  expect(canForm(METRIC).parse({ ...can, opened: "" }).opened).toBeNull();
+  expect(canForm(IMPERIAL).parse({ ...can, left: "12" }).left).toBeCloseTo(12 * 29.5735e-6, 9);
+  expect(errorsOf(canForm(METRIC).safeParse({ ...can, left: "-1", opened: "yesterday" }))).toEqual({
+    left: "Between 0 ml and 30000 ml",
+    opened: "Type the day as year-month-day",
+  });
+});
+
+test("settings of a coat to be sprayed: limits of the model at each field, in the unit typed", () => {
+  const typed = {
+    fluid: "230",
+    pressure: "1,93",
+    distance: "175",
+    speed: "0.34",
+    overlap: "50",
+    air: "22",
+    material: "",
+    reducer: "5",
+    flash: "10",
+  };
+  expect(flowForm(METRIC).parse(typed)).toMatchObject({ material: null, flash: 600 });
+  expect(flowForm(METRIC).parse(typed).distance).toBeCloseTo(0.175, 12);
+  expect(flowForm(IMPERIAL).parse({ ...typed, pressure: "28", distance: "6.9", speed: "13.4", air: "72", fluid: "7.8" }).air).toBeCloseTo(
+    295.372,
+    3,
+  );
+  expect(errorsOf(flowForm(METRIC).safeParse({ ...typed, fluid: "5", distance: "900", overlap: "95", air: "60", flash: "-1" }))).toEqual({
+    fluid: "Between 60 ml/min and 900 ml/min",
+    distance: "Between 80 mm and 350 mm",
+    overlap: "Between 0 % and 90 %",
+    air: "Between 5 °C and 40 °C",
+    flash: "Between 0 min and 120 min",
+  });
+});
+
+test("a part of a mix and its own figures; a name sent twice is a list", () => {
+  expect(partForm(METRIC).parse({ name: "Hardener T", kind: "hardener", speed: "", density: "1,05", keepsDays: "60" })).toMatchObject({
+    density_kg_m3: 1050,
+    speed: null,
+    keepsDays: 60,
+    window: null,
+  });
+  expect(errorsOf(partForm(METRIC).safeParse({ name: "", kind: "hardener", density: "10", voc: "x" }))).toEqual({
+    name: "Give the product a name",
+    density: "Between 0.5 g/ml and 3 g/ml",
+    voc: '"x" is not a number',
+  });
+  const form = new FormData();
+  form.append("rules", "whole");
+  form.append("rules", "below");
+  form.append("intent", "check");
+  expect(fieldsOf(form)).toEqual({ rules: ["whole", "below"], intent: "check" });
 });

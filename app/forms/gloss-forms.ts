@@ -7,7 +7,7 @@ const MOST = 40;
 const METER_READINGS = 5;
 
 /** Gloss readings as typed: several with spaces between. */
-export const readingsGU = z.string({ error: "Type a reading" }).transform((text, ctx) => {
+function readGloss(text: string, ctx: z.core.$RefinementCtx<unknown>): { gloss_GU: number; entered: string }[] {
   const cells = text.trim().split(/\s+/).filter(Boolean);
   const say = (message: string) => {
     ctx.addIssue({ code: "custom", message });
@@ -21,7 +21,14 @@ export const readingsGU = z.string({ error: "Type a reading" }).transform((text,
   const values = read.map(({ cell, parsed }) => ({ gloss_GU: parsed.ok ? parsed.si : NaN, entered: cell }));
   const out = values.find((v) => v.gloss_GU < 0 || v.gloss_GU > 200);
   return out ? say(`${out.entered}: gloss lies between 0 and 200 GU`) : values;
-});
+}
+
+export const readingsGU = z.string({ error: "Type a reading" }).transform(readGloss);
+/** The same, or none when nothing is typed. */
+export const optionalReadingsGU = z
+  .string()
+  .default("")
+  .transform((text, ctx) => (text.trim() === "" ? [] : readGloss(text, ctx)));
 
 const place = z.string().trim().max(60).default("");
 const role = z.enum(["target", "part"]);

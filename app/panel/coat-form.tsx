@@ -12,7 +12,6 @@ import type { FormAnswer } from "~/forms/answer";
 import { initial } from "~/forms/initial";
 import { USUAL_GUN } from "#core/spray/usual-gun";
 import { useUnits } from "~/lib/use-root";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { usePanel } from "~/routes/panel/layout";
 import { Toggle } from "~/ui/choice";
 import { Field, FieldErrors } from "~/ui/field";
@@ -36,7 +35,6 @@ export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKe
   const { setPreview, view } = usePanel();
   const { shopFilm } = view;
   const fetcher = useFetcher<FormAnswer>();
-  useUndoToast(fetcher.data);
   const errors = fetcher.data?.errors ?? {};
   const gun = last?.settings ?? {
     ...USUAL_GUN,

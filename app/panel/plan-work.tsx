@@ -5,7 +5,6 @@ import { RUN_SCHOOLS } from "#core/correction/run-work";
 import { removedAtSpots } from "#core/ledger/clear-summary";
 import { showChance, showWithUncertainty } from "#core/units/format";
 import type { FormAnswer } from "~/forms/answer";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
 import { FieldErrors } from "~/ui/field";
@@ -19,7 +18,6 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const units = useUnits();
   const { state } = view;
   const fetcher = useFetcher<FormAnswer>();
-  useUndoToast(fetcher.data);
   const plan = state.plan!;
   const { body } = plan;
   const school = correctionSchool(body.schoolId);

@@ -10,7 +10,6 @@ import { answerForm } from "~/forms/answer";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { usePrefs } from "~/lib/use-root";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useWakeLock } from "~/lib/use-wake-lock";
 import { beep } from "~/shell/beep";
 import { useNow } from "~/shell/now";
@@ -52,7 +51,6 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
   const now_ms = useNow();
   const { sound } = usePrefs();
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   useWakeLock();
   const next = nextAction(panels, now_ms);
   useCall(next.what === "spray" ? `${next.id} ${next.number}` : "", sound);

@@ -13,7 +13,6 @@ import { quantity, wholeNumber } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { usePrefs, useRoot } from "~/lib/use-root";
 import { usePrefsSubmit } from "~/shell/use-prefs-submit";
 import { Choices, Toggle } from "~/ui/choice";
@@ -63,7 +62,6 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
   const { shop } = useRoot();
   const prefs = usePrefs();
   const { send, setUnits } = usePrefsSubmit();
-  useUndoToast(actionData);
   const errors = actionData?.errors ?? {};
   return (
     <>

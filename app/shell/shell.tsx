@@ -8,6 +8,7 @@ import { CommandPalette } from "./command-palette";
 import { NowContext } from "./now";
 import { useLive } from "./use-live";
 import { useShortcuts } from "./use-shortcuts";
+import { useToasts } from "./use-toasts";
 
 const PLACES = [
   { to: "/", label: "Floor", icon: Home },
@@ -22,6 +23,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
   const prefs = usePrefs();
   const [paletteOpen, setPaletteOpen] = useState(false);
   const now_ms = useLive();
+  useToasts();
   useShortcuts({ openPalette: () => setPaletteOpen(true) });
   return (
     <div className="grid min-h-dvh grid-rows-[1fr_auto_auto] sm:h-dvh sm:grid-cols-[84px_1fr] sm:grid-rows-[1fr_auto] print:block">

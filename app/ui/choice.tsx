@@ -52,7 +52,7 @@ export function Toggle({
       aria-label={label}
       value={value}
       onValueChange={onChange}
-      className="inline-flex overflow-hidden rounded-press border border-edge"
+      className="inline-flex max-w-full flex-wrap overflow-hidden rounded-press border border-edge"
     >
       {options.map((o) => (
         <RadioGroup.Item

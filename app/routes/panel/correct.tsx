@@ -16,7 +16,6 @@ import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { useAssessment } from "~/lib/use-assessment";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { PlanWork } from "~/panel/plan-work";
 import { VerdictFigures, VerdictHeading } from "~/panel/verdict-panel";
@@ -78,7 +77,6 @@ function Decide({ onStored }: { onStored: () => void }) {
   const units = useUnits();
   const { panel, state, floor_m, job } = view;
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const errors = fetcher.data?.errors ?? {};
   const known = useMemo(() => textureOf(state), [state]);
   const [schoolId, setSchoolId] = useState<string>(houseWay(job.wayId).correction);

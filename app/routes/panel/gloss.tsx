@@ -15,7 +15,6 @@ import { answerForm, textOf } from "~/forms/answer";
 import { glossAngle, glossForm, glossMeterForm, matteCheckForm } from "~/forms/gloss-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { PlanTabs } from "~/panel/plan-tabs";
 import { Field, FieldErrors, SelectField } from "~/ui/field";
@@ -148,7 +147,6 @@ export default function PanelGloss({ loaderData: { cards, products, levels } }: 
 
 function ReadGloss({ formKey }: { formKey: string }) {
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const errors = fetcher.data?.errors ?? {};
   return (
     <fetcher.Form method="post" noValidate className="grid grid-cols-2 items-start gap-3" key={fetcher.data?.done ?? "first"}>
@@ -183,7 +181,6 @@ function ReadGloss({ formKey }: { formKey: string }) {
 /** Rules of matte, ticked before the gun is filled. */
 function MatteCheck({ done }: { done: readonly string[] }) {
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const open = MATTE_RULES.length - done.length;
   return (
     <section className="mt-8" aria-labelledby="rules-title">

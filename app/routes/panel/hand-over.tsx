@@ -12,7 +12,6 @@ import { loadLedgerLines, loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useRoot, useUnits } from "~/lib/use-root";
 import { PanelDrawing } from "~/panel/panel-drawing";
 import { Tag } from "~/ui/tag";
@@ -44,7 +43,6 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
   const { shop } = useRoot();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const {
     job,
     panel,

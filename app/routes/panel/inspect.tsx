@@ -14,7 +14,6 @@ import { defectForm, readingForm } from "~/forms/inspect-forms";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
 import { ReadingDesk } from "~/panel/reading-desk";
@@ -192,7 +191,6 @@ function Defects() {
   const units = useUnits();
   const { panel, state } = view;
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const errors = fetcher.data?.errors ?? {};
   const [kind, setKind] = useState<keyof typeof DEFECT_KINDS>("run");
   const [place, setPlace] = useState<{ x: string; y: string; at: Point | null }>({ x: "", y: "", at: null });

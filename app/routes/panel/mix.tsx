@@ -15,7 +15,6 @@ import type { FormAnswer } from "~/forms/answer";
 import { keptMix } from "~/forms/mix-form";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { MixDesk, type MixDone } from "~/mix/mix-desk";
 import { PlanTabs } from "~/panel/plan-tabs";
@@ -62,7 +61,6 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
   const units = useUnits();
   const { panel, product, state } = view;
   const fetcher = useFetcher<FormAnswer>();
-  useUndoToast(fetcher.data);
   const same = panels.filter((p) => p.productRevisionId === panel.productRevisionId);
   const [chosen, setChosen] = useState<Record<string, "one" | "both" | undefined>>({ [panel.id]: "one" });
   const [canId, setCanId] = useState(cans[0]?.id ?? "");

@@ -11,7 +11,6 @@ import { readingForm } from "~/forms/inspect-forms";
 import { climateForm, coatForm, mixForm } from "~/forms/spray-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
-import { useUndoToast } from "~/lib/use-undo-toast";
 import { useUnits } from "~/lib/use-root";
 import { CoatForm } from "~/panel/coat-form";
 import { SprayTabs } from "~/panel/spray-tabs";
@@ -174,7 +173,6 @@ function Climate() {
   const { view } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const climate = view.state.climate?.body;
   const errors = fetcher.data?.errors ?? {};
   const margin =
@@ -229,7 +227,6 @@ function Climate() {
 function Mix() {
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
-  useUndoToast(fetcher.data);
   const errors = fetcher.data?.errors ?? {};
   return (
     <section aria-label="Mix">

@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { Refusal } from "#server/commands/refusal";
 import { strikeEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
+import { textOf } from "~/forms/answer";
 import { readPrefs } from "~/lib/prefs.server";
 import type { Route } from "./+types/strike";
 
@@ -9,7 +10,8 @@ import type { Route } from "./+types/strike";
 export async function action({ request, params }: Route.ActionArgs) {
   const { by } = await readPrefs(request);
   try {
-    return { ok: true as const, strikeId: await strikeEntry(await serverContext(), params.entryId, { by, reason: "undo" }) };
+    const what = textOf(await request.formData().catch(() => new FormData()), "what") || "Entry";
+    return { ok: true as const, what, strikeId: await strikeEntry(await serverContext(), params.entryId, { by, reason: "undo" }) };
   } catch (error) {
     if (error instanceof Refusal) return data({ ok: false as const, message: error.message }, { status: 409 });
     throw error;

@@ -1,0 +1,22 @@
+// jsdom for tests of the interface, with the web platform's own classes that Node has and jsdom has not.
+import { TestEnvironment } from "jest-environment-jsdom";
+
+const FROM_NODE = [
+  "TextEncoder",
+  "TextDecoder",
+  "Request",
+  "Response",
+  "Headers",
+  "fetch",
+  "ReadableStream",
+  "WritableStream",
+  "TransformStream",
+  "structuredClone",
+];
+
+export default class InterfaceEnvironment extends TestEnvironment {
+  async setup() {
+    await super.setup();
+    for (const name of FROM_NODE) this.global[name] ??= globalThis[name];
+  }
+}

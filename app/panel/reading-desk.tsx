@@ -19,6 +19,8 @@ interface Waiting {
   units: string;
 }
 
+const RESEND_MS = 4000;
+
 /**
  * Readings typed spot by spot: Enter saves and goes on, so a gauge that types like a keyboard works as it is. Each reading is sent by
  * itself and counts as saved when the server has answered; what is still on its way stays listed.
@@ -63,7 +65,16 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
       },
       { method: "post" },
     );
-  }, [head, sending, submit, spotPlan, phase]);
+  }, [head, queue, sending, submit, spotPlan, phase]);
+  // A reading that got no answer is sent again; its key makes sure that it is stored once.
+  useEffect(() => {
+    if (!head || sending !== "idle") return;
+    const again = setTimeout(() => {
+      sent.current = null;
+      setQueue((q) => [...q]);
+    }, RESEND_MS);
+    return () => clearTimeout(again);
+  }, [head, sending]);
   useLeaveGuard(queue.length > 0);
   const handled = useRef<FormAnswer | null>(null);
   useEffect(() => {

@@ -4,6 +4,8 @@ import { useRoot } from "~/lib/use-root";
 
 /** Changes of one burst are fetched once. */
 const BURST_MS = 100;
+/** Looks once more when a burst is over: an answer that was under way while it was written may be a moment old. */
+const SETTLE_MS = 1200;
 
 /**
  * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
@@ -19,6 +21,7 @@ export function useLive(): number {
     document.documentElement.dataset.live = ""; // scripts run from here on
     let first = true;
     let soon: ReturnType<typeof setTimeout> | undefined;
+    let settle: ReturnType<typeof setTimeout> | undefined;
     const source = new EventSource("/do/events");
     const setOffset = (event: MessageEvent<string>) => {
       offset.current = (JSON.parse(event.data) as { now_ms: number }).now_ms - Date.now();
@@ -33,6 +36,8 @@ export function useLive(): number {
     source.addEventListener("change", () => {
       clearTimeout(soon);
       soon = setTimeout(() => void revalidate(), BURST_MS);
+      clearTimeout(settle);
+      settle = setTimeout(() => void revalidate(), SETTLE_MS);
     });
     const timer = setInterval(() => {
       if (offset.current !== null) setNow(Date.now() + offset.current);
@@ -41,6 +46,7 @@ export function useLive(): number {
       source.close();
       clearInterval(timer);
       clearTimeout(soon);
+      clearTimeout(settle);
     };
   }, [revalidate]);
   return now;

@@ -2,6 +2,7 @@ import type { BodyInputOf, BodyOf } from "#core/ledger/bodies";
 import { type ShapeKind, SHAPES, panelShape } from "#core/panel/shapes";
 import type { Phase } from "#core/ledger/kinds";
 import type { Substrate } from "#core/ledger/derive-panel";
+import { toSi } from "#core/units/convert";
 import { completeStep, storePlan } from "#server/commands/correction";
 import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
 import { saveCard } from "#server/commands/cards";
@@ -16,14 +17,13 @@ import { CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
 
 const HOUR_MS = 3_600_000;
 const DAY_HOURS = 24;
-const PSI_PA = 6894.757293168361;
 
 type Gun = Partial<BodyOf<"coat">["settings"]>;
 const GUN: BodyOf<"coat">["settings"] = {
   fluidRate_m3_s: 230e-6 / 60,
   fluidFrom: "measured",
   turns: null,
-  pressure_Pa: 28 * PSI_PA,
+  pressure_Pa: toSi("pressure", 28, "psi"),
   distance_m: 0.175,
   overlap: 0.5,
   handSpeed_m_s: 0.34,

@@ -11,6 +11,7 @@ import { show, showChance, showFilm } from "#core/units/format";
 import { preferredUnit } from "#core/units/quantities";
 import { PLAN_TRANSFER } from "#core/ways/plan-figures";
 import { type FlowTyped, flowForm } from "~/forms/flow-form";
+import { errorsByField } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { useUnits } from "~/lib/use-root";
 import { Toggle } from "~/ui/choice";
@@ -130,8 +131,7 @@ export function FlowDesk({
   const sweep = useFlowWindow(setting, pair.x, pair.y);
   const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
   useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
-  const errors: Record<string, string[]> = {};
-  if (!parsed.success) for (const issue of parsed.error.issues) (errors[String(issue.path[0])] ??= []).push(issue.message);
+  const errors: Record<string, string[]> = parsed.success ? {} : errorsByField(parsed.error);
 
   /** Takes a moved setting back into what is typed. */
   const take = (s: FlowSetting) => {

@@ -1,4 +1,4 @@
-import { contours, geoPath, scaleLinear } from "d3";
+import { contours, scaleLinear } from "d3";
 import { useId, useMemo, useRef } from "react";
 import { FLOW } from "#core/flow/constants";
 import { FLOW_AXES, type FlowAxis, type FlowWindow } from "#core/flow/flow-window";
@@ -92,13 +92,7 @@ export function FlowMap({
       </defs>
       <g clipPath={`url(#${id}-field)`} aria-hidden>
         <rect x={M.left} y={M.top} width={W - M.left - M.right} height={H - M.top - M.bottom} fill="var(--glow-wash)" />
-        {areas && (
-          <g transform={`translate(${M.left} ${H - M.bottom}) scale(${(W - M.left - M.right) / w!.n} ${-(H - M.top - M.bottom) / w!.n})`}>
-            <path d={areas.lean} fill="var(--stop-wash)" opacity="0.8" />
-            <path d={areas.peel} fill="var(--amber-wash)" />
-            <path d={areas.run} fill="var(--stop-wash)" />
-          </g>
-        )}
+        {areas && <path d={areas.leanXY(x, y)} fill="var(--stop-wash)" opacity="0.8" />}
         {areas && <PatternFill d={areas.peelXY(x, y)} fill={`url(#${id}-peel)`} line="var(--amber-ink)" />}
         {areas && <PatternFill d={areas.runXY(x, y)} fill={`url(#${id}-run)`} line="var(--stop)" />}
       </g>
@@ -188,7 +182,6 @@ function shapes(w: FlowWindow, textureLimit: number) {
   const runs = Array.from(w.sag_m, (s) => Math.log(Math.max(s, 1e-9) / FLOW.sagRun_m));
   const leans = runs.map((r) => r + Math.log(FLOW.sagRun_m / FLOW.sagRisk_m));
   const peels = Array.from(w.texture, (t, i) => Math.max(t - textureLimit, Math.log(FLOW.drySprayWavelength_m / w.levels_m[i]!)));
-  const path = geoPath();
   const run = grid.contour(runs, 0);
   const lean = grid.contour(leans, 0);
   const peel = grid.contour(peels, 0);
@@ -222,9 +215,7 @@ function shapes(w: FlowWindow, textureLimit: number) {
     ["flows", (c: number) => leans[c]! <= 0 && peels[c]! <= 0],
   ] as const;
   return {
-    run: path(run) ?? "",
-    lean: path(lean) ?? "",
-    peel: path(peel) ?? "",
+    leanXY: toXY(lean),
     runXY: toXY(run),
     peelXY: toXY(peel),
     labels: words.flatMap(([word, inside]) => {

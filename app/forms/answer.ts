@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import type { z } from "zod";
 import { Refusal } from "#server/commands/refusal";
+import { errorsByField } from "./fields";
 
 /** What an action says when something typed was not accepted: messages by field; the page keeps what was typed. */
 export interface FormAnswer {
@@ -30,9 +31,7 @@ export async function answerForm<S extends z.ZodType>(
   const intent = textOf(form, "intent");
   const parsed = schema.safeParse(fieldsOf(form));
   if (!parsed.success) {
-    const errors: Record<string, string[]> = {};
-    for (const issue of parsed.error.issues) (errors[issue.path.join(".") || "form"] ??= []).push(issue.message);
-    return data({ ok: false, intent, message: null, errors }, { status: 422 });
+    return data({ ok: false, intent, message: null, errors: errorsByField(parsed.error) }, { status: 422 });
   }
   try {
     const result = (await carryOut(parsed.data)) ?? {};

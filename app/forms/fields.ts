@@ -42,6 +42,13 @@ export function optionalQuantity(kind: Quantity, units: UnitPreferences, limits:
     .transform((text, ctx) => (text === undefined || text.trim() === "" ? null : read(text, ctx)));
 }
 
+/** What is wrong, by field; what belongs to no field under `form`. */
+export function errorsByField(error: z.ZodError): Record<string, string[]> {
+  const errors: Record<string, string[]> = {};
+  for (const issue of error.issues) (errors[issue.path.join(".") || "form"] ??= []).push(issue.message);
+  return errors;
+}
+
 /** A whole number typed or chosen. */
 export const wholeNumber = (min: number, max: number) =>
   z.coerce.number({ error: "Type a whole number" }).int("A whole number").min(min, `At least ${min}`).max(max, `At most ${max}`);

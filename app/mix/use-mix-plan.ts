@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import { type MixInput, type MixPlan, mixPlan } from "#core/mix/mix-plan";
 import type { PartSheet, ProductSheet } from "#core/product/sheet";
 import type { UnitPreferences } from "#core/units/quantities";
+import { errorsByField } from "~/forms/fields";
 import { type MixTyped, mixDeskForm } from "~/forms/mix-form";
 
 /** A usual hand for the time a coat takes. */
@@ -32,11 +33,7 @@ export function useMixPlan(
   return useMemo(() => {
     const nothing = { plan: null, input: null, potCapacity_m3: 0, vocLimit_kg_m3: null };
     const parsed = mixDeskForm(units).safeParse(typed);
-    if (!parsed.success) {
-      const errors: Record<string, string[]> = {};
-      for (const issue of parsed.error.issues) (errors[String(issue.path[0] ?? "form")] ??= []).push(issue.message);
-      return { ...nothing, errors, fault: null };
-    }
+    if (!parsed.success) return { ...nothing, errors: errorsByField(parsed.error), fault: null };
     const v = parsed.data;
     if (areas.length === 0) return { ...nothing, errors: {}, fault: "Choose at least one panel to spray." };
     const input: MixInput = {

@@ -34,11 +34,13 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
   const [queue, setQueue] = useState<Waiting[]>([]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  /** Readings counted here by spot: the page's data may show a reading a moment before or after its answer shortens the queue. */
+  const [taken, setTaken] = useState<Record<string, number>>({});
   const input = useRef<HTMLInputElement>(null);
   const sent = useRef<string | null>(null);
 
   const saved = (name: string) => state.spots.find((s) => s.name === name)?.films[phase]?.readings_m.length ?? 0;
-  const count = (name: string) => saved(name) + queue.reduce((a, q) => a + (q.spot === name ? q.readings : 0), 0);
+  const count = (name: string) => Math.max(taken[name] ?? 0, saved(name));
   const current =
     (chosen && count(chosen) < readingsPerSpot ? chosen : null) ?? spotPlan.find((s) => count(s.name) < readingsPerSpot)?.name ?? null;
   const shownSpot = chosen ?? current;
@@ -87,7 +89,10 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
       setProblem(answer.errors.value?.join(" ") ?? answer.message ?? Object.values(answer.errors).flat().join(" "));
       if (first && input.current && input.current.value === "") input.current.value = first.value; // nothing typed is lost
       setQueue((q) => q.slice(1));
-      if (first) setChosen(first.spot);
+      if (first) {
+        setChosen(first.spot);
+        setTaken((t) => ({ ...t, [first.spot]: 0 }));
+      }
     }
   }, [answer, sending, queue]);
 
@@ -96,11 +101,13 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     if (!shownSpot || value === "" || !input.current) return;
     setProblem(null);
     const readings = value.split(/\s+(?=[\d+-])/).length;
+    const known = count(shownSpot);
+    setTaken((t) => ({ ...t, [shownSpot]: known + readings }));
     setQueue((q) => [...q, { key: crypto.randomUUID(), spot: shownSpot, value, readings, units: JSON.stringify(units) }]);
     input.current.value = "";
-    if (count(shownSpot) + readings >= readingsPerSpot) setChosen(null);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- count reads the newest queue and state each render
-  }, [shownSpot, queue, state, readingsPerSpot, units]);
+    if (known + readings >= readingsPerSpot) setChosen(null);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- count reads the newest state each render
+  }, [shownSpot, taken, state, readingsPerSpot, units]);
 
   const marks = spotPlan.map((s): SpotMark => {
     const film = state.spots.find((p) => p.name === s.name);

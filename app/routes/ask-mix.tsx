@@ -1,5 +1,4 @@
 import { useMemo, useState } from "react";
-import { Link } from "react-router";
 import { polygonArea } from "#core/panel/geometry";
 import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape } from "#core/panel/shapes";
 import { isClear, isCoat } from "#core/product/sheet";
@@ -12,6 +11,7 @@ import { useUnits } from "~/lib/use-root";
 import { MixDesk } from "~/mix/mix-desk";
 import { Field, SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { NoClear } from "~/shelf/no-clear";
 import type { Route } from "./+types/ask-mix";
 
 export const meta: Route.MetaFunction = () => [{ title: "How much do I mix? · Yakamoz" }];
@@ -51,13 +51,7 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
       <PageHeader title="How much do I mix?" note="Parts, coats and ratio in, amounts out; nothing is stored" />
       <main className="px-4 py-6 sm:px-6">
         {!clear ? (
-          <p className="max-w-[60ch] text-ink2">
-            No clear is on the shelf yet.{" "}
-            <Link to="/shelf/new" className="underline">
-              Type one in from its sheet
-            </Link>{" "}
-            and ask again.
-          </p>
+          <NoClear />
         ) : (
           <MixDesk
             key={clear.id}

@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { Link } from "react-router";
 import { TEXTURE_LIMITS } from "#core/flow/flow-advice";
 import { SHEET_K } from "#core/product/sheet";
 import { serverContext } from "#server/context";
@@ -9,6 +8,7 @@ import { USUAL_GUN } from "#core/spray/usual-gun";
 import { Toggle } from "~/ui/choice";
 import { SelectField } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
+import { NoClear } from "~/shelf/no-clear";
 import type { Route } from "./+types/ask-run";
 
 export const meta: Route.MetaFunction = () => [{ title: "Will it run? · Yakamoz" }];
@@ -31,13 +31,7 @@ export default function AskRun({ loaderData: { clears } }: Route.ComponentProps)
       <PageHeader title="Will it run?" note="Settings and climate in, what the coat will do out; nothing is stored" />
       <main className="px-4 py-6 sm:px-6">
         {!clear ? (
-          <p className="max-w-[60ch] text-ink2">
-            No clear is on the shelf yet.{" "}
-            <Link to="/shelf/new" className="underline">
-              Type one in from its sheet
-            </Link>{" "}
-            and ask again.
-          </p>
+          <NoClear />
         ) : (
           <>
             <div className="mb-4 flex flex-wrap items-end gap-4">

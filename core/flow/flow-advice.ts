@@ -1,4 +1,5 @@
 import { normalCdf } from "../stats/normal";
+import { toSi } from "../units/convert";
 import { FLOW } from "./constants";
 import { type FlowSetting, flowClass, moveSetting, settingAt, type FlowClass, type FlowAxis } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
@@ -71,8 +72,8 @@ export const FLOW_CHANGES: readonly Change[] = [
   { id: "flash", words: "5 min more flash", axis: "flash", step: 300, effort: 1.5 },
   { id: "less-fluid", words: "a tenth less fluid", axis: "fluid", factor: 0.9, effort: 1.3 },
   { id: "more-fluid", words: "a tenth more fluid", axis: "fluid", factor: 1.1, effort: 1.3 },
-  { id: "more-air", words: "2 psi more at the gun", axis: "pressure", step: 2 * 6894.757293168361, effort: 1.3 },
-  { id: "less-air", words: "2 psi less at the gun", axis: "pressure", step: -2 * 6894.757293168361, effort: 1.3 },
+  { id: "more-air", words: "2 psi more at the gun", axis: "pressure", step: toSi("pressure", 2, "psi"), effort: 1.3 },
+  { id: "less-air", words: "2 psi less at the gun", axis: "pressure", step: toSi("pressure", -2, "psi"), effort: 1.3 },
   { id: "slow-hardener", words: "slow hardener", axis: "hardener", speed: "slow", effort: 3 },
   { id: "fast-hardener", words: "fast hardener", axis: "hardener", speed: "fast", effort: 3 },
 ];

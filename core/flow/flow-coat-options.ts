@@ -1,5 +1,6 @@
 import { requireNumber } from "../guard";
 import { passTime } from "../mix/pots";
+import { SPRAY } from "../spray/constants";
 import { SUBSTRATE_TEXTURE } from "./constants";
 import { type FlowSetting } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
@@ -53,7 +54,7 @@ export function flowCoatOptions(
         a +
         passTime({
           area_m2: area,
-          fan_m: c.gun.fan_m ?? (0.25 * c.gun.distance_m) / 0.175,
+          fan_m: c.gun.fan_m ?? (SPRAY.fanRef_m * c.gun.distance_m) / SPRAY.distanceRef_m,
           overlap: c.gun.overlap,
           handSpeed_m_s: c.gun.handSpeed_m_s,
         }) +

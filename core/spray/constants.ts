@@ -1,3 +1,5 @@
+import { toSi } from "../units/convert";
+
 /**
  * Constants of the deposition model. Calibrated to common practice, none was measured in a laboratory; kept in one table so that a
  * shop's own readings may replace them. Powers and forms: see docs/models.md.
@@ -6,7 +8,7 @@ export const SPRAY = {
   temperatureRef_K: 295.15,
   distanceRef_m: 0.175,
   fluidRateRef_m3_s: 230e-6 / 60,
-  pressureRef_Pa: 28 * 6894.757293168361,
+  pressureRef_Pa: toSi("pressure", 28, "psi"),
   fanRef_m: 0.25,
   transferRef: 0.65,
   transferPerDistance_1_m: 1.6,

@@ -1,10 +1,10 @@
-const PSI_PA = 6894.757293168361;
+import { toSi } from "../units/convert";
 
 /** Starting figures of a gun nobody has set yet: common practice. */
 export const USUAL_GUN = {
   fluidRate_m3_s: 230e-6 / 60,
   turns: 2.25,
-  pressure_Pa: 28 * PSI_PA,
+  pressure_Pa: toSi("pressure", 28, "psi"),
   distance_m: 0.175,
   overlap: 0.5,
   handSpeed_m_s: 0.34,

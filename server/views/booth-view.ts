@@ -2,8 +2,7 @@ import type { PanelInFlight } from "#core/schedule/next-panel";
 import { houseWay, plannedCoat } from "#core/ways/house-ways";
 import type { ServerContext } from "../context";
 import { listClocks } from "../repos/clock-repo";
-import { listPanels } from "../repos/panel-repo";
-import { loadPanelView } from "./panel-view";
+import { loadJobViews } from "./panel-view";
 
 export interface BoothPanel extends PanelInFlight {
   name: string;
@@ -16,9 +15,7 @@ export async function loadBooth(
   ctx: ServerContext,
   jobId: string,
 ): Promise<{ vehicle: string; panels: BoothPanel[]; formKey: string } | null> {
-  const [rows, clocks] = await Promise.all([listPanels(ctx.db, jobId), listClocks(ctx.db, ctx.now_ms(), 200)]);
-  const views = await Promise.all(rows.map((p) => loadPanelView(ctx, jobId, p.id)));
-  const there = views.flatMap((v) => (v ? [v] : []));
+  const [there, clocks] = await Promise.all([loadJobViews(ctx, jobId), listClocks(ctx.db, ctx.now_ms(), 200)]);
   const [first] = there;
   if (!first) return null;
   return {

@@ -9,7 +9,7 @@ import { type Job, getJob } from "../repos/job-repo";
 import { listEntries } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
-import { getShop } from "../repos/shop-repo";
+import { type ShopSettings, getShop } from "../repos/shop-repo";
 
 const FIRST_SPOTS = 8;
 const SMALL_PART_SPOTS = 5;
@@ -34,10 +34,32 @@ export interface PanelView {
 
 /** Everything a panel's pages show; null when job or panel is not there. */
 export async function loadPanelView(ctx: ServerContext, jobId: string, panelId: string): Promise<PanelView | null> {
+  const common = await loadCommon(ctx, jobId);
+  const panel = common?.panels.find((p) => p.id === panelId);
+  return common && panel ? panelView(ctx, common, panel) : null;
+}
+
+/** The same of every panel of a job, in its order; none when the job is not there. */
+export async function loadJobViews(ctx: ServerContext, jobId: string): Promise<PanelView[]> {
+  const common = await loadCommon(ctx, jobId);
+  if (!common) return [];
+  const views = await Promise.all(common.panels.map((p) => panelView(ctx, common, p)));
+  return views.filter((v) => v !== null);
+}
+
+interface Common {
+  job: Job;
+  panels: Panel[];
+  shop: ShopSettings;
+}
+
+async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | null> {
   const [job, panels, shop] = await Promise.all([getJob(ctx.db, jobId), listPanels(ctx.db, jobId), getShop(ctx.db)]);
-  const panel = panels.find((p) => p.id === panelId);
-  if (!job || !panel) return null;
-  const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), listEntries(ctx.db, panelId)]);
+  return job && { job, panels, shop };
+}
+
+async function panelView(ctx: ServerContext, { job, panels, shop }: Common, panel: Panel): Promise<PanelView | null> {
+  const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), listEntries(ctx.db, panel.id)]);
   if (!product) return null;
   const state = derivePanel(panel, product.sheet, entries, shop.learntFilm ?? undefined);
   const counts = countState(panel, state);

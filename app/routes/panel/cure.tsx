@@ -6,7 +6,7 @@ import { PART_LAG_S } from "#core/cure/cure-age";
 import { SHEET_K } from "#core/product/sheet";
 import { fromSi } from "#core/units/convert";
 import { show, showWait } from "#core/units/format";
-import { quantity } from "~/forms/fields";
+import { errorsByField, quantity } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { useUnits } from "~/lib/use-root";
 import { SprayTabs } from "~/panel/spray-tabs";
@@ -40,8 +40,7 @@ export default function Cure() {
     hold: initial("duration", sheet.bake?.time_s ?? 1800, units),
   }));
   const parsed = useMemo(() => cureForm(units).safeParse(typed), [typed, units]);
-  const errors: Record<string, string[]> = {};
-  if (!parsed.success) for (const issue of parsed.error.issues) (errors[String(issue.path[0])] ??= []).push(issue.message);
+  const errors: Record<string, string[]> = parsed.success ? {} : errorsByField(parsed.error);
   const plan = useMemo((): BakePlan | null => {
     if (!parsed.success) return null;
     const v = parsed.data;

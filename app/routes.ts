@@ -11,6 +11,7 @@ export default [
   route("jobs/:jobId", "routes/job.tsx"),
   route("jobs/:jobId/add-panel", "routes/add-panel.tsx"),
   route("jobs/:jobId/booth", "routes/booth.tsx"),
+  route("booth-plan", "routes/booth-plan.tsx"),
   route("jobs/:jobId/panels/:panelId", "routes/panel/layout.tsx", { id: "panel" }, [
     route("plan", "routes/panel/plan.tsx"),
     route("plan/mix", "routes/panel/mix.tsx"),
@@ -41,6 +42,7 @@ export default [
     route("panels/:panelId/import", "routes/resources/import.ts"),
     route("shelf/file/:format", "routes/resources/shelf-file.ts"),
     route("shelf/import", "routes/resources/shelf-import.ts"),
+    route("booth-plan.ics", "routes/resources/booth-plan-ics.ts"),
     route("devices/scale", "routes/resources/scale.ts"),
     route("photos/:photoId", "routes/resources/photo.ts"),
   ]),

@@ -4,6 +4,7 @@ import type { Phase } from "#core/ledger/kinds";
 import type { Substrate } from "#core/ledger/derive-panel";
 import { toSi } from "#core/units/convert";
 import { completeStep, storePlan } from "#server/commands/correction";
+import { saveBoothPlan } from "#server/commands/booth-plan";
 import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
 import { saveCard } from "#server/commands/cards";
 import { addContainer } from "#server/commands/shelf";
@@ -156,6 +157,12 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   setTime(4 / 60);
   await coat(doorId, 1, "full wet", {}, 0.05);
 
+  const rearDoorId = await addPanel(
+    ctx,
+    lodos.jobId,
+    panel("door", { name: "Rear door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2 }),
+  );
+
   // Poyraz cargo trike: matte, the cowl planned, nothing sprayed yet.
   setTime(20);
   const poyraz = await createJob(ctx, {
@@ -177,7 +184,11 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     by: "painter A",
   });
   await add(poyraz.panelId, "matteCheck", { rules: ["whole", "below", "weigh", "card"] });
-  await addPanel(ctx, poyraz.jobId, panel("mirrorCap", { name: "Box lid", tilt_deg: 0, substrate: "refinish", product: matte, coats: 2 }));
+  const lidId = await addPanel(
+    ctx,
+    poyraz.jobId,
+    panel("mirrorCap", { name: "Box lid", tilt_deg: 0, substrate: "refinish", product: matte, coats: 2 }),
+  );
 
   // Meltem roadster: show flat, mid-correction; a run on the rear quarter, peel on the boot lid.
   setTime(75);
@@ -268,4 +279,17 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   await can("Hardener H medium", "Q9", 1000, 1000, null);
   await can("Hardener HS slow", "R2", 500, 410, 5);
   await can("Hardener M matte", "T1", 500, 260, 20, "cold");
+
+  // The booth of today: what still wants clear, the lid on both sides.
+  setTime(0.02);
+  const part = (panelId: string, sides: 1 | 2 = 1) => ({ panelId, sides, group: null, spray_s: null });
+  await saveBoothPlan(
+    ctx,
+    {
+      start_ms: now_ms,
+      parts: [part(doorId), part(rearDoorId), part(poyraz.panelId), part(lidId, 2)],
+      rules: { painters: 1, places: 4, mix_s: 300, potsMost: null, carryOut_s: 900, end_ms: null },
+    },
+    0,
+  );
 }

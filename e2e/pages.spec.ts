@@ -22,6 +22,7 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["New product", fixed("/shelf/new")],
   ["New part", fixed("/shelf/parts/new")],
   ["New can", fixed("/shelf/cans/new")],
+  ["Booth plan", fixed("/booth-plan")],
   ["Cards", fixed("/cards")],
   ["New card", fixed("/cards/new/edit")],
   ["Will it run?", fixed("/ask/run")],

@@ -77,6 +77,10 @@ const VIEWS = {
     await page.getByRole("link", { name: "Booth view" }).click();
     await page.getByTestId("booth-next").waitFor();
   },
+  "booth-plan": async () => {
+    await page.goto("/booth-plan");
+    await page.getByTestId("booth-sentence").filter({ hasText: "from the start" }).waitFor();
+  },
   "ask-run": () => page.goto("/ask/run"),
   cure: async () => {
     await panel("Lodos", "Front door", "spray/cure");
@@ -93,7 +97,22 @@ const VIEWS = {
   house: () => page.goto("/house"),
 };
 /** Committed, two of them in Night too; the rest are for looking. */
-const MAIN = ["floor", "shelf", "plan", "mix", "cards", "matte", "spray", "window", "booth", "cure", "inspect", "correct", "hand-over"];
+const MAIN = [
+  "floor",
+  "shelf",
+  "plan",
+  "mix",
+  "cards",
+  "matte",
+  "spray",
+  "window",
+  "booth-plan",
+  "booth",
+  "cure",
+  "inspect",
+  "correct",
+  "hand-over",
+];
 const shot = async (name, file) => {
   await VIEWS[name]();
   await page.waitForLoadState("load");

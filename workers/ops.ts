@@ -1,10 +1,13 @@
 import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#core/flow/flow-window";
+import { type BoothAnswer, planBooth } from "#core/schedule/booth-plan";
+import type { BoothProblem } from "#core/schedule/booth-problem";
 import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
 export interface Ops {
   assessPanel: { in: AssessInput; out: Assessment };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
+  boothPlan: { in: BoothProblem; out: BoothAnswer };
 }
 export type OpName = keyof Ops;
 
@@ -19,6 +22,7 @@ export type Reply<K extends OpName = OpName> =
 type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: number) => void) => Ops[K]["out"] };
 const HANDLERS: Handlers = {
   assessPanel: (input, onProgress) => assessPanel(input, { onProgress }),
+  boothPlan: (problem) => planBooth(problem),
   flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
 };
 

@@ -1,5 +1,7 @@
 import { StationTabs } from "./station-tabs";
 
+const jobOf = (base: string) => /^\/jobs\/([^/]+)/.exec(base)?.[1] ?? "";
+
 /** Pages of the Spray station. */
 export const SprayTabs = ({ base }: { base: string }) => (
   <StationTabs
@@ -8,7 +10,8 @@ export const SprayTabs = ({ base }: { base: string }) => (
       { to: `${base}/spray`, label: "Coats" },
       { to: `${base}/spray/window`, label: "Will it run?" },
       { to: `${base}/spray/cure`, label: "Cure" },
-      { to: base.replace(/\/panels\/.*$/, "/booth"), label: "Booth view" },
+      { to: `/booth-plan?job=${jobOf(base)}`, label: "Booth plan" },
+      { to: `/jobs/${jobOf(base)}/booth`, label: "Booth view" },
     ]}
   />
 );

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { FLOW_CUP_IDS } from "../mix/flow-cup";
 import { parseRatio } from "../mix/ratio";
-import type { TimePoint } from "./time-at-temperature";
+import { type TimePoint, timeAtTemperature } from "./time-at-temperature";
 
 /** Kinds that are sprayed as a coat, and kinds that only go into a mix. */
 export const COAT_KINDS = ["clear", "matte clear", "sealer", "primer", "base", "blender"] as const;
@@ -117,6 +117,17 @@ export const flashPoints = (s: ProductSheet): TimePoint[] => [
   { temperature_K: SHEET_K, time_s: s.flashMin_s },
   ...s.flashAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.min_s })),
 ];
+
+export const flashMostPoints = (s: ProductSheet): TimePoint[] => [
+  { temperature_K: SHEET_K, time_s: s.flashMax_s },
+  ...s.flashAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.max_s })),
+];
+/** Least and longest flash, and pot life, at a temperature, from the sheet's own points. @throws RangeError */
+export function timesAt(s: ProductSheet, temperature_K: number): { flashMin_s: number; flashMax_s: number; potLife_s: number } {
+  const at = (points: TimePoint[]) => timeAtTemperature(points, temperature_K).time_s;
+  const flashMin_s = at(flashPoints(s));
+  return { flashMin_s, flashMax_s: Math.max(flashMin_s, at(flashMostPoints(s))), potLife_s: at(potLifePoints(s)) };
+}
 
 /** What contradicts itself in a sheet, by field; empty when nothing does. */
 export function sheetContradictions(s: AnySheet): { field: string; message: string }[] {

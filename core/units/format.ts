@@ -59,6 +59,13 @@ export function showWait(seconds: number): string {
   return minutes < 60 ? `${minutes} min` : showSpan(minutes * 60);
 }
 
+/** Time of day, "14:05", of a moment counted from the shop's midnight; it goes round after a day. */
+export function showTimeOfDay(seconds: number): string {
+  const DAY_MIN = 1440;
+  const minutes = ((Math.round(seconds / 60) % DAY_MIN) + DAY_MIN) % DAY_MIN;
+  return `${String(Math.floor(minutes / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
+}
+
 /** Clock text: "4:10" below an hour, "1 h 02" below two days, then days. Negative spans count up from zero. */
 export function showSpan(seconds: number): string {
   const s = Math.max(0, Math.round(Math.abs(seconds)));

@@ -55,4 +55,12 @@ export const MIGRATIONS: Record<string, Migration> = {
       for (const statement of statements) await statement.execute(db);
     },
   },
+  "0003-booth-plan": {
+    async up(db: Kysely<unknown>) {
+      await sql`create table booth_plan (
+        id integer primary key check (id = 1), body_json text not null, version integer not null, updated_at_ms integer not null)`.execute(
+        db,
+      );
+    },
+  },
 };

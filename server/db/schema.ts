@@ -104,7 +104,16 @@ export interface PhotoTable {
   created_at_ms: Fixed<number>;
 }
 
+/** One row: the day's plan of the booth, as the painter set it. */
+export interface BoothPlanTable {
+  id: Fixed<number>;
+  body_json: string;
+  version: number;
+  updated_at_ms: number;
+}
+
 export interface Schema {
+  booth_plan: BoothPlanTable;
   shop: ShopTable;
   product: ProductTable;
   product_revision: ProductRevisionTable;

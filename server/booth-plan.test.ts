@@ -1,0 +1,119 @@
+import { planBooth } from "#core/schedule/booth-plan";
+import { panelShape } from "#core/panel/shapes";
+import { fixCoat, replanFromNow, saveBoothPlan } from "./commands/booth-plan";
+import { archiveJob, addPanel } from "./commands/jobs";
+import { recordEntry } from "./commands/record-entry";
+import { Refusal } from "./commands/refusal";
+import { boothPlanToIcs } from "./interchange/booth-plan-ics";
+import { getBoothPlan } from "./repos/booth-plan-repo";
+import { coatBody, testContext, testJob } from "./testing/fixtures";
+import { DEFAULT_RULES, loadBoothPlan } from "./views/booth-plan-view";
+
+const MIN_MS = 60_000;
+const rules = { ...DEFAULT_RULES, end_ms: null };
+
+async function shop() {
+  const ctx = await testContext();
+  const { jobId, panelId, revisionId } = await testJob(ctx);
+  const doorId = await addPanel(ctx, jobId, {
+    name: "Door",
+    shape: panelShape("door", { width_m: 1.1, height_m: 0.7 }),
+    tilt_rad: Math.PI / 2,
+    substrate: "factory",
+    productRevisionId: revisionId,
+    coatsPlanned: 2,
+  });
+  const part = (id: string) => ({ panelId: id, sides: 1 as const, group: null, spray_s: 300 });
+  const start_ms = ctx.now_ms();
+  const save = (version: number) => saveBoothPlan(ctx, { start_ms, parts: [part(panelId), part(doorId)], rules }, version);
+  return { ctx, jobId, panelId, doorId, start_ms, save };
+}
+const planned = (view: Awaited<ReturnType<typeof loadBoothPlan>>) => {
+  const answer = planBooth(view.problem);
+  if (answer.kind !== "planned") throw new Error("no plan");
+  return answer.plan;
+};
+
+test("before a plan is set the job's own open panels are proposed, and nothing is stored", async () => {
+  const { ctx, jobId } = await shop();
+  const view = await loadBoothPlan(ctx, jobId);
+  expect(view.stored).toBe(false);
+  expect(view.candidates.map((c) => [c.name, c.chosen])).toEqual([
+    ["Bonnet", true],
+    ["Door", true],
+  ]);
+  expect(view.problem.parts[0]).toMatchObject({ coats: 2, flashMin_s: 600, flashMax_s: 2700, potLife_s: 5400, done: 0 });
+  expect((await loadBoothPlan(ctx, null)).problem.parts).toEqual([]);
+  expect(await getBoothPlan(ctx.db)).toBeNull();
+});
+
+test("a set plan goes on from what was really sprayed, and tells its delay against what was planned", async () => {
+  const { ctx, panelId, save, start_ms } = await shop();
+  await save(0);
+  const first = planned(await loadBoothPlan(ctx, null));
+  const { promisedEnd_ms } = (await getBoothPlan(ctx.db))!.body;
+  expect(promisedEnd_ms).toBeCloseTo(start_ms + first.end_s * 1000, -3);
+  ctx.advance(40 * MIN_MS);
+  await recordEntry(ctx, { panelId, kind: "coat", body: { ...coatBody(1), duration_s: 280 }, by: "painter A" });
+  const view = await loadBoothPlan(ctx, null);
+  expect(view.problem.parts.map((p) => [p.id === panelId, p.done])).toEqual([
+    [true, 1],
+    [false, 0],
+  ]);
+  expect(view.sprayed).toEqual([{ panelId, coat: 1, start_ms: ctx.now_ms() - 280_000, end_ms: ctx.now_ms() }]);
+  const later = planned(view);
+  expect(later.sprays).toHaveLength(3);
+  expect(view.origin_ms + later.end_s * 1000).toBeGreaterThan(promisedEnd_ms!);
+  expect(later.sprays.find((s) => s.part === panelId)!.start_s * 1000 + view.origin_ms).toBeGreaterThanOrEqual(
+    ctx.now_ms() + 10 * MIN_MS - 1,
+  );
+  await replanFromNow(ctx, view.version);
+  expect((await getBoothPlan(ctx.db))!.body.promisedEnd_ms).toBeCloseTo(view.origin_ms + later.end_s * 1000, -3);
+});
+
+test("a fixed coat stays at its time until it is let go; a passed one no longer binds", async () => {
+  const { ctx, doorId, save, start_ms } = await shop();
+  await save(0);
+  const { version } = (await getBoothPlan(ctx.db))!;
+  await fixCoat(ctx, { panelId: doorId, coat: 1, start_ms: start_ms + 50 * MIN_MS, version });
+  let view = await loadBoothPlan(ctx, null);
+  const spray = planned(view).sprays.find((s) => s.part === doorId && s.coat === 1)!;
+  expect(view.origin_ms + spray.start_s * 1000).toBeCloseTo(start_ms + 50 * MIN_MS, -1);
+  ctx.advance(60 * MIN_MS);
+  view = await loadBoothPlan(ctx, null);
+  expect([view.missed, view.problem.fixed]).toEqual([1, []]);
+  await fixCoat(ctx, { panelId: doorId, coat: 1, start_ms: null, version: view.version });
+  expect((await loadBoothPlan(ctx, null)).missed).toBe(0);
+});
+
+test("of two windows the second is told; nothing is overwritten", async () => {
+  const { ctx, doorId, save } = await shop();
+  await save(0);
+  await expect(save(0)).rejects.toThrow(Refusal);
+  const { version } = (await getBoothPlan(ctx.db))!;
+  await fixCoat(ctx, { panelId: doorId, coat: 1, start_ms: ctx.now_ms() + 30 * MIN_MS, version });
+  await expect(fixCoat(ctx, { panelId: doorId, coat: 2, start_ms: null, version })).rejects.toThrow("another window");
+  expect((await getBoothPlan(ctx.db))!.body.fixed).toHaveLength(1);
+});
+
+test("a job put away leaves the plan", async () => {
+  const { ctx, jobId, save } = await shop();
+  await save(0);
+  await archiveJob(ctx, jobId, true);
+  expect((await loadBoothPlan(ctx, null)).problem.parts).toEqual([]);
+});
+
+test("calendar file: RFC 5545 frame, an event a coat and a pot, times in UTC, lines of at most 75 octets", async () => {
+  const { ctx, save } = await shop();
+  await save(0);
+  const view = await loadBoothPlan(ctx, null);
+  const plan = planned(view);
+  const ics = boothPlanToIcs(plan, { ...view, now_ms: ctx.now_ms() });
+  expect(ics.startsWith("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n")).toBe(true);
+  expect(ics.trimEnd().endsWith("END:VCALENDAR")).toBe(true);
+  expect(ics.match(/BEGIN:VEVENT/g)).toHaveLength(plan.sprays.length + plan.pots.length);
+  const firstStart = new Date(view.origin_ms + plan.sprays[0]!.start_s * 1000).toISOString().replace(/[-:]|\.\d+/g, "");
+  expect(ics).toContain(`DTSTART:${firstStart}`);
+  expect(ics).toContain("SUMMARY:Mix Clear T\\, pot 1");
+  for (const line of ics.split("\r\n")) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
+});

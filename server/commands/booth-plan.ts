@@ -1,0 +1,51 @@
+import { planBooth } from "#core/schedule/booth-plan";
+import type { ServerContext } from "../context";
+import { type BoothPlanBody, boothPlanBody, getBoothPlan, putBoothPlan } from "../repos/booth-plan-repo";
+import { loadBoothPlan } from "../views/booth-plan-view";
+import { Refusal } from "./refusal";
+
+const OTHER_WINDOW = "The plan was changed in another window meanwhile. Nothing was overwritten; look again.";
+
+/** Sets the day's plan: parts, rules, start. Times fixed by hand stay where their part is still in it. */
+export async function saveBoothPlan(
+  ctx: ServerContext,
+  input: Omit<BoothPlanBody, "fixed" | "promisedEnd_ms">,
+  version: number,
+): Promise<void> {
+  const old = await getBoothPlan(ctx.db);
+  const kept = (old?.body.fixed ?? []).filter((f) => input.parts.some((p) => p.panelId === f.panelId));
+  await put(ctx, { ...input, fixed: kept, promisedEnd_ms: null }, version);
+  await promise(ctx);
+}
+
+/** Fixes one coat at a time, or lets it go again. */
+export async function fixCoat(
+  ctx: ServerContext,
+  { panelId, coat, start_ms, version }: { panelId: string; coat: number; start_ms: number | null; version: number },
+): Promise<void> {
+  const old = await getBoothPlan(ctx.db);
+  if (!old) throw new Refusal(null, "There is no plan yet");
+  const others = old.body.fixed.filter((f) => f.panelId !== panelId || f.coat !== coat);
+  await put(ctx, { ...old.body, fixed: start_ms === null ? others : [...others, { panelId, coat, start_ms }] }, version);
+}
+
+/** Plans what is left again from now on, without the times fixed by hand; later delays are told against this plan. */
+export async function replanFromNow(ctx: ServerContext, version: number): Promise<void> {
+  const old = await getBoothPlan(ctx.db);
+  if (!old) throw new Refusal(null, "There is no plan yet");
+  await put(ctx, { ...old.body, start_ms: ctx.now_ms(), fixed: [], promisedEnd_ms: null }, version);
+  await promise(ctx);
+}
+
+async function put(ctx: ServerContext, body: BoothPlanBody, version: number): Promise<void> {
+  if (!(await putBoothPlan(ctx.db, boothPlanBody.parse(body), version, ctx.now_ms()))) throw new Refusal(null, OTHER_WINDOW);
+  ctx.bus.publish({ topic: "shop", id: "booth-plan" });
+}
+
+/** Writes down when this plan ends. */
+async function promise(ctx: ServerContext): Promise<void> {
+  const [stored, view] = await Promise.all([getBoothPlan(ctx.db), loadBoothPlan(ctx, null)]);
+  const answer = view.problem.parts.length > 0 ? planBooth(view.problem) : null;
+  if (!stored || answer?.kind !== "planned") return;
+  await put(ctx, { ...stored.body, promisedEnd_ms: Math.round(view.origin_ms + answer.plan.end_s * 1000) }, stored.version);
+}

@@ -1,0 +1,50 @@
+import { z } from "zod";
+import type { Db } from "../db/open";
+
+const ms = z.number().int();
+/** What the painter decided of the day: the schedule itself is worked out from it and from the ledgers, never stored. */
+export const boothPlanBody = z.object({
+  start_ms: ms,
+  parts: z
+    .array(
+      z.object({
+        panelId: z.string(),
+        sides: z.union([z.literal(1), z.literal(2)]),
+        group: z.string().max(8).nullable(),
+        spray_s: z.number().positive().max(86_400).nullable(),
+      }),
+    )
+    .max(40),
+  rules: z.object({
+    painters: z.int().min(1).max(8),
+    places: z.int().min(1).max(60),
+    mix_s: z.number().min(0).max(86_400),
+    potsMost: z.int().min(0).max(99).nullable(),
+    carryOut_s: z.number().min(0),
+    end_ms: ms.nullable(),
+  }),
+  fixed: z.array(z.object({ panelId: z.string(), coat: z.int().min(1), start_ms: ms })).max(400),
+  /** When the last coat was to be on, by the plan as it was set: a delay is told against it. */
+  promisedEnd_ms: ms.nullable(),
+});
+export type BoothPlanBody = z.infer<typeof boothPlanBody>;
+
+export async function getBoothPlan(db: Db): Promise<{ body: BoothPlanBody; version: number } | null> {
+  const row = await db.selectFrom("booth_plan").selectAll().executeTakeFirst();
+  return row ? { body: boothPlanBody.parse(JSON.parse(row.body_json)), version: row.version } : null;
+}
+
+/** Writes the plan where nobody else has changed it since `version` (0: none yet). @returns false when somebody has */
+export async function putBoothPlan(db: Db, body: BoothPlanBody, version: number, now_ms: number): Promise<boolean> {
+  const row = { body_json: JSON.stringify(body), version: version + 1, updated_at_ms: now_ms };
+  if (version === 0) {
+    const { numInsertedOrUpdatedRows } = await db
+      .insertInto("booth_plan")
+      .values({ id: 1, ...row })
+      .onConflict((c) => c.doNothing())
+      .executeTakeFirst();
+    return (numInsertedOrUpdatedRows ?? 0n) > 0n;
+  }
+  const { numUpdatedRows } = await db.updateTable("booth_plan").set(row).where("version", "=", version).executeTakeFirst();
+  return numUpdatedRows > 0n;
+}

@@ -1,0 +1,174 @@
+import { startOfDay } from "date-fns";
+import { polygonArea } from "#core/panel/geometry";
+import { SHEET_K, timesAt } from "#core/product/sheet";
+import type { BoothPart, BoothProblem, BoothRules } from "#core/schedule/booth-problem";
+import { passTime } from "#core/mix/pots";
+import { SPRAY } from "#core/spray/constants";
+import { USUAL_GUN } from "#core/spray/usual-gun";
+import { planFigures } from "#core/ways/plan-figures";
+import type { ServerContext } from "../context";
+import { type BoothPlanBody, getBoothPlan } from "../repos/booth-plan-repo";
+import { listClocks } from "../repos/clock-repo";
+import { listJobs } from "../repos/job-repo";
+import { type PanelView, loadJobViews } from "./panel-view";
+
+const MS = 1000;
+const MINUTE_MS = 60_000;
+/** A booth of a small shop: common practice, to be changed on the page. */
+export const DEFAULT_RULES: BoothRules = { painters: 1, places: 6, mix_s: 300, potsMost: null, carryOut_s: 900, end_s: null };
+/** Until a part may be turned where its sheet has no dust-free time. */
+const TURN_S = 3600;
+/** Edges first, a look along the wet edge, walking round: beside the passes themselves. Common practice. */
+const HANDLING_S = 120;
+const HALF_MINUTE_S = 30;
+const MOST_CLOCKS = 200;
+
+export interface BoothCandidate {
+  panelId: string;
+  jobId: string;
+  name: string;
+  vehicle: string;
+  product: string;
+  coatsPlanned: number;
+  coats: number;
+  chosen: boolean;
+  sides: 1 | 2;
+  group: string | null;
+  /** What is typed for it, and what a coat takes otherwise: by its own logged coats, or by its area at a usual hand. */
+  typedSpray_s: number | null;
+  usualSpray_s: number;
+}
+export interface BoothPlanView {
+  candidates: BoothCandidate[];
+  rules: BoothPlanBody["rules"];
+  problem: BoothProblem;
+  /** The plan's zero, and midnight before it by the shop's clock. */
+  origin_ms: number;
+  midnight_ms: number;
+  start_ms: number;
+  /** Coats that are on, of the chosen parts: what the chart shows before the plan. */
+  sprayed: { panelId: string; coat: number; start_ms: number; end_ms: number }[];
+  fixed: BoothPlanBody["fixed"];
+  /** Fixed times that have passed without their coat. */
+  missed: number;
+  promisedEnd_ms: number | null;
+  stored: boolean;
+  version: number;
+}
+
+/**
+ * The day's plan as the page and its calendar file need it: the open panels of all jobs, the chosen ones as a problem from now on.
+ * @param jobId whose panels are chosen as long as no plan is stored
+ */
+export async function loadBoothPlan(ctx: ServerContext, jobId: string | null): Promise<BoothPlanView> {
+  const now_ms = ctx.now_ms();
+  const [stored, jobs, clocks] = await Promise.all([getBoothPlan(ctx.db), listJobs(ctx.db), listClocks(ctx.db, now_ms, MOST_CLOCKS)]);
+  const views = (await Promise.all(jobs.map((j) => loadJobViews(ctx, j.id)))).flat();
+  const body = stored?.body ?? null;
+  const inPlan = (v: PanelView) => (body ? body.parts.some((p) => p.panelId === v.panel.id) : v.job.id === jobId);
+  const open = views.filter((v) => (v.state.coats.length < v.panel.coatsPlanned && !v.state.handedOver) || (body && inPlan(v)));
+  const start_ms = body?.start_ms ?? now_ms;
+  const origin_ms = Math.max(start_ms, Math.ceil(now_ms / MINUTE_MS) * MINUTE_MS);
+  const entries = open.map((v) => ({ v, typed: body?.parts.find((p) => p.panelId === v.panel.id) ?? null }));
+  const chosen = entries.filter(({ v }) => inPlan(v));
+  const parts = chosen.map(({ v, typed }) => partOf(v, typed, origin_ms));
+  const rules = body?.rules ?? { ...DEFAULT_RULES, end_ms: null };
+  const fixed = (body?.fixed ?? []).filter((f) => {
+    const p = parts.find((x) => x.id === f.panelId);
+    return p && f.coat > p.done;
+  });
+  const ahead = fixed.filter((f) => f.start_ms >= origin_ms);
+  return {
+    candidates: entries.map(({ v, typed }) => ({
+      panelId: v.panel.id,
+      jobId: v.job.id,
+      name: v.panel.name,
+      vehicle: v.job.vehicle,
+      product: v.product.sheet.name,
+      coatsPlanned: v.panel.coatsPlanned,
+      coats: v.state.coats.length,
+      chosen: inPlan(v),
+      sides: typed?.sides ?? 1,
+      group: typed?.group ?? null,
+      typedSpray_s: typed?.spray_s ?? null,
+      usualSpray_s: usualSpray_s(v),
+    })),
+    rules,
+    problem: {
+      parts,
+      rules: {
+        painters: rules.painters,
+        places: rules.places,
+        mix_s: rules.mix_s,
+        potsMost: rules.potsMost,
+        carryOut_s: rules.carryOut_s,
+        end_s: rules.end_ms === null ? null : (rules.end_ms - origin_ms) / MS,
+      },
+      fixed: ahead.map((f) => ({ part: f.panelId, coat: f.coat, start_s: (f.start_ms - origin_ms) / MS })),
+      openPots: clocks
+        .filter((c) => c.kind === "pot" && c.due_ms > origin_ms)
+        .flatMap((c) => {
+          const v = chosen.find(({ v: x }) => x.panel.id === c.panelId)?.v;
+          return v ? [{ product: v.product.sheet.name, until_s: (c.due_ms - origin_ms) / MS }] : [];
+        })
+        .sort((a, b) => a.until_s - b.until_s),
+    },
+    origin_ms,
+    midnight_ms: startOfDay(origin_ms).getTime(),
+    start_ms,
+    sprayed: chosen.flatMap(({ v }) =>
+      v.state.coats.map(({ entry }) => ({
+        panelId: v.panel.id,
+        coat: entry.body.number,
+        start_ms: entry.at_ms - (entry.body.duration_s ?? usualSpray_s(v)) * MS,
+        end_ms: entry.at_ms,
+      })),
+    ),
+    fixed,
+    missed: fixed.length - ahead.length,
+    promisedEnd_ms: body?.promisedEnd_ms ?? null,
+    stored: stored !== null,
+    version: stored?.version ?? 0,
+  };
+}
+
+/** One coat's time: the mean of those that were started and stopped, else the area at a usual hand, to whole half minutes. */
+function usualSpray_s(v: PanelView): number {
+  const timed = v.state.coats.flatMap(({ entry }) =>
+    entry.body.duration_s !== null && entry.body.duration_s > 0 ? [entry.body.duration_s] : [],
+  );
+  if (timed.length > 0) return timed.reduce((a, t) => a + t, 0) / timed.length;
+  const gun = v.state.coats.at(-1)?.entry.body.settings ?? { ...USUAL_GUN, fan_m: null };
+  const time_s = passTime({
+    area_m2: polygonArea(v.panel.shape.outline),
+    fan_m: gun.fan_m ?? (SPRAY.fanRef_m * gun.distance_m) / SPRAY.distanceRef_m,
+    overlap: gun.overlap,
+    handSpeed_m_s: gun.handSpeed_m_s,
+  });
+  return Math.ceil((HANDLING_S + time_s) / HALF_MINUTE_S) * HALF_MINUTE_S;
+}
+
+function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, origin_ms: number): BoothPart {
+  const { sheet } = v.product;
+  const air_K = v.state.climate?.body.air_K ?? SHEET_K;
+  const sides = typed?.sides ?? 1;
+  const spray_s = typed?.spray_s ?? usualSpray_s(v);
+  const { coatsPlanned } = v.panel;
+  const running = v.state.spraying;
+  const done = Math.min(coatsPlanned * sides, v.state.coats.length + (running ? 1 : 0));
+  const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (v.state.coats.at(-1)?.entry.at_ms ?? null);
+  const figures = planFigures({ sheet, coats: coatsPlanned, area_m2: polygonArea(v.panel.shape.outline), floor_m: 0 });
+  return {
+    id: v.panel.id,
+    coats: coatsPlanned,
+    spray_s,
+    ...timesAt(sheet, air_K),
+    sides,
+    turn_s: sheet.tape_s ?? sheet.dustFree_s ?? TURN_S,
+    group: typed?.group ?? null,
+    product: sheet.name,
+    volume_m3: figures.volume_m3 / coatsPlanned,
+    done,
+    doneEnd_s: done > 0 && last_ms !== null ? (last_ms - origin_ms) / MS : null,
+  };
+}

@@ -17,6 +17,7 @@ export default [
     route("plan/mix", "routes/panel/mix.tsx"),
     route("plan/gloss", "routes/panel/gloss.tsx"),
     route("spray", "routes/panel/spray.tsx"),
+    route("spray/gun", "routes/panel/gun.tsx"),
     route("spray/window", "routes/panel/window.tsx"),
     route("spray/cure", "routes/panel/cure.tsx"),
     route("inspect", "routes/panel/inspect.tsx"),

@@ -5,6 +5,7 @@ import type { Substrate } from "#core/ledger/derive-panel";
 import { toSi } from "#core/units/convert";
 import { completeStep, storePlan } from "#server/commands/correction";
 import { saveBoothPlan } from "#server/commands/booth-plan";
+import { saveGun } from "#server/commands/guns";
 import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
 import { saveCard } from "#server/commands/cards";
 import { addContainer } from "#server/commands/shelf";
@@ -105,6 +106,38 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     if (!view) throw new Error("the demo lost a panel");
     return view;
   };
+
+  // Two guns of the shop, one with its cups.
+  const cup = (turns: number, ml: number) => ({ turns, volume_m3: ml * 1e-6, time_s: 10 });
+  const pace = { pressure_Pa: toSi("pressure", 28, "psi"), distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
+  await saveGun(ctx, {
+    id: null,
+    version: 0,
+    clientKey: null,
+    body: {
+      name: "Small gun 1.2",
+      nozzle_m: 1.2e-3,
+      allTurns: 4,
+      cups: [],
+      fan: null,
+      checks: [],
+      settings: { ...pace, turns: 2, distance_m: 0.15, overlap: 0.7 },
+    },
+  });
+  await saveGun(ctx, {
+    id: null,
+    version: 0,
+    clientKey: null,
+    body: {
+      name: "Clear gun 1.3",
+      nozzle_m: 1.3e-3,
+      allTurns: 5,
+      cups: [cup(1, 18.5), cup(2, 33.5), cup(3, 45), cup(4, 53.5)],
+      fan: { fan_m: 0.25, distance_m: 0.175 },
+      checks: ["ellipse", "fan", "trigger"],
+      settings: { ...pace, turns: 2.5 },
+    },
+  });
 
   // Lodos estate: bonnet handed over yesterday, front door between its coats right now.
   setTime(52);

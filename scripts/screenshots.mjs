@@ -77,6 +77,7 @@ const VIEWS = {
     await page.getByRole("link", { name: "Booth view" }).click();
     await page.getByTestId("booth-next").waitFor();
   },
+  gun: () => panel("Lodos", "Front door", "spray/gun"),
   "booth-plan": async () => {
     await page.goto("/booth-plan");
     await page.getByTestId("booth-sentence").filter({ hasText: "from the start" }).waitFor();

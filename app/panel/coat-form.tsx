@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import type { BodyOf } from "#core/ledger/bodies";
+import type { NextCoat } from "#core/ledger/next-coat";
 import { predictCoat } from "#core/ledger/derive-panel";
 import type { ProductSheet } from "#core/product/sheet";
 import type { Deposit } from "#core/spray/deposit";
@@ -20,38 +21,30 @@ import { UnitsField } from "~/ui/units-field";
 import { coatWorking } from "~/words/workings";
 
 interface CoatFormProps {
-  number: number;
-  role: string;
-  speedFactor: number;
+  next: NextCoat;
   sheet: ProductSheet;
   air_K: number | null;
-  last: BodyOf<"coat"> | null;
   formKey: string;
 }
 
 /** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
-export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKey }: CoatFormProps) {
+export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
   const units = useUnits();
   const { setPreview, view } = usePanel();
   const { shopFilm } = view;
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
-  const gun = last?.settings ?? {
-    ...USUAL_GUN,
-    handSpeed_m_s: USUAL_GUN.handSpeed_m_s * speedFactor,
-    fan_m: null,
-    fluidFrom: "turns" as const,
-  };
+  const { number, role, settings: gun } = next;
   const [fluidFrom, setFluidFrom] = useState<"measured" | "turns">(gun.fluidFrom);
   const start = () => ({
     fluidRate: initial("fluidRate", gun.fluidRate_m3_s, units),
-    turns: String(last?.settings.turns ?? USUAL_GUN.turns),
+    turns: String(gun.turns ?? USUAL_GUN.turns),
     pressure: initial("pressure", gun.pressure_Pa, units),
     distance: initial("length", gun.distance_m, units),
     overlap: initial("share", gun.overlap, units),
     handSpeed: initial("speed", gun.handSpeed_m_s, units),
     fan: initial("length", gun.fan_m, units),
-    reducer: initial("share", last?.reducer ?? 0, units),
+    reducer: initial("share", next.reducer, units),
   });
   const [typed, setTyped] = useState(start);
   const [shownUnits, setShownUnits] = useState(units);
@@ -114,6 +107,7 @@ export function CoatForm({ number, role, speedFactor, sheet, air_K, last, formKe
         {field("reducer", "Reducer added", "share")}
         <Field label="Wet comb" unit={units.film} name="wet" errors={errors.wet} />
       </div>
+      {next.gunName !== null && <p className="text-[14px] text-ink2">From the gun taken up: {next.gunName}.</p>}
       <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
         {predicted ? (
           <>

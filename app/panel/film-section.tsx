@@ -22,6 +22,7 @@ const HOW_WORDS = {
   "measured less removal": "measured, less what was taken off since",
   inferred: "inferred, not measured",
   predicted: "predicted, not measured",
+  told: "as told by the painter",
 } as const;
 
 /** The film as a vertical cut, to scale: metal, primer, base, clear, its doubt, the floor, what is planned to come off. */

@@ -8,6 +8,7 @@ export const SprayTabs = ({ base }: { base: string }) => (
     label="Spray"
     tabs={[
       { to: `${base}/spray`, label: "Coats" },
+      { to: `${base}/spray/gun`, label: "Gun" },
       { to: `${base}/spray/window`, label: "Will it run?" },
       { to: `${base}/spray/cure`, label: "Cure" },
       { to: `/booth-plan?job=${jobOf(base)}`, label: "Booth plan" },

@@ -16,3 +16,17 @@ export function beep(): void {
   }
   setTimeout(() => void audio.close(), 800);
 }
+
+/** One short click, as a metronome gives. */
+export function tick(): void {
+  if (typeof AudioContext === "undefined") return;
+  const audio = new AudioContext();
+  const tone = audio.createOscillator();
+  const volume = audio.createGain();
+  tone.frequency.value = 1200;
+  volume.gain.value = 0.1;
+  tone.connect(volume).connect(audio.destination);
+  tone.start();
+  tone.stop(audio.currentTime + 0.03);
+  setTimeout(() => void audio.close(), 200);
+}

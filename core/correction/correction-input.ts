@@ -88,7 +88,7 @@ export function correctionInput(
     assess: {
       outline: brief.shape.outline,
       observations: state.observations,
-      history: { weights: SUBSTRATES[brief.substrate].weights, sprayed: state.predictedClear ?? undefined },
+      history: { weights: SUBSTRATES[brief.substrate].weights, sprayed: state.predictedClear ?? undefined, known: state.knownUnder },
       removal_m: total.removal_m,
       u_removal_m: total.u_m,
       floor_m: choice.floor_m,

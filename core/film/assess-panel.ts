@@ -4,7 +4,7 @@ import { normalPdf } from "../stats/normal";
 import { FilmField, type FieldPrior, type FilmObservation } from "./film-field";
 import { cellMargin, edgeMultiplier } from "./cell-risk";
 import { type PanelRisk, panelRisk } from "./panel-risk";
-import { type StackName, type StackWeights, clearFromMixture, stackPrior } from "./stack-prior";
+import { type KnownUnder, type StackName, type StackWeights, clearFromMixture, stackPrior } from "./stack-prior";
 import { CUT_GUARD_M, LEAST_SPOTS, THIN_AREA_SHARE, type Verdict, verdictOf } from "./verdict";
 
 /** What is known of the layers when the panel was not read before clear. */
@@ -12,6 +12,8 @@ export interface History {
   weights: StackWeights;
   /** Clear as predicted from the logged coats, when there are any: it replaces the stack's own clear. */
   sprayed?: { clear_m: number; u_m: number } | undefined;
+  /** Layers below the clear that the job has logged. */
+  known?: KnownUnder | undefined;
 }
 
 export interface AssessInput {
@@ -124,20 +126,20 @@ function possibleWorlds({ observations, history }: AssessInput, inferred: boolea
   const names = Object.keys(history.weights) as StackName[];
   const total_m = observations.reduce((a, o) => a + o.total_m, 0) / observations.length;
   const priorOf = (name: StackName): Partial<FieldPrior> => {
-    const s = stackPrior(name);
+    const s = stackPrior(name, history.known);
     const clear = history.sprayed ?? { clear_m: s.clear_m, u_m: s.uClear_m };
     // Edge thinning of a bought or resprayed panel, seen from total film only: −8 ± 6 µm (default of ours).
     return { under_m: s.under_m, uUnder_m: s.uUnder_m, clear_m: clear.clear_m, uClear_m: clear.u_m, edge_m: -8e-6, uEdge_m: 6e-6 };
   };
   const weights: StackWeights = history.sprayed
     ? weighBySprayed(names, history, total_m)
-    : clearFromMixture(total_m, 2.5e-6, history.weights).weights;
+    : clearFromMixture(total_m, 2.5e-6, history.weights, history.known).weights;
   return names.filter((n) => weights[n] > 0.005).map((n) => ({ weight: weights[n], prior: priorOf(n) }));
 }
 
-function weighBySprayed(names: StackName[], { weights, sprayed }: History, total_m: number): StackWeights {
+function weighBySprayed(names: StackName[], { weights, sprayed, known }: History, total_m: number): StackWeights {
   const raw = names.map((n) => {
-    const { under_m, uUnder_m } = stackPrior(n);
+    const { under_m, uUnder_m } = stackPrior(n, known);
     const sd = Math.hypot(uUnder_m, sprayed!.u_m, 2.5e-6);
     return (weights[n] * normalPdf((total_m - under_m - sprayed!.clear_m) / sd)) / sd;
   });

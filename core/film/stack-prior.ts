@@ -11,9 +11,19 @@ export type StackWeights = Record<StackName, number>;
 /** Belief before any reading when nobody knows the panel's history. */
 export const UNKNOWN_HISTORY: StackWeights = { factory: 0.8, refinish: 0.2 };
 
-export function stackPrior(name: StackName): { under_m: number; uUnder_m: number; clear_m: number; uClear_m: number } {
+/** Layers that the job itself has logged, mean and standard uncertainty: they replace or join those of the stack. */
+export interface KnownUnder {
+  base?: readonly [number, number] | undefined;
+  /** Sealer and ground coats, on top of the stack's own layers. */
+  added?: readonly (readonly [number, number])[] | undefined;
+}
+
+export function stackPrior(
+  name: StackName,
+  known: KnownUnder = {},
+): { under_m: number; uUnder_m: number; clear_m: number; uClear_m: number } {
   const { ecoat, primer, base, clear } = STACKS[name];
-  const under = [ecoat, primer, base];
+  const under = [ecoat, primer, known.base ?? base, ...(known.added ?? [])];
   return {
     under_m: under.reduce((a, l) => a + l[0], 0),
     uUnder_m: Math.hypot(...under.map((l) => l[1])),
@@ -30,10 +40,10 @@ interface Inferred {
 }
 
 /** Clear inferred from a total film when there is no reading before clear: conditions the stack on its sum. @throws RangeError */
-export function clearFromTotal(total_m: number, uTotal_m: number, name: StackName): Inferred {
+export function clearFromTotal(total_m: number, uTotal_m: number, name: StackName, known: KnownUnder = {}): Inferred {
   requireNumber("total_m", total_m, { min: 0 });
   requireNumber("uTotal_m", uTotal_m, { min: 0 });
-  const { under_m, uUnder_m, clear_m, uClear_m } = stackPrior(name);
+  const { under_m, uUnder_m, clear_m, uClear_m } = stackPrior(name, known);
   const variance = uUnder_m ** 2 + uClear_m ** 2 + uTotal_m ** 2;
   const gain = uClear_m ** 2 / variance;
   const excess = total_m - under_m - clear_m;
@@ -49,11 +59,12 @@ export function clearFromMixture(
   total_m: number,
   uTotal_m: number,
   belief: StackWeights = UNKNOWN_HISTORY,
+  known: KnownUnder = {},
 ): { clear_m: number; u_m: number; weights: StackWeights; byStack: Record<StackName, Inferred> } {
   const names = Object.keys(STACKS) as StackName[];
-  const byStack = Object.fromEntries(names.map((n) => [n, clearFromTotal(total_m, uTotal_m, n)])) as Record<StackName, Inferred>;
+  const byStack = Object.fromEntries(names.map((n) => [n, clearFromTotal(total_m, uTotal_m, n, known)])) as Record<StackName, Inferred>;
   const likelihood = names.map((n) => {
-    const { uUnder_m, uClear_m } = stackPrior(n);
+    const { uUnder_m, uClear_m } = stackPrior(n, known);
     return (
       (requireNumber(`belief.${n}`, belief[n], { min: 0, max: 1 }) * normalPdf(byStack[n].z)) / Math.hypot(uUnder_m, uClear_m, uTotal_m)
     );

@@ -3,6 +3,8 @@ import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, type Polish } from
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { MATTE_RULE_IDS } from "../gloss/matte-knowledge";
+import { PREFLIGHT_IDS } from "../prep/preflight";
+import { UNDER_STEP_IDS } from "../prep/under-clear";
 import { DEFECT_KINDS, PHASES, type DefectKind, type Phase } from "./kinds";
 
 const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
@@ -12,6 +14,17 @@ const at = z.object({ x_m: coordinate_m, y_m: coordinate_m });
 const text = (most: number) => z.string().trim().max(most);
 
 /** A reading as it was typed, beside its SI value. */
+const gunSettings = z.object({
+  fluidRate_m3_s: z.number().positive(),
+  fluidFrom: z.enum(["measured", "turns"]),
+  turns: z.number().positive().max(10).nullable(),
+  pressure_Pa: z.number().positive(),
+  distance_m: z.number().positive(),
+  overlap: z.number().min(0).max(0.9),
+  handSpeed_m_s: z.number().positive(),
+  fan_m: z.number().positive().nullable(),
+});
+
 const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
 
 const removalStep = z.union([
@@ -25,6 +38,7 @@ export const LEDGER_BODIES = {
     air_K: z.number().min(253).max(333),
     part_K: z.number().min(253).max(373).nullable(),
     relativeHumidity: z.number().gt(0).max(1),
+    material_K: z.number().min(253).max(333).nullable().default(null),
   }),
   mix: z.object({
     volume_m3: z.number().positive().max(0.1),
@@ -66,20 +80,44 @@ export const LEDGER_BODIES = {
   coat: z.object({
     number: z.int().min(1).max(20),
     role: text(40),
-    settings: z.object({
-      fluidRate_m3_s: z.number().positive(),
-      fluidFrom: z.enum(["measured", "turns"]),
-      turns: z.number().positive().max(10).nullable(),
-      pressure_Pa: z.number().positive(),
-      distance_m: z.number().positive(),
-      overlap: z.number().min(0).max(0.9),
-      handSpeed_m_s: z.number().positive(),
-      fan_m: z.number().positive().nullable(),
-    }),
+    settings: gunSettings,
     reducer: z.number().min(0).max(1),
     wetReading_m: film_m.nullable(),
     /** How long it took, where it was started and stopped in the booth view. */
     duration_s: z.number().min(0).max(86400).nullable().default(null),
+  }),
+  /** A gun and its settings taken up for the coats to come. */
+  gunSet: z.object({ name: text(60), gunId: z.string().nullable(), settings: gunSettings }),
+  /** A wet comb in a coat just sprayed; it stands beside the coat of that number. */
+  wetComb: z.object({ number: z.int().min(1).max(20), thickness_m: film_m, entered: text(24), unit: text(8) }),
+  /** One step below the clear as it was done; null: not asked or not known. */
+  under: z.object({
+    step: z.enum(UNDER_STEP_IDS),
+    grit: z.int().min(60).max(5000).nullable(),
+    coats: z.int().min(1).max(12).nullable(),
+    film_m: film_m.nullable(),
+    pressure_Pa: z.number().positive().nullable(),
+    reach_m: z.number().min(0).max(6).nullable(),
+    note: text(200),
+  }),
+  preflight: z.object({ ticks: z.array(z.enum(PREFLIGHT_IDS)) }),
+  /** How the surface looks on the scale 1 glass … 5 heavy, by eye along a light tube. */
+  texture: z.object({ role: z.enum(["target", "part"]), rating: z.number().min(1).max(5), place: text(60) }),
+  /** Temperature of the part since its last coat. */
+  oven: z.object({
+    probe: text(40),
+    samples: z
+      .array(
+        z.object({
+          at_s: z
+            .number()
+            .min(0)
+            .max(30 * 86400),
+          part_K: z.number().min(253).max(400),
+        }),
+      )
+      .min(2)
+      .max(2000),
   }),
   /** The trigger was pulled for a coat; the coat itself is written when it is stopped. */
   coatStart: z.object({ number: z.int().min(1).max(20) }),

@@ -1,7 +1,8 @@
 import { clearByDifference } from "../film/difference";
 import type { FilmObservation } from "../film/film-field";
 import { DEFAULT_GAUGE, type SpotFilm, pooledRepeatability, spotFilm } from "../film/gauge";
-import { STACKS, type StackWeights, clearFromMixture } from "../film/stack-prior";
+import { type KnownUnder, STACKS, type StackWeights, clearFromMixture } from "../film/stack-prior";
+import { type UnderLayer, underLayers } from "../prep/under-clear";
 import type { PanelShape } from "../panel/shapes";
 import type { Point } from "../panel/geometry";
 import type { ProductSheet } from "../product/sheet";
@@ -53,7 +54,7 @@ export interface Layer {
   thickness_m: number;
   u_m: number | null;
   tone: "steel" | "ecoat" | "primer" | "base" | "under" | "clear";
-  how: "measured" | "measured less removal" | "inferred" | "predicted";
+  how: "measured" | "measured less removal" | "inferred" | "predicted" | "told";
 }
 
 export interface PanelState {
@@ -72,6 +73,15 @@ export interface PanelState {
   layers: Layer[];
   handedOver: EntryOf<"handOver"> | null;
   mix: EntryOf<"mix"> | null;
+  /** Gun and settings taken up after the last coat. */
+  gunSet: EntryOf<"gunSet"> | null;
+  /** What was done below the clear, oldest first, and the layers it added. */
+  under: EntryOf<"under">[];
+  knownUnder: KnownUnder;
+  preflight: EntryOf<"preflight"> | null;
+  climates: EntryOf<"climate">[];
+  texture: EntryOf<"texture">[];
+  oven: EntryOf<"oven"> | null;
   /** A coat started in the booth view and not stopped yet. */
   spraying: EntryOf<"coatStart"> | null;
   gloss: EntryOf<"gloss">[];
@@ -104,10 +114,12 @@ export function derivePanel(
 ): PanelState {
   const entries = livingEntries(ledger);
   const climate = ofKind(entries, "climate").at(-1) ?? null;
-  const coats = ofKind(entries, "coat").map((entry): CoatState => ({
-    entry,
-    predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop),
-  }));
+  const combs = ofKind(entries, "wetComb");
+  const coats = ofKind(entries, "coat").map((logged): CoatState => {
+    const comb = combs.findLast((c) => c.body.number === logged.body.number);
+    const entry = comb ? { ...logged, body: { ...logged.body, wetReading_m: comb.body.thickness_m } } : logged;
+    return { entry, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
+  });
   const predictedClear = coats.length
     ? sumCoats(
         coats.map((c) => c.predicted),
@@ -125,9 +137,12 @@ export function derivePanel(
   };
   const films = groupSpots(latestSession(readings, stepsDone));
   const hasBefore = films.some((s) => s.films.before);
+  const under = ofKind(entries, "under");
+  const added = underLayers(under.map((u) => u.body));
+  const knownUnder = knownFrom(added);
   const spots = films.map((s): Spot => ({
     ...s,
-    clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore }),
+    clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore, knownUnder }),
   }));
   return {
     climate,
@@ -143,14 +158,34 @@ export function derivePanel(
     layers: layersOf(brief, spots, coats, predictedClear, {
       removedSince_m: removedSince.removal_m,
       removedTotal_m: stepsDone.reduce((a, s) => a + s.body.removal_m, 0),
+      added,
     }),
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
     mix: ofKind(entries, "mix").at(-1) ?? null,
+    gunSet: newerThan(ofKind(entries, "gunSet").at(-1), coats.at(-1)?.entry),
+    under,
+    knownUnder,
+    preflight: ofKind(entries, "preflight").at(-1) ?? null,
+    climates: ofKind(entries, "climate"),
+    texture: ofKind(entries, "texture"),
+    oven: ofKind(entries, "oven").at(-1) ?? null,
     spraying: runningCoat(ofKind(entries, "coatStart").at(-1), coats),
     gloss: ofKind(entries, "gloss"),
     matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
     simulated: entries.some((e) => e.simulated),
   };
+}
+
+/** The entry, unless a coat has been logged since: then that coat's own settings hold. */
+function newerThan(entry: EntryOf<"gunSet"> | undefined, coat: EntryOf<"coat"> | undefined): EntryOf<"gunSet"> | null {
+  return entry && (!coat || entry.recordedAt_ms > coat.recordedAt_ms) ? entry : null;
+}
+
+/** Logged layers as the prior of the stack takes them. */
+function knownFrom(layers: readonly UnderLayer[]): KnownUnder {
+  const base = layers.find((l) => l.step === "base");
+  const added = layers.filter((l) => l.step !== "base").map((l) => [l.film_m, l.u_m] as const);
+  return { ...(base ? { base: [base.film_m, base.u_m] as const } : {}), ...(added.length ? { added } : {}) };
 }
 
 /** The started coat, unless it has been logged since. */
@@ -224,9 +259,10 @@ interface ClearContext {
   brief: PanelBrief;
   stepsDone: readonly EntryOf<"step">[];
   anyBefore: boolean;
+  knownUnder: KnownUnder;
 }
 
-function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore }: ClearContext): Spot["clear"] {
+function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore, knownUnder }: ClearContext): Spot["clear"] {
   const latest = films.recheck ?? films.after;
   if (!latest) return null;
   const since = stepsDone.filter((s) => s.recordedAt_ms > latest.last_ms);
@@ -241,7 +277,7 @@ function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore }: ClearCon
     return { clear_m: d.clear_m - taken.m, u_m: Math.hypot(d.u_m, taken.u), how: since.length ? "measured less removal" : "measured" };
   }
   if (anyBefore) return null; // neighbours tell its clear: the map's work, not this spot's
-  const inferred = clearFromMixture(latest.film.mean_m, latest.film.u_m, SUBSTRATES[brief.substrate].weights);
+  const inferred = clearFromMixture(latest.film.mean_m, latest.film.u_m, SUBSTRATES[brief.substrate].weights, knownUnder);
   return { clear_m: inferred.clear_m - taken.m, u_m: Math.hypot(inferred.u_m, taken.u), how: "inferred" };
 }
 
@@ -264,12 +300,16 @@ function layersOf(
   spots: readonly Spot[],
   coats: readonly CoatState[],
   predicted: PanelState["predictedClear"],
-  { removedSince_m, removedTotal_m }: { removedSince_m: number; removedTotal_m: number },
+  { removedSince_m, removedTotal_m, added }: { removedSince_m: number; removedTotal_m: number; added: readonly UnderLayer[] },
 ): Layer[] {
   const before = spots.flatMap((s) => (s.films.before ? [s.films.before.film] : []));
   const stack = STACKS[brief.substrate === "factory" ? "factory" : "refinish"];
-  const usual_m = stack.ecoat[0] + stack.primer[0] + stack.base[0];
-  const under_m = before.length ? meanOf(before.map((f) => f.mean_m)) : usual_m;
+  const logged = (step: UnderLayer["step"]) => added.find((l) => l.step === step);
+  const base = logged("base");
+  const told_m = added.reduce((a, l) => a + l.film_m, 0);
+  const usual_m = stack.ecoat[0] + stack.primer[0] + (base ? 0 : stack.base[0]);
+  // What was read below the clear, less the layers that the job has logged, is shared among the older ones in the usual proportions.
+  const under_m = before.length ? Math.max(0, meanOf(before.map((f) => f.mean_m)) - told_m) : usual_m;
   const scale = under_m / usual_m;
   const part = (key: "ecoat" | "primer" | "base", name: string): Layer => ({
     key,
@@ -279,7 +319,17 @@ function layersOf(
     tone: key,
     how: "inferred",
   });
-  const layers = [part("ecoat", "e-coat"), part("primer", "primer"), part("base", "base")];
+  const loggedLayer = (step: UnderLayer["step"], name: string, tone: Layer["tone"]): Layer[] => {
+    const l = logged(step);
+    return l ? [{ key: step, name, thickness_m: l.film_m, u_m: l.u_m, tone, how: l.how === "told" ? "told" : "inferred" }] : [];
+  };
+  const layers = [
+    part("ecoat", "e-coat"),
+    part("primer", "primer"),
+    ...loggedLayer("seal", "sealer", "primer"),
+    ...loggedLayer("ground", "ground", "base"),
+    ...(base ? loggedLayer("base", "base", "base") : [part("base", "base")]),
+  ];
   const clears = spots.flatMap((s) => (s.clear ? [s.clear] : []));
   const measured = clears.length ? { clear_m: meanOf(clears.map((c) => c.clear_m)), u_m: meanOf(clears.map((c) => c.u_m)) } : null;
   const total = measured ?? (predicted ? { clear_m: predicted.clear_m - removedSince_m, u_m: predicted.u_m } : null);

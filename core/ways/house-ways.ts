@@ -16,6 +16,8 @@ export interface PlannedCoat {
   speedFactor: number;
   /** Flash after it against the sheet's least. */
   flashFactor: number;
+  /** Cured, sanded flat and cleaned after it, before the next. */
+  sandAfter?: boolean;
 }
 export interface HouseWay {
   id: string;
@@ -74,6 +76,36 @@ export const HOUSE_WAYS = [
     finish: "flat",
     coats: [full(), full(), full()],
     correction: "long",
+  },
+  {
+    id: "four-flat",
+    name: "Four for show",
+    goodFor: "Show cars that will be sanded flat more than once",
+    price: "Film near the most a clear takes; solvent leaves slowly",
+    source: "common-practice",
+    finish: "flat",
+    coats: [full(), full(), full(), full()],
+    correction: "long",
+  },
+  {
+    id: "three-sand-three",
+    name: "Three, sand, three",
+    goodFor: "The flattest finish without a heavy coat",
+    price: "A second day, and twice the clear",
+    source: "common-practice",
+    finish: "flat",
+    coats: [full(), full(), { ...full(), sandAfter: true }, full(), full(), full()],
+    correction: "long",
+  },
+  {
+    id: "patch-first",
+    name: "Patch, then full",
+    goodFor: "Repaired spots that tend to die back",
+    price: "An edge of the patch may show; feather it",
+    source: "common-practice",
+    finish: "match",
+    coats: [{ role: "patch", speedFactor: 2, flashFactor: 1 }, full(), full()],
+    correction: "spot",
   },
   {
     id: "many-thin",

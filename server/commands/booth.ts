@@ -1,6 +1,5 @@
-import { USUAL_GUN } from "#core/spray/usual-gun";
-import { houseWay, plannedCoat } from "#core/ways/house-ways";
-import type { BodyOf } from "#core/ledger/bodies";
+import { nextCoat } from "#core/ledger/next-coat";
+import { houseWay } from "#core/ways/house-ways";
 import type { ServerContext } from "../context";
 import { loadPanelView } from "../views/panel-view";
 import { recordEntry } from "./record-entry";
@@ -33,23 +32,17 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
 export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<string> {
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there");
-  const { spraying, coats } = view.state;
+  const { spraying } = view.state;
   if (!spraying || spraying.body.number !== input.number) throw new Refusal(null, "This coat is not running any more");
-  const way = plannedCoat(houseWay(view.job.wayId), input.number);
-  const settings: BodyOf<"coat">["settings"] = coats.at(-1)?.entry.body.settings ?? {
-    ...USUAL_GUN,
-    fluidFrom: "turns",
-    handSpeed_m_s: USUAL_GUN.handSpeed_m_s * way.speedFactor,
-    fan_m: null,
-  };
+  const next = nextCoat(view.state, houseWay(view.job.wayId));
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coat",
     body: {
       number: input.number,
-      role: way.role,
-      settings,
-      reducer: coats.at(-1)?.entry.body.reducer ?? view.state.mix?.body.reducer ?? 0,
+      role: next.role,
+      settings: next.settings,
+      reducer: next.reducer,
       wetReading_m: null,
       duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
     },

@@ -63,4 +63,11 @@ export const MIGRATIONS: Record<string, Migration> = {
       );
     },
   },
+  "0004-guns": {
+    async up(db: Kysely<unknown>) {
+      await sql`create table gun (
+        id text primary key, body_json text not null, version integer not null, created_at_ms integer not null,
+        archived_at_ms integer, client_key text unique)`.execute(db);
+    },
+  },
 };

@@ -112,7 +112,18 @@ export interface BoothPlanTable {
   updated_at_ms: number;
 }
 
+/** A gun as the shop keeps it; a change is a new row version, `version` guards against two windows. */
+export interface GunTable {
+  id: Fixed<string>;
+  body_json: string;
+  version: number;
+  created_at_ms: Fixed<number>;
+  archived_at_ms: number | null;
+  client_key: Fixed<string | null>;
+}
+
 export interface Schema {
+  gun: GunTable;
   booth_plan: BoothPlanTable;
   shop: ShopTable;
   product: ProductTable;

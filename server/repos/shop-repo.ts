@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { DEFAULT_FLOOR_M } from "#core/film/verdict";
 import { HOUSE_WAY_IDS } from "#core/ways/house-ways";
+import type { ShopFactors } from "#core/flow/simulate-coats";
 import { QUANTITIES } from "#core/units/quantities";
 import type { Db } from "../db/open";
 
@@ -13,16 +14,21 @@ export const unitPreferences = z.object({
   volume: unitsOf(QUANTITIES.volume.units),
 });
 
+const learntFactor = z
+  .object({ factor: z.number().min(0.2).max(5), u_log: z.number().positive().max(1), n: z.int().min(1) })
+  .nullable()
+  .default(null);
+
 export const shopSettings = z.object({
   name: z.string().trim().min(1, "Give the shop a name").max(80).default("Our shop"),
   wayId: z.enum(HOUSE_WAY_IDS).default("two-full"),
   floor_m: z.number().min(5e-6, "Below 5 µm is no floor").max(200e-6, "Above 200 µm no panel would pass").default(DEFAULT_FLOOR_M),
   readingsPerSpot: z.int().min(1).max(5).default(3),
   /** Film this shop lays against the model, as learnt and taken over; null: the model as it is. */
-  learntFilm: z
-    .object({ factor: z.number().min(0.3).max(3), u_log: z.number().positive().max(1), n: z.int().min(1) })
-    .nullable()
-    .default(null),
+  learntFilm: learntFactor,
+  /** The same for levelling and sag (which panels ran), and for the drops' noise (texture ratings). */
+  learntRuns: learntFactor,
+  learntTexture: learntFactor,
   units: unitPreferences.default({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" }),
 });
 export type ShopSettings = z.infer<typeof shopSettings>;
@@ -40,3 +46,10 @@ export async function saveShop(db: Db, settings: ShopSettings, now_ms: number): 
     .onConflict((c) => c.column("id").doUpdateSet(row))
     .execute();
 }
+
+/** The shop's factors on the flow model. */
+export const shopFactors = (shop: ShopSettings): ShopFactors => ({
+  film: shop.learntFilm?.factor ?? 1,
+  levelling: shop.learntRuns?.factor ?? 1,
+  noise: shop.learntTexture?.factor ?? 1,
+});

@@ -4,12 +4,13 @@ import { livingEntries } from "#core/ledger/entry";
 import { type PanelCounts, stationOf } from "#core/ledger/station";
 import { suggestSpots } from "#core/panel/shapes";
 import type { Point } from "#core/panel/geometry";
+import type { ShopFactors } from "#core/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
 import { listEntries } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
-import { type ShopSettings, getShop } from "../repos/shop-repo";
+import { type ShopSettings, getShop, shopFactors } from "../repos/shop-repo";
 
 const FIRST_SPOTS = 8;
 const SMALL_PART_SPOTS = 5;
@@ -28,6 +29,8 @@ export interface PanelView {
   floor_m: number;
   /** What this shop lays against the model. */
   shopFilm: ShopFilm;
+  /** The shop's factors on the flow model, 1 where nothing has been taken over. */
+  shopFactors: ShopFactors;
   readingsPerSpot: number;
   formKey: string;
 }
@@ -74,6 +77,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     spotPlan: spotPlan(ctx, panel, state.spots),
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     shopFilm: shop.learntFilm ?? MODEL_FILM,
+    shopFactors: shopFactors(shop),
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
   };

@@ -1,7 +1,8 @@
 import { data, useFetcher } from "react-router";
 import { dewPointMargin } from "#core/climate/dew-point";
 import { show, showWithUncertainty, showFilm } from "#core/units/format";
-import { houseWay, plannedCoat } from "#core/ways/house-ways";
+import { nextCoat } from "#core/ledger/next-coat";
+import { houseWay } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeStandInReadings } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
@@ -71,7 +72,7 @@ export default function Spray() {
   const way = houseWay(job.wayId);
   const done = state.coats.length;
   const last = state.coats.at(-1);
-  const next = plannedCoat(way, done + 1);
+  const next = nextCoat(state, way);
   const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
   const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
   return (
@@ -102,13 +103,10 @@ export default function Spray() {
             {done < panel.coatsPlanned ? `Coat ${done + 1}, ${next.role}` : `One coat more (coat ${done + 1})`}
           </h3>
           <CoatForm
-            key={`coat-${done}`}
-            number={done + 1}
-            role={next.role}
-            speedFactor={next.speedFactor}
+            key={`coat-${done} ${state.gunSet?.id ?? ""}`}
+            next={next}
             sheet={product.sheet}
             air_K={state.climate?.body.air_K ?? null}
-            last={last?.entry.body ?? null}
             formKey={`${view.formKey}-coat`}
           />
         </section>

@@ -5,7 +5,8 @@ import { polygonArea } from "#core/panel/geometry";
 import { SHEET_K, flashPoints } from "#core/product/sheet";
 import { timeAtTemperature } from "#core/product/time-at-temperature";
 import { FlowDesk } from "~/flow/flow-desk";
-import { USUAL_GUN } from "#core/spray/usual-gun";
+import { nextCoat } from "#core/ledger/next-coat";
+import { houseWay } from "#core/ways/house-ways";
 import { SprayTabs } from "~/panel/spray-tabs";
 import { usePanel } from "./layout";
 
@@ -40,9 +41,9 @@ export default function PanelWindow() {
         {laid.length === 0 && coatNumber > 1 && ", coat 1 taken as the same"}
       </p>
       <FlowDesk
-        key={laid.length}
+        key={`${laid.length} ${state.gunSet?.id ?? ""}`}
         sheet={sheet}
-        gun={state.coats.at(-1)?.entry.body.settings ?? USUAL_GUN}
+        gun={nextCoat(state, houseWay(job.wayId)).settings}
         laid={laid}
         coatNumber={coatNumber}
         air_K={air_K}

@@ -1,0 +1,60 @@
+import { type GunBody, gunBody } from "#core/spray/gun";
+import { fitGunCurve, gunFlow } from "#core/spray/gun-curve";
+import type { BodyOf } from "#core/ledger/bodies";
+import type { ServerContext } from "../context";
+import { getGun, insertGun, setGunArchived, updateGun } from "../repos/gun-repo";
+import { recordEntry } from "./record-entry";
+import { Refusal } from "./refusal";
+
+/** Keeps a gun: a new one, or a change of one that nobody else has changed meanwhile. */
+export async function saveGun(
+  ctx: ServerContext,
+  { id, version, body, clientKey }: { id: string | null; version: number; body: GunBody; clientKey: string | null },
+): Promise<string> {
+  const checked = gunBody.parse(body);
+  if (id === null) {
+    const made = await insertGun(ctx.db, { id: ctx.newId(), body: checked, now_ms: ctx.now_ms(), clientKey });
+    ctx.bus.publish({ topic: "shop", id: "guns" });
+    return made;
+  }
+  if (!(await updateGun(ctx.db, id, checked, version)))
+    throw new Refusal(null, "This gun was changed in another window meanwhile. Nothing was overwritten; look again.");
+  ctx.bus.publish({ topic: "shop", id: "guns" });
+  return id;
+}
+
+export async function archiveGun(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
+  await setGunArchived(ctx.db, id, archived ? ctx.now_ms() : null);
+  ctx.bus.publish({ topic: "shop", id: "guns" });
+}
+
+/** A gun's settings as a coat takes them: its flow from its own cups, its fan scaled to the distance. */
+export function coatSettings(gun: GunBody): BodyOf<"coat">["settings"] {
+  const flow = gunFlow(gun.cups.length > 0 ? fitGunCurve(gun.cups) : null, gun.settings.turns, gun.cups);
+  return {
+    fluidRate_m3_s: flow.fluidRate_m3_s,
+    fluidFrom: flow.from,
+    turns: gun.settings.turns,
+    pressure_Pa: gun.settings.pressure_Pa,
+    distance_m: gun.settings.distance_m,
+    overlap: gun.settings.overlap,
+    handSpeed_m_s: gun.settings.handSpeed_m_s,
+    fan_m: gun.fan ? (gun.fan.fan_m * gun.settings.distance_m) / gun.fan.distance_m : null,
+  };
+}
+
+/** Takes a gun up for the coats to come of a panel. */
+export async function takeUpGun(
+  ctx: ServerContext,
+  input: { panelId: string; gunId: string; by: string; clientKey: string | null },
+): Promise<string> {
+  const gun = await getGun(ctx.db, input.gunId);
+  if (!gun) throw new Refusal(null, "This gun is no longer there");
+  return recordEntry(ctx, {
+    panelId: input.panelId,
+    kind: "gunSet",
+    body: { name: gun.body.name, gunId: gun.id, settings: coatSettings(gun.body) },
+    by: input.by,
+    clientKey: input.clientKey,
+  });
+}

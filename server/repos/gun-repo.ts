@@ -1,0 +1,54 @@
+import { type GunBody, gunBody } from "#core/spray/gun";
+import type { Db } from "../db/open";
+
+export interface Gun {
+  id: string;
+  body: GunBody;
+  version: number;
+}
+
+/** The shop's guns, newest first. */
+export async function listGuns(db: Db): Promise<Gun[]> {
+  const rows = await db.selectFrom("gun").selectAll().where("archived_at_ms", "is", null).orderBy("created_at_ms", "desc").execute();
+  return rows.map((r) => ({ id: r.id, body: gunBody.parse(JSON.parse(r.body_json)), version: r.version }));
+}
+
+export async function getGun(db: Db, id: string): Promise<Gun | null> {
+  const row = await db.selectFrom("gun").selectAll().where("id", "=", id).executeTakeFirst();
+  return row ? { id: row.id, body: gunBody.parse(JSON.parse(row.body_json)), version: row.version } : null;
+}
+
+/** A new gun; sending the same form twice keeps one. @returns its id */
+export async function insertGun(db: Db, gun: { id: string; body: GunBody; now_ms: number; clientKey: string | null }): Promise<string> {
+  const known = gun.clientKey
+    ? await db.selectFrom("gun").select("id").where("client_key", "=", gun.clientKey).executeTakeFirst()
+    : undefined;
+  if (known) return known.id;
+  await db
+    .insertInto("gun")
+    .values({
+      id: gun.id,
+      body_json: JSON.stringify(gun.body),
+      version: 1,
+      created_at_ms: gun.now_ms,
+      archived_at_ms: null,
+      client_key: gun.clientKey,
+    })
+    .execute();
+  return gun.id;
+}
+
+/** @returns false when another window was first */
+export async function updateGun(db: Db, id: string, body: GunBody, version: number): Promise<boolean> {
+  const { numUpdatedRows } = await db
+    .updateTable("gun")
+    .set({ body_json: JSON.stringify(body), version: version + 1 })
+    .where("id", "=", id)
+    .where("version", "=", version)
+    .executeTakeFirst();
+  return numUpdatedRows > 0n;
+}
+
+export async function setGunArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<void> {
+  await db.updateTable("gun").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).execute();
+}

@@ -183,7 +183,17 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     lodos.jobId,
     panel("door", { name: "Front door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2 }),
   );
+  const below = (step: BodyInputOf<"under">["step"], more: Partial<BodyInputOf<"under">> = {}) =>
+    add(doorId, "under", { step, grit: null, coats: null, film_m: null, pressure_Pa: null, reach_m: null, note: "", ...more });
+  await below("sand", { grit: 600 });
+  await below("clean");
+  await below("mask");
+  await below("base", { coats: 3, film_m: 17e-6, pressure_Pa: toSi("pressure", 26, "psi"), note: "drop coat last" });
+  await below("cover");
+  await below("dry");
   await climate(doorId, 23, 21, 0.58);
+  await add(doorId, "preflight", { ticks: ["wiped", "tack", "light", "clothing", "inside", "air", "breathing"] });
+  await add(doorId, "texture", { role: "target", rating: 3.5, place: "rear wing" });
   await read(doorId, lodos.jobId, "before", 6);
   setTime(0.25);
   await add(doorId, "mix", { volume_m3: 450e-6, reducer: 0.05, potLife_s: CLEAR_21.potLife_s });

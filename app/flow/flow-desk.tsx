@@ -1,15 +1,14 @@
-import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { FLOW_CHANGES, applyChange, cheapestChanges, flowReasons, flowVerdict, nearestSlip, zoneVerdicts } from "#core/flow/flow-advice";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
 import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/flow/flow-window";
-import { flowCoatOptions } from "#core/flow/flow-coat-options";
-import type { FlowCoat } from "#core/flow/simulate-coats";
+import type { FlowCoat, ShopFactors } from "#core/flow/simulate-coats";
 import type { ProductSheet } from "#core/product/sheet";
 import type { GunSettings } from "#core/spray/deposit";
 import type { ActivatorSpeed } from "#core/spray/constants";
-import { show, showChance, showFilm } from "#core/units/format";
+import { showChance, showFilm } from "#core/units/format";
 import { preferredUnit } from "#core/units/quantities";
-import { PLAN_TRANSFER } from "#core/ways/plan-figures";
+import { withTexture } from "#core/flow/reflection";
 import { type FlowTyped, flowForm } from "~/forms/flow-form";
 import { errorsByField } from "~/forms/fields";
 import { initial } from "~/forms/initial";
@@ -17,9 +16,9 @@ import { useUnits } from "~/lib/use-root";
 import { Toggle } from "~/ui/choice";
 import { Field } from "~/ui/field";
 import { Figure } from "~/ui/figure";
-import { ScrollRegion } from "~/ui/scroll-region";
 import { Tag } from "~/ui/tag";
 import { CLASS_WORDS, flowSentence, flowWorking, textureWords } from "~/words/flow-words";
+import { FlowCoats } from "./flow-coats";
 import { FlowMap } from "./flow-map";
 import { LightTube } from "./light-tube";
 import { useFlowWindow } from "./use-flow-window";
@@ -51,6 +50,8 @@ export function FlowDesk({
   textureLimit,
   area_m2,
   under_m,
+  shop,
+  neighbour,
   onDry,
 }: {
   sheet: ProductSheet;
@@ -66,6 +67,10 @@ export function FlowDesk({
   textureLimit: number;
   area_m2: number;
   under_m: number;
+  /** The shop's own factors; none where nobody's shop is asked. */
+  shop?: ShopFactors;
+  /** Texture of the neighbour or the target on the scale 1 … 5, as rated; null: not rated. */
+  neighbour?: number | null;
   onDry?: (dry_m: number | null) => void;
 }) {
   const units = useUnits();
@@ -109,8 +114,9 @@ export function FlowDesk({
         below: SUBSTRATE_TEXTURE.basecoat,
       },
       coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
+      ...(shop ? { shop } : {}),
     };
-  }, [parsed, gun, laid, coatNumber, hardener, sheet.volumeSolids, tilt_rad]);
+  }, [parsed, gun, laid, coatNumber, hardener, sheet.volumeSolids, tilt_rad, shop]);
   // The verdict follows the hand; what surrounds it may come a frame later.
   const worked = useMemo(
     () => setting && inModel(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
@@ -231,6 +237,12 @@ export function FlowDesk({
                 result={worked.verdict.result}
                 label={`as you would spray it: texture ${worked.verdict.result.texture.toFixed(1)}, ${textureWords(worked.verdict.result.texture)}`}
               />
+              {neighbour != null && (
+                <LightTube
+                  result={withTexture(worked.verdict.result, neighbour)}
+                  label={`the neighbour, rated ${neighbour.toFixed(1)}: ${textureWords(neighbour)}`}
+                />
+              )}
               <div className="flex flex-wrap gap-x-8 gap-y-3">
                 <Figure
                   size="middle"
@@ -302,72 +314,3 @@ export function FlowDesk({
     </>
   );
 }
-
-/** A flow coat in its three meanings against leaving it. */
-const FlowCoats = memo(function FlowCoats({
-  setting,
-  area_m2,
-  under_m,
-  sandAfter_h,
-}: {
-  setting: FlowSetting;
-  area_m2: number;
-  under_m: number;
-  sandAfter_h: number;
-}) {
-  const units = useUnits();
-  const options = useMemo(
-    () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, transfer: PLAN_TRANSFER }),
-    [setting, area_m2, under_m, sandAfter_h],
-  );
-  return (
-    <section className="mt-8" aria-labelledby="flow-coat-title">
-      <h3 id="flow-coat-title" className="text-lg font-semibold">
-        Is a flow coat worth it?
-      </h3>
-      <div className="mt-3 grid gap-4 sm:grid-cols-2 xl:grid-cols-4">
-        {options.map((o) => (
-          <LightTube key={o.id} result={o.result} label={`${o.name}: ${o.texture.toFixed(1)}, ${textureWords(o.texture)}`} />
-        ))}
-      </div>
-      <ScrollRegion label="Flow coat compared" className="mt-3">
-        <table className="w-full text-left [&_td]:py-2" data-testid="flow-coats">
-          <thead className="small-label border-b border-hair">
-            <tr>
-              <th className="py-2">What</th>
-              <th>Texture</th>
-              <th>Clear, {units.film}</th>
-              <th>All film, {units.film}</th>
-              <th>Hours</th>
-              <th>{units.volume}</th>
-              <th>Danger</th>
-            </tr>
-          </thead>
-          <tbody>
-            {options.map((o) => (
-              <tr key={o.id} className="border-b border-hair">
-                <td>
-                  <b className="font-semibold">{o.name}</b> <span className="block text-[13px] text-ink2">{o.how}</span>
-                </td>
-                <td>{o.texture.toFixed(1)}</td>
-                <td>{showFilm(o.clear_m, units).text}</td>
-                <td>{showFilm(o.total_m, units).text}</td>
-                <td>{o.hours.toFixed(1)}</td>
-                <td>{show("volume", o.volume_m3, units).text}</td>
-                <td>
-                  {o.against ? (
-                    <Tag kind="stop">{o.against}</Tag>
-                  ) : o.verdict === "risk" ? (
-                    <Tag kind="caution">near a run</Tag>
-                  ) : (
-                    "none seen"
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </ScrollRegion>
-    </section>
-  );
-});

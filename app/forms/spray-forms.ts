@@ -61,8 +61,9 @@ export const climateForm = (units: UnitPreferences) =>
       air: quantity("temperature", units, { min: 273.15, max: 323.15 }),
       part: optionalQuantity("temperature", units, { min: 260, max: 373 }),
       humidity: quantity("share", units, { min: 0.05, max: 1 }),
+      material: optionalQuantity("temperature", units, { min: 260, max: 333 }),
     })
-    .transform((v) => ({ air_K: v.air, part_K: v.part, relativeHumidity: v.humidity }));
+    .transform((v) => ({ air_K: v.air, part_K: v.part, relativeHumidity: v.humidity, material_K: v.material }));
 
 export const mixForm = (units: UnitPreferences) =>
   z

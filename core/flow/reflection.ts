@@ -1,5 +1,6 @@
 import { requireInteger, requireNumber } from "../guard";
 import type { Random } from "../stats/random";
+import { FLOW } from "./constants";
 import type { FlowResult } from "./simulate-coats";
 
 /** Directions in which each wave of the spectrum runs. */
@@ -38,4 +39,16 @@ export function tubeReflection(
     }
   });
   return { upper_m, lower_m };
+}
+
+/**
+ * The same waves, higher or lower, so that the surface has a texture on the scale 1 … 5: what a rating by eye may look like. Amplitudes go
+ * with textureStep to the power of the difference.
+ * @throws RangeError for a rating outside 1 … 5
+ */
+export function withTexture(result: FlowResult, texture: number): FlowResult {
+  const wanted = requireNumber("texture", texture, { min: 1, max: 5 });
+  const share = FLOW.textureStep ** (wanted - result.texture);
+  const density = Float64Array.from(result.spectrum.density, (d) => d * share ** 2);
+  return { ...result, texture: wanted, spectrum: { ...result.spectrum, density } };
 }

@@ -1,12 +1,14 @@
 import type { Substrate } from "#core/ledger/derive-panel";
 import type { PanelShape } from "#core/panel/shapes";
 import { type SheetInput, anySheet, sheetContradictions } from "#core/product/sheet";
-import type { Finish } from "#core/ways/house-ways";
+import { type Finish, type HouseWayId, houseWay } from "#core/ways/house-ways";
+import { livingEntries, ofKind } from "#core/ledger/entry";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
 import { setClockStopped } from "../repos/clock-repo";
-import { findJobByKey, getJob, insertJob, setJobArchived } from "../repos/job-repo";
-import { type Panel, findPanelByKey, insertPanel, listPanels } from "../repos/panel-repo";
+import { findJobByKey, getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo";
+import { type Panel, findPanelByKey, insertPanel, listPanels, setCoatsPlanned } from "../repos/panel-repo";
+import { listEntries } from "../repos/ledger-repo";
 import { getProductRevision, insertProduct, insertRevision, setProductArchived } from "../repos/product-repo";
 import { type ShopSettings, saveShop, shopSettings } from "../repos/shop-repo";
 import { Refusal } from "./refusal";
@@ -58,6 +60,19 @@ export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPane
   });
   ctx.bus.publish({ topic: "job", id: jobId });
   return id;
+}
+
+/** Sprays a job another house way; the panel it was chosen on takes the way's number of coats, unless more are on already. */
+export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: HouseWayId }): Promise<void> {
+  await ctx.db.transaction().execute(async (db) => {
+    if (!(await getJob(db, input.jobId))) throw new Refusal(null, "This job is no longer there");
+    const panel = (await listPanels(db, input.jobId)).find((p) => p.id === input.panelId);
+    if (!panel) throw new Refusal(null, "This panel is no longer there");
+    const on = ofKind(livingEntries(await listEntries(db, panel.id)), "coat").length;
+    await setJobWay(db, input.jobId, input.wayId);
+    await setCoatsPlanned(db, panel.id, Math.max(on, houseWay(input.wayId).coats.length));
+  });
+  ctx.bus.publish({ topic: "job", id: input.jobId });
 }
 
 /** Takes a job off the Floor, or brings it back. */

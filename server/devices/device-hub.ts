@@ -1,8 +1,16 @@
 import { z } from "zod";
+import { standInClimateProbe } from "#stand-ins/climate-probe";
 import { type StandInScale, standInScale } from "#stand-ins/scale";
 
 /** One line of the scale's stream, as a real bridge sends it and as the page receives it. */
 export const scaleLine = z.object({ mass_kg: z.number().min(-10).max(100), stable: z.boolean().default(true) });
+/** One line of a climate probe's bridge. */
+export const climateLine = z.object({
+  air_K: z.number().min(253).max(333),
+  part_K: z.number().min(253).max(373).nullable().default(null),
+  material_K: z.number().min(253).max(333).nullable().default(null),
+  relativeHumidity: z.number().gt(0).max(1),
+});
 export interface ScaleReading {
   device: string;
   simulated: boolean;
@@ -15,6 +23,9 @@ export interface ScaleReading {
 /** A real device that has spoken this lately silences the stand-in. */
 const REAL_FRESH_MS = 5000;
 
+/** A climate is slower: a real line counts for so long. */
+const CLIMATE_FRESH_MS = 10 * 60_000;
+
 /** Devices of one running server: the stand-in scale, and the last line of a real one where a bridge sends any. */
 export interface DeviceHub {
   scale: StandInScale;
@@ -22,12 +33,16 @@ export interface DeviceHub {
   /** A real bridge's line; the tare is taken here, so that any scale will do. */
   pushScale(line: z.infer<typeof scaleLine>, now_ms: number): void;
   tareScale(now_ms: number): void;
+  climateReading(now_ms: number): { device: string; simulated: boolean; reading: z.infer<typeof climateLine> };
+  pushClimate(line: z.infer<typeof climateLine>, now_ms: number): void;
 }
 
 export function createDeviceHub(seed = 41): DeviceHub {
   const scale = standInScale({ seed });
   let real: { mass_kg: number; stable: boolean; at_ms: number } | null = null;
   let realTare_kg = 0;
+  const probe = standInClimateProbe({ seed: seed + 1 });
+  let climate: { line: z.infer<typeof climateLine>; at_ms: number } | null = null;
   const fresh = (now_ms: number) => (real && now_ms - real.at_ms < REAL_FRESH_MS ? real : null);
   return {
     scale,
@@ -40,6 +55,14 @@ export function createDeviceHub(seed = 41): DeviceHub {
       return r.ok
         ? { ...common, mass_kg: r.mass_kg, stable: r.stable, fault: null }
         : { ...common, mass_kg: null, stable: false, fault: r.fault };
+    },
+    climateReading(now_ms) {
+      return climate && now_ms - climate.at_ms < CLIMATE_FRESH_MS
+        ? { device: "Climate probe", simulated: false, reading: climate.line }
+        : { device: probe.name, simulated: true, reading: probe.read(now_ms) };
+    },
+    pushClimate(line, now_ms) {
+      climate = { line, at_ms: now_ms };
     },
     pushScale(line, now_ms) {
       real = { ...line, at_ms: now_ms };

@@ -74,3 +74,7 @@ export async function insertJob(db: Db, job: Job & { clientKey: string | null })
 export async function setJobArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<void> {
   await db.updateTable("job").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).execute();
 }
+
+export async function setJobWay(db: Db, id: string, wayId: string): Promise<void> {
+  await db.updateTable("job").set({ way_id: wayId }).where("id", "=", id).execute();
+}

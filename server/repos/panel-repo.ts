@@ -80,3 +80,7 @@ export async function insertPanel(db: Db, panel: Omit<Panel, "position"> & { cli
     .executeTakeFirstOrThrow();
   return toPanel(row);
 }
+
+export async function setCoatsPlanned(db: Db, id: string, coats: number): Promise<void> {
+  await db.updateTable("panel").set({ coats_planned: coats }).where("id", "=", id).execute();
+}

@@ -1,5 +1,4 @@
 import { data, useFetcher } from "react-router";
-import { dewPointMargin } from "#core/climate/dew-point";
 import { show, showWithUncertainty, showFilm } from "#core/units/format";
 import { nextCoat } from "#core/ledger/next-coat";
 import { houseWay } from "#core/ways/house-ways";
@@ -14,17 +13,16 @@ import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { useUnits } from "~/lib/use-root";
 import { CoatForm } from "~/panel/coat-form";
+import { ClimatePanel } from "~/panel/climate-panel";
 import { SprayTabs } from "~/panel/spray-tabs";
 import { ReadingDesk } from "~/panel/reading-desk";
 import { Field, FieldErrors } from "~/ui/field";
 import { Figure } from "~/ui/figure";
 import { StrikeButton } from "~/ui/strike-button";
-import { Tag } from "~/ui/tag";
-import { coatWorking, dewWorking } from "~/words/workings";
+import { coatWorking } from "~/words/workings";
 import type { Route } from "./+types/spray";
 import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
-import { initial } from "~/forms/initial";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
@@ -146,7 +144,7 @@ export default function Spray() {
               );
             })}
           </ol>
-          <Climate />
+          <ClimatePanel action={`${base}/spray`} />
           <Mix />
         </div>
       </div>
@@ -164,61 +162,6 @@ export default function Spray() {
         </section>
       )}
     </>
-  );
-}
-
-function Climate() {
-  const { view } = usePanel();
-  const units = useUnits();
-  const fetcher = useFetcher<typeof action>();
-  const climate = view.state.climate?.body;
-  const errors = fetcher.data?.errors ?? {};
-  const margin =
-    climate &&
-    dewPointMargin({ air_K: climate.air_K, part_K: climate.part_K ?? climate.air_K, relativeHumidity: climate.relativeHumidity });
-  return (
-    <section aria-label="Climate" className="space-y-3">
-      {margin && climate && (
-        <div className="flex flex-wrap items-center gap-3">
-          <Figure
-            label="above the coldest the part may be"
-            shown={show("temperatureDifference", margin.margin_K, units)}
-            working={dewWorking(climate, margin, units)}
-            size="middle"
-            {...(margin.margin_K < 0 ? { tone: "stop" as const } : {})}
-          />
-          <Tag kind={margin.margin_K < 0 ? "stop" : margin.margin_K < 3 ? "caution" : "good"}>
-            {margin.margin_K < 0 ? "Too near the dew point" : margin.margin_K < 3 ? "Close to the dew point" : "Dry enough"}
-          </Tag>
-        </div>
-      )}
-      <fetcher.Form method="post" className="grid grid-cols-2 gap-3 sm:grid-cols-4" noValidate>
-        <UnitsField />
-        <input type="hidden" name="intent" value="climate" />
-        <Field
-          label="Air"
-          unit={units.temperature}
-          name="air"
-          defaultValue={initial("temperature", climate?.air_K, units)}
-          errors={errors.air}
-        />
-        <Field
-          label="Part"
-          unit={units.temperature}
-          name="part"
-          defaultValue={initial("temperature", climate?.part_K, units)}
-          errors={errors.part}
-        />
-        <Field
-          label="Humidity"
-          unit="%"
-          name="humidity"
-          defaultValue={initial("share", climate?.relativeHumidity, units)}
-          errors={errors.humidity}
-        />
-        <button className="press self-start sm:mt-[23px]">Log climate</button>
-      </fetcher.Form>
-    </section>
   );
 }
 

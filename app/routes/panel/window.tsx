@@ -47,13 +47,15 @@ export default function PanelWindow() {
         laid={laid}
         coatNumber={coatNumber}
         air_K={air_K}
-        material_K={null}
+        material_K={climate?.material_K ?? null}
         reducer={state.coats.at(-1)?.entry.body.reducer ?? sheet.reducerMin}
         flash_s={flash_s}
         tilt_rad={panel.tilt_rad}
         textureLimit={TEXTURE_LIMITS[job.finish]}
         area_m2={polygonArea(panel.shape.outline)}
         under_m={under_m}
+        shop={view.shopFactors}
+        neighbour={state.texture.findLast((t) => t.body.role === "target")?.body.rating ?? null}
         onDry={onDry}
       />
     </>

@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { serverContext } from "#server/context";
 import { scaleLine } from "#server/devices/device-hub";
+import { jsonLines, jsonOf } from "~/lib/json-lines";
 import { eventStream } from "~/lib/event-stream.server";
 import type { Route } from "./+types/scale";
 
@@ -29,13 +30,10 @@ export async function action({ request }: Route.ActionArgs) {
   const now_ms = ctx.now_ms();
   const text = await request.text();
   if (request.headers.get("Content-Type")?.startsWith("application/x-ndjson")) {
-    const lines = text.split("\n").filter((l) => l.trim() !== "");
-    for (const [i, line] of lines.entries()) {
-      const parsed = scaleLine.safeParse(jsonOf(line));
-      if (!parsed.success) throw data(`line ${i + 1}: wanted {"mass_kg": 0.1234, "stable": true}`, { status: 400 });
-      devices.pushScale(parsed.data, now_ms);
-    }
-    return { taken: lines.length };
+    const lines = jsonLines(text, scaleLine, '{"mass_kg": 0.1234, "stable": true}');
+    if (!lines.ok) throw data(lines.message, { status: 400 });
+    for (const line of lines.values) devices.pushScale(line, now_ms);
+    return { taken: lines.values.length };
   }
   const parsed = command.safeParse(jsonOf(text));
   if (!parsed.success) throw data("Not understood", { status: 400 });
@@ -45,12 +43,4 @@ export async function action({ request }: Route.ActionArgs) {
   else if (c.command === "stop") devices.scale.stop(now_ms);
   else devices.scale.empty(now_ms);
   return devices.scaleReading(now_ms);
-}
-
-function jsonOf(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
-  }
 }

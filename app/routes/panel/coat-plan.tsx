@@ -1,0 +1,210 @@
+import { useEffect, useMemo, useState } from "react";
+import { data, useFetcher } from "react-router";
+import { z } from "zod";
+import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { nextCoat } from "#core/ledger/next-coat";
+import { polygonArea } from "#core/panel/geometry";
+import { SHEET_K } from "#core/product/sheet";
+import { show, showFilm, showWait, showWithUncertainty } from "#core/units/format";
+import { type PlannedCoatRow, coatPlan } from "#core/ways/coat-plan";
+import { HOUSE_WAYS, HOUSE_WAY_IDS, houseWay } from "#core/ways/house-ways";
+import { setHouseWay } from "#server/commands/jobs";
+import { serverContext } from "#server/context";
+import { FlowCoats } from "~/flow/flow-coats";
+import { answerForm } from "~/forms/answer";
+import { guardedAction } from "~/lib/guarded-action";
+import { useUnits } from "~/lib/use-root";
+import { SprayTabs } from "~/panel/spray-tabs";
+import { Choices } from "~/ui/choice";
+import { FieldErrors } from "~/ui/field";
+import { WorkingButton } from "~/ui/figure";
+import { ScrollRegion } from "~/ui/scroll-region";
+import { Tag } from "~/ui/tag";
+import { coatPlanWorking, waitWords } from "~/words/coat-plan-words";
+import { textureWords } from "~/words/flow-words";
+import type { Route } from "./+types/coat-plan";
+import { usePanel } from "./layout";
+
+const AIR_ALONG_M_S = 0.3;
+const HOUR_S = 3600;
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await request.formData();
+  if (form.get("intent") !== "way") throw data("Not understood", { status: 400 });
+  return answerForm(form, z.object({ wayId: z.enum(HOUSE_WAY_IDS) }), async ({ wayId }) => {
+    await setHouseWay(ctx, { jobId, panelId, wayId });
+    return { message: `This job is now sprayed ${houseWay(wayId).name.toLowerCase()}` };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** The coats of a house way with this gun today: film after each, and how long to wait between. */
+export default function CoatPlanPage() {
+  const { view, base, setPreview } = usePanel();
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  const { job, panel, product, state, shopFactors, shopFilm } = view;
+  const { sheet } = product;
+  const [wayId, setWayId] = useState(job.wayId);
+  const way = houseWay(wayId);
+  const own = wayId === job.wayId;
+  const coats = own ? panel.coatsPlanned : way.coats.length;
+  const air_K = state.climate?.body.air_K ?? SHEET_K;
+  const { gun, reducer, gunName } = useMemo(() => {
+    // The gun itself, before the way's own pace for each coat.
+    const next = nextCoat({ coats: [], gunSet: state.gunSet, mix: state.mix }, { ...houseWay(job.wayId), coats: [] });
+    const last = state.gunSet ? null : state.coats.at(-1)?.entry.body.settings;
+    return { gun: last ?? next.settings, reducer: next.reducer, gunName: next.gunName };
+  }, [state, job.wayId]);
+  const conditions = useMemo(
+    () => ({
+      air_K,
+      material_K: state.climate?.body.material_K ?? null,
+      speed: sheet.speed,
+      volumeSolids: sheet.volumeSolids,
+      reducer,
+      airSpeed_m_s: AIR_ALONG_M_S,
+      tilt_rad: panel.tilt_rad,
+      edge: 1,
+      below: SUBSTRATE_TEXTURE.basecoat,
+    }),
+    [air_K, state.climate, sheet, reducer, panel.tilt_rad],
+  );
+  const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {
+    try {
+      return { rows: coatPlan(way, { sheet, conditions, gun, coats, shop: shopFactors, u_filmLog: shopFilm.u_log }), fault: null };
+    } catch (error) {
+      if (error instanceof RangeError) return { rows: [], fault: error.message };
+      throw error;
+    }
+  }, [way, sheet, conditions, gun, coats, shopFactors, shopFilm]);
+  const end = plan.rows.at(-1);
+  const todo = plan.rows.slice(state.coats.length);
+  const todo_m = todo.reduce((a, r) => a + r.dry_m, 0);
+  const todoU_m = shopFilm.u_log * todo_m;
+  useEffect(() => {
+    setPreview(todo_m > 0 ? { coat: { dry_m: todo_m, u_m: todoU_m, name: "to come" } } : {});
+    return () => setPreview({});
+  }, [todo_m, todoU_m, setPreview]);
+  const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
+  const bad = plan.rows.find((r) => r.verdict === "run");
+  const setting = useMemo(
+    () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.soonest_s ?? 0 })), shop: shopFactors }),
+    [conditions, plan.rows, shopFactors],
+  );
+  const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);
+  return (
+    <>
+      <SprayTabs base={base} />
+      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="coat-plan-sentence">
+        {plan.fault ? (
+          plan.fault
+        ) : total ? (
+          <>
+            {coats} {coats === 1 ? "coat lays" : "coats lay"}{" "}
+            <em className="text-glow-ink not-italic">
+              {total.text} {total.unit}
+            </em>{" "}
+            of clear. {bad ? <em className="text-stop-ink not-italic">Coat {bad.number} runs.</em> : "None of them runs."}
+          </>
+        ) : null}
+      </h2>
+      <p className="text-ink2">
+        {gunName ? `With ${gunName}` : state.coats.length > 0 ? "With the gun of the last coat" : "With a usual gun"},{" "}
+        {show("temperature", air_K, units).text} {units.temperature}, {sheet.name}.
+      </p>
+      <ScrollRegion label="Coats of the plan" className="mt-4">
+        <table className="w-full text-left [&_td]:py-2 [&_td]:pr-3" data-testid="coat-plan">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th className="py-2">Coat</th>
+              <th>Wet, {units.film}</th>
+              <th>Dry, {units.film}</th>
+              <th>Clear then, {units.film}</th>
+              <th>Looks</th>
+              <th>Then wait</th>
+            </tr>
+          </thead>
+          <tbody>
+            {plan.rows.map((r) => (
+              <tr key={r.number} className="border-b border-hair">
+                <td>
+                  <b className="font-semibold">{r.number}</b> {r.role}
+                  <span className="block text-[13px] text-ink2">
+                    {show("speed", r.gun.handSpeed_m_s, units).text} {show("speed", 0, units).unit}
+                  </span>
+                </td>
+                <td>{showFilm(r.wet_m, units).text}</td>
+                <td>{showWithUncertainty("film", r.dry_m, r.u_dry_m, units).text}</td>
+                <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
+                <td>
+                  {textureWords(r.texture)}
+                  {r.verdict !== "safe" && (
+                    <span className="block">
+                      <Tag kind={r.verdict === "run" ? "stop" : "caution"}>{r.verdict === "run" ? "runs" : "near a run"}</Tag>
+                    </span>
+                  )}
+                </td>
+                <td>
+                  {r.wait ? (
+                    <>
+                      {waitWords(r.wait).main}
+                      <span className="block text-[13px] text-ink2">{waitWords(r.wait).note}</span>
+                    </>
+                  ) : (
+                    "last coat"
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </ScrollRegion>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        {end && (
+          <WorkingButton working={coatPlanWorking(plan.rows, sheet, units)} label="Show the working of the coat plan">
+            <span className="font-semibold">How this was worked out</span>
+          </WorkingButton>
+        )}
+        <span className="text-ink2">
+          The sheet wants {show("film", sheet.filmPerCoatMin_m, units).text} to {show("film", sheet.filmPerCoatMax_m, units).text}{" "}
+          {units.film} dry a coat. Touch test in a hidden place before each next coat.
+        </span>
+      </div>
+      <section className="mt-8" aria-labelledby="ways-title">
+        <h3 id="ways-title" className="mb-2 text-lg font-semibold">
+          House way
+        </h3>
+        <Choices
+          label="House way"
+          columns={3}
+          value={wayId}
+          onChange={setWayId}
+          options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
+        />
+        <fetcher.Form method="post" className="mt-3">
+          <input type="hidden" name="intent" value="way" />
+          <input type="hidden" name="wayId" value={wayId} />
+          <button className="press" disabled={own || fetcher.state !== "idle"}>
+            {own ? "This job's way" : `Spray this job so: ${coats} coats`}
+          </button>
+          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        </fetcher.Form>
+      </section>
+      {setting.coats.length > 0 && (
+        <FlowCoats
+          setting={setting}
+          area_m2={polygonArea(panel.shape.outline)}
+          under_m={under_m}
+          sandAfter_h={sheet.sandAfter_s / HOUR_S}
+        />
+      )}
+      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
+        Windows are the sheet&rsquo;s at this temperature; {showWait(sheet.flashMin_s)} at 20 °C. Too soon is the commonest fault. The run
+        figure is a model set to common practice: a test panel decides.
+      </p>
+    </>
+  );
+}

@@ -77,8 +77,12 @@ test("cure: the sheet's own times in the air, sooner with a bake, said when the 
   await expect(page.getByText("Between 1 min and 240 min")).toBeVisible();
 });
 
-test("booth view: two panels × three coats, the server killed between coats, nothing lost and the clocks right", async ({ browser }) => {
-  test.setTimeout(150_000);
+const MIN_MS = 60_000;
+
+test("booth view by a clock of the test's own: two panels × three coats, the server killed between coats, nothing lost, clocks right", async ({
+  browser,
+}) => {
+  test.setTimeout(180_000);
   const server = await ownServer();
   await server.start();
   const page = await browser.newPage({ baseURL: server.url });
@@ -89,37 +93,137 @@ test("booth view: two panels × three coats, the server killed between coats, no
   await page.getByRole("button", { name: "Add this panel" }).click();
   await expect(page).toHaveURL(/\/plan$/);
   const booth = base.replace(/\/panels\/.*$/, "/booth");
-  await open(page, booth);
   const next = page.getByTestId("booth-next");
-  const spray = async (coat: number) => {
-    await page
+  const pass = async (minutes: number) => {
+    await server.advance(minutes * MIN_MS);
+    await open(page, booth);
+  };
+  const start = (coat: number) =>
+    page
       .getByRole("button", { name: new RegExp(`^Start coat ${coat}`) })
       .first()
       .click();
+  /** A coat of four minutes. */
+  const spray = async (coat: number) => {
+    await start(coat);
     await expect(next).toContainText(`coat ${coat} is running.`);
+    await pass(4);
+    await expect(page.getByTestId("booth-clock")).toHaveText(/^4:[0-5]\d$/);
     await page.getByRole("button", { name: `Stop coat ${coat}` }).click();
     await expect(next).not.toContainText("is running.");
   };
+  const left = (n: number) => page.getByTestId("clock").filter({ hasText: "flash" }).nth(n).getByTestId("clock-left");
+  await open(page, booth);
+  await spray(1); // door
+  await expect(next).toContainText("Wing:"); // while the door flashes
   await spray(1);
-  await expect(next).toContainText(/coat 1/);
-  await spray(1);
-  await expect(next).toContainText("Wait.");
-  await page.getByRole("button", { name: /^Start coat 2 too soon/ }).click();
-  await expect(next).toContainText("coat 2 is running.");
+  // The door has 6 of its 10 min to go, the wing all of them: the door is the soonest.
+  await expect(next).toContainText("Wait. Door flashes.");
+  await expect(page.getByTestId("booth-clock")).toHaveText(/^(6:00|5:[0-5]\d)$/);
+  await server.stop("SIGKILL");
+  await server.advance(4 * MIN_MS);
+  await server.start();
+  await open(page, booth);
+  await expect(next).toContainText("Wait. Door flashes.");
+  await expect(left(0)).toHaveText(/^(2:00|1:[0-5]\d)$/);
+  await pass(2);
+  await expect(next).toContainText("Door: coat 2");
+  await expect(page.getByText("Touch test in a hidden place")).toBeVisible();
+  await spray(2);
   await server.stop("SIGKILL");
   await server.start();
   await open(page, booth);
-  await expect(next).toContainText("coat 2 is running.");
-  await page.getByRole("button", { name: "Stop coat 2" }).click();
-  await expect(page.getByTestId("clock").filter({ hasText: "flash, coat 2" })).toHaveCount(1);
-  const left = async () => (await page.getByTestId("clock").filter({ hasText: "flash, coat 2" }).getByTestId("clock-left").textContent())!;
-  expect(await left()).toMatch(/^(10:00|9:5\d)$/);
+  await expect(next).toContainText("Wing: coat 2");
+  await page.getByTestId("booth-Door").getByLabel("Wet comb, coat 2, µm").fill("52");
+  await page.getByTestId("booth-Door").getByRole("button", { name: /^Log/ }).click();
+  await expect(page.getByText("Wet comb of coat 2 logged")).toBeVisible();
   await spray(2);
+  // Three quarters of an hour later both windows have closed.
+  await pass(46);
+  await expect(next).toContainText("coat 3");
+  await expect(page.getByText("Past the flash window")).toBeVisible();
   await spray(3);
   await spray(3);
   await expect(next).toContainText("All coats are on.");
   await open(page, `${base}/spray`);
-  await expect(page.getByRole("list", { name: "Coats sprayed" }).getByRole("listitem")).toHaveCount(3);
+  const coats = page.getByRole("list", { name: "Coats sprayed" }).getByRole("listitem");
+  await expect(coats).toHaveCount(3);
   await page.close();
   await server.stop("SIGTERM");
+});
+
+test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and used for the next coat", async ({ page }) => {
+  test.setTimeout(120_000);
+  const said = watchConsole(page);
+  const base = await startJob(page, { vehicle: "Prep estate", shape: "door" });
+  await open(page, `${base}/spray/below`);
+  await expect(page.getByTestId("below-sentence")).toContainText("Not logged: sanded, cleaned twice");
+  await page.getByRole("button", { name: "Log it Base coats" }).click();
+  await page.getByLabel("Film in all, µm").fill("much");
+  await page.getByRole("button", { name: "Done" }).click();
+  await expect(page.getByText('"much" is not a number')).toBeVisible();
+  await expect(page.getByLabel("Film in all, µm")).toHaveValue("much");
+  await page.getByLabel("Film in all, µm").fill("21");
+  await page.getByRole("button", { name: "Done" }).click();
+  await expect(page.getByTestId("under-base")).toContainText("21 µm");
+  await expect(page.getByRole("complementary", { name: "Section" })).toContainText("21");
+
+  await page.getByRole("link", { name: "Ready?" }).click();
+  await expect(page.getByTestId("ready-sentence")).toContainText("Read the climate first.");
+  await page.getByRole("button", { name: "Read the climate probe" }).click();
+  await expect(page.getByTestId("ready-sentence")).toContainText("9 left to look at.");
+  await expect(page.getByText("simulated", { exact: true }).first()).toBeVisible();
+  await page.getByRole("checkbox", { name: /Blown down and tacked/ }).check();
+  await expect(page.getByTestId("ready-sentence")).toContainText("8 left to look at.");
+  await page.getByLabel("Air, °C").fill("9");
+  await page.getByLabel("Part, °C").fill("6");
+  await page.getByLabel("Humidity, %").fill("90");
+  await page.getByRole("button", { name: "Log climate" }).click();
+  await expect(page.getByTestId("ready-sentence")).toContainText(/too (cold|near the dew point)/i);
+
+  await page.getByRole("link", { name: "Gun", exact: true }).click();
+  await page.getByRole("button", { name: "Another gun" }).click();
+  await expect(page.getByTestId("gun-sentence")).toContainText("a guess");
+  await page.getByLabel("Gun", { exact: true }).fill("Test gun");
+  for (const [turns, ml] of [
+    ["2", "30"],
+    ["3", "40"],
+  ]) {
+    await page.getByRole("button", { name: "One cup more" }).click();
+    await page
+      .getByLabel(/^Turns out, cup/)
+      .last()
+      .fill(turns!);
+    await page
+      .getByLabel(/^Ran out, ml, cup/)
+      .last()
+      .fill(ml!);
+  }
+  await expect(page.getByTestId("gun-sentence")).toContainText("by 2 timed cups");
+  await page.getByRole("radio", { name: /^From closed, wide/ }).click();
+  await expect(page.getByTestId("gun-sentence")).toContainText("3.5 turns give");
+  await page.getByRole("button", { name: "Keep this gun" }).click();
+  await page.getByRole("button", { name: "Test gun" }).click();
+  await page.getByRole("button", { name: "Use for the next coat" }).first().click();
+  await expect(page.getByText("in hand")).toBeVisible();
+
+  await page.getByRole("link", { name: "Coat plan" }).click();
+  await expect(page.getByText("With Test gun")).toBeVisible();
+  await expect(page.getByTestId("coat-plan").getByRole("row")).toHaveCount(3);
+  await page.getByRole("radio", { name: /^Three, sand, three/ }).click();
+  await expect(page.getByTestId("coat-plan").getByRole("row")).toHaveCount(7);
+  await expect(page.getByText("cure, sand flat, clean, then go on")).toBeVisible();
+  await expect(page.getByTestId("flow-coats").getByRole("row")).toHaveCount(5);
+
+  await page.getByRole("link", { name: "Coats", exact: true }).click();
+  await expect(page.getByText("From the gun taken up: Test gun.")).toBeVisible();
+  await page.getByRole("button", { name: "Log coat 1" }).click();
+  await expect(page.getByText("Coat 1 logged; its clock runs")).toBeVisible();
+
+  await page.getByRole("link", { name: "Cure", exact: true }).click();
+  await page.getByRole("radio", { name: "bake it" }).click();
+  await page.getByRole("button", { name: "Log this bake with the stand-in probe" }).click();
+  await expect(page.getByTestId("logged-bake")).toContainText("simulated");
+  await expect(page.getByTestId("logged-bake")).toContainText(/as old as .* at 20 °C/);
+  expect(said.filter((s) => !s.includes("422"))).toEqual([]);
 });

@@ -40,11 +40,23 @@ export async function ownServer() {
     NODE_ENV: "production",
   };
   let child: ChildProcess | null = null;
+  let ahead_ms = 0;
   return {
     url: `http://127.0.0.1:${env.PORT}`,
     async start() {
-      child = spawn(process.execPath, ["server.mjs"], { env, stdio: ["ignore", "pipe", "inherit"] });
+      child = spawn(process.execPath, ["--import", "./e2e/shift-clock.mjs", "server.mjs"], {
+        env: { ...env, E2E_AHEAD_MS: String(ahead_ms) },
+        stdio: ["ignore", "pipe", "inherit", "ipc"],
+      });
       await once(child.stdout!, "data");
+    },
+    /** Moves the server's clock on; a page sees it when it is opened again. */
+    async advance(ms: number) {
+      ahead_ms += ms;
+      if (!child) return;
+      const heard = once(child, "message");
+      child.send({ ahead_ms });
+      await heard;
     },
     async stop(signal: NodeJS.Signals) {
       if (!child) return null;

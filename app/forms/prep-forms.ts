@@ -55,7 +55,6 @@ export const wetCombForm = (units: UnitPreferences) =>
     panelId: z.string().min(1),
     number: z.coerce.number().int().min(1).max(20),
     wet: quantity("film", units, { min: 5e-6, max: 1e-3 }),
-    entered: z.string().max(24).default(""),
   });
 
 /** A bake as it was set, for the probe on the part. */

@@ -41,7 +41,7 @@ export function ClimatePanel({ action }: { action: string }) {
         method="post"
         action={action}
         key={view.state.climate?.id ?? ""}
-        className="grid grid-cols-2 gap-3 sm:grid-cols-5"
+        className="grid grid-cols-2 gap-3 sm:grid-cols-4"
         noValidate
       >
         <UnitsField />
@@ -74,7 +74,7 @@ export function ClimatePanel({ action }: { action: string }) {
           defaultValue={initial("temperature", climate?.material_K, units)}
           errors={errors.material}
         />
-        <button className="press self-start sm:mt-[23px]">Log climate</button>
+        <button className="press justify-self-start">Log climate</button>
       </fetcher.Form>
       <fetcher.Form method="post" action={`${base}/spray/ready`} className="flex flex-wrap items-center gap-3">
         <input type="hidden" name="intent" value="probe" />

@@ -6,16 +6,20 @@ import { showSpan } from "#core/units/format";
 import { startCoat, stopCoat } from "#server/commands/booth";
 import { serverContext } from "#server/context";
 import { type BoothPanel, loadBooth } from "#server/views/booth-view";
-import { answerForm } from "~/forms/answer";
+import { recordEntry } from "#server/commands/record-entry";
+import { answerForm, textOf } from "~/forms/answer";
+import { wetCombForm } from "~/forms/prep-forms";
 import { guardedAction } from "~/lib/guarded-action";
-import { readPrefs } from "~/lib/prefs.server";
-import { usePrefs } from "~/lib/use-root";
+import { formPrefs } from "~/lib/prefs.server";
+import { usePrefs, useUnits } from "~/lib/use-root";
 import { useWakeLock } from "~/lib/use-wake-lock";
 import { beep } from "~/shell/beep";
 import { useNow } from "~/shell/now";
-import { FieldErrors } from "~/ui/field";
+import { initial } from "~/forms/initial";
+import { Field, FieldErrors } from "~/ui/field";
 import { PageHeader } from "~/ui/page-header";
 import { Tag } from "~/ui/tag";
+import { UnitsField } from "~/ui/units-field";
 import type { Route } from "./+types/booth";
 
 export const meta: Route.MetaFunction = () => [{ title: "Booth view · Yakamoz" }];
@@ -36,7 +40,17 @@ const boothForm = z.object({
 export async function action({ request, params: { jobId } }: Route.ActionArgs) {
   const ctx = await serverContext();
   const form = await request.formData();
-  const { by } = await readPrefs(request);
+  const { by, units } = await formPrefs(request, form);
+  if (textOf(form, "intent") === "comb")
+    return answerForm(form, wetCombForm(units), async (v) => ({
+      entryId: await recordEntry(ctx, {
+        panelId: v.panelId,
+        kind: "wetComb",
+        body: { number: v.number, thickness_m: v.wet, entered: textOf(form, "wet").slice(0, 24), unit: units.film },
+        by,
+      }),
+      message: `Wet comb of coat ${v.number} logged`,
+    }));
   return answerForm(form, boothForm, async ({ intent, formKey, ...v }) => {
     const input = { ...v, jobId, by, clientKey: `${formKey}-${v.panelId}-${v.number}-${intent}` };
     const entryId = await (intent === "start" ? startCoat : stopCoat)(ctx, input);
@@ -157,6 +171,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                   </span>
                 </Link>
                 <PanelState panel={p} now_ms={now_ms} />
+                {p.coats > 0 && !p.spraying && <WetComb panel={p} />}
                 {!p.spraying && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
                   <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
                     Start coat {p.coats + 1}
@@ -172,6 +187,34 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
         </section>
       </main>
     </>
+  );
+}
+
+/** What the comb said in the coat just sprayed. */
+function WetComb({ panel: p }: { panel: BoothPanel }) {
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  const errors =
+    fetcher.data?.ok === false ? (fetcher.data.errors.wet ?? (fetcher.data.message ? [fetcher.data.message] : undefined)) : undefined;
+  return (
+    <fetcher.Form method="post" noValidate className="flex w-full flex-wrap items-end gap-2">
+      <UnitsField />
+      <input type="hidden" name="intent" value="comb" />
+      <input type="hidden" name="panelId" value={p.id} />
+      <input type="hidden" name="number" value={p.coats} />
+      <Field
+        key={p.coats}
+        className="w-40"
+        label={`Wet comb, coat ${p.coats}`}
+        unit={units.film}
+        name="wet"
+        defaultValue={initial("film", p.wetReading_m, units)}
+        errors={errors}
+      />
+      <button className="press" disabled={fetcher.state !== "idle"}>
+        Log<span className="sr-only"> the comb of {p.name}</span>
+      </button>
+    </fetcher.Form>
   );
 }
 

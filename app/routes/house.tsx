@@ -34,12 +34,12 @@ export async function action({ request }: Route.ActionArgs) {
   const form = await request.formData();
   const intent = form.get("intent");
   if (intent === "learn" || intent === "forget")
-    return answerForm(form, z.object({}), async () => {
-      const { film } = await loadLearnt(ctx);
-      if (intent === "learn" && !film.enough) throw new Refusal(null, film.words);
-      const learntFilm = intent === "learn" ? { factor: film.factor, u_log: film.u_log, n: film.n } : null;
-      await saveShopSettings(ctx, { ...shop, learntFilm });
-      return { message: learntFilm ? "Forecasts of film now use this shop's own factor" : "Forecasts use the model as it is" };
+    return answerForm(form, z.object({ what: z.enum(LEARNT_KEYS) }), async ({ what }) => {
+      const learnt = (await loadLearnt(ctx))[what];
+      if (intent === "learn" && !learnt.enough) throw new Refusal(null, learnt.words);
+      const factor = intent === "learn" ? { factor: learnt.factor, u_log: learnt.u_log, n: learnt.n } : null;
+      await saveShopSettings(ctx, { ...shop, [LEARNT[what].setting]: factor });
+      return { message: factor ? `${LEARNT[what].name}: forecasts now use this shop's own factor` : "Forecasts use the model as it is" };
     });
   const { units } = await formPrefs(request, form, shop.units);
   const schema = z.object({
@@ -53,6 +53,14 @@ export async function action({ request }: Route.ActionArgs) {
     return { message: "Saved. These units are now the shop's." };
   });
 }
+
+/** What a shop can learn against the model, and where it is kept. */
+const LEARNT = {
+  film: { name: "Film laid", setting: "learntFilm" },
+  runs: { name: "Levelling and runs", setting: "learntRuns" },
+  texture: { name: "Texture", setting: "learntTexture" },
+} as const;
+const LEARNT_KEYS = ["film", "runs", "texture"] as const;
 
 const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
 
@@ -139,49 +147,54 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
           <h2 id="learnt-title" className="mb-2 text-xl font-semibold">
             Learnt from this shop
           </h2>
-          <dl className="border-t border-hair" data-testid="learnt">
-            {[
-              { name: "Film laid, against the model", l: learnt.film },
-              { name: "Runs, against the model", l: learnt.runs },
-            ].map(({ name, l }) => (
-              <div key={name} className="flex flex-wrap justify-between gap-x-4 border-b border-hair py-2.5">
-                <dt>{name}</dt>
-                <dd className="text-ink2">
-                  {l.enough && (
-                    <b className="font-semibold text-ink">
-                      × {l.factor.toFixed(2)} ± {(l.factor * l.u_log).toFixed(2)}{" "}
-                    </b>
-                  )}
-                  {l.words}
-                  {l.enough && `, ${l.n} panels`}
-                </dd>
-              </div>
-            ))}
-          </dl>
+          <ul className="border-t border-hair" data-testid="learnt">
+            {LEARNT_KEYS.map((what) => {
+              const l = learnt[what];
+              const inUse = shop[LEARNT[what].setting];
+              return (
+                <li key={what} className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b border-hair py-2">
+                  <span className="min-w-0 flex-1 basis-64">
+                    {LEARNT[what].name}, against the model
+                    <span className="block text-ink2">
+                      {l.enough && (
+                        <b className="font-semibold text-ink">
+                          × {l.factor.toFixed(2)} ± {(l.factor * l.u_log).toFixed(2)}{" "}
+                        </b>
+                      )}
+                      {l.words}
+                      {l.enough && `, ${l.n} panels`}
+                    </span>
+                    {inUse && (
+                      <span className="block">
+                        In use: × {inUse.factor.toFixed(2)}, from {inUse.n} panels.
+                      </span>
+                    )}
+                  </span>
+                  <Form method="post">
+                    <input type="hidden" name="what" value={what} />
+                    {inUse ? (
+                      <button className="press" name="intent" value="forget">
+                        Back to the model<span className="sr-only">: {LEARNT[what].name}</span>
+                      </button>
+                    ) : (
+                      <button className="press" name="intent" value="learn" disabled={!l.enough}>
+                        Use it<span className="sr-only">: {LEARNT[what].name}</span>
+                      </button>
+                    )}
+                  </Form>
+                </li>
+              );
+            })}
+          </ul>
           {learnt.simulated > 0 && (
             <p className="mt-2">
               <Tag kind="simulated">{learnt.simulated} of these panels were read with a stand-in</Tag>
             </p>
           )}
-          <Form method="post" className="mt-3 flex flex-wrap items-center gap-3">
-            {shop.learntFilm ? (
-              <>
-                <span>
-                  In use: × {shop.learntFilm.factor.toFixed(2)}, from {shop.learntFilm.n} panels.
-                </span>
-                <button className="press" name="intent" value="forget">
-                  Back to the model
-                </button>
-              </>
-            ) : (
-              <button className="press" name="intent" value="learn" disabled={!learnt.film.enough}>
-                Use the film factor in forecasts
-              </button>
-            )}
-          </Form>
           <p className="mt-2 max-w-[60ch] text-[13px] text-ink2">
             Film: measured after less before clear, over what the settings were to lay, pulled towards 1 while panels are few. Runs: from
-            which panels a run was placed on. Nothing is changed in the ledger; it can be taken back at any time.
+            which panels a run was placed on; uncertain below about 20 panels with runs among them. Texture: ratings by eye against the
+            forecast. Nothing is changed in the ledger; it can be taken back at any time.
           </p>
         </section>
         <section>

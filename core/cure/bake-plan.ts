@@ -132,3 +132,49 @@ export function timeToAge(plan: BakePlan, age_s: number, energy_J_mol: number, l
   }
   return log.at(-1)!.at_s + (age_s - age) / cureRate(plan.room_K, options);
 }
+
+export interface LoggedCure {
+  /** Age at 20 °C that the log alone has brought. */
+  age_s: number;
+  /** Highest temperature of the part, and how long it was within 3 K of it. */
+  top_K: number;
+  atTop_s: number;
+  /** When each stage was or will be reached after the last coat, the part staying as it is at the log's end. Null: the sheet does not say. */
+  stages: { stage: CureStage; at_s: number | null; reached: boolean }[];
+}
+const NEAR_TOP_K = 3;
+
+/**
+ * Cure by what a probe on the part really saw: equivalent age over its log against the product's points; beyond its end at its last temperature.
+ * @param log after the last coat, times rising, at least two samples @throws RangeError
+ */
+export function cureFromLog(sheet: ProductSheet, log: readonly PartSample[]): LoggedCure {
+  if (log.length < 2) throw new RangeError(`log must have at least 2 samples, got ${log.length}`);
+  const energy_J_mol = sheet.bake
+    ? cureEnergy({ part_K: SHEET_K, time_s: sheet.sandAfter_s }, { part_K: sheet.bake.part_K, time_s: sheet.bake.time_s })
+    : USUAL_ENERGY_J_MOL;
+  const options = { reference_K: SHEET_K, energy_J_mol };
+  const ages = [0];
+  for (let i = 1; i < log.length; i++) ages.push(ages[i - 1]! + equivalentAge([log[i - 1]!, log[i]!], options));
+  const age_s = ages.at(-1)!;
+  const last = log.at(-1)!;
+  const top_K = Math.max(...log.map((s) => s.part_K));
+  const atTop_s = log.reduce((a, s, i) => (i > 0 && s.part_K >= top_K - NEAR_TOP_K ? a + s.at_s - log[i - 1]!.at_s : a), 0);
+  const points: Record<CureStage, number | null> = {
+    dustFree: sheet.dustFree_s,
+    tape: sheet.tape_s,
+    sand: sheet.sandAfter_s,
+    polish: sheet.polish_s,
+    wax: sheet.wax_s,
+  };
+  const stages = STAGES.map((stage) => {
+    const wanted = points[stage];
+    if (wanted === null) return { stage, at_s: null, reached: false };
+    if (stage === "wax") return { stage, at_s: wanted, reached: last.at_s >= wanted };
+    const i = ages.findIndex((a) => a >= wanted);
+    if (i < 0) return { stage, at_s: last.at_s + (wanted - age_s) / cureRate(last.part_K, options), reached: false };
+    const share = (wanted - ages[i - 1]!) / (ages[i]! - ages[i - 1]!);
+    return { stage, at_s: log[i - 1]!.at_s + share * (log[i]!.at_s - log[i - 1]!.at_s), reached: true };
+  });
+  return { age_s, top_K, atTop_s, stages };
+}

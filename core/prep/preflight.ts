@@ -66,7 +66,12 @@ export function climateChecks(now: ClimateNow, sheet: Pick<ProductSheet, "window
       id: "dew",
       what: margin_K < 0 ? "Part too near the dew point" : "Part above the dew point",
       state: margin_K < 0 ? "stop" : margin_K < DEW_STOP_K ? "caution" : "good",
-      why: margin_K < 0 ? "water settles in the fresh clear: blush, and it may lift" : "water would settle in the fresh clear",
+      why:
+        margin_K < 0
+          ? "water settles in the fresh clear: blush, and it may lift"
+          : margin_K < DEW_STOP_K
+            ? "a little colder or damper, and water settles in the fresh clear"
+            : "water stays off the fresh clear",
     },
     {
       id: "air",

@@ -1,5 +1,5 @@
-import { derivePanel } from "#core/ledger/derive-panel";
-import { type Learnt, learnFilm, learnRuns } from "#core/flow/shop-calibration";
+import { type PanelState, derivePanel } from "#core/ledger/derive-panel";
+import { type Learnt, learnFilm, learnRuns, learnTexture } from "#core/flow/shop-calibration";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
 import { simulateCoats } from "#core/flow/simulate-coats";
 import type { ServerContext } from "../context";
@@ -15,6 +15,7 @@ const DEFAULT_AIR_K = 295.15;
 export interface LearntView {
   film: Learnt;
   runs: Learnt;
+  texture: Learnt;
   /** Of the panels used, how many were read with a stand-in. */
   simulated: number;
 }
@@ -25,7 +26,8 @@ export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
     .filter((p) => p.coats > 0 && p.readings.before > 0 && p.readings.after > 0)
     .slice(-PANELS_MOST);
   const film: { measured_m: number; predicted_m: number }[] = [];
-  const runs: { sag_m: number; ran: boolean }[] = [];
+  const sprayed: { run: (levelling: number) => number; ran: boolean }[] = [];
+  const texture: { rated: number; predicted: number }[] = [];
   let simulated = 0;
   for (const { panelId } of counted) {
     const panel = await getPanel(ctx.db, panelId);
@@ -43,20 +45,37 @@ export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
       gun: entry.body.settings,
       flash_s: Math.max(0, ((state.coats[i + 1]?.entry.at_ms ?? entry.at_ms) - entry.at_ms) / 1000),
     }));
-    const flow = simulateCoats(
-      {
-        air_K: state.climate?.body.air_K ?? DEFAULT_AIR_K,
-        speed: product.sheet.speed,
-        volumeSolids: product.sheet.volumeSolids,
-        reducer: state.coats.at(-1)!.entry.body.reducer,
-        airSpeed_m_s: AIR_ALONG_M_S,
-        tilt_rad: panel.tilt_rad,
-        edge: 1,
-        below: SUBSTRATE_TEXTURE.basecoat,
-      },
-      coats,
-    );
-    if (flow.sagLocal_m > 0) runs.push({ sag_m: flow.sagLocal_m, ran: state.defects.some((d) => d.body.kind === "run") });
+    const conditions = {
+      air_K: state.climate?.body.air_K ?? DEFAULT_AIR_K,
+      material_K: state.climate?.body.material_K ?? null,
+      speed: product.sheet.speed,
+      volumeSolids: product.sheet.volumeSolids,
+      reducer: state.coats.at(-1)!.entry.body.reducer,
+      airSpeed_m_s: AIR_ALONG_M_S,
+      tilt_rad: panel.tilt_rad,
+      edge: 1,
+      below: SUBSTRATE_TEXTURE.basecoat,
+    };
+    const simulate = (levelling: number) => simulateCoats(conditions, coats, { shop: { film: 1, levelling, noise: 1 } });
+    const flow = simulate(1);
+    if (flow.sagLocal_m > 0)
+      sprayed.push({ run: (levelling) => simulate(levelling).sagLocal_m, ran: state.defects.some((d) => d.body.kind === "run") });
+    const rating = state.texture.findLast((t) => t.body.role === "part" && t.recordedAt_ms < sandedAt_ms(state));
+    if (rating) texture.push({ rated: rating.body.rating, predicted: flow.texture });
   }
-  return { film: learnFilm(film), runs: learnRuns(runs), simulated };
+  return { film: learnFilm(film), runs: runsOf(sprayed), texture: learnTexture(texture), simulated };
+}
+
+/** A rating after the first sanding step says nothing about spraying. */
+const sandedAt_ms = (state: PanelState) => Math.min(Infinity, ...state.stepsDone.map((s) => s.recordedAt_ms));
+
+/** Sag is only nearly proportional to the factor: it is simulated again with what was learnt, three times. */
+const ROUNDS = 3;
+function runsOf(sprayed: readonly { run: (levelling: number) => number; ran: boolean }[]): Learnt {
+  let learnt = learnRuns(sprayed.map((s) => ({ sag_m: s.run(1), ran: s.ran })));
+  for (let round = 0; round < ROUNDS && learnt.enough; round++) {
+    const { factor } = learnt;
+    learnt = learnRuns(sprayed.map((s) => ({ sag_m: s.run(factor) / factor, ran: s.ran })));
+  }
+  return learnt;
 }

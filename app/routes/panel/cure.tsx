@@ -1,34 +1,52 @@
 import { line as d3Line, scaleLinear } from "d3";
 import { useMemo, useState } from "react";
-import { z } from "zod";
-import { CURE_STAGES, PURGE_S, type BakePlan, bakeLog, boothAir, cureForecast } from "#core/cure/bake-plan";
+import { data, useFetcher } from "react-router";
+import { CURE_STAGES, PURGE_S, type BakePlan, bakeLog, boothAir, cureForecast, cureFromLog } from "#core/cure/bake-plan";
 import { PART_LAG_S } from "#core/cure/cure-age";
 import { SHEET_K } from "#core/product/sheet";
 import { fromSi } from "#core/units/convert";
 import { show, showWait } from "#core/units/format";
-import { errorsByField, quantity } from "~/forms/fields";
+import { takeOvenLog } from "#server/devices/take-oven";
+import { serverContext } from "#server/context";
+import { answerForm, textOf } from "~/forms/answer";
+import { errorsByField } from "~/forms/fields";
+import { bakeForm } from "~/forms/prep-forms";
+import { guardedAction } from "~/lib/guarded-action";
+import { formPrefs } from "~/lib/prefs.server";
 import { initial } from "~/forms/initial";
 import { useUnits } from "~/lib/use-root";
 import { SprayTabs } from "~/panel/spray-tabs";
 import { Toggle } from "~/ui/choice";
 import { Field } from "~/ui/field";
 import { WorkingButton } from "~/ui/figure";
+import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
+import { UnitsField } from "~/ui/units-field";
+import type { Route } from "./+types/cure";
 import { cureWorking } from "~/words/cure-workings";
 import { usePanel } from "./layout";
 
-const cureForm = (units: Parameters<typeof initial>[2]) =>
-  z.object({
-    room: quantity("temperature", units, { min: 278.15, max: 313.15 }),
-    air: quantity("temperature", units, { min: 298.15, max: 358.15 }),
-    purge: quantity("duration", units, { min: 0, max: 7200 }),
-    ramp: quantity("duration", units, { min: 60, max: 7200 }),
-    hold: quantity("duration", units, { min: 60, max: 14400 }),
-  });
+export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await request.formData();
+  const { units, by } = await formPrefs(request, form);
+  if (textOf(form, "intent") !== "oven") throw data("Not understood", { status: 400 });
+  return answerForm(form, bakeForm(units), async (v) => ({
+    entryId: await takeOvenLog(ctx, {
+      panelId,
+      by,
+      plan: { room_K: v.room, air_K: v.air, purge_s: v.purge, ramp_s: v.ramp, hold_s: v.hold },
+    }),
+    message: "Bake logged from the stand-in probe",
+  }));
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** When the clear may be taped, sanded, polished and waxed, in the air or after a bake. */
 export default function Cure() {
   const { view, base } = usePanel();
+  const fetcher = useFetcher<typeof action>();
   const units = useUnits();
   const { sheet } = view.product;
   const [how, setHow] = useState<"air" | "bake">("air");
@@ -39,7 +57,7 @@ export default function Cure() {
     ramp: initial("duration", 600, units),
     hold: initial("duration", sheet.bake?.time_s ?? 1800, units),
   }));
-  const parsed = useMemo(() => cureForm(units).safeParse(typed), [typed, units]);
+  const parsed = useMemo(() => bakeForm(units).safeParse(typed), [typed, units]);
   const errors: Record<string, string[]> = parsed.success ? {} : errorsByField(parsed.error);
   const plan = useMemo((): BakePlan | null => {
     if (!parsed.success) return null;
@@ -128,17 +146,62 @@ export default function Cure() {
             </WorkingButton>
           )}
         </div>
-        {plan && how === "bake" && <BakeChart plan={plan} sheetPart_K={sheet.bake?.part_K ?? null} />}
+        {plan && how === "bake" && (
+          <div>
+            <BakeChart plan={plan} sheetPart_K={sheet.bake?.part_K ?? null} logged={view.state.oven?.body.samples ?? null} />
+            <fetcher.Form method="post" className="mt-2 flex flex-wrap items-center gap-3">
+              <UnitsField />
+              <input type="hidden" name="intent" value="oven" />
+              {Object.entries(typed).map(([name, value]) => (
+                <input key={name} type="hidden" name={name} value={value} />
+              ))}
+              <button className="press" disabled={fetcher.state !== "idle"}>
+                Log this bake with the stand-in probe
+              </button>
+            </fetcher.Form>
+          </div>
+        )}
         {how === "air" && (
           <p className="max-w-[48ch] text-ink2">
             Sand and polish only what is hard: shaving a run wants a couple of days. <Tag kind="open">Touch a hidden place first</Tag>
           </p>
         )}
       </div>
+      {view.state.oven && <LoggedBake entry={view.state.oven} />}
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         Fresh parts give off solvent: ventilate, nothing near that can ignite, not below living rooms. Ovens and heaters by their own rules.
       </p>
     </>
+  );
+}
+
+/** What a probe on the part really saw, and how far the clear is by it. */
+function LoggedBake({ entry }: { entry: NonNullable<ReturnType<typeof usePanel>["view"]["state"]["oven"]> }) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const cure = useMemo(() => cureFromLog(view.product.sheet, entry.body.samples), [view.product.sheet, entry]);
+  return (
+    <section className="mt-8" aria-labelledby="logged-title" data-testid="logged-bake">
+      <h3 id="logged-title" className="flex flex-wrap items-center gap-3 text-lg font-semibold">
+        By the probe on the part {entry.simulated && <Tag kind="simulated">simulated</Tag>}
+        <StrikeButton entryId={entry.id} what="this log" />
+      </h3>
+      <p className="text-ink2">
+        {show("temperature", cure.top_K, units, 0).text} {units.temperature} at most, {showWait(cure.atTop_s)} near it: as old as{" "}
+        {showWait(cure.age_s)} at 20 °C.
+      </p>
+      <ul className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
+        {cure.stages.flatMap((s) =>
+          s.at_s === null
+            ? []
+            : [
+                <li key={s.stage}>
+                  <b className="font-semibold">{CURE_STAGES[s.stage]}</b> {s.reached ? "reached after" : "from"} {showWait(s.at_s)}
+                </li>,
+              ],
+        )}
+      </ul>
+    </section>
   );
 }
 
@@ -147,7 +210,15 @@ const H = 320;
 const M = { left: 48, right: 70, top: 22, bottom: 40 };
 
 /** Booth air and the part that lags it. */
-function BakeChart({ plan, sheetPart_K }: { plan: BakePlan; sheetPart_K: number | null }) {
+function BakeChart({
+  plan,
+  sheetPart_K,
+  logged,
+}: {
+  plan: BakePlan;
+  sheetPart_K: number | null;
+  logged: readonly { at_s: number; part_K: number }[] | null;
+}) {
   const units = useUnits();
   const log = useMemo(() => bakeLog(plan, PART_LAG_S.usual), [plan]);
   const end = plan.purge_s + plan.ramp_s + plan.hold_s + 1800;
@@ -155,11 +226,12 @@ function BakeChart({ plan, sheetPart_K }: { plan: BakePlan; sheetPart_K: number 
   const x = scaleLinear([0, end], [M.left, W - M.right]);
   const y = scaleLinear([t(plan.room_K - 5), t(Math.max(plan.air_K, sheetPart_K ?? 0) + 6)], [H - M.bottom, M.top]);
   const seen = log.filter((s) => s.at_s <= end);
-  const part =
+  const lineOf = (samples: readonly (typeof seen)[number][]) =>
     d3Line<(typeof seen)[number]>(
       (s) => x(s.at_s),
       (s) => y(t(s.part_K)),
-    )(seen) ?? "";
+    )(samples) ?? "";
+  const part = lineOf(seen);
   const air =
     d3Line<(typeof seen)[number]>(
       (s) => x(s.at_s),
@@ -195,6 +267,11 @@ function BakeChart({ plan, sheetPart_K }: { plan: BakePlan; sheetPart_K: number 
       <text x={M.left} y={14} fill="var(--ink2)">
         ↑ {units.temperature}
       </text>
+      {logged && (
+        <path d={lineOf(logged.filter((q) => q.at_s <= end))} fill="none" stroke="var(--ink)" strokeWidth="1.6">
+          <title>as the probe saw the part</title>
+        </path>
+      )}
       <path d={air} fill="none" stroke="var(--ink2)" strokeWidth="1.6" strokeDasharray="5 4" />
       <path d={part} fill="none" stroke="var(--glow-ink)" strokeWidth="2.6" />
       <text x={x(plan.purge_s + plan.ramp_s + plan.hold_s) + 6} y={y(t(plan.air_K)) - 4} fill="var(--ink2)">

@@ -16,6 +16,7 @@ import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { useUnits } from "~/lib/use-root";
 import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
+import { TextureRating } from "~/panel/texture-rating";
 import { ReadingDesk } from "~/panel/reading-desk";
 import { Toggle } from "~/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/ui/field";
@@ -123,6 +124,11 @@ export default function Inspect() {
         )}
       </div>
       <ReadingDesk key={phase} phase={phase} />
+      {state.coats.length > 0 && (
+        <div className="mt-6">
+          <TextureRating of="part" />
+        </div>
+      )}
       {clear && (
         <section className="mt-8 grid gap-6 md:grid-cols-[auto_1fr]">
           <Figure

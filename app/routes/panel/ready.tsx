@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { data, useFetcher } from "react-router";
 import { dewPointMargin } from "#core/climate/dew-point";
 import { PREFLIGHT, climateChecks } from "#core/prep/preflight";
@@ -56,14 +57,22 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
   const stored = view.state.preflight?.body.ticks ?? [];
   // What holds for the whole job is remembered from its other panels.
   const kept = view.state.preflight ? stored : fromJob;
-  const sent = fetcher.formData;
-  const ticks: readonly string[] = sent ? sent.getAll("ticks").map(String) : kept;
+  // Ticked at once; what the server holds takes over when nothing is on its way.
+  const key = `${view.state.preflight?.id ?? ""} ${fromJob.join()}`;
+  const [ticks, setTicks] = useState<readonly string[]>(kept);
+  const [seen, setSeen] = useState(key);
+  if (seen !== key && fetcher.state === "idle") {
+    setSeen(key);
+    setTicks(kept);
+  }
   const left = PREFLIGHT.filter((p) => !ticks.includes(p.id));
   const stop = checks.find((c) => c.state === "stop");
   const toggle = (id: string, on: boolean) => {
     const form = new FormData();
     form.set("intent", "preflight");
-    for (const t of on ? [...ticks, id] : ticks.filter((x) => x !== id)) form.append("ticks", t);
+    const now = on ? [...ticks, id] : ticks.filter((x) => x !== id);
+    setTicks(now);
+    for (const t of now) form.append("ticks", t);
     void fetcher.submit(form, { method: "post" });
   };
   return (

@@ -7,6 +7,7 @@ import { timeAtTemperature } from "#core/product/time-at-temperature";
 import { FlowDesk } from "~/flow/flow-desk";
 import { nextCoat } from "#core/ledger/next-coat";
 import { houseWay } from "#core/ways/house-ways";
+import { TextureRating } from "~/panel/texture-rating";
 import { SprayTabs } from "~/panel/spray-tabs";
 import { usePanel } from "./layout";
 
@@ -58,6 +59,9 @@ export default function PanelWindow() {
         neighbour={state.texture.findLast((t) => t.body.role === "target")?.body.rating ?? null}
         onDry={onDry}
       />
+      <div className="mt-6">
+        <TextureRating of="target" />
+      </div>
     </>
   );
 }

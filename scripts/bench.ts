@@ -6,6 +6,10 @@ import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { chromium } from "@playwright/test";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { emptyFluidity, fluidityInto } from "#core/flow/fluidity";
+import { integratedFluidity } from "#core/flow/integrated-fluidity.testing";
+import { planBooth } from "#core/schedule/booth-plan";
+import type { BoothPart, BoothProblem } from "#core/schedule/booth-problem";
 import { FLOW_PAIRS, type FlowSetting } from "#core/flow/flow-window";
 import { type AssessInput, assessPanel } from "#core/film/assess-panel";
 import { FilmField, type FilmObservation } from "#core/film/film-field";
@@ -36,6 +40,69 @@ function time(count: number, run: () => void): number[] {
     run();
     return performance.now() - start;
   });
+}
+
+/** The flow model's own integrals beside a general-purpose integrator, and the booth's plan of six parts and three coats. */
+function benchModels(): void {
+  const film = {
+    solids_m: 28e-6,
+    u0: 0.8,
+    u1: 0.2,
+    viscosity0_Pa_s: 0.4,
+    cure_1_s: 5.6e-4,
+    evaporation_m_s: 3e-7,
+    temperature_K: 295.15,
+  };
+  const out = emptyFluidity();
+  const repeat = (count: number, run: () => unknown) => () => {
+    for (let i = 0; i < count; i++) run();
+  };
+  const MANY = 500;
+  const ours = report(
+    `flow integrals × ${MANY}, own quadrature`,
+    time(
+      15,
+      repeat(MANY, () => fluidityInto(out, film)),
+    ),
+  );
+  const general = report(
+    `flow integrals × ${MANY}, adaptive Runge–Kutta at 1e-6`,
+    time(
+      15,
+      repeat(MANY, () => integratedFluidity(film, 1e-6)),
+    ),
+  );
+  console.log(`ratio general-purpose : own = ${(general / ours).toFixed(1)}`);
+  const MIN_S = 60;
+  const part = (minutes: number, i: number): BoothPart => ({
+    id: `part ${i}`,
+    coats: 3,
+    spray_s: minutes * MIN_S,
+    flashMin_s: 10 * MIN_S,
+    flashMax_s: 30 * MIN_S,
+    sides: 1,
+    turn_s: 0,
+    group: null,
+    product: "clear",
+    potLife_s: 90 * MIN_S,
+    volume_m3: 2e-4,
+    done: 0,
+    doneEnd_s: null,
+  });
+  const plan = (places: number): BoothProblem => ({
+    parts: [5, 7, 6, 8, 4, 9].map(part),
+    rules: { painters: 1, places, mix_s: 300, potsMost: null, carryOut_s: 900, end_s: null },
+    fixed: [],
+    openPots: [],
+  });
+  report(
+    "booth plan, 6 parts × 3 coats, 6 places",
+    time(15, () => planBooth(plan(6))),
+  );
+  report(
+    "booth plan, 6 parts × 3 coats, 3 places",
+    time(7, () => planBooth(plan(3))),
+  );
 }
 
 /** Chances of a panel and the plain way to the same film (every cell by itself, no joint draws), side by side. */
@@ -237,6 +304,9 @@ async function benchFlow(): Promise<void> {
 }
 
 const wanted = process.argv[2];
-if (!wanted || wanted === "core") benchCore();
+if (!wanted || wanted === "core") {
+  benchModels();
+  benchCore();
+}
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "server") await benchServer();

@@ -171,7 +171,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                   </span>
                 </Link>
                 <PanelState panel={p} now_ms={now_ms} />
-                {p.coats > 0 && !p.spraying && <WetComb panel={p} />}
+                {p.lastCoat_ms !== null && now_ms - p.lastCoat_ms < COMB_MS && !p.spraying && <WetComb panel={p} />}
                 {!p.spraying && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
                   <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
                     Start coat {p.coats + 1}
@@ -189,6 +189,9 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
     </>
   );
 }
+
+/** So long a comb still finds wet clear. */
+const COMB_MS = 15 * 60_000;
 
 /** What the comb said in the coat just sprayed. */
 function WetComb({ panel: p }: { panel: BoothPanel }) {

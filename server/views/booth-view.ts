@@ -10,6 +10,8 @@ export interface BoothPanel extends PanelInFlight {
   product: string;
   /** The last coat's wet comb, when one was read. */
   wetReading_m: number | null;
+  /** When the last coat ended. */
+  lastCoat_ms: number | null;
 }
 
 /** All panels of a job as the booth sees them; null when the job is not there. */
@@ -33,6 +35,7 @@ export async function loadBooth(
         role: plannedCoat(houseWay(v.job.wayId), coats.length + 1).role,
         coatsPlanned: v.panel.coatsPlanned,
         coats: coats.length,
+        lastCoat_ms: coats.at(-1)?.entry.at_ms ?? null,
         wetReading_m: coats.at(-1)?.entry.body.wetReading_m ?? null,
         spraying: spraying ? { number: spraying.body.number, since_ms: spraying.at_ms } : null,
         flash: flash ? { due_ms: flash.due_ms, late_ms: flash.late_ms } : null,

@@ -7,7 +7,7 @@ import { gzipSync } from "node:zlib";
 import { chromium } from "@playwright/test";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
 import { emptyFluidity, fluidityInto } from "#core/flow/fluidity";
-import { integratedFluidity } from "#core/flow/integrated-fluidity.testing";
+import { integratedFluidity } from "./integrated-fluidity";
 import { planBooth } from "#core/schedule/booth-plan";
 import type { BoothPart, BoothProblem } from "#core/schedule/booth-problem";
 import { FLOW_PAIRS, type FlowSetting } from "#core/flow/flow-window";

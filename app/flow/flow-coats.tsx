@@ -1,4 +1,6 @@
 import { memo, useMemo } from "react";
+import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { textureOf, withTexture } from "#core/flow/reflection";
 import { flowCoatOptions } from "#core/flow/flow-coat-options";
 import type { FlowSetting } from "#core/flow/flow-window";
 import { show, showFilm } from "#core/units/format";
@@ -26,15 +28,25 @@ export const FlowCoats = memo(function FlowCoats({
     () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, transfer: PLAN_TRANSFER }),
     [setting, area_m2, under_m, sandAfter_h],
   );
+  const polished = useMemo(() => {
+    const left = options.find((o) => o.id === "leave");
+    return left ? withTexture(left.result, textureOf(SUBSTRATE_TEXTURE.polished)) : null;
+  }, [options]);
   return (
     <section className="mt-8" aria-labelledby="flow-coat-title">
       <h3 id="flow-coat-title" className="text-lg font-semibold">
         Is a flow coat worth it?
       </h3>
-      <div className="mt-3 grid gap-4 sm:grid-cols-2 xl:grid-cols-4">
+      <div className="mt-3 grid gap-4 sm:grid-cols-2 xl:grid-cols-5">
         {options.map((o) => (
           <LightTube key={o.id} result={o.result} label={`${o.name}: ${o.texture.toFixed(1)}, ${textureWords(o.texture)}`} />
         ))}
+        {polished && (
+          <LightTube
+            result={polished}
+            label={`Leave it, then flat and polish: ${polished.texture.toFixed(1)}, ${textureWords(polished.texture)}`}
+          />
+        )}
       </div>
       <ScrollRegion label="Flow coat compared" className="mt-3">
         <table className="w-full text-left [&_td]:py-2" data-testid="flow-coats">

@@ -134,6 +134,8 @@ export function FlowDesk({
       })),
     [later, textureLimit],
   );
+  const calm = useDeferredValue(worked?.verdict.result ?? null);
+  const beside = useMemo(() => (calm && neighbour != null ? withTexture(calm, neighbour) : null), [calm, neighbour]);
   const sweep = useFlowWindow(setting, pair.x, pair.y);
   const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
   useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
@@ -237,11 +239,8 @@ export function FlowDesk({
                 result={worked.verdict.result}
                 label={`as you would spray it: texture ${worked.verdict.result.texture.toFixed(1)}, ${textureWords(worked.verdict.result.texture)}`}
               />
-              {neighbour != null && (
-                <LightTube
-                  result={withTexture(worked.verdict.result, neighbour)}
-                  label={`the neighbour, rated ${neighbour.toFixed(1)}: ${textureWords(neighbour)}`}
-                />
+              {beside && (
+                <LightTube result={beside} label={`the neighbour, rated ${beside.texture.toFixed(1)}: ${textureWords(beside.texture)}`} />
               )}
               <div className="flex flex-wrap gap-x-8 gap-y-3">
                 <Figure

@@ -43,5 +43,7 @@ export const BANDS_M = { short: [0.3e-3, 1.2e-3], long: [1.2e-3, 12e-3] } as con
 export const SUBSTRATE_TEXTURE = {
   basecoat: { name: "base as sprayed", long_m: 0.12e-6, short_m: 0.15e-6 },
   sanded: { name: "sanded flat", long_m: 0.03e-6, short_m: 0.12e-6 },
+  /** Where nothing is left but what a finishing compound leaves: a default of ours. */
+  polished: { name: "sanded flat and polished", long_m: 0.03e-6, short_m: 0.03e-6 },
   smooth: { name: "perfectly smooth", long_m: 0, short_m: 0 },
 } as const;

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { USUAL_GUN } from "#core/spray/usual-gun";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
 import {
   EDGE_FILM,
@@ -24,7 +25,7 @@ import {
   settingAt,
   wetOf,
 } from "#core/flow/flow-window";
-import { tubeReflection } from "#core/flow/reflection";
+import { textureOf, tubeReflection, withTexture } from "#core/flow/reflection";
 import { layCoats, simulateCoats } from "#core/flow/simulate-coats";
 import { waveNumbers } from "#core/flow/wave-numbers";
 import { seededRandom } from "#core/stats/random";
@@ -266,5 +267,34 @@ describe("reflection of a light tube", () => {
     expect(Math.sqrt(mean) / (result.slope_rad / Math.SQRT2)).toBeGreaterThan(0.8);
     expect(Math.sqrt(mean) / (result.slope_rad / Math.SQRT2)).toBeLessThan(1.25);
     expect(() => tubeReflection(result.spectrum, weight, { ...view, samples: 2 }, seededRandom(1))).toThrow("samples");
+  });
+});
+
+describe("a texture by rating", () => {
+  const conditions = {
+    air_K: 295.15,
+    speed: "medium" as const,
+    volumeSolids: 0.475,
+    reducer: 0,
+    airSpeed_m_s: 0.3,
+    tilt_rad: Math.PI / 2,
+    edge: 1,
+    below: SUBSTRATE_TEXTURE.basecoat,
+  };
+  const result = simulateCoats(conditions, [{ gun: USUAL_GUN, flash_s: 0 }]);
+  test("its own rating leaves the waves as they are; one step more makes them 1.7 times as high", () => {
+    const same = withTexture(result, result.texture);
+    const more = withTexture(result, result.texture + 1);
+    result.spectrum.density.forEach((d, i) => {
+      expect(same.spectrum.density[i]! / d).toBeCloseTo(1, 9);
+      expect(Math.sqrt(more.spectrum.density[i]! / d)).toBeCloseTo(1.7, 9);
+    });
+    expect(() => withTexture(result, 0.5)).toThrow(RangeError);
+  });
+  test("textures of the surfaces below: polished is glass, a base as sprayed is not", () => {
+    expect(textureOf(SUBSTRATE_TEXTURE.polished)).toBe(1);
+    expect(textureOf(SUBSTRATE_TEXTURE.basecoat)).toBeGreaterThan(2);
+    expect(textureOf({ long_m: result.rmsLong_m, short_m: result.rmsShort_m })).toBeCloseTo(Math.min(5, Math.max(1, result.texture)), 6);
+    expect(() => textureOf({ long_m: -1, short_m: 0 })).toThrow(RangeError);
   });
 });

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { jStat } from "jstat";
-import { integratedFluidity } from "./integrated-fluidity.testing";
+import { integratedFluidity } from "../../scripts/integrated-fluidity";
 import { computeCases } from "#core/compute/topics";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
 import { compositionAfter, dryingTime } from "#core/flow/drying";

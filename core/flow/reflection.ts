@@ -41,6 +41,13 @@ export function tubeReflection(
   return { upper_m, lower_m };
 }
 
+/** Texture of a surface from its waviness in the two bands, kept on the scale 1 … 5. @throws RangeError */
+export function textureOf({ long_m, short_m }: { long_m: number; short_m: number }): number {
+  const visible_m = Math.hypot(requireNumber("long_m", long_m, { min: 0 }), 3 * requireNumber("short_m", short_m, { min: 0 }));
+  const texture = 1 + Math.log(Math.max(visible_m, 1e-9) / FLOW.textureUnit_m) / Math.log(FLOW.textureStep);
+  return Math.min(5, Math.max(1, texture));
+}
+
 /**
  * The same waves, higher or lower, so that the surface has a texture on the scale 1 … 5: what a rating by eye may look like. Amplitudes go
  * with textureStep to the power of the difference.

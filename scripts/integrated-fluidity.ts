@@ -1,9 +1,9 @@
 import ode45 from "ode45-cash-karp";
-import { FLOW } from "./constants";
-import { dryingTime } from "./drying";
-import type { fluidityInto } from "./fluidity";
-import { freeVolumeExponent } from "./viscosity";
-import { SPRAY } from "../spray/constants";
+import { FLOW } from "#core/flow/constants";
+import { dryingTime } from "#core/flow/drying";
+import type { fluidityInto } from "#core/flow/fluidity";
+import { freeVolumeExponent } from "#core/flow/viscosity";
+import { SPRAY } from "#core/spray/constants";
 
 const SCALE = 1e-6;
 

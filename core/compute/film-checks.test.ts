@@ -5,7 +5,16 @@ interface Case {
   id: string;
   input: Record<string, unknown>;
   expected: unknown;
-  tol: { rel?: number; abs?: number; P_abs?: number; Rsafe_abs?: number };
+  tol: {
+    rel?: number;
+    abs?: number;
+    P_abs?: number;
+    Rsafe_abs?: number;
+    obj_abs?: number;
+    hyp_rel?: number;
+    mean_abs?: number;
+    sd_rel?: number;
+  };
 }
 const { cases } = JSON.parse(readFileSync("core/compute/checks/film-checks.json", "utf8")) as { cases: Case[] };
 const answers = computeCases("film", { cases });
@@ -15,9 +24,23 @@ const byId = new Map(answers.results.map((r) => [r.id, r.output]));
 /** Chances come from draws: their own tolerance; largest removal in µm; everything else as the case says. */
 const MONTE_CARLO: Record<string, keyof Case["tol"]> = { Pcut: "P_abs", Puv: "P_abs", PanyBelow35: "P_abs", Rsafe5: "Rsafe_abs" };
 
+/** A fit ends elsewhere on a flat hill: its objective may be better, its figures have their own tolerances. */
+function fitTolerance(path: string, want: number, tol: Case["tol"]): number | null {
+  if (tol.obj_abs === undefined || !path.startsWith("map.fit")) return null;
+  if (path.endsWith(".obj")) return tol.obj_abs;
+  if (path.includes(".hyp.")) return tol.hyp_rel! * want;
+  return path.includes(".mean.") ? tol.mean_abs! : tol.sd_rel! * want;
+}
+
 function compare(got: unknown, want: unknown, tol: Case["tol"], path: string): number {
   if (typeof want === "number" && typeof got === "number") {
     const key = path.split(".").at(-1)!;
+    const fitted = fitTolerance(path, want, tol);
+    if (fitted !== null) {
+      if (key === "obj" ? got > want + fitted : Math.abs(got - want) > fitted)
+        throw new Error(`${path}: got ${got}, wanted ${want} ± ${fitted}`);
+      return 1;
+    }
     const drawn = MONTE_CARLO[key];
     const allowed = drawn && tol[drawn] !== undefined ? tol[drawn] : Math.max(tol.abs ?? 0, (tol.rel ?? 1e-3) * Math.abs(want));
     if (Math.abs(got - want) > allowed) throw new Error(`${path}: got ${got}, wanted ${want} ± ${allowed}`);
@@ -38,11 +61,11 @@ function compare(got: unknown, want: unknown, tol: Case["tol"], path: string): n
   return 1;
 }
 
-const WANTED = /^(gauge|stack|geom|map\.fixed|risk|removal\.plan|preston|run|dew|spread|cure|flow|voc|units)/;
+const WANTED = /^(gauge|stack|accept|calib|geom|map|risk|removal|preston|run|dew|spread|cure|flow|voc|units)/;
 const wanted = cases.filter((c) => WANTED.test(c.id));
 
-test("every gauge, stack, geometry, fixed map, risk, removal, run, dew, spread, cure and conversion case is answered", () => {
-  expect(wanted.length).toBe(56);
+test("every gauge, stack, acceptance, learning, geometry, map, risk, removal, run, dew, spread, cure and conversion case is answered", () => {
+  expect(wanted.length).toBe(74);
   expect(wanted.filter((c) => !byId.has(c.id)).map((c) => c.id)).toEqual([]);
 });
 

@@ -10,6 +10,10 @@ import { clearByDifference } from "../film/difference";
 import { FilmField, type FieldPrior, type FilmObservation } from "../film/film-field";
 import { spotFilm, twoPointCorrection, twoPointUncertainty } from "../film/gauge";
 import { panelRisk } from "../film/panel-risk";
+import { nominalAcceptance, spotAcceptance } from "../film/acceptance";
+import { learnRemoval, learnSpread } from "../correction/learn-removal";
+import { expectedRange } from "../stats/normal";
+import { fitField, unknownsOf } from "../film/field-fit";
 import { clearFromMixture } from "../film/stack-prior";
 import { verdictOf } from "../film/verdict";
 import { FLOW_CUPS, type FlowCup, cupFromViscosity, viscosityFromCup } from "../mix/flow-cup";
@@ -39,8 +43,7 @@ const field = z.object({
   prior_overrides: prior,
 });
 
-function fieldOf(i: z.infer<typeof field>): FilmField {
-  const p = i.prior_overrides;
+function overridesOf(p: z.infer<typeof prior>): Partial<FieldPrior> {
   const given: [keyof FieldPrior, number | undefined][] = [
     ["under_m", p.muB],
     ["uUnder_m", p.tauB],
@@ -49,20 +52,27 @@ function fieldOf(i: z.infer<typeof field>): FilmField {
     ["uClear_m", p.b_sd?.[0]],
     ["uEdge_m", p.b_sd?.[1]],
   ];
-  const overrides: Partial<FieldPrior> = {
-    length_m: i.hyp.ell,
-    sdClear_m: i.hyp.sC * UM,
-    sdUnder_m: i.hyp.sB * UM,
-    micro_m: i.hyp.micro * UM,
-  };
+  const overrides: Partial<FieldPrior> = {};
   for (const [key, value] of given) if (value !== undefined) Object.assign(overrides, { [key]: value * UM });
-  const observations = i.obs.map(([x, y, layer, v, n]): FilmObservation => ({
+  return overrides;
+}
+
+const observationsOf = (obs: z.infer<typeof field>["obs"]) =>
+  obs.map(([x, y, layer, v, n]): FilmObservation => ({
     at: [x, y],
     layer: layer === "a" ? "after" : "before",
     total_m: v * UM,
     n,
   }));
-  return new FilmField(observations, i.poly, overrides);
+
+function fieldOf(i: z.infer<typeof field>): FilmField {
+  return new FilmField(observationsOf(i.obs), i.poly, {
+    ...overridesOf(i.prior_overrides),
+    length_m: i.hyp.ell,
+    sdClear_m: i.hyp.sC * UM,
+    sdUnder_m: i.hyp.sB * UM,
+    micro_m: i.hyp.micro * UM,
+  });
 }
 
 const runInput = z.object({ h: num, w: num, L: num, Cbg: num, uC: num, floor: num, A_dep: num.optional() });
@@ -166,6 +176,48 @@ export const FILM_OPS = opsTable({
       return { d: fromUm(d.clear_m), u_sys: fromUm(d.uSystematic_m), u_mis: fromUm(d.uRelocation_m), u: fromUm(d.u_m) };
     },
   ),
+  "accept.pa2": op(
+    z.object({
+      spots: z.array(num),
+      min: num,
+      max: num,
+      level: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
+    }),
+    (i) => {
+      const a = spotAcceptance(
+        i.spots.map((v) => v * UM),
+        { least_m: i.min * UM, most_m: i.max * UM, level: i.level },
+      );
+      return { avg: fromUm(a.mean_m), avg_ok: a.meanOk, spots_ok: a.spotsOk, accept: a.accepted };
+    },
+  ),
+  "accept.iso19840": op(z.object({ x: z.array(num), ndft: num, max: num }), (i) => {
+    const a = nominalAcceptance(
+      i.x.map((v) => v * UM),
+      { nominal_m: i.ndft * UM, most_m: i.max * UM },
+    );
+    return {
+      mean_ok: a.meanOk,
+      floor_ok: a.leastOk,
+      share_below: a.shareBelow,
+      share_ok: a.shareOk,
+      max_ok: a.mostOk,
+      accept: a.accepted,
+    };
+  }),
+  "calib.nn": op(z.object({ m0: num, s0: num, ys: z.array(num), us: z.array(num), sj: num }), (i) => {
+    const l = learnRemoval(
+      { mean_m: i.m0 * UM, sd_m: i.s0 * UM },
+      i.ys.map((y, k) => ({ removal_m: y * UM, u_m: (i.us[k] ?? NaN) * UM })),
+      i.sj * UM,
+    );
+    return { mean: fromUm(l.mean_m), sd: fromUm(l.sd_m), shrink: l.priorWeight, pred_sd: fromUm(l.predictedSd_m) };
+  }),
+  "calib.nig": op(z.object({ m0: num, k0: num, a0: num, b0: num, ys: z.array(num) }), (i) => {
+    const l = learnSpread({ m: i.m0, k: i.k0, a: i.a0, b: i.b0 }, i.ys);
+    return { m: l.m, k: l.k, a: l.a, b: l.b, df: l.degreesOfFreedom, scale_mean: l.meanScale, scale_pred: l.nextScale };
+  }),
+  "removal.d2": op(z.object({ N: z.int() }), (i) => expectedRange(i.N)),
   "stack.": op(
     z.object({ total: num, uT: num, prior: z.object({ factory: num, refinish: num }).default({ factory: 0.8, refinish: 0.2 }) }),
     (i) => {
@@ -180,6 +232,18 @@ export const FILM_OPS = opsTable({
   ),
   "geom.edgeDist": op(z.object({ poly: z.array(point), points: z.array(point) }), (i) => i.points.map((p) => edgeDistance(p, i.poly))),
   "geom.gridCount": op(z.object({ poly: z.array(point), nx: z.int(), ny: z.int() }), (i) => gridInside(i.poly, i).length),
+  "map.fit": op(field.omit({ hyp: true }).extend({ query: z.array(point) }), (i) => {
+    const overrides = overridesOf(i.prior_overrides);
+    const observations = observationsOf(i.obs);
+    const fit = fitField(observations, i.poly, overrides, { most: 400 });
+    const { mean_m, sd_m } = new FilmField(observations, i.poly, { ...overrides, ...unknownsOf(fit) }).predict(i.query);
+    return {
+      hyp: { ell: fit.length_m, sC: fromUm(fit.sdClear_m), sB: fromUm(fit.sdUnder_m), micro: fromUm(fit.micro_m) },
+      obj: fit.objective,
+      mean: Array.from(mean_m, fromUm),
+      sd: Array.from(sd_m, fromUm),
+    };
+  }),
   "map.fixed": op(field.extend({ query: z.array(point) }), (i) => {
     const f = fieldOf(i);
     const { mean_m, sd_m } = f.predict(i.query);

@@ -33,3 +33,20 @@ export function normalCdf(z: number): number {
 export function normalPdf(z: number): number {
   return Math.exp(-0.5 * requireNumber("z", z) ** 2) / Math.sqrt(2 * Math.PI);
 }
+
+/** Value below which a share of a standard normal lies: bisection on the distribution function. @throws RangeError @example normalQuantile(0.975) // 1.959964 */
+export function normalQuantile(share: number): number {
+  const p = requireNumber("share", share, { above: 0, below: 1 });
+  let [low, high] = [-9, 9];
+  for (let i = 0; i < 70; i++) {
+    const middle = (low + high) / 2;
+    if (normalCdf(middle) < p) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+/** Expected range of n standard normals by Blom's approximation to the extreme order statistics (1958, from memory). @throws RangeError */
+export function expectedRange(n: number): number {
+  return 2 * normalQuantile((requireNumber("n", n, { min: 2 }) - 0.375) / (n + 0.25));
+}

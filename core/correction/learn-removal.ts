@@ -1,0 +1,79 @@
+import { requireNumber, requireNumbers } from "../guard";
+
+/** Spread of one removal about a shop's own mean for the same grit, tool and backing; a default of ours. */
+export const REMOVAL_SPREAD_M = 0.8e-6;
+
+export interface LearntRemoval {
+  mean_m: number;
+  sd_m: number;
+  /** Share that the default still has in the mean. */
+  priorWeight: number;
+  /** Of the next removal. */
+  predictedSd_m: number;
+}
+
+/**
+ * A shop's own removal of one step from measured pairs, shrunk to the default: normal prior and normal pairs, each pair known to its own
+ * uncertainty beside the spread from time to time. A negative removal is taken as it was measured, never clipped.
+ * @throws RangeError when the lists differ in length or a spread is not above zero
+ */
+export function learnRemoval(
+  prior: { mean_m: number; sd_m: number },
+  pairs: readonly { removal_m: number; u_m: number }[],
+  spread_m: number = REMOVAL_SPREAD_M,
+): LearntRemoval {
+  const mean = requireNumber("prior.mean_m", prior.mean_m);
+  const w0 = requireNumber("prior.sd_m", prior.sd_m, { above: 0 }) ** -2;
+  requireNumber("spread_m", spread_m, { above: 0 });
+  let weight = w0;
+  let sum = w0 * mean;
+  pairs.forEach((p, i) => {
+    const w = 1 / (spread_m ** 2 + requireNumber(`pairs[${i}].u_m`, p.u_m, { min: 0 }) ** 2);
+    weight += w;
+    sum += w * requireNumber(`pairs[${i}].removal_m`, p.removal_m);
+  });
+  return {
+    mean_m: sum / weight,
+    sd_m: Math.sqrt(1 / weight),
+    priorWeight: w0 / weight,
+    predictedSd_m: Math.sqrt(1 / weight + spread_m ** 2),
+  };
+}
+
+/** Normal–inverse-gamma belief on a mean and its spread: mean m worth k observations, variance about b/a worth 2a. */
+export interface SpreadBelief {
+  m: number;
+  k: number;
+  a: number;
+  b: number;
+}
+
+/**
+ * The same where the spread itself is learnt too: conjugate update (Gelman and others, Bayesian Data Analysis, 3rd ed., section 3.3, from
+ * memory). @returns the new belief with the t scale of the mean and of the next observation @throws RangeError
+ */
+export function learnSpread(
+  prior: SpreadBelief,
+  observed: readonly number[],
+): SpreadBelief & { degreesOfFreedom: number; meanScale: number; nextScale: number } {
+  const k0 = requireNumber("prior.k", prior.k, { above: 0 });
+  const a0 = requireNumber("prior.a", prior.a, { above: 0 });
+  const b0 = requireNumber("prior.b", prior.b, { above: 0 });
+  const m0 = requireNumber("prior.m", prior.m);
+  requireNumbers("observed", observed, 0);
+  const n = observed.length;
+  const mean = n > 0 ? observed.reduce((x, y) => x + y, 0) / n : 0;
+  const squares = observed.reduce((s, y) => s + (y - mean) ** 2, 0);
+  const k = k0 + n;
+  const a = a0 + n / 2;
+  const b = b0 + squares / 2 + (k0 * n * (mean - m0) ** 2) / (2 * k);
+  return {
+    m: (k0 * m0 + n * mean) / k,
+    k,
+    a,
+    b,
+    degreesOfFreedom: 2 * a,
+    meanScale: Math.sqrt(b / (a * k)),
+    nextScale: Math.sqrt((b * (k + 1)) / (a * k)),
+  };
+}

@@ -14,9 +14,17 @@ const FROM_NODE = [
   "structuredClone",
 ];
 
+/** jsdom lays nothing out, so nothing ever changes its size. */
+class NoResize {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+
 export default class InterfaceEnvironment extends TestEnvironment {
   async setup() {
     await super.setup();
     for (const name of FROM_NODE) this.global[name] ??= globalThis[name];
+    this.global.ResizeObserver ??= NoResize;
   }
 }

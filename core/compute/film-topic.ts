@@ -9,6 +9,7 @@ import { cellRisk } from "../film/cell-risk";
 import { clearByDifference } from "../film/difference";
 import { FilmField, type FieldPrior, type FilmObservation } from "../film/film-field";
 import { spotFilm, twoPointCorrection, twoPointUncertainty } from "../film/gauge";
+import { panelGrid } from "../film/panel-grid";
 import { panelRisk } from "../film/panel-risk";
 import { nominalAcceptance, spotAcceptance } from "../film/acceptance";
 import { learnRemoval, learnSpread } from "../correction/learn-removal";
@@ -267,7 +268,7 @@ export const FILM_OPS = opsTable({
   "risk.": op(
     field.extend({ R: num, uR: num, fcut: num, fuv: num, tape: num, area_q: num.default(0.02), draws: z.int().default(2000) }),
     (i) => {
-      const common = { field: fieldOf(i), outline: i.poly, removal_m: i.R * UM, u_removal_m: i.uR * UM, tape_m: i.tape, draws: i.draws };
+      const common = { field: fieldOf(i), grid: panelGrid(i.poly, i.tape), removal_m: i.R * UM, u_removal_m: i.uR * UM, draws: i.draws };
       const cut = panelRisk({ ...common, floor_m: i.fcut * UM, areaShare: 0 });
       const thin = panelRisk({ ...common, floor_m: i.fuv * UM, areaShare: i.area_q });
       return {

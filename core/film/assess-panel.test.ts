@@ -2,6 +2,8 @@ import { readFileSync } from "node:fs";
 import { type AssessInput, assessPanel } from "#core/film/assess-panel";
 import { cellRisk, edgeMultiplier } from "#core/film/cell-risk";
 import { FilmField, type FilmObservation } from "#core/film/film-field";
+import { DEFAULT_FIELD } from "#core/film/film-field";
+import { panelGrid } from "#core/film/panel-grid";
 import { panelRisk } from "#core/film/panel-risk";
 import { verdictOf } from "#core/film/verdict";
 import type { Point } from "#core/panel/geometry";
@@ -21,8 +23,10 @@ const observations = map.obs.map(([x, y, l, v, n]): FilmObservation => ({
   total_m: um(v),
   n,
 }));
+const { length_m, sdClear_m, sdUnder_m, micro_m } = DEFAULT_FIELD;
 const input: AssessInput = {
   outline: map.poly,
+  unknowns: { length_m, sdClear_m, sdUnder_m, micro_m }, // the reference's risk cases hold them fixed
   observations,
   history: { weights: { factory: 0.8, refinish: 0.2 } },
   removal_m: um(8.8875),
@@ -86,15 +90,15 @@ test("coats of one's own replace the usual stack's clear", () => {
 
 describe("laws of the risk", () => {
   const field = new FilmField(observations, map.poly);
+  const grid = panelGrid(map.poly, 0.02);
   const risk = (over: Partial<Parameters<typeof panelRisk>[0]>) =>
     panelRisk({
       field,
-      outline: map.poly,
+      grid,
       removal_m: um(9),
       u_removal_m: um(1.3),
       floor_m: um(35),
       areaShare: 0,
-      tape_m: 0.02,
       draws: 600,
       ...over,
     });
@@ -116,7 +120,7 @@ describe("laws of the risk", () => {
     expect(Math.abs(share - r.chance)).toBeLessThan(0.05);
   });
   test("taping the whole panel away is refused", () => {
-    expect(() => risk({ tape_m: 0.9 })).toThrow("tape_m must leave some panel");
+    expect(() => panelGrid(map.poly, 0.9)).toThrow("tape_m must leave some panel");
   });
 });
 

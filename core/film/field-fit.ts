@@ -1,4 +1,4 @@
-import { edgeDistance, type Polygon } from "../panel/geometry";
+import { edgeDistances, lineDistances, type Point, type Polygon } from "../panel/geometry";
 import { choleskyFactor, solveLowerInto } from "../stats/cholesky";
 import { nelderMead } from "../stats/nelder-mead";
 import { DEFAULT_FIELD, type FieldPrior, type FilmObservation } from "./film-field";
@@ -35,7 +35,7 @@ export function fitField(
   observations: readonly FilmObservation[],
   outline: Polygon,
   overrides: Partial<FieldPrior> = {},
-  { most = 120 }: { most?: number } = {},
+  { most = 120, bodyLines = [] }: { most?: number; bodyLines?: readonly (readonly Point[])[] } = {},
 ): FieldFit {
   if (observations.length === 0) throw new RangeError("observations must have at least 1 member, got 0");
   const p = { ...DEFAULT_FIELD, ...overrides };
@@ -47,7 +47,9 @@ export function fitField(
     return own.length ? own.reduce((a, o) => a + o.total_m, 0) / own.length : 0;
   };
   const u = after.map((a) => gaugeUncertainty(meanOf(a), p.gauge) / UM);
-  const edge = observations.map((o, i) => (after[i] ? Math.exp(-edgeDistance(o.at, outline) / p.edgeLength_m) : 0));
+  const places = observations.map((o) => o.at);
+  const edge = edgeDistances(places, outline).map((d, i) => (after[i] ? Math.exp(-d / p.edgeLength_m) : 0));
+  const line = lineDistances(places, bodyLines).map((d, i) => (after[i] ? Math.exp(-d / p.lineLength_m) : 0));
   const flat = after.map((a) => (a ? 1 : 0));
   // What does not depend on the unknowns, once.
   const fixed = new Float64Array(n * n);
@@ -61,9 +63,12 @@ export function fitField(
         (after[i] === after[j] ? 1 : p.sameGaugeCorrelation) * u[i]! * u[j]! +
         flat[i]! * flat[j]! * (p.uClear_m / UM) ** 2 +
         edge[i]! * edge[j]! * (p.uEdge_m / UM) ** 2 +
+        line[i]! * line[j]! * (p.uLine_m / UM) ** 2 +
         (i === j ? (p.repeatability_m / UM) ** 2 / observations[i]!.n : 0);
     }
-  const residual = observations.map((o, i) => (o.total_m - p.under_m - flat[i]! * p.clear_m - edge[i]! * p.edge_m) / UM);
+  const residual = observations.map(
+    (o, i) => (o.total_m - p.under_m - flat[i]! * p.clear_m - edge[i]! * p.edge_m - line[i]! * p.line_m) / UM,
+  );
   const start = NAMES.map((name) => Math.log(p[name]));
   const k = new Float64Array(n * n);
   const z = new Float64Array(n);

@@ -37,20 +37,49 @@ export function isInside([x, y]: Point, polygon: Polygon): boolean {
 }
 
 /** Distance from a point to the nearest part of the outline, m (never negative, also outside). */
-export function edgeDistance([px, py]: Point, polygon: Polygon): number {
-  let best = Infinity;
-  for (let i = 0; i < polygon.length; i++) {
-    const [ax, ay] = polygon[i]!;
-    const [bx, by] = polygon[(i + 1) % polygon.length]!;
-    const dx = bx - ax;
-    const dy = by - ay;
-    const length2 = dx * dx + dy * dy;
-    const t = length2 > 0 ? Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / length2)) : 0;
-    const ex = px - ax - t * dx;
-    const ey = py - ay - t * dy;
-    best = Math.min(best, ex * ex + ey * ey);
+export function edgeDistance(at: Point, polygon: Polygon): number {
+  return edgeDistances([at], polygon)[0]!;
+}
+
+/** The same of many points at once. */
+export function edgeDistances(points: readonly Point[], polygon: Polygon): Float64Array {
+  return nearest(points, [[...polygon, polygon[0]!]]);
+}
+
+/** Distances from points to the nearest of several open lines, m; Infinity when there is none. */
+export function lineDistances(points: readonly Point[], lines: readonly (readonly Point[])[]): Float64Array {
+  return nearest(points, lines);
+}
+
+function nearest(points: readonly Point[], lines: readonly (readonly Point[])[]): Float64Array {
+  const pieces = lines.reduce((a, l) => a + Math.max(0, l.length - 1), 0);
+  const s = new Float64Array(5 * pieces); // ax, ay, dx, dy, 1/length² (0 for a point) of each straight piece
+  let k = 0;
+  for (const line of lines)
+    for (let i = 1; i < line.length; i++, k += 5) {
+      const [ax, ay] = line[i - 1]!;
+      const dx = line[i]![0] - ax;
+      const dy = line[i]![1] - ay;
+      const length2 = dx * dx + dy * dy;
+      s.set([ax, ay, dx, dy, length2 > 0 ? 1 / length2 : 0], k);
+    }
+  const out = new Float64Array(points.length);
+  for (let p = 0; p < points.length; p++) {
+    const [px, py] = points[p]!;
+    let best = Infinity;
+    for (let i = 0; i < s.length; i += 5) {
+      const x = px - s[i]!;
+      const y = py - s[i + 1]!;
+      const along = (x * s[i + 2]! + y * s[i + 3]!) * s[i + 4]!;
+      const t = along < 0 ? 0 : along > 1 ? 1 : along;
+      const ex = x - t * s[i + 2]!;
+      const ey = y - t * s[i + 3]!;
+      const d = ex * ex + ey * ey;
+      if (d < best) best = d;
+    }
+    out[p] = Math.sqrt(best);
   }
-  return Math.sqrt(best);
+  return out;
 }
 
 export function boundingBox(polygon: Polygon): { x0: number; y0: number; x1: number; y1: number } {

@@ -1,0 +1,49 @@
+import { requireNumber } from "../guard";
+import { type Point, type Polygon, boundingBox, edgeDistances, gridInside, lineDistances, requirePolygon } from "../panel/geometry";
+import { edgeMultiplier } from "./cell-risk";
+
+/** The cells of a panel, worked out once: places, how hard paper bites there, and which of them are judged. */
+export interface PanelGrid {
+  nx: number;
+  ny: number;
+  box: { x0: number; y0: number; x1: number; y1: number };
+  /** Cells inside the outline, row by row, and the index of each in the nx × ny box. */
+  points: readonly Point[];
+  index: Int32Array;
+  /** Distance of each to the panel's edge and to the nearest body line (Infinity without any). */
+  edge_m: Float64Array;
+  line_m: Float64Array;
+  multiplier: Float64Array;
+  /** Cells (indices into `points`) outside the taped rim. */
+  judged: Int32Array;
+  /** Judged cells of every second row and column: they carry the draws. */
+  coarse: Int32Array;
+}
+
+/** @throws RangeError for a bad outline, or when the tape leaves nothing to judge */
+export function panelGrid(
+  outline: Polygon,
+  tape_m: number,
+  { nx = 60, ny = 50, bodyLines = [] as readonly (readonly Point[])[] } = {},
+): PanelGrid {
+  requirePolygon("outline", outline);
+  requireNumber("tape_m", tape_m, { min: 0 });
+  const cells = gridInside(outline, { nx, ny });
+  const points = cells.map((c) => c.point);
+  const edge_m = edgeDistances(points, outline);
+  const judged = Int32Array.from(points.keys()).filter((i) => edge_m[i]! >= tape_m);
+  if (judged.length === 0) throw new RangeError(`tape_m must leave some panel to judge, got ${tape_m}`);
+  const coarse = judged.filter((i) => cells[i]!.column % 2 === 0 && cells[i]!.row % 2 === 0);
+  return {
+    nx,
+    ny,
+    box: boundingBox(outline),
+    points,
+    index: Int32Array.from(cells, (c) => c.row * nx + c.column),
+    edge_m,
+    line_m: lineDistances(points, bodyLines),
+    multiplier: edge_m.map(edgeMultiplier),
+    judged,
+    coarse: coarse.length ? coarse : judged,
+  };
+}

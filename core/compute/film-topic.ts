@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { BACKING, type Backing, GRAIN_M, type Grit } from "../correction/abrasives";
+import { type Closed, type OptionForecast, decideOptions } from "../correction/options";
 import { prestonRemoval, prestonTime } from "../correction/preston";
 import { type RemovalStep, planRemoval } from "../correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool, forecastRunWork, lossBesideRun } from "../correction/run-work";
@@ -101,6 +102,22 @@ const runOp = (school: RunSchool) =>
   });
 
 const KELVIN = 273.15;
+/** Ways and reasons in the words of the case files. */
+const WAY = { leave: "leave", spot: "denib", run: "run", full: "full", flow: "flow", rebase: "rebase" } as const;
+const wayOf = (o: OptionForecast) => (o.runSchool ? `run:${o.runSchool}` : WAY[o.kind]);
+const CLOSED = {
+  matte: "matte cannot be polished",
+  uncured: "not cured",
+  "no nibs": "no nibs",
+  "total build": "total build",
+  "clear build": "clear build",
+  "sanded through": "sanding would cut through",
+  "strip first": "strip first: total build",
+  cut: "cut-through",
+  thin: "too thin",
+} as const;
+const closedOf = (c: Closed) =>
+  "chance" in c ? `${CLOSED[c.because]} ${(100 * c.chance).toFixed(c.because === "cut" ? 1 : 0)}%` : CLOSED[c.because];
 const FT_M = 0.3048;
 const GALLON_M3 = 231 * 0.0254 ** 3;
 const MM2 = 1e-6;
@@ -297,6 +314,40 @@ export const FILM_OPS = opsTable({
     fromUm(lossBesideRun({ height_m: i.h0 * UM, compliance_m: i.delta * UM, residual_m: i.eps * UM })),
   ),
   ...Object.fromEntries((Object.keys(RUN_SCHOOLS) as RunSchool[]).map((s) => [`run.${s}`, runOp(s)])),
+  "decide.": op(
+    z.object({
+      area: num,
+      clear: num,
+      sd: num,
+      total: num,
+      pv: num,
+      pv_nb: num,
+      nibs: z.int(),
+      run: z.tuple([num, num, num]).nullable(),
+      matte: z.boolean(),
+      cured: num,
+    }),
+    (i) => {
+      const d = decideOptions({
+        area_m2: i.area,
+        clear_m: i.clear * UM,
+        u_clear_m: i.sd * UM,
+        total_m: i.total * UM,
+        peakToValley_m: i.pv * UM,
+        wanted_m: i.pv_nb * UM,
+        nibs: i.nibs,
+        run: i.run && { height_m: i.run[0] * UM, width_m: i.run[1] * 1e-3, length_m: i.run[2] * 1e-3 },
+        matte: i.matte,
+        cured: i.cured,
+      });
+      const closed = d.options.filter((o) => o.why.length > 0);
+      return {
+        best: d.best && `${d.wait ? "wait->" : ""}${wayOf(d.best)}`,
+        costs: Object.fromEntries(d.options.map((o) => [wayOf(o), o.cost])),
+        blocked: Object.fromEntries(closed.map((o) => [wayOf(o), o.why.map(closedOf)])),
+      };
+    },
+  ),
   "dew.": op(z.object({ T: num, RH: num }), (i) => {
     const d = dewPointMargin({ air_K: i.T + 273.15, part_K: i.T + 273.15, relativeHumidity: i.RH / 100 });
     return { td: d.dewPoint_K - 273.15, min_surface: d.lowestPart_K - 273.15 };

@@ -39,6 +39,27 @@ const VIEWS = {
   plan: () => panel("Meltem", "Rear quarter", "plan"),
   spray: () => panel("Lodos", "Front door", "spray"),
   inspect: () => panel("Lodos", "Bonnet", "inspect"),
+  "film-map": async () => {
+    await panel("Meltem", "Rear quarter", "inspect");
+    await page.getByRole("link", { name: "Film map" }).click();
+    await page
+      .locator("[data-testid=settle]")
+      .filter({ hasText: /safe|readings/ })
+      .waitFor({ timeout: 15000 });
+  },
+  "film-risk": async () => {
+    await VIEWS["film-map"]();
+    await page.getByRole("radio", { name: "Risk below the floor" }).click();
+    await page.waitForTimeout(400);
+  },
+  "film-doubt": async () => {
+    await VIEWS["film-map"]();
+    await page.getByRole("radio", { name: /Doubt/ }).click();
+    await page.waitForTimeout(400);
+  },
+  "film-time": () => panel("Lodos", "Bonnet", "inspect/time"),
+  "film-time-boot": () => panel("Meltem", "Boot lid", "inspect/time"),
+  gauge: () => panel("Lodos", "Bonnet", "inspect/gauge"),
   correct: () => panel("Meltem", "Rear quarter", "correct"),
   "correct-work": () => panel("Meltem", "Boot lid", "correct"),
   "hand-over": () => panel("Lodos", "Bonnet", "hand-over"),

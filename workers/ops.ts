@@ -1,11 +1,14 @@
 import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#core/flow/flow-window";
 import { type BoothAnswer, planBooth } from "#core/schedule/booth-plan";
 import type { BoothProblem } from "#core/schedule/booth-problem";
+import { mapPanel } from "#core/film/map-panel";
+import type { FilmInput } from "#core/film/panel-film";
 import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
 export interface Ops {
   assessPanel: { in: AssessInput; out: Assessment };
+  mapPanel: { in: FilmInput; out: ReturnType<typeof mapPanel> };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
   boothPlan: { in: BoothProblem; out: BoothAnswer };
 }
@@ -22,6 +25,7 @@ export type Reply<K extends OpName = OpName> =
 type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: number) => void) => Ops[K]["out"] };
 const HANDLERS: Handlers = {
   assessPanel: (input, onProgress) => assessPanel(input, { onProgress }),
+  mapPanel: (input, onProgress) => mapPanel(input, { onProgress }),
   boothPlan: (problem) => planBooth(problem),
   flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
 };

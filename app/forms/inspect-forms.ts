@@ -7,6 +7,12 @@ import { optionalQuantity, quantity } from "./fields";
 
 const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[];
 
+const several = (text: string, units: UnitPreferences) =>
+  text
+    .trim()
+    .split(/\s+(?=[\d+-])/)
+    .map((t) => parseQuantity("film", t, units.film));
+
 /** One or more readings at a spot, as typed: "131", "131 128 126" or "5,1 mil". */
 export const readingForm = (units: UnitPreferences) =>
   z
@@ -17,12 +23,11 @@ export const readingForm = (units: UnitPreferences) =>
       y_m: z.coerce.number().min(-0.01).max(6.01),
       value: z.string({ error: "Type a reading" }).max(200),
       clientKey: z.string().max(80),
+      gauge: z.string().trim().max(40).default(""),
+      template: z.literal("on").optional(),
     })
     .transform((v, ctx) => {
-      const parsed = v.value
-        .trim()
-        .split(/\s+(?=[\d+-])/)
-        .map((text) => parseQuantity("film", text, units.film));
+      const parsed = several(v.value, units);
       const bad = parsed.find((p) => !p.ok);
       const problem =
         bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3)) ? "Film lies between 0 and 5 mm" : null;
@@ -31,8 +36,40 @@ export const readingForm = (units: UnitPreferences) =>
         return z.NEVER;
       }
       const readings = parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : []));
-      return { clientKey: v.clientKey, body: { phase: v.phase, spot: v.spot, at: { x_m: v.x_m, y_m: v.y_m }, gauge: "typed", readings } };
+      const at = { x_m: v.x_m, y_m: v.y_m };
+      const body = { phase: v.phase, spot: v.spot, at, gauge: v.gauge || "typed", readings, template: v.template === "on" };
+      return { clientKey: v.clientKey, body };
     });
+
+/** Zero and foil as the gauge read them, several with spaces between. */
+export const gaugeCheckForm = (units: UnitPreferences) =>
+  z
+    .object({
+      gauge: z.string().trim().min(1, "Name the gauge").max(40),
+      foil: quantity("film", units, { min: 1e-6, max: 5e-3 }),
+      uFoil: quantity("film", units, { min: 0, max: 1e-4 }),
+      zero: z.string().trim().min(1, "Type what it reads on bare metal"),
+      onFoil: z.string().trim().min(1, "Type what it reads on the foil"),
+      correct: z.literal("on").optional(),
+    })
+    .transform((v, ctx) => {
+      const read = (name: "zero" | "onFoil", limit: (si: number) => string | null) => {
+        const list = several(v[name], units);
+        const wrong = list.map((r) => (r.ok ? limit(r.si) : r.message)).find((m) => m !== null);
+        if (wrong) ctx.addIssue({ code: "custom", path: [name], message: wrong });
+        return list.flatMap((r) => (r.ok ? [{ thickness_m: r.si, entered: r.entered, unit: r.unit }] : []));
+      };
+      const zero = read("zero", (si) => (Math.abs(si) > 1e-3 ? "More than 1 mm on bare metal is no zero" : null));
+      const onFoil = read("onFoil", (si) => (si < 0 || si > 5e-3 ? "Film lies between 0 and 5 mm" : null));
+      const mean = (list: readonly { thickness_m: number }[]) => list.reduce((a, r) => a + r.thickness_m, 0) / list.length;
+      if (zero.length && onFoil.length && mean(onFoil) <= mean(zero))
+        ctx.addIssue({ code: "custom", path: ["onFoil"], message: "The foil must read more than the bare metal" });
+      return { gauge: v.gauge, foil_m: v.foil, uFoil_m: v.uFoil, zero, onFoil, correct: v.correct === "on" };
+    });
+
+/** How many places are read, and one place more. */
+export const spotPlanForm = z.object({ count: z.coerce.number().int().min(3).max(40) });
+export const addSpotForm = z.object({ x_m: z.coerce.number().min(0).max(6), y_m: z.coerce.number().min(0).max(6) });
 
 const kinds = Object.keys(DEFECT_KINDS) as [keyof typeof DEFECT_KINDS, ...(keyof typeof DEFECT_KINDS)[]];
 

@@ -9,6 +9,8 @@ export interface SectionPreview {
   removal?: { removal_m: number; u_m: number };
   /** A coat about to be sprayed, laid on top in outline. */
   coat?: { dry_m: number; u_m: number; name: string };
+  /** Clear at a place picked on the map, in place of the panel's mean. */
+  here?: { clear_m: number; u_m: number; caption: string };
 }
 
 const WIDTH = 190;
@@ -27,7 +29,7 @@ const HOW_WORDS = {
 
 /** The film as a vertical cut, to scale: metal, primer, base, clear, its doubt, the floor, what is planned to come off. */
 export function FilmSection({
-  layers,
+  layers: mean,
   floor_m,
   baseColour,
   preview,
@@ -41,6 +43,7 @@ export function FilmSection({
 }) {
   const units = useUnits();
   const id = useId();
+  const layers = preview.here ? atPlace(mean, preview.here) : mean;
   const stacked = layers.reduce<(Layer & { bottom_m: number })[]>((list, layer) => {
     const last = list.at(-1);
     return [...list, { ...layer, bottom_m: last ? last.bottom_m + last.thickness_m : 0 }];
@@ -101,7 +104,7 @@ export function FilmSection({
   const text = describe();
   return (
     <figure className="min-w-0">
-      <figcaption className="small-label pb-2">{caption}</figcaption>
+      <figcaption className="small-label pb-2">{preview.here?.caption ?? caption}</figcaption>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="settle h-auto max-h-[64dvh] w-full" role="img" aria-label={text}>
         <defs>
           <pattern id={`${id}-steel`} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -197,6 +200,18 @@ export function FilmSection({
     const on = preview.coat ? ` ${preview.coat.name} would add ${show("film", coat_m, units).text} ${units.film}.` : "";
     return `Section of the film in ${units.film}, from the metal up: ${parts.join(", ")}. Clear ${show("film", clear_m, units).text} in all, floor ${show("film", floor_m, units).text}.${off}${on}`;
   }
+}
+
+/** The layers with their clear scaled to what is at one place; the layers below stay those of the panel. */
+function atPlace(layers: readonly Layer[], { clear_m, u_m }: { clear_m: number; u_m: number }): Layer[] {
+  const clears = layers.filter((l) => l.tone === "clear");
+  const whole = clears.reduce((a, l) => a + l.thickness_m, 0);
+  const last = clears.at(-1);
+  return layers.map((l) =>
+    l.tone !== "clear" || whole <= 0
+      ? l
+      : { ...l, thickness_m: (l.thickness_m * Math.max(0, clear_m)) / whole, u_m: l === last ? u_m : null },
+  );
 }
 
 /** Moves labels apart so that none lies on another; keeps their order from top to bottom. */

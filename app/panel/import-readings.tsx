@@ -33,7 +33,10 @@ export function ImportReadings({ phase }: { phase: Phase }) {
       // eslint-disable-next-line react-hooks/set-state-in-effect -- the server's answer is the event
       setOpen(false);
       setText("");
-    } else if (answer.preview && answer.step === "preview") setRoles(answer.preview.roles);
+    } else if (answer.preview && answer.step === "preview") {
+      setRoles(answer.preview.roles);
+      if (answer.preview.filmUnit) setFilmUnit(answer.preview.filmUnit);
+    }
   }, [answer]);
   const look = (content: string) => {
     setText(content);

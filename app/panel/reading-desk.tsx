@@ -1,113 +1,59 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import { useBlocker, useFetcher } from "react-router";
+import { useCallback, useRef, useState } from "react";
+import { useFetcher } from "react-router";
 import { PHASES, type Phase } from "#core/ledger/kinds";
 import { placeInWords } from "#core/panel/shapes";
-import { showFilm } from "#core/units/format";
+import { show, showFilm } from "#core/units/format";
+import { METRIC } from "#core/units/quantities";
 import type { FormAnswer } from "~/forms/answer";
 import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
+import { Field, SelectField } from "~/ui/field";
 import { Tag } from "~/ui/tag";
 import { ImportReadings } from "./import-readings";
 import { PanelDrawing, type SpotMark } from "./panel-drawing";
+import { useGauge } from "./use-gauge";
+import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
 
-interface Waiting {
-  key: string;
-  spot: string;
-  value: string;
-  readings: number;
-  /** Units of the screen when it was typed; a switch meanwhile must not change the reading. */
-  units: string;
-}
-
-const RESEND_MS = 4000;
+const SPOT_COUNTS = [5, 8, 14, 24] as const;
 
 /**
- * Readings typed spot by spot: Enter saves and goes on, so a gauge that types like a keyboard works as it is. Each reading is sent by
- * itself and counts as saved when the server has answered; what is still on its way stays listed.
+ * Readings typed spot by spot: Enter saves and goes on, so a gauge that types like a keyboard works as it is; a bridged gauge may send
+ * them, and the stand-in reads a spot at a press.
  */
 export function ReadingDesk({ phase }: { phase: Phase }) {
   const { view } = usePanel();
   const units = useUnits();
   const { spotPlan, state, readingsPerSpot, panel } = view;
-  const fetcher = useFetcher<FormAnswer>();
-  const gauge = useFetcher<FormAnswer>();
-  const [queue, setQueue] = useState<Waiting[]>([]);
+  const standIn = useFetcher<FormAnswer>();
   const [chosen, setChosen] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  /** Readings counted here by spot: the page's data may show a reading a moment before or after its answer shortens the queue. */
-  const [taken, setTaken] = useState<Record<string, number>>({});
+  const [gauge, setGauge] = useState(state.gaugeChecks.at(-1)?.body.gauge ?? "");
+  const [template, setTemplate] = useState(false);
+  const [listening, setListening] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  const sent = useRef<string | null>(null);
+  const onRefused = useCallback((refused: RefusedReading) => {
+    setProblem(refused.message);
+    setChosen(refused.spot);
+    if (input.current && input.current.value === "") input.current.value = refused.value; // nothing typed is lost
+  }, []);
+  const { waiting, saved, count, take } = useReadingQueue(phase, onRefused);
 
-  const saved = (name: string) => state.spots.find((s) => s.name === name)?.films[phase]?.readings_m.length ?? 0;
-  const count = (name: string) => Math.max(taken[name] ?? 0, saved(name));
   const current =
     (chosen && count(chosen) < readingsPerSpot ? chosen : null) ?? spotPlan.find((s) => count(s.name) < readingsPerSpot)?.name ?? null;
   const shownSpot = chosen ?? current;
   // Only what the server has acknowledged counts as read.
   const read = spotPlan.filter((s) => saved(s.name) >= readingsPerSpot).length;
 
-  const head = queue[0];
-  const { submit, state: sending, data: answer } = fetcher;
-  useEffect(() => {
-    if (!head || sending !== "idle" || sent.current === head.key) return;
-    const at = spotPlan.find((s) => s.name === head.spot)?.at;
-    if (!at) return;
-    sent.current = head.key;
-    void submit(
-      {
-        intent: "reading",
-        phase,
-        spot: head.spot,
-        x_m: String(at[0]),
-        y_m: String(at[1]),
-        value: head.value,
-        units: head.units,
-        clientKey: head.key,
-      },
-      { method: "post" },
-    );
-  }, [head, queue, sending, submit, spotPlan, phase]);
-  // A reading that got no answer is sent again; its key makes sure that it is stored once.
-  useEffect(() => {
-    if (!head || sending !== "idle") return;
-    const again = setTimeout(() => {
-      sent.current = null;
-      setQueue((q) => [...q]);
-    }, RESEND_MS);
-    return () => clearTimeout(again);
-  }, [head, sending]);
-  useLeaveGuard(queue.length > 0);
-  const handled = useRef<FormAnswer | null>(null);
-  useEffect(() => {
-    if (!answer || sending !== "idle" || handled.current === answer) return;
-    handled.current = answer;
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- the server's answer is the event
-    if (answer.ok) setQueue((q) => q.slice(1));
-    else {
-      const [first] = queue;
-      setProblem(answer.errors.value?.join(" ") ?? answer.message ?? Object.values(answer.errors).flat().join(" "));
-      if (first && input.current && input.current.value === "") input.current.value = first.value; // nothing typed is lost
-      setQueue((q) => q.slice(1));
-      if (first) {
-        setChosen(first.spot);
-        setTaken((t) => ({ ...t, [first.spot]: 0 }));
-      }
-    }
-  }, [answer, sending, queue]);
-
-  const take = useCallback(() => {
-    const value = input.current?.value.trim() ?? "";
-    if (!shownSpot || value === "" || !input.current) return;
+  const put = (value: string, how: { units: typeof units; gauge: string }) => {
+    if (!shownSpot || value === "") return;
     setProblem(null);
-    const readings = value.split(/\s+(?=[\d+-])/).length;
-    const known = count(shownSpot);
-    setTaken((t) => ({ ...t, [shownSpot]: known + readings }));
-    setQueue((q) => [...q, { key: crypto.randomUUID(), spot: shownSpot, value, readings, units: JSON.stringify(units) }]);
-    input.current.value = "";
-    if (known + readings >= readingsPerSpot) setChosen(null);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- count reads the newest state each render
-  }, [shownSpot, taken, state, readingsPerSpot, units]);
+    if (take(shownSpot, count(shownSpot), value, { ...how, template }) >= readingsPerSpot) setChosen(null);
+  };
+  const takeTyped = () => {
+    put(input.current?.value.trim() ?? "", { units, gauge });
+    if (input.current) input.current.value = "";
+  };
+  useGauge(listening, ({ total_m, device }) => put(show("film", total_m, METRIC, 1).text, { units: METRIC, gauge: device }));
 
   const marks = spotPlan.map((s): SpotMark => {
     const film = state.spots.find((p) => p.name === s.name);
@@ -155,10 +101,10 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
               onKeyDown={(e) => {
                 if (e.key !== "Enter") return;
                 e.preventDefault();
-                take();
+                takeTyped();
               }}
             />
-            <button type="button" className="press" data-kind="main" onClick={take}>
+            <button type="button" className="press" data-kind="main" onClick={takeTyped}>
               Next
             </button>
           </div>
@@ -167,8 +113,8 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
               <span role="alert" className="font-medium text-stop-ink">
                 {problem}
               </span>
-            ) : queue.length ? (
-              `Saving ${queue.length}…`
+            ) : waiting ? (
+              `Saving ${waiting}…`
             ) : spot ? (
               `${Math.max(left, 0)} of ${readingsPerSpot} readings to go here; total film in ${units.film}`
             ) : (
@@ -176,6 +122,18 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
             )}
           </p>
         </div>
+        <standIn.Form method="post" className="flex flex-wrap gap-2">
+          <input type="hidden" name="intent" value="stand-in" />
+          <input type="hidden" name="phase" value={phase} />
+          {template && <input type="hidden" name="template" value="on" />}
+          <button className="press" name="spot" value={spot?.name ?? ""} disabled={standIn.state !== "idle" || !spot}>
+            {`Take ${readingsPerSpot} here with the stand-in gauge`}
+          </button>
+          <button className="press" name="spot" value="" disabled={standIn.state !== "idle"}>
+            All spots
+          </button>
+          <ImportReadings phase={phase} />
+        </standIn.Form>
         <div className="flex flex-wrap gap-1.5" role="group" aria-label="Choose a spot">
           {spotPlan.map((s) => (
             <button
@@ -193,31 +151,49 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
             </button>
           ))}
         </div>
-        <div className="flex flex-wrap gap-2">
-          <ImportReadings phase={phase} />
-          <gauge.Form method="post">
-            <input type="hidden" name="intent" value="stand-in" />
-            <input type="hidden" name="phase" value={phase} />
-            <button className="press" disabled={gauge.state !== "idle"}>
-              Read with the stand-in gauge
-            </button>
-          </gauge.Form>
-        </div>
+        <details className="rounded-press border border-hair px-3">
+          <summary className="min-h-11 cursor-pointer content-center font-semibold">Gauge, places, template</summary>
+          <div className="grid grid-cols-2 gap-3 pb-3">
+            <Field
+              label="Gauge"
+              value={gauge}
+              onChange={(e) => setGauge(e.target.value)}
+              maxLength={40}
+              hint="the same name before and after clear cancels its error"
+            />
+            <SpotCount />
+            <label className="col-span-2 flex min-h-11 items-center gap-3">
+              <input type="checkbox" className="h-5 w-5" checked={template} onChange={(e) => setTemplate(e.target.checked)} />
+              Found again by a mark or a template (within 3 mm)
+            </label>
+            <label className="col-span-2 flex min-h-11 items-center gap-3">
+              <input type="checkbox" className="h-5 w-5" checked={listening} onChange={(e) => setListening(e.target.checked)} />
+              Take what a bridged gauge sends
+            </label>
+          </div>
+        </details>
       </div>
     </div>
   );
 }
 
-/** Holds a change of page until every reading is saved; leaving the program altogether asks first. */
-function useLeaveGuard(waiting: boolean): void {
-  const blocker = useBlocker(waiting);
-  useEffect(() => {
-    if (blocker.state === "blocked" && !waiting) blocker.proceed();
-  }, [blocker, waiting]);
-  useEffect(() => {
-    if (!waiting) return;
-    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
-    window.addEventListener("beforeunload", ask);
-    return () => window.removeEventListener("beforeunload", ask);
-  }, [waiting]);
+/** How many places the panel is read at. */
+function SpotCount() {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const counts = [...new Set([...SPOT_COUNTS, view.spotCount])].sort((a, b) => a - b);
+  return (
+    <SelectField
+      label="Places to read"
+      value={String(view.spotCount)}
+      disabled={fetcher.state !== "idle"}
+      onChange={(e) => void fetcher.submit({ intent: "spots", count: e.target.value }, { method: "post" })}
+    >
+      {counts.map((n) => (
+        <option key={n} value={n}>
+          {n}
+        </option>
+      ))}
+    </SelectField>
+  );
 }

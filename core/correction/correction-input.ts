@@ -1,5 +1,6 @@
 import type { AssessInput } from "../film/assess-panel";
 import { FilmField } from "../film/film-field";
+import type { FilmInput } from "../film/panel-film";
 import { CUT_GUARD_M, LEAST_SPOTS } from "../film/verdict";
 import { type PanelBrief, type PanelState, SUBSTRATES, measuredRuns } from "../ledger/derive-panel";
 import type { PlanStep } from "../ledger/bodies";
@@ -55,12 +56,32 @@ export function compareRunSchools(
 function clearAround(brief: PanelBrief, state: PanelState, at: readonly [number, number]): { clear_m: number; u_clear_m: number } | null {
   const after = state.observations.filter((o) => o.layer === "after").length;
   if (state.hasBefore && after >= LEAST_SPOTS) {
-    const { mean_m, sd_m } = new FilmField(state.observations, brief.shape.outline).predict([at]);
+    const { mean_m, sd_m } = new FilmField(
+      state.observations,
+      brief.shape.outline,
+      { sameGaugeCorrelation: state.sessions.correlation, relocation_m: state.sessions.relocation_m },
+      { bodyLines: brief.shape.bodyLines },
+    ).predict([at]);
     return { clear_m: mean_m[0]!, u_clear_m: sd_m[0]! };
   }
   const clears = state.spots.flatMap((s) => (s.clear ? [s.clear] : []));
   if (clears.length === 0) return null;
   return { clear_m: clears.reduce((a, c) => a + c.clear_m, 0) / clears.length, u_clear_m: Math.max(...clears.map((c) => c.u_m)) };
+}
+
+/** Everything about the panel's film but the question put to it: outline, body lines, readings, history and sessions. */
+export function filmSetting(
+  brief: PanelBrief,
+  state: PanelState,
+): Pick<FilmInput, "outline" | "bodyLines" | "observations" | "history" | "sameGaugeCorrelation" | "relocation_m"> {
+  return {
+    outline: brief.shape.outline,
+    bodyLines: brief.shape.bodyLines,
+    observations: state.observations,
+    history: { weights: SUBSTRATES[brief.substrate].weights, sprayed: state.predictedClear ?? undefined, known: state.knownUnder },
+    sameGaugeCorrelation: state.sessions.correlation,
+    relocation_m: state.sessions.relocation_m,
+  };
 }
 
 /**
@@ -86,9 +107,7 @@ export function correctionInput(
     total,
     runs,
     assess: {
-      outline: brief.shape.outline,
-      observations: state.observations,
-      history: { weights: SUBSTRATES[brief.substrate].weights, sprayed: state.predictedClear ?? undefined, known: state.knownUnder },
+      ...filmSetting(brief, state),
       removal_m: total.removal_m,
       u_removal_m: total.u_m,
       floor_m: choice.floor_m,

@@ -127,7 +127,24 @@ export const LEDGER_BODIES = {
     at,
     gauge: text(40),
     readings: z.array(filmReading).min(1).max(20),
+    /** The place was found again by a mark or a template. */
+    template: z.boolean().default(false),
   }),
+  /** Zero and foil of a gauge, as it read them. */
+  gaugeCheck: z.object({
+    gauge: text(40).min(1),
+    foil_m: z.number().positive().max(5e-3),
+    uFoil_m: z.number().min(0).max(1e-4),
+    zero: z
+      .array(z.object({ thickness_m: z.number().min(-1e-3).max(1e-3), entered: text(24), unit: text(8) }))
+      .min(1)
+      .max(20),
+    onFoil: z.array(filmReading).min(1).max(20),
+    /** The gauge does not set itself: its readings from now on are set right here. */
+    correct: z.boolean(),
+  }),
+  /** How many places the panel is read at, and places added to them. */
+  spotPlan: z.object({ count: z.int().min(3).max(40), added: z.array(z.object({ name: text(12).min(1), at })).max(24) }),
   defect: z.object({
     kind: z.enum(keysOf<DefectKind>(DEFECT_KINDS)),
     at,

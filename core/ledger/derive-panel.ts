@@ -9,6 +9,7 @@ import type { ProductSheet } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
 import { type Deposit, deposit } from "../spray/deposit";
 import { type Phase } from "./kinds";
+import { type Sessions, correctedReadings, sessionsOf } from "./gauge-sessions";
 import { type BodyOf } from "./bodies";
 import { type EntryOf, type LedgerEntry, livingEntries, ofKind } from "./entry";
 
@@ -70,6 +71,10 @@ export interface PanelState {
   removedSince: { removal_m: number; u_m: number };
   observations: FilmObservation[];
   hasBefore: boolean;
+  /** How the visits before and after clear belong together. */
+  sessions: Sessions;
+  gaugeChecks: EntryOf<"gaugeCheck">[];
+  spotPlan: EntryOf<"spotPlan"> | null;
   layers: Layer[];
   handedOver: EntryOf<"handOver"> | null;
   mix: EntryOf<"mix"> | null;
@@ -135,14 +140,17 @@ export function derivePanel(
     removal_m: since.reduce((a, s) => a + s.body.removal_m, 0),
     u_m: Math.hypot(0, ...since.map((s) => s.body.u_m)),
   };
-  const films = groupSpots(latestSession(readings, stepsDone));
+  const gaugeChecks = ofKind(entries, "gaugeCheck");
+  const current = latestSession(readings, stepsDone);
+  const sessions = sessionsOf(current, gaugeChecks);
+  const films = groupSpots(current, gaugeChecks);
   const hasBefore = films.some((s) => s.films.before);
   const under = ofKind(entries, "under");
   const added = underLayers(under.map((u) => u.body));
   const knownUnder = knownFrom(added);
   const spots = films.map((s): Spot => ({
     ...s,
-    clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore, knownUnder }),
+    clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore, knownUnder, sessions }),
   }));
   return {
     climate,
@@ -155,6 +163,9 @@ export function derivePanel(
     removedSince,
     observations: observationsOf(spots, removedSince.removal_m),
     hasBefore,
+    sessions,
+    gaugeChecks,
+    spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     layers: layersOf(brief, spots, coats, predictedClear, {
       removedSince_m: removedSince.removal_m,
       removedTotal_m: stepsDone.reduce((a, s) => a + s.body.removal_m, 0),
@@ -223,14 +234,14 @@ function latestSession(readings: EntryOf<"reading">[], steps: readonly EntryOf<"
   return readings.filter((r) => r.body.phase !== "recheck" || r.recordedAt_ms > since);
 }
 
-function groupSpots(readings: readonly EntryOf<"reading">[]): Omit<Spot, "clear">[] {
+function groupSpots(readings: readonly EntryOf<"reading">[], checks: readonly EntryOf<"gaugeCheck">[]): Omit<Spot, "clear">[] {
   const spots = new Map<string, { name: string; at: Point; entries: Partial<Record<Phase, EntryOf<"reading">[]>> }>();
   for (const r of readings) {
     const spot = spots.get(r.body.spot) ?? { name: r.body.spot, at: [r.body.at.x_m, r.body.at.y_m] as Point, entries: {} };
     (spot.entries[r.body.phase] ??= []).push(r);
     spots.set(r.body.spot, spot);
   }
-  const values = (list: readonly EntryOf<"reading">[]) => list.flatMap((e) => e.body.readings.map((v) => v.thickness_m));
+  const values = (list: readonly EntryOf<"reading">[]) => list.flatMap((e) => correctedReadings(e, checks));
   const repeatability = pooledRepeatability(
     [...spots.values()].flatMap((s) => Object.values(s.entries).map(values)),
     DEFAULT_GAUGE,
@@ -260,9 +271,10 @@ interface ClearContext {
   stepsDone: readonly EntryOf<"step">[];
   anyBefore: boolean;
   knownUnder: KnownUnder;
+  sessions: Sessions;
 }
 
-function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore, knownUnder }: ClearContext): Spot["clear"] {
+function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore, knownUnder, sessions }: ClearContext): Spot["clear"] {
   const latest = films.recheck ?? films.after;
   if (!latest) return null;
   const since = stepsDone.filter((s) => s.recordedAt_ms > latest.last_ms);
@@ -273,6 +285,7 @@ function clearAt(films: Spot["films"], { brief, stepsDone, anyBefore, knownUnder
       before_m: films.before.film.mean_m,
       uA_after_m: latest.film.uA_m,
       uA_before_m: films.before.film.uA_m,
+      ...sessions,
     });
     return { clear_m: d.clear_m - taken.m, u_m: Math.hypot(d.u_m, taken.u), how: since.length ? "measured less removal" : "measured" };
   }

@@ -57,6 +57,7 @@ function ledger() {
         spot: String(i + 1),
         at: { x_m: places[i]![0], y_m: places[i]![1] },
         gauge: "typed",
+        template: false,
         readings: [f, f + 1, f - 1].map((v) => ({ thickness_m: um(v), entered: String(v), unit: "µm" })),
       }),
     );

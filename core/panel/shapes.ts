@@ -1,5 +1,5 @@
 import { requireInteger, requireNumber } from "../guard";
-import { type Point, type Polygon, boundingBox, edgeDistance, gridInside, requirePolygon } from "./geometry";
+import { type Point, type Polygon, boundingBox, edgeDistance, edgeDistances, gridInside, isInside, requirePolygon } from "./geometry";
 
 type Unit = readonly (readonly [number, number])[];
 interface ShapeDef {
@@ -292,29 +292,51 @@ export function placeInWords([x, y]: Point, shape: Pick<PanelShape, "outline" | 
   return nearest.other ? `${nearest.name}, ${nearest.other.replace(" edge", "")} end` : nearest.name;
 }
 
+/** From this many places on, some of them lie on the body lines. */
+const WITH_LINES = 12;
+const LINE_SHARE = 0.2;
+
 /**
- * First places to measure: half of them round the rim, where film is thin, half inside, each half spread by farthest-point choice, then
- * ordered row by row in a path that turns at each end.
+ * First places to measure: half of them round the rim, where film is thin, half inside, and with twelve and more a fifth on the body
+ * lines; each part spread by farthest-point choice, then ordered row by row in a path that turns at each end, as the hand goes.
  * @throws RangeError when count is outside 1…60
  */
-export function suggestSpots(outline: Polygon, count: number, rim_m = 0.03): Point[] {
+export function suggestSpots(
+  outline: Polygon,
+  count: number,
+  { rim_m = 0.03, bodyLines = [] }: { rim_m?: number; bodyLines?: readonly (readonly Point[])[] } = {},
+): Point[] {
   requireInteger("count", count, { min: 1, max: 60 });
-  const cells = gridInside(requirePolygon("outline", outline), { nx: 40, ny: 34 }).map((c) => ({
-    at: c.point,
-    edge_m: edgeDistance(c.point, outline),
-  }));
+  const inside = gridInside(requirePolygon("outline", outline), { nx: 40, ny: 34 }).map((c) => c.point);
+  const edges = edgeDistances(inside, outline);
+  const cells = inside.map((at, i) => ({ at, edge_m: edges[i]! }));
   const { x0, y0, x1, y1 } = boundingBox(outline);
   const deep_m = 0.16 * Math.min(x1 - x0, y1 - y0);
   const inner = cells.filter((c) => c.edge_m >= deep_m).map((c) => c.at);
   const rim = cells.filter((c) => c.edge_m >= Math.min(rim_m, deep_m / 2) && c.edge_m < deep_m).map((c) => c.at);
   const middle: Point = [(x0 + x1) / 2, (y0 + y1) / 2];
-  const inside = spreadOver(inner.length ? inner : cells.map((c) => c.at), [], Math.ceil(count / 2), middle);
-  const chosen = [...inside, ...spreadOver(rim.length ? rim : cells.map((c) => c.at), inside, count - inside.length, middle)];
+  const onLines = count >= WITH_LINES ? alongLines(bodyLines).filter((p) => isInside(p, outline) && edgeDistance(p, outline) >= rim_m) : [];
+  const lined = spreadOver(onLines, [], Math.round(LINE_SHARE * count), middle);
+  const rest = count - lined.length;
+  const within = spreadOver(inner.length ? inner : inside, lined, Math.ceil(rest / 2), middle);
+  const chosen = [...lined, ...within];
+  chosen.push(...spreadOver(rim.length ? rim : inside, chosen, count - chosen.length, middle));
   const rows = Math.max(1, Math.round(Math.sqrt((count * (y1 - y0)) / (x1 - x0))));
   const rowOf = (p: Point) => Math.min(rows - 1, Math.floor(((p[1] - y0) / (y1 - y0)) * rows));
   return chosen
     .map((p): Point => [Math.round(p[0] * 1000) / 1000, Math.round(p[1] * 1000) / 1000])
     .sort((a, b) => rowOf(a) - rowOf(b) || (rowOf(a) % 2 ? b[0] - a[0] : a[0] - b[0]));
+}
+
+/** Places along lines, twelve to each straight piece. */
+function alongLines(lines: readonly (readonly Point[])[]): Point[] {
+  const steps = 12;
+  return lines.flatMap((line) =>
+    line.slice(1).flatMap(([bx, by], i) => {
+      const [ax, ay] = line[i]!;
+      return Array.from({ length: steps }, (_, k): Point => [ax + ((bx - ax) * (k + 0.5)) / steps, ay + ((by - ay) * (k + 0.5)) / steps]);
+    }),
+  );
 }
 
 /** Farthest-point choice from a pool, away from what is taken already; the first is the one nearest the middle. */

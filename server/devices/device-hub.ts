@@ -11,6 +11,15 @@ export const climateLine = z.object({
   material_K: z.number().min(253).max(333).nullable().default(null),
   relativeHumidity: z.number().gt(0).max(1),
 });
+/** One reading of a film gauge's bridge. */
+export const gaugeLine = z.object({ total_m: z.number().min(0).max(5e-3), device: z.string().trim().min(1).max(40).default("Film gauge") });
+export interface GaugeReading {
+  /** Counts the readings of this server's run: a reader asks for those after the last it has seen. */
+  seq: number;
+  device: string;
+  total_m: number;
+  at_ms: number;
+}
 export interface ScaleReading {
   device: string;
   simulated: boolean;
@@ -26,6 +35,9 @@ const REAL_FRESH_MS = 5000;
 /** A climate is slower: a real line counts for so long. */
 const CLIMATE_FRESH_MS = 10 * 60_000;
 
+/** Readings of a film gauge kept for pages that ask late. */
+const GAUGE_KEPT = 100;
+
 /** Devices of one running server: the stand-in scale, and the last line of a real one where a bridge sends any. */
 export interface DeviceHub {
   scale: StandInScale;
@@ -35,6 +47,10 @@ export interface DeviceHub {
   tareScale(now_ms: number): void;
   climateReading(now_ms: number): { device: string; simulated: boolean; reading: z.infer<typeof climateLine> };
   pushClimate(line: z.infer<typeof climateLine>, now_ms: number): void;
+  pushGauge(line: z.infer<typeof gaugeLine>, now_ms: number): void;
+  /** Readings after a count, oldest first; the last hundred are kept. */
+  gaugeAfter(seq: number): GaugeReading[];
+  lastGaugeSeq(): number;
 }
 
 export function createDeviceHub(seed = 41): DeviceHub {
@@ -43,6 +59,8 @@ export function createDeviceHub(seed = 41): DeviceHub {
   let realTare_kg = 0;
   const probe = standInClimateProbe({ seed: seed + 1 });
   let climate: { line: z.infer<typeof climateLine>; at_ms: number } | null = null;
+  const gauge: GaugeReading[] = [];
+  let gaugeSeq = 0;
   const fresh = (now_ms: number) => (real && now_ms - real.at_ms < REAL_FRESH_MS ? real : null);
   return {
     scale,
@@ -61,6 +79,12 @@ export function createDeviceHub(seed = 41): DeviceHub {
         ? { device: "Climate probe", simulated: false, reading: climate.line }
         : { device: probe.name, simulated: true, reading: probe.read(now_ms) };
     },
+    pushGauge({ device, total_m }, now_ms) {
+      gauge.push({ seq: ++gaugeSeq, device, total_m, at_ms: now_ms });
+      if (gauge.length > GAUGE_KEPT) gauge.shift();
+    },
+    gaugeAfter: (seq) => gauge.filter((r) => r.seq > seq),
+    lastGaugeSeq: () => gaugeSeq,
     pushClimate(line, now_ms) {
       climate = { line, at_ms: now_ms };
     },

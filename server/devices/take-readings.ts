@@ -4,7 +4,7 @@ import { derivePanel } from "#core/ledger/derive-panel";
 import type { Point } from "#core/panel/geometry";
 import { type HiddenPanel, standInGauge } from "#stand-ins/film-gauge";
 import { Refusal } from "../commands/refusal";
-import { type EntryInput, recordEntries } from "../commands/record-entry";
+import { type EntryInput, recordEntries, recordEntry } from "../commands/record-entry";
 import type { ServerContext } from "../context";
 import { listEntries } from "../repos/ledger-repo";
 import { getPanel } from "../repos/panel-repo";
@@ -18,7 +18,7 @@ const seedOf = (text: string) => [...text].reduce((a, c) => (Math.imul(a, 31) + 
  */
 export async function takeStandInReadings(
   ctx: ServerContext,
-  input: { panelId: string; phase: Phase; spots: readonly { name: string; at: Point }[]; count: number; by: string },
+  input: { panelId: string; phase: Phase; spots: readonly { name: string; at: Point }[]; count: number; by: string; template?: boolean },
 ): Promise<string[]> {
   const hidden = await hiddenPanel(ctx, input.panelId, input.phase);
   const gauge = standInGauge(hidden, { visitSeed: seedOf(`${input.panelId} ${input.phase} ${ctx.now_ms()}`) });
@@ -32,6 +32,7 @@ export async function takeStandInReadings(
       spot: spot.name,
       at: { x_m: spot.at[0], y_m: spot.at[1] },
       gauge: gauge.name,
+      template: input.template ?? false,
       readings: Array.from({ length: input.count }, () => {
         const answer = gauge.read(spot.at);
         if (!answer.ok) throw new Refusal(null, answer.fault);
@@ -40,6 +41,24 @@ export async function takeStandInReadings(
     },
   }));
   return recordEntries(ctx, input.panelId, entries);
+}
+
+/** Foil of the stand-in's own case, and how well it is known. */
+const STAND_IN_FOIL = { foil_m: 148e-6, uFoil_m: 1e-6 } as const;
+const CHECK_READINGS = 3;
+
+/** Checks the stand-in gauge on bare metal and on its foil and records that, marked simulated. */
+export async function checkStandInGauge(ctx: ServerContext, { panelId, by }: { panelId: string; by: string }): Promise<string> {
+  const hidden = await hiddenPanel(ctx, panelId, "before");
+  const gauge = standInGauge(hidden, { visitSeed: seedOf(`${panelId} check ${ctx.now_ms()}`) });
+  const read = (foil_m: number) =>
+    Array.from({ length: CHECK_READINGS }, () => {
+      const answer = gauge.readFoil(foil_m);
+      if (!answer.ok) throw new Refusal(null, answer.fault);
+      return { thickness_m: answer.total_m, entered: (answer.total_m * 1e6).toFixed(0), unit: "µm" };
+    });
+  const body = { gauge: gauge.name, ...STAND_IN_FOIL, zero: read(0), onFoil: read(STAND_IN_FOIL.foil_m), correct: false };
+  return recordEntry(ctx, { panelId, kind: "gaugeCheck", body, by, simulated: gauge.simulated });
 }
 
 async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): Promise<HiddenPanel> {

@@ -18,6 +18,8 @@ export interface FilePreview {
   rows: string[][];
   rowCount: number;
   roles: ColumnRole[];
+  /** Unit of the film in the last file with this heading, where the shop has had one. */
+  filmUnit?: UnitOf<"film">;
 }
 export interface ImportedSpot {
   spot: string;

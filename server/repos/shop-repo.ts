@@ -1,10 +1,12 @@
 import { z } from "zod";
+import { ROLES } from "../interchange/readings-csv";
 import { DEFAULT_FLOOR_M } from "#core/film/verdict";
 import { HOUSE_WAY_IDS } from "#core/ways/house-ways";
 import type { ShopFactors } from "#core/flow/simulate-coats";
 import { QUANTITIES } from "#core/units/quantities";
 import type { Db } from "../db/open";
 
+export const MOST_PROFILES = 20;
 const unitsOf = <K extends string>(units: Record<K, unknown>) => z.enum(Object.keys(units) as [K, ...K[]]);
 export const unitPreferences = z.object({
   film: unitsOf(QUANTITIES.film.units),
@@ -19,6 +21,10 @@ const learntFactor = z
   .nullable()
   .default(null);
 
+/** How the columns of a file were matched, for the next file with the same heading. */
+const importProfile = z.object({ columns: z.array(z.string()), roles: z.array(z.enum(ROLES)), filmUnit: z.enum(["µm", "mil"]) });
+export type ImportProfile = z.infer<typeof importProfile>;
+
 export const shopSettings = z.object({
   name: z.string().trim().min(1, "Give the shop a name").max(80).default("Our shop"),
   wayId: z.enum(HOUSE_WAY_IDS).default("two-full"),
@@ -29,6 +35,7 @@ export const shopSettings = z.object({
   /** The same for levelling and sag (which panels ran), and for the drops' noise (texture ratings). */
   learntRuns: learntFactor,
   learntTexture: learntFactor,
+  importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
   units: unitPreferences.default({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" }),
 });
 export type ShopSettings = z.infer<typeof shopSettings>;

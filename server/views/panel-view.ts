@@ -1,9 +1,10 @@
 import { format } from "date-fns";
-import { MODEL_FILM, type PanelState, type ShopFilm, type Spot, derivePanel } from "#core/ledger/derive-panel";
+import { MODEL_FILM, type PanelState, type ShopFilm, derivePanel } from "#core/ledger/derive-panel";
+import { type FilmMoment, filmHistory } from "#core/ledger/film-history";
 import { livingEntries } from "#core/ledger/entry";
 import { type PanelCounts, stationOf } from "#core/ledger/station";
 import { suggestSpots } from "#core/panel/shapes";
-import type { Point } from "#core/panel/geometry";
+import { type Point, boundingBox } from "#core/panel/geometry";
 import type { ShopFactors } from "#core/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
@@ -32,6 +33,8 @@ export interface PanelView {
   /** The shop's factors on the flow model, 1 where nothing has been taken over. */
   shopFactors: ShopFactors;
   readingsPerSpot: number;
+  /** How many of the places are the suggested ones. */
+  spotCount: number;
   formKey: string;
 }
 
@@ -66,6 +69,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
   if (!product) return null;
   const state = derivePanel(panel, product.sheet, entries, shop.learntFilm ?? undefined);
   const counts = countState(panel, state);
+  const count = spotCount(panel, state);
   return {
     job,
     panel,
@@ -74,13 +78,20 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     state,
     counts,
     station: stationOf(counts),
-    spotPlan: spotPlan(ctx, panel, state.spots),
+    spotPlan: spotPlan(ctx, panel, state, count),
+    spotCount: count,
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     shopFilm: shop.learntFilm ?? MODEL_FILM,
     shopFactors: shopFactors(shop),
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
   };
+}
+
+/** Film of a panel after everything that was done to it. */
+export async function loadFilmHistory(ctx: ServerContext, view: PanelView): Promise<FilmMoment[]> {
+  const entries = await listEntries(ctx.db, view.panel.id);
+  return filmHistory(view.panel, view.product.sheet, entries, view.shopFilm);
 }
 
 /** The panel's ledger in lines, newest first; what was corrected or taken out is marked, not left away. */
@@ -116,15 +127,21 @@ export function countState(panel: Panel, state: PanelState): PanelCounts {
   };
 }
 
-/** Suggested places by number, replaced by what was read there; further read places keep their own names. */
-function spotPlan(ctx: ServerContext, panel: Panel, spots: readonly Spot[]): { name: string; at: Point }[] {
-  const { outline } = panel.shape;
-  const widest = Math.max(...outline.map((p) => p[0])) - Math.min(...outline.map((p) => p[0]));
-  const count = widest < SMALL_PART_M ? SMALL_PART_SPOTS : FIRST_SPOTS;
-  const places = ctx.spotMemo.get(panel.id) ?? suggestSpots(outline, count);
-  ctx.spotMemo.set(panel.id, places);
-  const suggested = places.map((at, i) => ({ name: String(i + 1), at }));
-  const read = new Map(spots.map((s) => [s.name, s.at]));
-  const extra = spots.filter((s) => !suggested.some((p) => p.name === s.name)).map(({ name, at }) => ({ name, at }));
-  return [...suggested.map((p) => ({ ...p, at: read.get(p.name) ?? p.at })), ...extra];
+/** Suggested places by number, replaced by what was read there; then the added ones, and any other read place under its own name. */
+function spotPlan(ctx: ServerContext, panel: Panel, state: PanelState, count: number): { name: string; at: Point }[] {
+  const { outline, bodyLines } = panel.shape;
+  const key = `${panel.id} ${count}`;
+  const places = ctx.spotMemo.get(key) ?? suggestSpots(outline, count, { bodyLines });
+  ctx.spotMemo.set(key, places);
+  const added = state.spotPlan?.body.added.map((s) => ({ name: s.name, at: [s.at.x_m, s.at.y_m] as Point })) ?? [];
+  const planned = [...places.map((at, i) => ({ name: String(i + 1), at })), ...added];
+  const read = new Map(state.spots.map((s) => [s.name, s.at]));
+  const extra = state.spots.filter((s) => !planned.some((p) => p.name === s.name)).map(({ name, at }) => ({ name, at }));
+  return [...planned.map((p) => ({ ...p, at: read.get(p.name) ?? p.at })), ...extra];
+}
+
+/** Suggested places: as chosen for the panel, else by its size. */
+function spotCount({ shape }: Panel, state: PanelState): number {
+  const { x0, x1 } = boundingBox(shape.outline);
+  return state.spotPlan?.body.count ?? (x1 - x0 < SMALL_PART_M ? SMALL_PART_SPOTS : FIRST_SPOTS);
 }

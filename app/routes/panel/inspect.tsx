@@ -6,16 +6,17 @@ import type { Point } from "#core/panel/geometry";
 import { placeInWords } from "#core/panel/shapes";
 import { show, showWithUncertainty, showFilm } from "#core/units/format";
 import { recordEntry } from "#server/commands/record-entry";
-import { takeStandInReadings } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
-import { defectForm, readingForm } from "~/forms/inspect-forms";
+import { defectForm } from "~/forms/inspect-forms";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
+import { readingAction } from "~/lib/reading-action.server";
 import { useUnits } from "~/lib/use-root";
 import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
+import { InspectTabs } from "~/panel/inspect-tabs";
 import { TextureRating } from "~/panel/texture-rating";
 import { ReadingDesk } from "~/panel/reading-desk";
 import { Toggle } from "~/ui/choice";
@@ -35,22 +36,14 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   if (!view) throw data("This panel is not in the file.", { status: 404 });
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
+  const read = await readingAction(ctx, view, form, { units, by });
+  if (read) return read;
   switch (textOf(form, "intent")) {
-    case "reading":
-      return answerForm(form, readingForm(units), async ({ body, clientKey }) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "reading", body, by, clientKey }),
-      }));
     case "defect":
       return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => ({
         entryId: await recordEntry(ctx, { panelId, kind: "defect", body, by, clientKey: textOf(form, "formKey") || null }),
         message: `${body.kind === "run" ? "Run" : body.kind === "nib" ? "Nib" : "Peel"} placed`,
       }));
-    case "stand-in": {
-      const phase: Phase = textOf(form, "phase") === "recheck" ? "recheck" : "after";
-      const spots = view.spotPlan.filter((s) => !view.state.spots.find((p) => p.name === s.name)?.films[phase]);
-      await takeStandInReadings(ctx, { panelId, phase, spots, count: view.readingsPerSpot, by });
-      return { ok: true, intent: "stand-in", message: null, errors: {} };
-    }
     default:
       throw data("Not understood", { status: 400 });
   }
@@ -72,6 +65,7 @@ export default function Inspect() {
   );
   return (
     <>
+      <InspectTabs base={base} />
       <div>
         <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
           {clear && thinnest ? (

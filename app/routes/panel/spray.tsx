@@ -3,14 +3,13 @@ import { show, showWithUncertainty, showFilm } from "#core/units/format";
 import { nextCoat } from "#core/ledger/next-coat";
 import { houseWay } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
-import { takeStandInReadings } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
-import { readingForm } from "~/forms/inspect-forms";
 import { climateForm, coatForm, mixForm } from "~/forms/spray-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
+import { readingAction } from "~/lib/reading-action.server";
 import { useUnits } from "~/lib/use-root";
 import { CoatForm } from "~/panel/coat-form";
 import { ClimatePanel } from "~/panel/climate-panel";
@@ -31,6 +30,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;
+  const read = await readingAction(ctx, view, form, { units, by });
+  if (read) return read;
   switch (textOf(form, "intent")) {
     case "climate":
       return answerForm(form, climateForm(units), async (body) => ({
@@ -47,15 +48,6 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         entryId: await recordEntry(ctx, { panelId, kind: "coat", body, by, clientKey }),
         message: `Coat ${body.number} logged; its clock runs`,
       }));
-    case "reading":
-      return answerForm(form, readingForm(units), async ({ body, clientKey: key }) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "reading", body, by, clientKey: key }),
-      }));
-    case "stand-in": {
-      const spots = view.spotPlan.filter((s) => !view.state.spots.find((p) => p.name === s.name)?.films.before);
-      await takeStandInReadings(ctx, { panelId, phase: "before", spots, count: view.readingsPerSpot, by });
-      return { ok: true, intent: "stand-in", message: null, errors: {} };
-    }
     default:
       throw data("Not understood", { status: 400 });
   }

@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { PHASES, type Phase } from "#core/ledger/kinds";
 import { importReadings } from "#server/commands/import-readings";
+import { keepProfile, profileFor } from "#server/commands/import-profiles";
 import { Refusal } from "#server/commands/refusal";
 import { serverContext } from "#server/context";
 import { type FilePreview, type Problem, ROLES, previewReadings, readReadings } from "#server/interchange/readings-csv";
@@ -48,8 +49,11 @@ export async function action({
   });
   const look = previewReadings(input.text);
   if (!look.ok) return data(answer(look), { status: 422 });
-  if (input.step === "preview") return answer({ preview: look.value });
   const ctx = await serverContext();
+  if (input.step === "preview") {
+    const known = await profileFor(ctx, look.value.columns);
+    return answer({ preview: known ? { ...look.value, roles: known.roles, filmUnit: known.filmUnit } : look.value });
+  }
   const panel = await getPanel(ctx.db, panelId);
   const view = panel && (await loadPanelView(ctx, panel.jobId, panelId));
   if (!view) throw data("This panel is not in the file.", { status: 404 });
@@ -58,6 +62,7 @@ export async function action({
   if (!file.ok) return data(answer({ ...file, preview: look.value }), { status: 422 });
   try {
     const imported = await importReadings(ctx, { panelId, spots: file.value, by, clientKey: input.clientKey });
+    await keepProfile(ctx, { columns: look.value.columns, roles: input.roles, filmUnit: input.filmUnit });
     return answer({ imported });
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;

@@ -1,0 +1,39 @@
+import { PHASES, type Phase } from "#core/ledger/kinds";
+import type { UnitPreferences } from "#core/units/quantities";
+import { recordEntry } from "#server/commands/record-entry";
+import { setSpotCount } from "#server/commands/spot-plan";
+import type { ServerContext } from "#server/context";
+import { takeStandInReadings } from "#server/devices/take-readings";
+import type { PanelView } from "#server/views/panel-view";
+import { type FormAnswer, answerForm, textOf } from "~/forms/answer";
+import { readingForm, spotPlanForm } from "~/forms/inspect-forms";
+
+/** What the reading desk sends, from whichever page it stands on; null when the form is another's. */
+export async function readingAction(
+  ctx: ServerContext,
+  view: PanelView,
+  form: FormData,
+  { units, by }: { units: UnitPreferences; by: string },
+): Promise<FormAnswer | Awaited<ReturnType<typeof answerForm>> | null> {
+  const panelId = view.panel.id;
+  switch (textOf(form, "intent")) {
+    case "reading":
+      return answerForm(form, readingForm(units), async ({ body, clientKey }) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "reading", body, by, clientKey }),
+      }));
+    case "stand-in": {
+      const named = textOf(form, "phase");
+      const phase: Phase = named in PHASES ? (named as Phase) : "after";
+      const only = textOf(form, "spot");
+      const unread = (name: string) => !view.state.spots.find((p) => p.name === name)?.films[phase];
+      const spots = view.spotPlan.filter((s) => (only ? s.name === only : unread(s.name)));
+      const template = textOf(form, "template") === "on";
+      await takeStandInReadings(ctx, { panelId, phase, spots, count: view.readingsPerSpot, by, template });
+      return { ok: true, intent: "stand-in", message: null, errors: {} };
+    }
+    case "spots":
+      return answerForm(form, spotPlanForm, async ({ count }) => ({ entryId: await setSpotCount(ctx, view, { count, by }) }));
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,14 @@
+import { StationTabs } from "./station-tabs";
+
+/** Pages of the Inspect station. */
+export const InspectTabs = ({ base }: { base: string }) => (
+  <StationTabs
+    label="Inspect"
+    tabs={[
+      { to: `${base}/inspect`, label: "Read" },
+      { to: `${base}/inspect/map`, label: "Film map" },
+      { to: `${base}/inspect/time`, label: "Through time" },
+      { to: `${base}/inspect/gauge`, label: "Gauge" },
+    ]}
+  />
+);

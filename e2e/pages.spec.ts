@@ -42,6 +42,9 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Cure", (p) => panelPath(p, "Lodos", "Front door", "spray/cure")],
   ["Inspect", (p) => panelPath(p, "Lodos", "Bonnet", "inspect")],
   ["Inspect, inferred", (p) => panelPath(p, "Imbat", "Side panel", "inspect")],
+  ["Film map", (p) => panelPath(p, "Meltem", "Rear quarter", "inspect/map")],
+  ["Film through time", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/time")],
+  ["Gauge", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/gauge")],
   ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],
   ["Correct, at work", (p) => panelPath(p, "Meltem", "Boot lid", "correct")],
   ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],
@@ -57,6 +60,8 @@ for (const theme of ["booth", "night"] as const)
     for (const [name, path] of PAGES) {
       await open(page, await path(page));
       if (name === "Correct") await expect(page.getByTestId("verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
+      if (name === "Film map")
+        await expect(page.getByTestId("map-verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
       const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
       expect({ name, violations: violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`) }).toEqual({ name, violations: [] });
     }

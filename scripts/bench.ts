@@ -4,43 +4,23 @@ import { mkdtempSync, readFileSync, readdirSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
-import { chromium } from "@playwright/test";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
 import { emptyFluidity, fluidityInto } from "#core/flow/fluidity";
 import { integratedFluidity } from "./integrated-fluidity";
 import { planBooth } from "#core/schedule/booth-plan";
 import type { BoothPart, BoothProblem } from "#core/schedule/booth-problem";
 import { FLOW_PAIRS, type FlowSetting } from "#core/flow/flow-window";
-import { type AssessInput, assessPanel } from "#core/film/assess-panel";
-import { FilmField, type FilmObservation } from "#core/film/film-field";
-import { panelShape, suggestSpots } from "#core/panel/shapes";
 import { seededRandom } from "#core/stats/random";
 import { recordEntries } from "#server/commands/record-entry";
 import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";
 import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
+import { benchFilm, benchFilmInBrowser } from "./bench-film";
+import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
 
 const JOBS = 200;
 const PANELS = 5;
 const READINGS = 60;
-const PORT = "4899";
-
-function report(name: string, samples: readonly number[], unit = "ms"): number {
-  const s = [...samples].sort((a, b) => a - b);
-  const at = (p: number) => s[Math.min(s.length - 1, Math.floor(p * s.length))]!;
-  console.log(
-    `${name}: median ${at(0.5).toFixed(1)} ${unit}, p95 ${at(0.95).toFixed(1)}, least ${s[0]!.toFixed(1)}, most ${s.at(-1)!.toFixed(1)} (n = ${s.length})`,
-  );
-  return at(0.5);
-}
-function time(count: number, run: () => void): number[] {
-  run(); // warm
-  return Array.from({ length: count }, () => {
-    const start = performance.now();
-    run();
-    return performance.now() - start;
-  });
-}
 
 /** The flow model's own integrals beside a general-purpose integrator, and the booth's plan of six parts and three coats. */
 function benchModels(): void {
@@ -103,38 +83,6 @@ function benchModels(): void {
     "booth plan, 6 parts × 3 coats, 3 places",
     time(7, () => planBooth(plan(3))),
   );
-}
-
-/** Chances of a panel and the plain way to the same film (every cell by itself, no joint draws), side by side. */
-function benchCore(): void {
-  const { outline } = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
-  const of = (spots: number) =>
-    suggestSpots(outline, spots).flatMap((at, i): FilmObservation[] => [
-      { at, layer: "before", total_m: (90 + (i % 5)) * 1e-6, n: 3 },
-      { at, layer: "after", total_m: (160 + (i % 7)) * 1e-6, n: 3 },
-    ]);
-  const input = (spots: number): AssessInput => ({
-    outline,
-    observations: of(spots),
-    history: { weights: { factory: 1, refinish: 0 } },
-    removal_m: 8.9e-6,
-    u_removal_m: 1.3e-6,
-    floor_m: 35e-6,
-    tape_m: 0.02,
-  });
-  const six = report(
-    "verdict, 6 + 6 readings, 2,000 draws",
-    time(7, () => assessPanel(input(6))),
-  );
-  const thirty = report(
-    "verdict, 30 + 30 readings, 2,000 draws",
-    time(5, () => assessPanel(input(30))),
-  );
-  const field = report(
-    "field only, 30 + 30 readings, mean of the panel",
-    time(7, () => new FilmField(of(30), outline).meanOverPanel()),
-  );
-  console.log(`ratio 30 to 6 spots ${(thirty / six).toFixed(2)}; verdict to field ${(thirty / field).toFixed(1)}`);
 }
 
 async function benchServer(): Promise<void> {
@@ -214,23 +162,8 @@ async function benchServer(): Promise<void> {
 
 /** The flow window in a worker of Chromium, and how smoothly its point is dragged. */
 async function benchFlow(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), "yakamoz-bench-flow-"));
-  const db = openDatabase(join(folder, "yakamoz.sqlite"));
-  await migrate(db);
-  await testJob(createContext(db));
-  await db.destroy();
-  const server = spawn(process.execPath, ["server.mjs"], {
-    env: { ...process.env, YAKAMOZ_DATA: folder, PORT },
-    stdio: ["ignore", "pipe", "inherit"],
-  });
-  await once(server.stdout, "data");
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
-    args: ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"],
-  });
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.addInitScript("globalThis.__name = (f) => f"); // the script loader names functions, the page does not know its helper
+  const { folder } = await emptyShop();
+  await inBrowser(folder, async (page) => {
     await page.goto(`http://127.0.0.1:${PORT}/ask/run`);
     await page.locator("html[data-live]").waitFor({ state: "attached" });
     const asset = readdirSync("build/client/assets").find((f) => f.startsWith("compute.worker"));
@@ -297,16 +230,14 @@ async function benchFlow(): Promise<void> {
     console.log(
       `that is ${(1000 / median).toFixed(0)} frames a second; main thread blocked above 50 ms ${seen.long.length} times, longest ${Math.max(0, ...seen.long).toFixed(0)} ms`,
     );
-  } finally {
-    await browser.close();
-    server.kill("SIGTERM");
-  }
+  });
 }
 
 const wanted = process.argv[2];
 if (!wanted || wanted === "core") {
   benchModels();
-  benchCore();
+  benchFilm();
 }
+if (!wanted || wanted === "film") await benchFilmInBrowser();
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "server") await benchServer();

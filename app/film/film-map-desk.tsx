@@ -1,5 +1,5 @@
 import { Progress } from "radix-ui";
-import { useDeferredValue, useEffect, useMemo, useState } from "react";
+import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { filmSetting, textureOf } from "#core/correction/correction-input";
 import { planRemoval } from "#core/correction/removal-plan";
@@ -24,7 +24,7 @@ import { mapWorking, settleSentence } from "~/words/map-words";
 import { VERDICT_WORDS } from "~/words/verdict";
 import { AcceptanceLabel } from "./acceptance-label";
 import { FilmMapDrawing, RampScale } from "./film-map-drawing";
-import { type MapLayer, cellAt, riskOf, stepsOf } from "./map-picture";
+import { type MapLayer, cellAt, riskAt, riskOf, stepsOf } from "./map-picture";
 
 const MOST_REMOVAL_M = 40e-6;
 const RISK_STEPS = [0.001, 0.005, 0.02, 0.05, 0.1, 0.25, 0.5];
@@ -55,6 +55,7 @@ export function FilmMapDesk() {
   const map = run.result?.map ?? null;
   const settle = useAssessment(map ? { ...input, removal_m } : null);
   const answer = map && judge(map, removal_m);
+  const working = map && mapWorking(map, { removal_m, u_removal_m: usual.u_m, floor_m, sessions: state.sessions }, units);
   const at = picked ?? map?.thinnest.at ?? null;
   const cell = map && at ? cellAt(map, at) : null;
   const here = map && cell !== null ? { clear_m: map.mean_m[cell]!, u_m: map.sd_m[cell]! } : null;
@@ -107,7 +108,7 @@ export function FilmMapDesk() {
           {run.fault && <p className="text-stop-ink">{run.fault}</p>}
         </div>
       </div>
-      {map && answer && (
+      {map && answer && working && (
         <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1.5fr_1fr]">
           <div>
             <Toggle
@@ -128,7 +129,7 @@ export function FilmMapDesk() {
                     {showWithUncertainty("film", here.clear_m, here.u_m, units).text} {units.film}
                   </b>
                   {map.inferred ? " (inferred)" : ""}; after {showFilm(removal_m, units).text} {units.film} off,{" "}
-                  {showChance(riskOf(map, { removal_m, u_removal_m: usual.u_m, floor_m })[cell!]!)} to be below the floor of{" "}
+                  {showChance(riskAt(map, cell!, { removal_m, u_removal_m: usual.u_m, floor_m }))} to be below the floor of{" "}
                   {showFilm(floor_m, units).text}.
                 </>
               ) : (
@@ -136,7 +137,14 @@ export function FilmMapDesk() {
               )}
             </p>
             <div className="mt-1">
-              <Layered layer={layer} map={map} removal_m={removal_m} u_removal_m={usual.u_m} picked={picked} onPick={setPicked} />
+              <Layered
+                layer={layer}
+                map={map}
+                removal_m={layer === "risk" ? removal_m : 0}
+                u_removal_m={usual.u_m}
+                picked={picked}
+                onPick={setPicked}
+              />
             </div>
             {map.inferred && (
               <p className="text-amber-ink">
@@ -163,7 +171,7 @@ export function FilmMapDesk() {
               size="middle"
               shown={{ text: showChance(answer.cut), unit: "" }}
               note="any place below 8 µm; a guard, not a promise"
-              working={mapWorking(map, { removal_m, u_removal_m: usual.u_m, floor_m, sessions: state.sessions }, units)}
+              working={working}
               {...(answer.cut > 0.03 ? { tone: "stop" as const } : {})}
             />
             <Figure
@@ -171,7 +179,7 @@ export function FilmMapDesk() {
               size="middle"
               shown={{ text: showChance(answer.thin), unit: "" }}
               note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
-              working={mapWorking(map, { removal_m, u_removal_m: usual.u_m, floor_m, sessions: state.sessions }, units)}
+              working={working}
               {...(answer.thin > 0.25 ? { tone: "stop" as const } : {})}
             />
             <Figure
@@ -182,7 +190,7 @@ export function FilmMapDesk() {
                   : { text: "nothing", unit: "" }
               }
               note="19 times in 20 the floor holds"
-              working={mapWorking(map, { removal_m, u_removal_m: usual.u_m, floor_m, sessions: state.sessions }, units)}
+              working={working}
             />
             <ReadNext
               next={map.next}
@@ -202,7 +210,8 @@ function judge(map: PanelMap, removal_m: number) {
   return { cut, thin, verdict: verdictOf({ cut, thin }) };
 }
 
-function Layered({
+/** A layer of the map; only the risk follows the slider. */
+const Layered = memo(function Layered({
   layer,
   map,
   removal_m,
@@ -257,7 +266,7 @@ function Layered({
       {layer === "risk" && most < RISK_STEPS[0]! && <p className="text-center text-ink2">Less than 1 in 1000 everywhere.</p>}
     </>
   );
-}
+});
 
 /** Where one more reading tells most, and whether more readings help at all. */
 function ReadNext({ next, sentence }: { next: Point | null; sentence: string | null }) {

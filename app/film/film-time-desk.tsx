@@ -50,9 +50,11 @@ export function FilmTimeDesk({ moments }: { moments: readonly FilmMoment[] }) {
           ))}
         </SelectField>
       </div>
-      <div className="mt-4">
-        <FilmTimeChart moments={moments} clearOf={clearOf} floor_m={view.floor_m} />
-      </div>
+      <ScrollRegion label="Chart" className="mt-4">
+        <div className="min-w-[640px]">
+          <FilmTimeChart moments={moments} clearOf={clearOf} floor_m={view.floor_m} />
+        </div>
+      </ScrollRegion>
       <ScrollRegion label="Events" className="mt-4">
         <table className="w-full text-left">
           <thead className="small-label border-b border-hair">

@@ -5,15 +5,20 @@ import { type Point, type Polygon, edgeDistances, isInside } from "#core/panel/g
 
 export type MapLayer = "clear" | "doubt" | "risk";
 
-/** Chance at every cell to end below the floor after a removal. */
-export function riskOf(
-  map: PanelMap,
-  { removal_m, u_removal_m, floor_m }: { removal_m: number; u_removal_m: number; floor_m: number },
-): Float64Array {
-  return map.mean_m.map((clear_m, i) =>
-    map.judged[i] ? cellRisk({ clear_m, u_clear_m: map.sd_m[i]!, removal_m, u_removal_m, multiplier: map.multiplier[i]!, floor_m }) : 0,
-  );
+interface Removal {
+  removal_m: number;
+  u_removal_m: number;
+  floor_m: number;
 }
+
+/** Chance at a cell to end below the floor after a removal; none on the taped rim. */
+export function riskAt(map: PanelMap, cell: number, removal: Removal): number {
+  if (!map.judged[cell]) return 0;
+  return cellRisk({ clear_m: map.mean_m[cell]!, u_clear_m: map.sd_m[cell]!, multiplier: map.multiplier[cell]!, ...removal });
+}
+
+/** The same at every cell. */
+export const riskOf = (map: PanelMap, removal: Removal): Float64Array => map.mean_m.map((_, i) => riskAt(map, i, removal));
 
 /** The whole nx × ny box from the cells inside: those outside take the nearest value, so that a band does not end before the edge. */
 export function filled(map: Pick<PanelMap, "nx" | "ny" | "index">, cells: Float64Array): Float64Array {

@@ -74,6 +74,7 @@ export default function AskSand({ loaderData: { productRevisionId, formKey } }: 
       ? null
       : {
           outline: shape.outline,
+          bodyLines: shape.bodyLines,
           observations,
           history: { weights: SUBSTRATES[substrate].weights },
           removal_m: removal.total.removal_m,

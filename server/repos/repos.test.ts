@@ -128,7 +128,7 @@ describe("clocks", () => {
 test("suggested spots are worked out once a panel and stay the same", async () => {
   const { jobId, panelId } = await testJob(ctx);
   const first = (await loadPanelView(ctx, jobId, panelId))!.spotPlan;
-  expect(ctx.spotMemo.get(panelId)).toHaveLength(first.length);
+  expect(ctx.spotMemo.get(`${panelId} ${first.length}`)).toHaveLength(first.length);
   expect((await loadPanelView(ctx, jobId, panelId))!.spotPlan).toEqual(first);
   await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("before", "2", 90, { x_m: 0.33, y_m: 0.44 }), by });
   expect((await loadPanelView(ctx, jobId, panelId))!.spotPlan[1]).toEqual({ name: "2", at: [0.33, 0.44] });

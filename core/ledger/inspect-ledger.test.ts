@@ -151,7 +151,7 @@ test("a spot struck out is not in the history, and an empty ledger has none", ()
   const l = ledger();
   l.read("before", 90);
   const id = l.read("after", 150);
-  l.entries.push({ ...l.entries[0]!, id: "strike", kind: "strike", body: { reason: "" }, supersedes: id } as LedgerEntry);
+  l.entries.push({ ...l.entries[0]!, id: "strike", kind: "strike", body: { reason: "" }, supersedes: id });
   expect(filmHistory(brief, sheet, l.entries)).toEqual([]);
   expect(filmHistory(brief, sheet, [])).toEqual([]);
 });

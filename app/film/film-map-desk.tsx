@@ -2,7 +2,7 @@ import { Progress } from "radix-ui";
 import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { filmSetting, textureOf } from "#core/correction/correction-input";
-import { planRemoval } from "#core/correction/removal-plan";
+import { clearingPlan } from "#core/correction/clearing";
 import { correctionSchool } from "#core/correction/schools";
 import { type PanelMap, chanceAt } from "#core/film/map-panel";
 import type { FilmInput } from "#core/film/panel-film";
@@ -38,7 +38,7 @@ export function FilmMapDesk() {
   const school = correctionSchool(houseWay(job.wayId).correction);
   const usual = useMemo(
     () =>
-      planRemoval(
+      clearingPlan(
         school.steps.map((s) => s.use),
         textureOf(state).texture,
       ).total,

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { DEFECT_KINDS, type Phase } from "#core/ledger/kinds";
+import { DEFECTS, type DefectKind, type Phase } from "#core/ledger/kinds";
 import { type Polygon, isInside } from "#core/panel/geometry";
 import { parseQuantity } from "#core/units/parse";
 import type { UnitPreferences } from "#core/units/quantities";
@@ -71,7 +71,9 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
 export const spotPlanForm = z.object({ count: z.coerce.number().int().min(3).max(40) });
 export const addSpotForm = z.object({ x_m: z.coerce.number().min(0).max(6), y_m: z.coerce.number().min(0).max(6) });
 
-const kinds = Object.keys(DEFECT_KINDS) as [keyof typeof DEFECT_KINDS, ...(keyof typeof DEFECT_KINDS)[]];
+const kinds = Object.keys(DEFECTS) as [DefectKind, ...DefectKind[]];
+/** Folds of film: their size decides what can be done. */
+const FOLDS: readonly DefectKind[] = ["run", "sag", "curtain"];
 
 /** A defect placed on the panel. A run needs its size: the correction works with it. */
 export const defectForm = (units: UnitPreferences, outline: Polygon) =>
@@ -84,12 +86,17 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
       width: optionalQuantity("length", units, { min: 0.0001, max: 3 }),
       height: optionalQuantity("film", units, { min: 0.1e-6, max: 2e-3 }),
       measured: z.enum(["measured", "judged"]),
+      count: z.string().trim().default(""),
+      photoId: z.string().max(80).default(""),
+      note: z.string().trim().max(200).default(""),
     })
     .transform((v, ctx) => {
       if (!isInside([v.x, v.y], outline)) ctx.addIssue({ code: "custom", path: ["x"], message: "This place is not on the panel" });
-      if (v.kind === "run")
+      const many = v.count === "" ? 1 : Number(v.count);
+      if (!Number.isInteger(many) || many < 1 || many > 2000) ctx.addIssue({ code: "custom", path: ["count"], message: "A whole number from 1 to 2000" });
+      if (FOLDS.includes(v.kind))
         for (const key of ["length", "width", "height"] as const)
-          if (v[key] === null) ctx.addIssue({ code: "custom", path: [key], message: "A run needs its length, width and height" });
+          if (v[key] === null) ctx.addIssue({ code: "custom", path: [key], message: `A ${DEFECTS[v.kind].name.toLowerCase()} needs its length, width and height` });
       if (v.kind === "run" && v.length !== null && v.width !== null && v.length < v.width)
         ctx.addIssue({ code: "custom", path: ["length"], message: "A run is at least as long as it is wide" });
       return {
@@ -99,5 +106,8 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
         width_m: v.width,
         height_m: v.height,
         measured: v.measured === "measured",
+        count: many,
+        photoId: v.photoId || null,
+        note: v.note,
       };
     });

@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { data, redirect, useNavigation, useSubmit } from "react-router";
 import { z } from "zod";
 import { JUDGED_TEXTURE } from "#core/correction/correction-input";
-import { planRemoval } from "#core/correction/removal-plan";
+import { clearingPlan } from "#core/correction/clearing";
 import { CORRECTION_SCHOOLS, correctionSchool, stepName } from "#core/correction/schools";
 import type { FilmObservation } from "#core/film/film-field";
 import { DEFAULT_TAPE_M } from "#core/film/verdict";
@@ -63,7 +63,7 @@ export default function AskSand({ loaderData: { productRevisionId, formKey } }: 
   const places = useMemo(() => suggestSpots(shape.outline, rows.length), [shape, rows.length]);
   const read = rows.map((r) => ({ before: readFilm(r.before), after: readFilm(r.after) }));
   const steps = correctionSchool(schoolId).steps.map((s) => s.use);
-  const removal = planRemoval(steps, JUDGED_TEXTURE);
+  const removal = clearingPlan(steps, JUDGED_TEXTURE);
   const observations = read.flatMap((r, i): FilmObservation[] => [
     ...(r.before.ok ? [{ at: places[i]!, layer: "before" as const, total_m: r.before.si, n: 1 }] : []),
     ...(r.after.ok ? [{ at: places[i]!, layer: "after" as const, total_m: r.after.si, n: 1 }] : []),

@@ -4,7 +4,8 @@ import type { FilmInput } from "../film/panel-film";
 import { CUT_GUARD_M, LEAST_SPOTS } from "../film/verdict";
 import { type PanelBrief, type PanelState, SUBSTRATES, measuredRuns } from "../ledger/derive-panel";
 import type { PlanStep } from "../ledger/bodies";
-import { type Removal, type Texture, planRemoval } from "./removal-plan";
+import { clearingPlan } from "./clearing";
+import type { Removal, Texture } from "./removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "./run-work";
 import { correctionSchool, stepName } from "./schools";
 
@@ -96,12 +97,20 @@ export function correctionInput(
 ): { steps: PlanStep[]; total: Removal; assess: AssessInput; runs: ReturnType<typeof compareRunSchools> } {
   const school = correctionSchool(choice.schoolId);
   const uses = school.steps.map((s) => s.use);
-  const { steps, total } = planRemoval(uses, choice.texture);
+  const { steps, total } = clearingPlan(uses, choice.texture);
   const runs = compareRunSchools(brief, state, choice.floor_m);
   const run = runs?.schools.find((s) => s.school === choice.runSchool) ?? null;
-  const ladder = uses.map((use, i): PlanStep => ({ name: stepName(use), use, removal_m: steps[i]!.removal_m, u_m: steps[i]!.u_m }));
+  const ladder = uses.map((use, i): PlanStep => ({
+    name: stepName(use),
+    use,
+    removal_m: steps[i]!.removal_m,
+    u_m: steps[i]!.u_m,
+    passes: steps[i]!.passes,
+  }));
   // The run is worked first and only where it hangs: it does not thin the panel, so its step takes nothing off the panel's film.
-  const first: PlanStep[] = run ? [{ name: `Run: ${RUN_SCHOOLS[run.school].name.toLowerCase()}`, use: null, removal_m: 0, u_m: 0 }] : [];
+  const first: PlanStep[] = run
+    ? [{ name: `Run: ${RUN_SCHOOLS[run.school].name.toLowerCase()}`, use: null, removal_m: 0, u_m: 0, passes: 1 }]
+    : [];
   return {
     steps: [...first, ...ladder],
     total,

@@ -1,7 +1,7 @@
 import { requireInteger, requireNumber } from "../guard";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M } from "../film/verdict";
 import { normalCdf } from "../stats/normal";
-import { type RemovalStep, planRemoval } from "./removal-plan";
+import { type Removal, type RemovalStep, type Texture, planRemoval } from "./removal-plan";
 import { RUN_SCHOOLS, type Run, type RunSchool, forecastRunWork } from "./run-work";
 
 /** What a shop's hour, materials and a rejected job cost, in the shop's own money. Defaults of ours: edit them. */
@@ -62,6 +62,8 @@ export interface OptionCase {
   floor_m?: number;
   cutGuard_m?: number;
   rates?: ShopRates;
+  /** How the removal of a ladder is worked out: the plain plan, or the one that clears each step's marks. */
+  removalOf?: (steps: readonly RemovalStep[], texture?: Texture) => { total: Removal };
 }
 
 /** Why a way is closed. */
@@ -127,7 +129,7 @@ export function decideOptions(input: OptionCase): Decision {
 
 function forecastOptions(input: OptionCase): OptionForecast[] {
   const F = OPTION_FIGURES;
-  const { floor_m = DEFAULT_FLOOR_M, cutGuard_m = CUT_GUARD_M, rates = DEFAULT_RATES, run, matte } = input;
+  const { floor_m = DEFAULT_FLOOR_M, cutGuard_m = CUT_GUARD_M, rates = DEFAULT_RATES, removalOf = planRemoval, run, matte } = input;
   const area = requireNumber("area_m2", input.area_m2, { above: 0, max: 30 });
   const clear = requireNumber("clear_m", input.clear_m, { min: -1e-4, max: 1e-3 });
   const u = requireNumber("u_clear_m", input.u_clear_m, { above: 0, max: 1e-3 });
@@ -199,7 +201,7 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
       { cut: false },
     ),
   );
-  const spot = planRemoval(SPOT_STEPS).total;
+  const spot = removalOf(SPOT_STEPS).total;
   list.push(
     option(
       "spot",
@@ -247,7 +249,7 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
     runLoss = block.loss_m - F.finishing_m;
   }
   const uTexture = F.textureSpread * texture;
-  const full = planRemoval(FULL_STEPS, { peakToValley_m: texture, u_m: uTexture, wanted_m: wanted }).total;
+  const full = removalOf(FULL_STEPS, { peakToValley_m: texture, u_m: uTexture, wanted_m: wanted }).total;
   list.push(
     option(
       "full",
@@ -263,7 +265,7 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
       { why: noPolish },
     ),
   );
-  const flat = planRemoval(FLOW_STEPS, { peakToValley_m: texture, u_m: uTexture }).total;
+  const flat = removalOf(FLOW_STEPS, { peakToValley_m: texture, u_m: uTexture }).total;
   const sanded = clear - flat.removal_m - runLoss;
   const through = below(sanded, Math.hypot(u, flat.u_m), 0);
   list.push(

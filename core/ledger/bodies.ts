@@ -5,7 +5,9 @@ import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { MATTE_RULE_IDS } from "../gloss/matte-knowledge";
 import { PREFLIGHT_IDS } from "../prep/preflight";
 import { UNDER_STEP_IDS } from "../prep/under-clear";
-import { DEFECT_KINDS, PHASES, type DefectKind, type Phase } from "./kinds";
+import { CAUSE_IDS } from "../defects/causes";
+import { OBSERVATION_IDS } from "../defects/observations";
+import { DEFECTS, PHASES, type DefectKind, type Phase } from "./kinds";
 
 const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
 const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
@@ -146,19 +148,39 @@ export const LEDGER_BODIES = {
   /** How many places the panel is read at, and places added to them. */
   spotPlan: z.object({ count: z.int().min(3).max(40), added: z.array(z.object({ name: text(12).min(1), at })).max(24) }),
   defect: z.object({
-    kind: z.enum(keysOf<DefectKind>(DEFECT_KINDS)),
+    kind: z.enum(keysOf<DefectKind>(DEFECTS)),
     at,
     length_m: z.number().positive().max(3).nullable(),
     width_m: z.number().positive().max(3).nullable(),
     height_m: z.number().positive().max(2e-3).nullable(),
     measured: z.boolean(),
+    /** How many of them lie there: nibs counted, runs one. */
+    count: z.int().min(1).max(2000).default(1),
+    photoId: z.string().max(80).nullable().default(null),
+    note: text(200).default(""),
   }),
+  /** What the painter answered about a defect's causes, and the final word; null: not settled. */
+  cause: z.object({
+    kind: z.enum(keysOf<DefectKind>(DEFECTS)),
+    answers: z.partialRecord(z.enum(OBSERVATION_IDS), z.boolean()),
+    causeId: z.enum(CAUSE_IDS).nullable(),
+  }),
+  /** Colour on the cloth: the clear is through there. */
+  throughClear: z.object({ note: text(200) }),
   plan: z.object({
     schoolId: z.enum(CORRECTION_SCHOOL_IDS),
     runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).nullable(),
     tape_m: z.number().min(0).max(0.5),
     floor_m: z.number().positive(),
-    steps: z.array(z.object({ name: text(40), use: removalStep.nullable(), removal_m: z.number().min(0), u_m: z.number().min(0) })),
+    steps: z.array(
+      z.object({
+        name: text(40),
+        use: removalStep.nullable(),
+        removal_m: z.number().min(0),
+        u_m: z.number().min(0),
+        passes: z.int().min(1).max(20).default(1),
+      }),
+    ),
     removal_m: z.number().min(0),
     u_removal_m: z.number().min(0),
     verdict: z.enum(["safe", "caution", "stop", "uncertain", "none"]),

@@ -65,6 +65,10 @@ export interface PanelState {
   predictedClear: { clear_m: number; u_m: number } | null;
   spots: Spot[];
   defects: EntryOf<"defect">[];
+  /** Answers and final words on the causes of defects, oldest first. */
+  causes: EntryOf<"cause">[];
+  /** Colour on the cloth, since the plan in force. */
+  through: EntryOf<"throughClear"> | null;
   plan: EntryOf<"plan"> | null;
   stepsDone: EntryOf<"step">[];
   /** Removal done since the last reading, as forecast. */
@@ -158,6 +162,8 @@ export function derivePanel(
     predictedClear,
     spots,
     defects: ofKind(entries, "defect"),
+    causes: ofKind(entries, "cause"),
+    through: ofKind(entries, "throughClear").at(-1) ?? null,
     plan,
     stepsDone: stepsDone.filter((s) => s.body.planId === plan?.id),
     removedSince,
@@ -382,6 +388,8 @@ function howTogether(ways: readonly NonNullable<Spot["clear"]>["how"][]): Layer[
 export function measuredRuns(state: PanelState): { entry: EntryOf<"defect">; height_m: number; width_m: number; length_m: number }[] {
   return state.defects.flatMap((entry) => {
     const { kind, height_m, width_m, length_m } = entry.body;
-    return kind === "run" && height_m && width_m && length_m ? [{ entry, height_m, width_m, length_m }] : [];
+    return (kind === "run" || kind === "sag" || kind === "curtain") && height_m && width_m && length_m
+      ? [{ entry, height_m, width_m, length_m }]
+      : [];
   });
 }

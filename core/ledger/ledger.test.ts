@@ -183,7 +183,17 @@ describe("correction of a panel", () => {
     l.coat(1);
     l.coat(2);
     l.read("after", AFTER);
-    l.add("defect", { kind: "run", at: { x_m: 0.7, y_m: 0.6 }, length_m: 0.06, width_m: 0.01, height_m: um(60), measured: true });
+    l.add("defect", {
+      kind: "run",
+      at: { x_m: 0.7, y_m: 0.6 },
+      length_m: 0.06,
+      width_m: 0.01,
+      height_m: um(60),
+      measured: true,
+      count: 1,
+      photoId: null,
+      note: "",
+    });
     return derivePanel(brief, sheet, l.entries);
   };
   const choice = {
@@ -199,7 +209,7 @@ describe("correction of a panel", () => {
     expect(measuredRuns(state)).toHaveLength(1);
     const c = correctionInput(brief, state, choice);
     expect(c.steps.map((s) => s.name)).toEqual(["Run: block", "P1500 medium", "P3000 soft", "Compound", "Polish"]);
-    expect(c.total.removal_m).toBeCloseTo(um(8.8875), 10);
+    expect(c.total.removal_m).toBeCloseTo(um(11.1625), 10); // P3000 goes over it three times until the P1500 marks are gone
     expect(c.runs!.schools.map((s) => s.school)).toEqual(["block", "blade", "guard", "file"]);
     expect(c.assess.runCutChance).toBe(c.runs!.schools[0]!.cutChance);
     expect(correctionInput(brief, state, { ...choice, runSchool: null }).assess.runCutChance).toBe(0);
@@ -207,7 +217,17 @@ describe("correction of a panel", () => {
 
   test("no run, no run step; no reading, no run forecast", () => {
     const l = ledger();
-    l.add("defect", { kind: "run", at: { x_m: 0.7, y_m: 0.6 }, length_m: 0.06, width_m: 0.01, height_m: um(60), measured: true });
+    l.add("defect", {
+      kind: "run",
+      at: { x_m: 0.7, y_m: 0.6 },
+      length_m: 0.06,
+      width_m: 0.01,
+      height_m: um(60),
+      measured: true,
+      count: 1,
+      photoId: null,
+      note: "",
+    });
     expect(compareRunSchools(brief, derivePanel(brief, sheet, l.entries), um(35))).toBeNull();
   });
 
@@ -215,7 +235,17 @@ describe("correction of a panel", () => {
     const l = ledger();
     expect(textureOf(derivePanel(brief, sheet, l.entries)).from).toBe("usual");
     for (const height_m of [um(4), um(9)])
-      l.add("defect", { kind: "peel", at: { x_m: 0.7, y_m: 0.6 }, length_m: null, width_m: null, height_m, measured: true });
+      l.add("defect", {
+        kind: "peel",
+        at: { x_m: 0.7, y_m: 0.6 },
+        length_m: null,
+        width_m: null,
+        height_m,
+        measured: true,
+        count: 1,
+        photoId: null,
+        note: "",
+      });
     expect(textureOf(derivePanel(brief, sheet, l.entries))).toMatchObject({ from: "measured", texture: { peakToValley_m: um(9) } });
   });
 });

@@ -1,0 +1,129 @@
+import fc from "fast-check";
+import { BACKING, GRAIN_M, type Backing, type Grit } from "#core/correction/abrasives";
+import { MOST_PASSES, clearingPlan, finishLadder, skippedSteps } from "#core/correction/clearing";
+import { decideOptions } from "#core/correction/options";
+import { planRemoval } from "#core/correction/removal-plan";
+import { RUN_SCHOOLS, type RunSchool } from "#core/correction/run-work";
+import { CORRECTION_SCHOOLS } from "#core/correction/schools";
+
+const um = (x: number) => x * 1e-6;
+const grits = Object.keys(GRAIN_M) as Grit[];
+const backings = Object.keys(BACKING) as Backing[];
+
+test.each(CORRECTION_SCHOOLS.map((s) => [s.name, s] as const))(
+  "%s: no step leaves marks deeper than the next takes off",
+  (_name, school) => {
+    const { steps } = clearingPlan(
+      school.steps.map((s) => s.use),
+      { peakToValley_m: um(3), u_m: um(0.4) },
+    );
+    expect(skippedSteps(steps)).toEqual([]);
+    steps.slice(1).forEach((s, i) => expect(s.clears_m).toBeGreaterThanOrEqual(steps[i]!.leaves_m - 1e-12));
+  },
+);
+
+test("from every start grit and backing there is a ladder down to the polish that skips nothing", () => {
+  for (const grit of grits)
+    for (const backing of backings) {
+      const { steps } = clearingPlan(finishLadder({ grit, backing }));
+      expect({ grit, backing, skipped: skippedSteps(steps) }).toEqual({ grit, backing, skipped: [] });
+      expect(steps.at(-1)!.leaves_m).toBeLessThan(um(0.1));
+    }
+});
+
+test.each(Object.keys(RUN_SCHOOLS) as RunSchool[])("after the run school %s the finish clears its grit", (school) => {
+  const { steps } = clearingPlan(finishLadder({ grit: RUN_SCHOOLS[school].grit, backing: "hard" }));
+  expect(skippedSteps(steps)).toEqual([]);
+});
+
+test("a ladder that skips too far is found: P800 straight to P3000", () => {
+  const { steps } = clearingPlan([{ grit: "P800", backing: "hard" }, { grit: "P3000", backing: "soft" }, { polish: "compound" }]);
+  expect(skippedSteps(steps)).toEqual([1]);
+  expect(steps[1]!.passes).toBeGreaterThan(MOST_PASSES);
+});
+
+test("where one pass clears it, the plan is the plain one; more passes take more and are less sure", () => {
+  const plain = [{ grit: "P1500", backing: "medium" } as const, { grit: "P2000", backing: "medium" } as const];
+  expect(clearingPlan(plain).total).toEqual(planRemoval(plain).total);
+  const short = CORRECTION_SCHOOLS[0].steps.map((s) => s.use);
+  const [cleared, once] = [clearingPlan(short).total, planRemoval(short).total];
+  expect(cleared.removal_m).toBeGreaterThan(once.removal_m);
+  expect(cleared.u_m).toBeGreaterThan(once.u_m);
+  expect(() => clearingPlan(short, { peakToValley_m: -1, u_m: 0 })).toThrow(RangeError);
+});
+
+describe("the choice of an option", () => {
+  const usual = {
+    area_m2: 1.1,
+    clear_m: um(55),
+    u_clear_m: um(4),
+    total_m: um(140),
+    peakToValley_m: um(3),
+    wanted_m: um(3),
+    nibs: 0,
+    run: null,
+    matte: false,
+    cured: 1,
+  };
+  const best = (more: Partial<Parameters<typeof decideOptions>[0]>) => decideOptions({ ...usual, ...more }).best?.kind;
+  test("nibs: none leave, a few one by one, very many the whole panel", () => {
+    expect([0, 1, 3, 12, 25].map((nibs) => best({ nibs }))).toEqual(["leave", "spot", "spot", "spot", "spot"]);
+    expect([32, 60].map((nibs) => best({ nibs }))).toEqual(["full", "full"]);
+  });
+  test("peel of 9 µm: new base on hardly any clear, flow coat on thin clear, level and polish on plenty", () => {
+    const peel = { peakToValley_m: um(9) };
+    expect([12, 16].map((c) => best({ ...peel, clear_m: um(c) }))).toEqual(["rebase", "rebase"]);
+    expect([20, 30, 40, 48].map((c) => best({ ...peel, clear_m: um(c) }))).toEqual(["flow", "flow", "flow", "flow"]);
+    expect([50, 60].map((c) => best({ ...peel, clear_m: um(c) }))).toEqual(["full", "full"]);
+  });
+  test("measuring pays: at 52 µm known to 6 µm it may be levelled, to 8 µm it is re-cleared", () => {
+    const peel = { peakToValley_m: um(9), clear_m: um(52) };
+    expect([6, 8].map((sd) => best({ ...peel, u_clear_m: um(sd) }))).toEqual(["full", "flow"]);
+  });
+  test("a high run with thin clear wants a flow coat, a low one is left; matte: one nib is left, eight are refinished", () => {
+    const run = (height: number) => ({ height_m: um(height), width_m: 0.01, length_m: 0.06 });
+    expect(best({ run: run(80), clear_m: um(36) })).toBe("flow");
+    expect(best({ run: run(8) })).toBe("leave");
+    expect([1, 8].map((nibs) => best({ matte: true, nibs }))).toEqual(["leave", "flow"]);
+    expect(best({ total_m: um(270), clear_m: um(38), peakToValley_m: um(9) })).toBe("rebase");
+  });
+  test("of 2,000 panels none is told to do what cuts through above the limit", () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          clear: fc.double({ min: 5, max: 160, noNaN: true }),
+          sd: fc.double({ min: 1, max: 12, noNaN: true }),
+          total: fc.double({ min: 60, max: 360, noNaN: true }),
+          peel: fc.double({ min: 0, max: 20, noNaN: true }),
+          nibs: fc.integer({ min: 0, max: 80 }),
+          run: fc.option(fc.double({ min: 2, max: 200, noNaN: true })),
+          matte: fc.boolean(),
+          cured: fc.constantFrom(0.4, 1),
+          area: fc.double({ min: 0.02, max: 4, noNaN: true }),
+        }),
+        (p) => {
+          const d = decideOptions({
+            ...usual,
+            area_m2: p.area,
+            clear_m: um(p.clear),
+            u_clear_m: um(p.sd),
+            total_m: um(p.total),
+            peakToValley_m: um(p.peel),
+            nibs: p.nibs,
+            run: p.run === null ? null : { height_m: um(p.run), width_m: 0.01, length_m: 0.06 },
+            matte: p.matte,
+            cured: p.cured,
+            removalOf: clearingPlan,
+          });
+          for (const o of d.options) {
+            if (o.kind === "spot" || o.kind === "run" || o.kind === "full") expect(o.feasible && o.cutChance > 0.03).toBe(false);
+            if (p.matte && o.kind !== "leave" && o.kind !== "flow" && o.kind !== "rebase") expect(o.feasible).toBe(false);
+          }
+          if (d.best) expect(d.best.feasible).toBe(true);
+          if (p.cured < 1) expect(d.options.filter((o) => o.kind !== "leave").every((o) => !o.feasible)).toBe(true);
+        },
+      ),
+      { numRuns: 2000 },
+    );
+  });
+});

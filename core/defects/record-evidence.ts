@@ -1,0 +1,164 @@
+import { dewPointMargin } from "../climate/dew-point";
+import { TEXTURE_LIMITS, flowVerdict } from "../flow/flow-advice";
+import { SUBSTRATE_TEXTURE } from "../flow/constants";
+import type { FlowSetting } from "../flow/flow-window";
+import type { ShopFactors } from "../flow/simulate-coats";
+import type { PanelBrief, PanelState } from "../ledger/derive-panel";
+import { type ProductSheet, timesAt } from "../product/sheet";
+import type { Finish } from "../ways/house-ways";
+import { PURGE_S } from "../cure/bake-plan";
+import type { Evidence } from "./diagnose";
+
+/** Limits of a finding; common practice unless a sheet says otherwise. */
+const LIMITS = {
+  hot_K: 300.15,
+  cold_K: 288.65,
+  coldMaterial_K: 290.15,
+  damp: 0.75,
+  far_m: 0.22,
+  close_m: 0.13,
+  slow_m_s: 0.25,
+  quick_m_s: 0.5,
+  lowPressure_Pa: 1.25e5,
+  hardenerDays: 14,
+  coarseGrit: 600,
+  baseOld_s: 24 * 3600,
+  heat_K: 303.15,
+} as const;
+/** A flash counts as short or long beyond this share of the sheet's figure: a minute either way is no fault. */
+const FLASH_SLACK = 0.1;
+const AIR_ALONG_M_S = 0.3;
+const DEFAULT_AIR_K = 295.15;
+
+export interface RecordInput {
+  brief: PanelBrief;
+  state: PanelState;
+  sheet: ProductSheet;
+  finish: Finish;
+  shop?: ShopFactors | undefined;
+  /** Days the hardener had been open when it was mixed; null: not known. */
+  hardenerDays?: number | null;
+}
+
+/** What a job's own record says of each finding. What it does not hold is left away, never guessed. @throws RangeError */
+export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays = null }: RecordInput): Evidence {
+  const found: Evidence = { upright: brief.tilt_rad > Math.PI / 4 };
+  const set = (id: keyof Evidence, so: boolean | null) => {
+    if (so !== null) found[id] = so;
+  };
+  const { coats, climate } = state;
+  const air_K = climate?.body.air_K ?? null;
+  if (air_K !== null && climate) {
+    const part_K = climate.body.part_K;
+    set("hot", air_K > (sheet.window?.high_K ?? LIMITS.hot_K));
+    set("cold", Math.min(air_K, part_K ?? air_K) < (sheet.window?.low_K ?? LIMITS.cold_K));
+    const { margin_K } = dewPointMargin({ air_K, part_K: part_K ?? air_K, relativeHumidity: climate.body.relativeHumidity });
+    set("damp", margin_K < 0 || climate.body.relativeHumidity > LIMITS.damp);
+    set("coldMaterial", climate.body.material_K === null ? null : climate.body.material_K < LIMITS.coldMaterial_K);
+  }
+  if (coats.length > 0) {
+    const guns = coats.map((c) => c.entry.body.settings);
+    set("fastHardener", sheet.speed === "fast");
+    set(
+      "far",
+      guns.some((g) => g.distance_m > LIMITS.far_m),
+    );
+    set(
+      "close",
+      guns.some((g) => g.distance_m < LIMITS.close_m),
+    );
+    set(
+      "slow",
+      guns.some((g) => g.handSpeed_m_s < LIMITS.slow_m_s),
+    );
+    set(
+      "quick",
+      guns.some((g) => g.handSpeed_m_s > LIMITS.quick_m_s),
+    );
+    set(
+      "lowPressure",
+      guns.some((g) => g.pressure_Pa < LIMITS.lowPressure_Pa),
+    );
+    set(
+      "thickCoat",
+      coats.some((c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m),
+    );
+    set(
+      "thinCoat",
+      coats.some((c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m),
+    );
+    set(
+      "overReduced",
+      coats.some((c) => c.entry.body.reducer > sheet.reducerMax + 1e-9),
+    );
+    const { flashMin_s, flashMax_s } = timesAt(sheet, air_K ?? DEFAULT_AIR_K);
+    const gaps = coats.slice(1).map((c, i) => (c.entry.at_ms - coats[i]!.entry.at_ms) / 1000);
+    if (gaps.length > 0) {
+      set(
+        "flashShort",
+        gaps.some((g) => g < (1 - FLASH_SLACK) * flashMin_s),
+      );
+      set(
+        "flashLong",
+        gaps.some((g) => g > (1 + FLASH_SLACK) * flashMax_s),
+      );
+    }
+    const v = flowVerdict(settingOf({ brief, state, sheet, shop }, gaps), TEXTURE_LIMITS[finish]);
+    set("settingsRun", v.class === "runs" || v.runChance > 0.5);
+    set("settingsPeel", v.class === "peels" || v.peelChance > 0.5);
+  }
+  if (state.preflight) {
+    const ticked = new Set(state.preflight.body.ticks);
+    set("untacked", !ticked.has("tack"));
+    set("unclean", !ticked.has("wiped"));
+    set("ungrounded", !ticked.has("static"));
+    set("looseClothing", !ticked.has("clothing"));
+    set("dustyBooth", !(ticked.has("air") && ticked.has("inside")));
+    set("poorLight", !ticked.has("light"));
+  }
+  const under = state.under;
+  if (under.length > 0) {
+    const sanded = under.findLast((u) => u.body.step === "sand");
+    set("coarseBelow", sanded?.body.grit ? sanded.body.grit < LIMITS.coarseGrit : null);
+    if (!state.preflight) set("unclean", !under.some((u) => u.body.step === "clean"));
+    const base = under.findLast((u) => u.body.step === "base");
+    const first = coats[0]?.entry.at_ms;
+    set("baseOld", base && first ? (first - base.at_ms) / 1000 > LIMITS.baseOld_s : null);
+  }
+  const last_ms = coats.at(-1)?.entry.at_ms;
+  if (state.oven && last_ms !== undefined) {
+    const { samples } = state.oven.body;
+    const heated = samples.find((s) => s.part_K > LIMITS.heat_K);
+    set("heatSoon", heated ? heated.at_s < (1 - FLASH_SLACK) * PURGE_S : false);
+    if (finish === "matte") set("forcedMatte", heated !== undefined);
+  }
+  const poured = state.mix?.body.parts.filter((p) => p.mass_kg !== null && p.poured_kg !== null) ?? [];
+  if (poured.length > 1)
+    set(
+      "wrongRatio",
+      poured.some((p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08),
+    );
+  set("oldHardener", hardenerDays === null ? null : hardenerDays > LIMITS.hardenerDays);
+  return found;
+}
+
+function settingOf(
+  { brief, state, sheet, shop }: Pick<RecordInput, "brief" | "state" | "sheet" | "shop">,
+  gaps: readonly number[],
+): FlowSetting {
+  return {
+    conditions: {
+      air_K: state.climate?.body.air_K ?? DEFAULT_AIR_K,
+      material_K: state.climate?.body.material_K ?? null,
+      speed: sheet.speed,
+      volumeSolids: sheet.volumeSolids,
+      reducer: state.coats.at(-1)!.entry.body.reducer,
+      airSpeed_m_s: AIR_ALONG_M_S,
+      tilt_rad: brief.tilt_rad,
+      edge: 1,
+      below: SUBSTRATE_TEXTURE.basecoat,
+    },
+    coats: state.coats.map((c, i) => ({ gun: c.entry.body.settings, flash_s: Math.max(0, gaps[i] ?? 0) })),
+    ...(shop ? { shop } : {}),
+  };
+}

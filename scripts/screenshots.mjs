@@ -57,6 +57,13 @@ const VIEWS = {
     await page.getByRole("radio", { name: /Doubt/ }).click();
     await page.waitForTimeout(400);
   },
+  defects: () => panel("Imbat", "Side panel", "inspect/defects"),
+  causes: () => panel("Imbat", "Side panel", "correct/causes"),
+  "causes-run": () => panel("Meltem", "Rear quarter", "correct/causes"),
+  options: async () => {
+    await panel("Meltem", "Rear quarter", "correct/options");
+    await page.getByTestId("option-sentence").waitFor({ timeout: 15000 });
+  },
   "film-time": () => panel("Lodos", "Bonnet", "inspect/time"),
   "film-time-boot": () => panel("Meltem", "Boot lid", "inspect/time"),
   gauge: () => panel("Lodos", "Bonnet", "inspect/gauge"),

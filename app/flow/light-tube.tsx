@@ -14,7 +14,7 @@ const SEED = 12;
 const WEIGHTS = waveNumbers(16).weight;
 
 /** A straight light tube as this surface would reflect it: one example with the predicted texture. */
-export const LightTube = memo(function LightTube({ result, label }: { result: FlowResult; label: string }) {
+export const LightTube = memo(function LightTube({ result, label }: { result: Pick<FlowResult, "spectrum">; label: string }) {
   const { top, bottom } = useMemo(() => {
     const { upper_m, lower_m } = tubeReflection(
       result.spectrum,

@@ -29,3 +29,5 @@ export const stepForm = z.object({
   planId: z.string().min(1),
   note: z.string().trim().max(200).default(""),
 });
+
+export const planIdForm = z.object({ planId: z.string().min(1) });

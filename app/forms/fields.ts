@@ -52,3 +52,13 @@ export function errorsByField(error: z.ZodError): Record<string, string[]> {
 /** A whole number typed or chosen. */
 export const wholeNumber = (min: number, max: number) =>
   z.coerce.number({ error: "Type a whole number" }).int("A whole number").min(min, `At least ${min}`).max(max, `At most ${max}`);
+
+/** An amount of money in the shop's own: from zero; comma or point. */
+export const amount = (max: number) =>
+  z.string({ error: "Type a number" }).transform((text, ctx) => {
+    const typed = text.trim().replace(",", ".");
+    const value = Number(typed);
+    if (typed !== "" && Number.isFinite(value) && value >= 0 && value <= max) return value;
+    ctx.addIssue({ code: "custom", message: typed === "" ? "Type a number" : `A number from 0 to ${max}` });
+    return z.NEVER;
+  });

@@ -93,10 +93,16 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
     .transform((v, ctx) => {
       if (!isInside([v.x, v.y], outline)) ctx.addIssue({ code: "custom", path: ["x"], message: "This place is not on the panel" });
       const many = v.count === "" ? 1 : Number(v.count);
-      if (!Number.isInteger(many) || many < 1 || many > 2000) ctx.addIssue({ code: "custom", path: ["count"], message: "A whole number from 1 to 2000" });
+      if (!Number.isInteger(many) || many < 1 || many > 2000)
+        ctx.addIssue({ code: "custom", path: ["count"], message: "A whole number from 1 to 2000" });
       if (FOLDS.includes(v.kind))
         for (const key of ["length", "width", "height"] as const)
-          if (v[key] === null) ctx.addIssue({ code: "custom", path: [key], message: `A ${DEFECTS[v.kind].name.toLowerCase()} needs its length, width and height` });
+          if (v[key] === null)
+            ctx.addIssue({
+              code: "custom",
+              path: [key],
+              message: `A ${DEFECTS[v.kind].name.toLowerCase()} needs its length, width and height`,
+            });
       if (v.kind === "run" && v.length !== null && v.width !== null && v.length < v.width)
         ctx.addIssue({ code: "custom", path: ["length"], message: "A run is at least as long as it is wide" });
       return {

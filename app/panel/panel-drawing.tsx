@@ -2,6 +2,8 @@ import { useId, useState } from "react";
 import { type Point, boundingBox, isInside } from "#core/panel/geometry";
 import type { PanelShape } from "#core/panel/shapes";
 import { placeInWords } from "#core/panel/shapes";
+import { DEFECTS, type DefectKind } from "#core/ledger/kinds";
+import { DefectSign } from "~/defects/defect-sign";
 
 export interface SpotMark {
   name: string;
@@ -11,7 +13,7 @@ export interface SpotMark {
 }
 export interface DefectMark {
   id: string;
-  kind: "run" | "peel" | "nib";
+  kind: DefectKind;
   at: Point;
   label: string;
   length_m: number | null;
@@ -161,28 +163,15 @@ function Spot({ mark: { name, at, text, state }, r, onSpot }: { mark: SpotMark; 
   );
 }
 
-/** Own signs: a run hangs, peel ripples, a nib is a dot in a ring; each with its word. */
+/** A defect's sign with its word. */
 function Defect({ mark: { kind, at, label, length_m }, r, unit }: { mark: DefectMark; r: number; unit: number }) {
   const [x, y] = [at[0] * MM, at[1] * MM];
-  const w = unit * 0.004;
-  const long = Math.max((length_m ?? 0) * MM, r * 1.4);
+  const long = Math.max((length_m ?? 0) * MM, r * 1.4) / 2;
   return (
-    <g stroke="var(--stop)" strokeWidth={w} fill="none" strokeLinecap="round">
-      {kind === "run" && (
-        <path
-          d={`M${x - r * 0.3} ${y - long / 2}C${x - r * 0.3} ${y + long * 0.2} ${x - r * 0.7} ${y + long / 2} ${x} ${y + long / 2}S${x + r * 0.3} ${y + long * 0.2} ${x + r * 0.3} ${y - long / 2}`}
-        />
-      )}
-      {kind === "peel" &&
-        [-0.5, 0, 0.5].map((k) => (
-          <path key={k} d={`M${x - r} ${y + k * r}q${r / 4} ${-r / 3} ${r / 2} 0t${r / 2} 0t${r / 2} 0t${r / 2} 0`} />
-        ))}
-      {kind === "nib" && (
-        <>
-          <circle cx={x} cy={y} r={r * 0.55} />
-          <circle cx={x} cy={y} r={r * 0.18} fill="var(--stop)" />
-        </>
-      )}
+    <g>
+      <g transform={`translate(${x} ${y})`} stroke="var(--stop)" strokeWidth="2">
+        <DefectSign sign={DEFECTS[kind].sign} r={r * 0.75} long={long} />
+      </g>
       <text
         x={x + r * 1.2}
         y={y + r * 0.35}
@@ -190,7 +179,7 @@ function Defect({ mark: { kind, at, label, length_m }, r, unit }: { mark: Defect
         fontWeight="640"
         fill="var(--ink)"
         stroke="var(--paper)"
-        strokeWidth={r * 0.16}
+        strokeWidth={unit * 0.004}
         paintOrder="stroke"
       >
         {label}

@@ -3,8 +3,10 @@ import { Link, useFetcher } from "react-router";
 import { correctionSchool } from "#core/correction/schools";
 import { RUN_SCHOOLS } from "#core/correction/run-work";
 import { removedAtSpots } from "#core/ledger/clear-summary";
-import { showChance, showWithUncertainty } from "#core/units/format";
+import { filmSetting } from "#core/correction/correction-input";
+import { show, showChance, showWithUncertainty } from "#core/units/format";
 import type { FormAnswer } from "~/forms/answer";
+import { useAssessment } from "~/lib/use-assessment";
 import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
 import { FieldErrors } from "~/ui/field";
@@ -27,6 +29,22 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const removal = showWithUncertainty("film", body.removal_m, body.u_removal_m, units);
   const rechecked = state.spots.some((s) => s.films.recheck);
   const verdict = VERDICT_WORDS[body.verdict];
+  const againAt = (i: number) => state.extraPasses.filter((e) => e.body.index === i).length;
+  const through = state.through && state.through.recordedAt_ms > plan.recordedAt_ms ? state.through : null;
+  const ahead = body.steps.slice(done);
+  const left_m = ahead.reduce((a, s) => a + s.removal_m, 0);
+  const forecast = useAssessment(
+    now && !through
+      ? {
+          ...filmSetting(view.panel, state),
+          removal_m: left_m,
+          u_removal_m: Math.hypot(state.removedSince.u_m, ...ahead.map((s) => s.u_m)),
+          floor_m: body.floor_m,
+          tape_m: body.tape_m,
+        }
+      : null,
+  );
+  if (through) return <Through onReplan={onReplan} entryId={through.id} />;
   return (
     <>
       <div>
@@ -50,6 +68,19 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little
         left {showChance(body.thinChance ?? NaN)}, when planned.
       </p>
+      {now && (
+        <p className="mt-1 min-h-6" data-testid="from-here" aria-live="polite">
+          {forecast.result && forecast.result.verdict !== "none" ? (
+            <>
+              From here, with {show("film", left_m, units).text} {units.film} still to come off: cutting through{" "}
+              <b className="font-semibold">{showChance(forecast.result.cutChance)}</b>, too little left{" "}
+              <b className="font-semibold">{showChance(forecast.result.thinChance)}</b>.
+            </>
+          ) : (
+            <span className="text-ink2">Working out the chances from here…</span>
+          )}
+        </p>
+      )}
       <ol className="mt-6 border-t border-hair">
         {body.steps.map((s, i) => {
           const detail = school.steps[i - runSteps];
@@ -69,7 +100,9 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
                   {s.name}
                   <span className="font-normal text-ink2">
                     {detail ? `, ${detail.tool}` : ""}
+                    {s.passes > 1 && `, ${s.passes} times over`}
                     {s.removal_m > 0 && ` · ${off.text} ${off.unit}`}
+                    {againAt(i) > 0 && ` · ${againAt(i)} × once more`}
                   </span>
                 </p>
                 <p className="text-ink2">
@@ -95,6 +128,19 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         })}
       </ol>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+      {done > 0 && (
+        <fetcher.Form method="post" action={`${base}/correct`} className="mt-5 flex flex-wrap gap-2">
+          <input type="hidden" name="planId" value={plan.id} />
+          {body.steps[done - 1]?.use && (
+            <button className="press" name="intent" value="again" disabled={fetcher.state !== "idle"}>
+              Scratches still visible: one pass more
+            </button>
+          )}
+          <button className="press" name="intent" value="through" disabled={fetcher.state !== "idle"}>
+            Colour on the cloth
+          </button>
+        </fetcher.Form>
+      )}
       <div className="mt-5 flex flex-wrap gap-2">
         <Link to={`${base}/inspect`} className="press" {...(finished && !rechecked ? { "data-kind": "main" } : {})}>
           Measure again
@@ -115,6 +161,34 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         rotating pads.
       </p>
     </>
+  );
+}
+
+/** The clear is through: nothing more is sanded here. */
+function Through({ entryId, onReplan }: { entryId: string; onReplan: () => void }) {
+  const { base } = usePanel();
+  return (
+    <section className="space-y-4" role="alert">
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight text-stop-ink">
+        Stop. Colour on the cloth: the clear is through.
+      </h2>
+      <p className="max-w-[65ch]">
+        Sand no further, there or beside it. Tape round the place so that nothing runs under the edge. It is mended by base and clear, not
+        by polishing. What is left elsewhere can be judged anew once it has been read again.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Link to={`${base}/correct/options`} className="press" data-kind="main">
+          What now?
+        </Link>
+        <Link to={`${base}/inspect`} className="press">
+          Measure again
+        </Link>
+        <button type="button" className="press" onClick={onReplan}>
+          Plan again from here
+        </button>
+        <StrikeButton entryId={entryId} what="the cut-through" />
+      </div>
+    </section>
   );
 }
 

@@ -9,7 +9,7 @@ import { Refusal } from "#server/commands/refusal";
 import { getShop } from "#server/repos/shop-repo";
 import { loadLearnt } from "#server/views/learnt-view";
 import { answerForm } from "~/forms/answer";
-import { quantity, wholeNumber } from "~/forms/fields";
+import { amount, quantity, wholeNumber } from "~/forms/fields";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
@@ -47,9 +47,11 @@ export async function action({ request }: Route.ActionArgs) {
     wayId: z.enum(HOUSE_WAY_IDS),
     floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
     readingsPerSpot: wholeNumber(1, 5),
+    labourPerHour: amount(10_000),
+    rejected: amount(1e6),
   });
-  return answerForm(form, schema, async ({ floor, ...rest }) => {
-    await saveShopSettings(ctx, { ...shop, ...rest, floor_m: floor, units });
+  return answerForm(form, schema, async ({ floor, labourPerHour, rejected, ...rest }) => {
+    await saveShopSettings(ctx, { ...shop, ...rest, floor_m: floor, rates: { labourPerHour, rejected }, units });
     return { message: "Saved. These units are now the shop's." };
   });
 }
@@ -100,6 +102,21 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
               inputMode="numeric"
               defaultValue={shop.readingsPerSpot}
               errors={errors.readingsPerSpot}
+            />
+            <Field
+              label="An hour of work costs"
+              name="labourPerHour"
+              inputMode="decimal"
+              defaultValue={shop.rates.labourPerHour}
+              errors={errors.labourPerHour}
+            />
+            <Field
+              label="A panel that comes back costs"
+              name="rejected"
+              inputMode="decimal"
+              defaultValue={shop.rates.rejected}
+              hint="in the shop's own money"
+              errors={errors.rejected}
             />
             <button className="press col-span-2 justify-self-start" data-kind="main">
               Save for the shop

@@ -27,6 +27,12 @@ function pass(step: RemovalStep): { own_m: number; uDepth_m: number; spread_m: n
   return { own_m: own * depth_m, uDepth_m: own * u_m, spread_m: OVER_SANDING.sd * depth_m, leaves_m: depth_m };
 }
 
+/** What one pass more of a step takes off. */
+export function onePass(step: RemovalStep): Removal {
+  const { own_m, uDepth_m, spread_m } = pass(step);
+  return { removal_m: own_m, u_m: Math.hypot(uDepth_m, spread_m) };
+}
+
 /**
  * Removal of a ladder in which every step goes on until the marks of the step before are gone: passes × (1.25 × its own scratch depth) is at
  * least the depth it finds. The first step is charged the texture as in {@link planRemoval}; with one pass a step it is that plan.

@@ -5,7 +5,10 @@ import { CUT_GUARD_M, LEAST_SPOTS } from "../film/verdict";
 import { type PanelBrief, type PanelState, SUBSTRATES, measuredRuns } from "../ledger/derive-panel";
 import type { PlanStep } from "../ledger/bodies";
 import { clearingPlan } from "./clearing";
-import type { Removal, Texture } from "./removal-plan";
+import { FLOW } from "../flow/constants";
+import { requireNumber } from "../guard";
+import type { Finish } from "../ways/house-ways";
+import { type Removal, type Texture, peakToValleyFromRms } from "./removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "./run-work";
 import { correctionSchool, stepName } from "./schools";
 
@@ -31,6 +34,24 @@ export function textureOf(state: PanelState): { texture: Texture; from: "measure
     texture: { peakToValley_m, u_m: peakToValley_m * (peel.body.measured ? 0.12 : 0.25) },
     from: peel.body.measured ? "measured" : "judged",
   };
+}
+
+/** Peak to valley that a rating by eye on the scale 1 … 5 stands for. @throws RangeError outside 1 … 5 */
+export function peakToValleyOfRating(rating: number): number {
+  const r = requireNumber("rating", rating, { min: 1, max: 5 });
+  return peakToValleyFromRms(FLOW.textureUnit_m * FLOW.textureStep ** (r - 1)).peakToValley_m;
+}
+
+/** Texture that the finish asks for: none for show flat, the neighbour's as rated where it has to match, else a usual one. */
+export function wantedTexture(
+  state: Pick<PanelState, "texture">,
+  finish: Finish,
+): { peakToValley_m: number; from: "flat" | "rated" | "usual" } {
+  if (finish === "flat") return { peakToValley_m: 0, from: "flat" };
+  const target = finish === "match" ? state.texture.findLast((t) => t.body.role === "target") : undefined;
+  return target
+    ? { peakToValley_m: peakToValleyOfRating(target.body.rating), from: "rated" }
+    : { peakToValley_m: JUDGED_TEXTURE.peakToValley_m, from: "usual" };
 }
 
 /** The four run schools for the panel's worst run, side by side; null when there is no run with its size or no clear to work on. */

@@ -2,6 +2,7 @@ import { requireInteger, requireNumber } from "../guard";
 import type { Random } from "../stats/random";
 import { FLOW } from "./constants";
 import type { FlowResult } from "./simulate-coats";
+import { waveNumbers } from "./wave-numbers";
 
 /** Directions in which each wave of the spectrum runs. */
 const DIRECTIONS = 5;
@@ -39,6 +40,18 @@ export function tubeReflection(
     }
   });
   return { upper_m, lower_m };
+}
+
+/** Waves of usual peel are about this long, within a factor of e^±width. Defaults of ours. */
+const PEEL = { length_m: 5e-3, logWidth: 0.6 } as const;
+
+/** Waves of a peeled surface with an rms height: what a reflection is drawn from where only its height is known. @throws RangeError */
+export function peelSpectrum(rms_m: number): FlowResult["spectrum"] {
+  requireNumber("rms_m", rms_m, { min: 0, max: 1e-3 });
+  const { k, weight } = waveNumbers(16);
+  const shape = Float64Array.from(k, (v) => Math.exp(-0.5 * (Math.log((v * PEEL.length_m) / (2 * Math.PI)) / PEEL.logWidth) ** 2));
+  const sum = shape.reduce((a, s, i) => a + s * weight[i]!, 0);
+  return { k: Float64Array.from(k), density: shape.map((s) => (s * rms_m ** 2) / sum) };
 }
 
 /** Texture of a surface from its waviness in the two bands, kept on the scale 1 … 5. @throws RangeError */

@@ -195,6 +195,8 @@ export const LEDGER_BODIES = {
     removal_m: z.number().min(0),
     u_m: z.number().min(0),
     note: text(200),
+    /** One pass more of the last step: marks of the step before were still there. It ticks nothing. */
+    extra: z.boolean().default(false),
   }),
   handOver: z.object({ note: text(400) }),
   note: z.object({ text: text(1000).min(1, "Write something first") }),

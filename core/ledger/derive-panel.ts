@@ -71,6 +71,7 @@ export interface PanelState {
   through: EntryOf<"throughClear"> | null;
   plan: EntryOf<"plan"> | null;
   stepsDone: EntryOf<"step">[];
+  extraPasses: EntryOf<"step">[];
   /** Removal done since the last reading, as forecast. */
   removedSince: { removal_m: number; u_m: number };
   observations: FilmObservation[];
@@ -165,7 +166,8 @@ export function derivePanel(
     causes: ofKind(entries, "cause"),
     through: ofKind(entries, "throughClear").at(-1) ?? null,
     plan,
-    stepsDone: stepsDone.filter((s) => s.body.planId === plan?.id),
+    stepsDone: stepsDone.filter((s) => s.body.planId === plan?.id && !s.body.extra),
+    extraPasses: stepsDone.filter((s) => s.body.planId === plan?.id && s.body.extra),
     removedSince,
     observations: observationsOf(spots, removedSince.removal_m),
     hasBefore,

@@ -142,7 +142,7 @@ describe("a panel derived from its ledger", () => {
     l.read("before", BEFORE);
     l.read("after", AFTER);
     const untouched = clearSummary(derivePanel(brief, sheet, l.entries))!;
-    l.add("step", { planId: "x", index: 0, name: "P1500 medium", removal_m: um(6), u_m: um(1), note: "" });
+    l.add("step", { planId: "x", index: 0, name: "P1500 medium", removal_m: um(6), u_m: um(1), note: "", extra: false });
     const sanded = derivePanel(brief, sheet, l.entries);
     expect(clearSummary(sanded)!.mean_m).toBeCloseTo(untouched.mean_m - um(6), 12);
     expect(sanded.spots[0]!.clear!.how).toBe("measured less removal");
@@ -161,7 +161,7 @@ describe("a panel derived from its ledger", () => {
     const l = ledger();
     l.read("before", BEFORE);
     l.read("after", AFTER);
-    const step = () => l.add("step", { planId: "x", index: 0, name: "P1500", removal_m: um(3), u_m: um(1), note: "" });
+    const step = () => l.add("step", { planId: "x", index: 0, name: "P1500", removal_m: um(3), u_m: um(1), note: "", extra: false });
     step();
     l.read(
       "recheck",

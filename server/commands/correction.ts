@@ -1,4 +1,5 @@
 import { assessPanel } from "#core/film/assess-panel";
+import { onePass } from "#core/correction/clearing";
 import { type CorrectionChoice, correctionInput } from "#core/correction/correction-input";
 import type { ServerContext } from "../context";
 import type { PanelView } from "../views/panel-view";
@@ -54,4 +55,26 @@ export async function completeStep(
     clientKey: input.clientKey,
     body: { planId: plan.id, index: input.index, name, removal_m, u_m, note: input.note },
   });
+}
+
+/** One pass more of the step ticked last: scratches of the step before were still there. Its film comes off as well. */
+export async function passAgain(ctx: ServerContext, view: PanelView, o: { planId: string; by: string }): Promise<string> {
+  const { plan, stepsDone } = view.state;
+  if (!plan || plan.id !== o.planId) throw new Refusal(null, "The plan was changed in another window. Look again.");
+  const index = stepsDone.length - 1;
+  const use = plan.body.steps[index]?.use;
+  if (!use) throw new Refusal(null, "There is no sanding or polishing step to go over again");
+  const { removal_m, u_m } = onePass(use);
+  const name = `${plan.body.steps[index]!.name}, once more`;
+  return recordEntry(ctx, {
+    panelId: view.panel.id,
+    kind: "step",
+    by: o.by,
+    body: { planId: plan.id, index, name, removal_m, u_m, note: "", extra: true },
+  });
+}
+
+/** Colour on the cloth: the clear is through, and the plan stops here. */
+export function stopThrough(ctx: ServerContext, view: PanelView, o: { note: string; by: string }): Promise<string> {
+  return recordEntry(ctx, { panelId: view.panel.id, kind: "throughClear", by: o.by, body: { note: o.note } });
 }

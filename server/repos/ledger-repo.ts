@@ -1,6 +1,6 @@
 import { sql } from "kysely";
 import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
-import { type LedgerEntry } from "#core/ledger/entry";
+import type { EntryOf, LedgerEntry } from "#core/ledger/entry";
 import type { PanelCounts } from "#core/ledger/station";
 import type { Db } from "../db/open";
 import type { LedgerRow } from "../db/schema";
@@ -84,6 +84,18 @@ const living = (id: string) =>
   sql<boolean>`not exists (select 1 from ledger_entry s where s.supersedes_id = ${sql.ref(id)}
     and not exists (select 1 from ledger_entry t where t.supersedes_id = s.id))`;
 export const livingEntry = living;
+
+/** Living entries of one kind on all panels, oldest first. */
+export async function listLivingOfKind<K extends EntryKind>(db: Db, kind: K): Promise<EntryOf<K>[]> {
+  const rows = await db
+    .selectFrom("ledger_entry")
+    .selectAll()
+    .where("kind", "=", kind)
+    .where(living("ledger_entry.id"))
+    .orderBy("recorded_at_ms")
+    .execute();
+  return rows.map((r) => toEntry(r) as EntryOf<K> & LedgerEntry);
+}
 
 /** What has happened on every panel of the open jobs, counted in the file: enough for the Floor. */
 export async function countByPanel(

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ROLES } from "../interchange/readings-csv";
+import { DEFAULT_RATES } from "#core/correction/options";
 import { DEFAULT_FLOOR_M } from "#core/film/verdict";
 import { HOUSE_WAY_IDS } from "#core/ways/house-ways";
 import type { ShopFactors } from "#core/flow/simulate-coats";
@@ -35,6 +36,8 @@ export const shopSettings = z.object({
   /** The same for levelling and sag (which panels ran), and for the drops' noise (texture ratings). */
   learntRuns: learntFactor,
   learntTexture: learntFactor,
+  /** What an hour of work costs, and a panel that comes back, in the shop's own money. */
+  rates: z.object({ labourPerHour: z.number().min(0).max(10_000), rejected: z.number().min(0).max(1e6) }).default({ ...DEFAULT_RATES }),
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
   units: unitPreferences.default({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" }),
 });

@@ -1,22 +1,23 @@
 import { useEffect, useMemo, useState } from "react";
-import { Link, data, useFetcher } from "react-router";
+import { Link, data, useFetcher, useSearchParams } from "react-router";
 import { correctionInput, textureOf } from "#core/correction/correction-input";
 import { RUN_SCHOOLS, type RunSchool } from "#core/correction/run-work";
-import { CORRECTION_SCHOOLS, correctionSchool } from "#core/correction/schools";
+import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, correctionSchool } from "#core/correction/schools";
 import { DEFAULT_TAPE_M } from "#core/film/verdict";
 import { show, showChance } from "#core/units/format";
 import { parseQuantity } from "#core/units/parse";
 import { houseWay } from "#core/ways/house-ways";
-import { completeStep, storePlan } from "#server/commands/correction";
+import { completeStep, passAgain, stopThrough, storePlan } from "#server/commands/correction";
 import { serverContext } from "#server/context";
 import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
-import { choiceForm, stepForm } from "~/forms/correct-forms";
+import { choiceForm, planIdForm, stepForm } from "~/forms/correct-forms";
 import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { useAssessment } from "~/lib/use-assessment";
 import { useUnits } from "~/lib/use-root";
+import { CorrectTabs } from "~/panel/correct-tabs";
 import { PlanWork } from "~/panel/plan-work";
 import { VerdictFigures, VerdictHeading } from "~/panel/verdict-panel";
 import { Choices } from "~/ui/choice";
@@ -44,6 +45,16 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         entryId: await completeStep(ctx, view, { ...step, by, clientKey }),
         message: "Step done; its film came off the section",
       }));
+    case "again":
+      return answerForm(form, planIdForm, async ({ planId }) => ({
+        entryId: await passAgain(ctx, view, { planId, by }),
+        message: "One pass more; its film came off the section",
+      }));
+    case "through":
+      return answerForm(form, planIdForm, async () => ({
+        entryId: await stopThrough(ctx, view, { note: "", by }),
+        message: "Stopped: the clear is through",
+      }));
     default:
       throw data("Not understood", { status: 400 });
   }
@@ -59,6 +70,7 @@ export default function Correct() {
   if (view.state.observations.filter((o) => o.layer === "after").length === 0)
     return (
       <section className="max-w-[60ch] space-y-4">
+        <CorrectTabs base={base} />
         <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
           Nothing is read after clear yet, so nothing can be said.
         </h2>
@@ -68,7 +80,12 @@ export default function Correct() {
         </Link>
       </section>
     );
-  return plan && !replan ? <PlanWork onReplan={() => setReplan(true)} finished={!open} /> : <Decide onStored={() => setReplan(false)} />;
+  return (
+    <>
+      <CorrectTabs base={base} />
+      {plan && !replan ? <PlanWork onReplan={() => setReplan(true)} finished={!open} /> : <Decide onStored={() => setReplan(false)} />}
+    </>
+  );
 }
 
 /** Choose a school, see what it takes and risks, store the plan. */
@@ -79,7 +96,10 @@ function Decide({ onStored }: { onStored: () => void }) {
   const fetcher = useFetcher<typeof action>();
   const errors = fetcher.data?.errors ?? {};
   const known = useMemo(() => textureOf(state), [state]);
-  const [schoolId, setSchoolId] = useState<string>(houseWay(job.wayId).correction);
+  const asked = useSearchParams()[0].get("school");
+  const [schoolId, setSchoolId] = useState<string>(
+    () => CORRECTION_SCHOOL_IDS.find((id) => id === asked) ?? houseWay(job.wayId).correction,
+  );
   const [runSchool, setRunSchool] = useState<RunSchool | null>("block");
   const [typed, setTyped] = useState({
     texture: initial("film", known.texture.peakToValley_m, units),

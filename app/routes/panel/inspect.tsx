@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, data, useFetcher } from "react-router";
 import { clearSummary } from "#core/ledger/clear-summary";
-import { DEFECT_KINDS, PHASES, type Phase } from "#core/ledger/kinds";
+import { PHASES, type Phase } from "#core/ledger/kinds";
 import type { Point } from "#core/panel/geometry";
 import { placeInWords } from "#core/panel/shapes";
 import { show, showWithUncertainty, showFilm } from "#core/units/format";
@@ -38,15 +38,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const { units, by } = await formPrefs(request, form);
   const read = await readingAction(ctx, view, form, { units, by });
   if (read) return read;
-  switch (textOf(form, "intent")) {
-    case "defect":
-      return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "defect", body, by, clientKey: textOf(form, "formKey") || null }),
-        message: `${body.kind === "run" ? "Run" : body.kind === "nib" ? "Nib" : "Peel"} placed`,
-      }));
-    default:
-      throw data("Not understood", { status: 400 });
-  }
+  throw data("Not understood", { status: 400 });
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
@@ -134,7 +126,6 @@ export default function Inspect() {
           <SpotTable />
         </section>
       )}
-      <Defects />
     </>
   );
 }
@@ -183,107 +174,5 @@ function SpotTable() {
         </tbody>
       </table>
     </ScrollRegion>
-  );
-}
-
-function Defects() {
-  const { view } = usePanel();
-  const units = useUnits();
-  const { panel, state } = view;
-  const fetcher = useFetcher<typeof action>();
-  const errors = fetcher.data?.errors ?? {};
-  const [kind, setKind] = useState<keyof typeof DEFECT_KINDS>("run");
-  const [place, setPlace] = useState<{ x: string; y: string; at: Point | null }>({ x: "", y: "", at: null });
-  const put = (at: Point) => setPlace({ at, x: initial("length", at[0], units), y: initial("length", at[1], units) });
-  const size = (m: number | null, q: "length" | "film") => (m === null ? null : `${show(q, m, units).text} ${show(q, m, units).unit}`);
-  const marks = state.defects.map((d): DefectMark => ({
-    id: d.id,
-    kind: d.body.kind,
-    at: [d.body.at.x_m, d.body.at.y_m],
-    label: `${d.body.kind}${d.body.height_m ? ` ${show("film", d.body.height_m, units).text}` : ""}`,
-    length_m: d.body.length_m,
-  }));
-  const spots = state.spots.map((s): SpotMark => ({
-    name: s.name,
-    at: s.at,
-    text: s.clear ? showFilm(s.clear.clear_m, units).text : s.name,
-    state: "read",
-  }));
-  return (
-    <section className="mt-10" aria-labelledby="defects-title">
-      <h3 id="defects-title" className="text-lg font-semibold">
-        What is wrong with it
-      </h3>
-      <p className="text-ink2">Look along it with a moving light. Tap the place, or move the mark with the arrow keys and press Enter.</p>
-      <div className="mt-3 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
-        <PanelDrawing
-          shape={panel.shape}
-          spots={spots}
-          defects={marks}
-          onPlace={put}
-          placed={place.at}
-          label={`${panel.name}: place a defect`}
-        />
-        <div className="space-y-5">
-          <fetcher.Form method="post" noValidate className="grid grid-cols-2 gap-3">
-            <UnitsField />
-            <input type="hidden" name="intent" value="defect" />
-            <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
-            <SelectField label="Kind" name="kind" value={kind} onChange={(e) => setKind(e.target.value as keyof typeof DEFECT_KINDS)}>
-              <option value="run">Run</option>
-              <option value="peel">Peel</option>
-              <option value="nib">Nib</option>
-            </SelectField>
-            <SelectField label="Its size was" name="measured" defaultValue="judged">
-              <option value="judged">Judged by eye</option>
-              <option value="measured">Measured</option>
-            </SelectField>
-            <Field
-              label="From the left"
-              unit={units.length}
-              name="x"
-              value={place.x}
-              onChange={(e) => setPlace((p) => ({ ...p, x: e.target.value }))}
-              errors={errors.x}
-            />
-            <Field
-              label="From the top"
-              unit={units.length}
-              name="y"
-              value={place.y}
-              onChange={(e) => setPlace((p) => ({ ...p, y: e.target.value }))}
-              errors={errors.y}
-            />
-            <Field label={kind === "peel" ? "Peak to valley" : "Height"} unit={units.film} name="height" errors={errors.height} />
-            <Field label={kind === "nib" ? "Across" : "Length"} unit={units.length} name="length" errors={errors.length} />
-            <Field label="Width" unit={units.length} name="width" errors={errors.width} />
-            <button className="press self-start sm:mt-[23px]" data-kind="main">
-              Place it
-            </button>
-          </fetcher.Form>
-          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-          <ul className="border-t border-hair empty:hidden">
-            {state.defects.map((d) => (
-              <li key={d.id} className="flex items-center justify-between border-b border-hair">
-                <span>
-                  <b className="font-semibold">{d.body.kind}</b>{" "}
-                  <span className="text-ink2">
-                    {[
-                      placeInWords([d.body.at.x_m, d.body.at.y_m], panel.shape),
-                      size(d.body.height_m, "film"),
-                      size(d.body.length_m, "length"),
-                    ]
-                      .filter(Boolean)
-                      .join(", ")}
-                    {d.body.height_m !== null && !d.body.measured && " by eye"}
-                  </span>
-                </span>
-                <StrikeButton entryId={d.id} what={`the ${d.body.kind}`} />
-              </li>
-            ))}
-          </ul>
-        </div>
-      </div>
-    </section>
   );
 }

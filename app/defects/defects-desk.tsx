@@ -1,0 +1,170 @@
+import { useState } from "react";
+import { Link, useFetcher } from "react-router";
+import { DEFECTS, type DefectKind } from "#core/ledger/kinds";
+import type { Point } from "#core/panel/geometry";
+import { placeInWords } from "#core/panel/shapes";
+import { show, showFilm } from "#core/units/format";
+import type { FormAnswer } from "~/forms/answer";
+import { initial } from "~/forms/initial";
+import { useUnits } from "~/lib/use-root";
+import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
+import { usePanel } from "~/routes/panel/layout";
+import { Field, FieldErrors, SelectField } from "~/ui/field";
+import { StrikeButton } from "~/ui/strike-button";
+import { UnitsField } from "~/ui/units-field";
+import { DefectSign } from "./defect-sign";
+
+const KINDS = Object.keys(DEFECTS) as DefectKind[];
+
+/** What is wrong with the panel: kind, place, size; how to tell it from what it is taken for. */
+export function DefectsDesk() {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { panel, state } = view;
+  const fetcher = useFetcher<FormAnswer>();
+  const errors = fetcher.data?.errors ?? {};
+  const [kind, setKind] = useState<DefectKind>("run");
+  const facts = DEFECTS[kind];
+  const [place, setPlace] = useState<{ x: string; y: string; at: Point | null }>({ x: "", y: "", at: null });
+  const put = (at: Point) => setPlace({ at, x: initial("length", at[0], units), y: initial("length", at[1], units) });
+  const size = (m: number | null, q: "length" | "film") => (m === null ? null : `${show(q, m, units).text} ${show(q, m, units).unit}`);
+  const marks = state.defects.map((d): DefectMark => ({
+    id: d.id,
+    kind: d.body.kind,
+    at: [d.body.at.x_m, d.body.at.y_m],
+    label: [
+      d.body.count > 1 ? `${d.body.count} ×` : null,
+      DEFECTS[d.body.kind].name.toLowerCase(),
+      d.body.height_m ? showFilm(d.body.height_m, units).text : null,
+    ]
+      .filter(Boolean)
+      .join(" "),
+    length_m: d.body.length_m,
+  }));
+  const spots = state.spots.map((s): SpotMark => ({
+    name: s.name,
+    at: s.at,
+    text: s.clear ? showFilm(s.clear.clear_m, units).text : s.name,
+    state: "read",
+  }));
+  const many = state.defects.reduce((a, d) => a + d.body.count, 0);
+  return (
+    <section aria-labelledby="defects-title">
+      <h2 id="defects-title" className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {many === 0
+          ? "What is wrong with it? Look along it with a moving light."
+          : `${many} ${many === 1 ? "fault" : "faults"} on the panel.`}
+      </h2>
+      <p className="mt-1 text-ink2">Tap the place, or move the mark with the arrow keys and press Enter.</p>
+      {state.defects.length > 0 && (
+        <p className="mt-3 flex flex-wrap gap-2">
+          <Link to={`${base}/correct/causes`} className="press" data-kind="main">
+            What caused it?
+          </Link>
+          <Link to={`${base}/correct/options`} className="press">
+            What is the least to do?
+          </Link>
+        </p>
+      )}
+      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
+        <div>
+          <PanelDrawing
+            shape={panel.shape}
+            spots={spots}
+            defects={marks}
+            onPlace={put}
+            placed={place.at}
+            label={`${panel.name}: place a defect`}
+          />
+          <dl className="mt-4 grid grid-cols-[56px_1fr] gap-x-4 border-t border-hair pt-3">
+            <dt aria-hidden>
+              <svg viewBox="-1.25 -1.25 2.5 2.5" className="h-14 w-14" stroke="var(--stop-ink)" strokeWidth="2">
+                <DefectSign sign={facts.sign} r={1} />
+              </svg>
+            </dt>
+            <dd>
+              <b className="font-semibold">{facts.name}.</b> {facts.look}. <span className="text-ink2">{facts.tell}.</span>
+              <span className="mt-1 block text-[14px] text-ink2">
+                Measure: {facts.measure}. If ignored: {facts.ifIgnored.toLowerCase()}.
+              </span>
+            </dd>
+          </dl>
+        </div>
+        <div className="space-y-5">
+          <fetcher.Form method="post" noValidate encType="multipart/form-data" className="grid grid-cols-2 gap-3">
+            <UnitsField />
+            <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
+            <SelectField label="Kind" name="kind" value={kind} onChange={(e) => setKind(e.target.value as DefectKind)}>
+              {KINDS.map((k) => (
+                <option key={k} value={k}>
+                  {DEFECTS[k].name}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label="Its size was" name="measured" defaultValue="judged">
+              <option value="judged">Judged by eye</option>
+              <option value="measured">Measured</option>
+            </SelectField>
+            <Field
+              label="From the left"
+              unit={units.length}
+              name="x"
+              value={place.x}
+              onChange={(e) => setPlace((p) => ({ ...p, x: e.target.value }))}
+              errors={errors.x}
+            />
+            <Field
+              label="From the top"
+              unit={units.length}
+              name="y"
+              value={place.y}
+              onChange={(e) => setPlace((p) => ({ ...p, y: e.target.value }))}
+              errors={errors.y}
+            />
+            <Field label={facts.sign === "ripple" ? "Peak to valley" : "Height"} unit={units.film} name="height" errors={errors.height} />
+            <Field label={facts.reach === "point" ? "Across" : "Length"} unit={units.length} name="length" errors={errors.length} />
+            <Field label="Width" unit={units.length} name="width" errors={errors.width} />
+            <Field label="How many" name="count" inputMode="numeric" placeholder="1" errors={errors.count} />
+            <div className="col-span-2">
+              <label htmlFor="defect-photo" className="small-label mb-1 block">
+                Photograph
+              </label>
+              <input id="defect-photo" type="file" name="photos" accept="image/*" className="field" aria-describedby="defect-photo-error" />
+              <FieldErrors id="defect-photo-error" errors={errors.photos} />
+            </div>
+            <button className="press col-span-2" data-kind="main" disabled={fetcher.state !== "idle"}>
+              Place it
+            </button>
+          </fetcher.Form>
+          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+          <ul className="border-t border-hair empty:hidden">
+            {state.defects.map((d) => (
+              <li key={d.id} className="flex items-center justify-between gap-3 border-b border-hair">
+                {d.body.photoId && (
+                  <img src={`/do/photos/${d.body.photoId}`} alt="" width={56} height={42} className="h-[42px] w-14 object-cover" />
+                )}
+                <span className="mr-auto">
+                  <b className="font-semibold">
+                    {d.body.count > 1 && `${d.body.count} × `}
+                    {DEFECTS[d.body.kind].name.toLowerCase()}
+                  </b>{" "}
+                  <span className="text-ink2">
+                    {[
+                      placeInWords([d.body.at.x_m, d.body.at.y_m], panel.shape),
+                      size(d.body.height_m, "film"),
+                      size(d.body.length_m, "length"),
+                    ]
+                      .filter(Boolean)
+                      .join(", ")}
+                    {d.body.height_m !== null && !d.body.measured && " by eye"}
+                  </span>
+                </span>
+                <StrikeButton entryId={d.id} what={`the ${DEFECTS[d.body.kind].name.toLowerCase()}`} />
+              </li>
+            ))}
+          </ul>
+        </div>
+      </div>
+    </section>
+  );
+}

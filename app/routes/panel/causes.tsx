@@ -1,0 +1,76 @@
+import { Link, data } from "react-router";
+import { DEFECTS } from "#core/ledger/kinds";
+import { answerQuestion, settleCause } from "#server/commands/causes";
+import { serverContext } from "#server/context";
+import { loadCauses } from "#server/views/causes-view";
+import { loadPanelView } from "#server/views/panel-view";
+import { CausesDesk } from "~/defects/causes-desk";
+import { answerForm } from "~/forms/answer";
+import { causeAnswerForm, causeWordForm, defectKindOf } from "~/forms/cause-forms";
+import { guardedAction } from "~/lib/guarded-action";
+import { readPrefs } from "~/lib/prefs.server";
+import { CorrectTabs } from "~/panel/correct-tabs";
+import type { Route } from "./+types/causes";
+import { usePanel } from "./layout";
+
+export async function loader({ request, params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const view = await loadPanelView(ctx, jobId, panelId);
+  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const asked = defectKindOf(new URL(request.url).searchParams.get("kind"));
+  const kind = asked ?? view.state.defects.at(-1)?.body.kind ?? null;
+  return { causes: kind && (await loadCauses(ctx, view, kind)) };
+}
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await loadPanelView(ctx, jobId, panelId);
+  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const { by } = await readPrefs(request);
+  const form = await request.formData();
+  if (form.get("intent") === "word")
+    return answerForm(form, causeWordForm, async (word) => ({
+      entryId: await settleCause(ctx, view, { ...word, by }),
+      message: "Kept as the cause; it counts for the shop",
+    }));
+  return answerForm(form, causeAnswerForm, async ({ kind, id, so }) => {
+    await answerQuestion(ctx, view, { kind, id, so, by });
+    return {};
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function CausesPage({ loaderData: { causes } }: Route.ComponentProps) {
+  const { base, view } = usePanel();
+  const kinds = [...new Set(view.state.defects.map((d) => d.body.kind))];
+  return (
+    <>
+      <CorrectTabs base={base} />
+      {kinds.length > 1 && (
+        <nav aria-label="Defect" className="mb-4 flex flex-wrap gap-1">
+          {kinds.map((k) => (
+            <Link
+              key={k}
+              to={`?kind=${k}`}
+              aria-current={k === causes?.kind ? "page" : undefined}
+              className="press aria-[current=page]:bg-glow-wash"
+            >
+              {DEFECTS[k].name}
+            </Link>
+          ))}
+        </nav>
+      )}
+      {causes ? (
+        <CausesDesk causes={causes} />
+      ) : (
+        <section className="max-w-[60ch] space-y-4">
+          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">No defect is placed, so there is nothing to explain.</h2>
+          <Link to={`${base}/inspect/defects`} className="press" data-kind="main">
+            Place a defect
+          </Link>
+        </section>
+      )}
+    </>
+  );
+}

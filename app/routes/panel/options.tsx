@@ -1,0 +1,37 @@
+import { Link, data } from "react-router";
+import { serverContext } from "#server/context";
+import { loadOptionSetting } from "#server/views/options-view";
+import { loadPanelView } from "#server/views/panel-view";
+import { OptionsDesk } from "~/defects/options-desk";
+import { CorrectTabs } from "~/panel/correct-tabs";
+import type { Route } from "./+types/options";
+import { usePanel } from "./layout";
+
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const view = await loadPanelView(ctx, jobId, panelId);
+  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  return loadOptionSetting(ctx, view);
+}
+
+export default function OptionsPage({ loaderData }: Route.ComponentProps) {
+  const { base, view } = usePanel();
+  const read = view.state.observations.some((o) => o.layer === "after");
+  return (
+    <>
+      <CorrectTabs base={base} />
+      {read ? (
+        <OptionsDesk {...loaderData} />
+      ) : (
+        <section className="max-w-[60ch] space-y-4">
+          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+            Nothing is read after clear yet, so nothing can be weighed.
+          </h2>
+          <Link to={`${base}/inspect`} className="press" data-kind="main">
+            Read the film
+          </Link>
+        </section>
+      )}
+    </>
+  );
+}

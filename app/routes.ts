@@ -32,6 +32,7 @@ export default [
     route("correct/causes", "routes/panel/causes.tsx"),
     route("correct/options", "routes/panel/options.tsx"),
     route("hand-over", "routes/panel/hand-over.tsx"),
+    route("hand-over/next-time", "routes/panel/next-time.tsx"),
   ]),
   route("shelf", "routes/shelf.tsx"),
   route("shelf/cans/:canId", "routes/can.tsx"),
@@ -57,6 +58,9 @@ export default [
     route("devices/climate", "routes/resources/climate.ts"),
     route("devices/gauge", "routes/resources/gauge.ts"),
     route("devices/scale", "routes/resources/scale.ts"),
+    route("jobs/:jobId/bundle.json", "routes/resources/job-bundle.ts"),
+    route("jobs/import", "routes/resources/job-import.ts"),
+    route("panels/:panelId/report.pdf", "routes/resources/report-pdf.ts"),
     route("photos/:photoId", "routes/resources/photo.ts"),
   ]),
 ] satisfies RouteConfig;

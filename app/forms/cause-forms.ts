@@ -18,3 +18,7 @@ export function defectKindOf(text: string | null): DefectKind | null {
   const parsed = kind.safeParse(text);
   return parsed.success ? parsed.data : null;
 }
+
+/** A panel of the shop whose settings are taken over. */
+export const takeSettingsForm = (panels: readonly string[]) =>
+  z.object({ panelId: z.string().refine((id) => panels.includes(id), "That panel is no longer in the file") });

@@ -22,13 +22,48 @@ export default function Jobs({ loaderData: { open, archived } }: Route.Component
     <>
       <PageHeader title="Jobs" note={`${open.length} on the floor, ${archived.length} put away`} />
       <main className="space-y-8 px-4 py-6 sm:px-6">
-        <Link to="/jobs/new" className="press" data-kind="main">
-          New job
-        </Link>
+        <div className="flex flex-wrap items-start gap-3">
+          <Link to="/jobs/new" className="press" data-kind="main">
+            New job
+          </Link>
+          <TakeIn />
+        </div>
         <JobTable caption="On the floor" jobs={open} archived={false} />
         {archived.length > 0 && <JobTable caption="Put away" jobs={archived} archived />}
       </main>
     </>
+  );
+}
+
+/** A job file from another shop or from a backup. */
+function TakeIn() {
+  const fetcher = useFetcher<{ problem: { column: string | null; reason: string } }>();
+  const problem = fetcher.data?.problem;
+  return (
+    <div>
+      <label className="press">
+        {fetcher.state === "idle" ? "Take a job file in" : "Reading the file…"}
+        <input
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (!file) return;
+            const form = new FormData();
+            form.set("file", file);
+            void fetcher.submit(form, { method: "post", action: "/do/jobs/import", encType: "multipart/form-data" });
+          }}
+        />
+      </label>
+      {problem && (
+        <p role="alert" className="mt-2 max-w-[60ch] text-sm font-medium text-stop-ink">
+          Nothing was taken in. {problem.column && `${problem.column}: `}
+          {problem.reason}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -38,7 +38,7 @@ const LEAST_BITS = 0.02;
 
 const clamp = (p: number) => Math.min(1 - LEAST, Math.max(LEAST, p));
 const chanceOf = (cause: Cause | null, id: ObservationId, so: boolean): number => {
-  const p = clamp((cause?.shows[id] as number | undefined) ?? OBSERVATIONS[id].usual);
+  const p = clamp(cause?.shows[id] ?? OBSERVATIONS[id].usual);
   return so ? p : 1 - p;
 };
 

@@ -1,10 +1,9 @@
-import { data, useFetcher } from "react-router";
+import { Link, data, useFetcher } from "react-router";
 import { format } from "date-fns";
 import { z } from "zod";
-import { clearSummary, removedAtSpots } from "#core/ledger/clear-summary";
-import { correctionSchool } from "#core/correction/schools";
-import { placeInWords } from "#core/panel/shapes";
-import { show, showChance, showWithUncertainty } from "#core/units/format";
+import { clearSummary } from "#core/ledger/clear-summary";
+import { DEFECTS } from "#core/ledger/kinds";
+import { show } from "#core/units/format";
 import { FINISHES, houseWay } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
@@ -15,7 +14,7 @@ import { readPrefs } from "~/lib/prefs.server";
 import { useRoot, useUnits } from "~/lib/use-root";
 import { PanelDrawing } from "~/panel/panel-drawing";
 import { Tag } from "~/ui/tag";
-import { VERDICT_WORDS } from "~/words/verdict";
+import { REPORT_FOOT, reportLines } from "~/words/report-lines";
 import type { Route } from "./+types/hand-over";
 import { usePanel } from "./layout";
 
@@ -39,22 +38,17 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function HandOver({ loaderData: { today, log } }: Route.ComponentProps) {
-  const { view } = usePanel();
+  const { view, base } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
   const {
     job,
     panel,
-    product,
     state,
-    floor_m,
     panel: { shape },
   } = view;
   const clear = clearSummary(state);
-  const removed = removedAtSpots(state);
-  const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
-  const plan = state.plan?.body;
   const digits = units.film === "µm" ? 0 : 1;
   return (
     <article className="max-w-[860px]">
@@ -65,9 +59,18 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
         <button type="button" className="press" onClick={() => window.print()}>
           Print
         </button>
+        <a className="press" href={`/do/panels/${panel.id}/report.pdf`} download={`${job.vehicle}, ${panel.name}.pdf`}>
+          PDF
+        </a>
         <a className="press" href={`/do/panels/${panel.id}/readings.csv`} download>
           Readings as CSV
         </a>
+        <a className="press" href={`/do/jobs/${job.id}/bundle.json`} download={`${job.vehicle}.yakamoz.json`}>
+          Job file
+        </a>
+        <Link className="press" to={`${base}/hand-over/next-time`}>
+          Next time
+        </Link>
       </div>
       <header className="flex flex-wrap justify-between gap-4 border-y border-hair py-4">
         <div>
@@ -94,56 +97,40 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
           }))}
           label={`${panel.name}: clear at ${clear?.count ?? 0} spots in ${units.film}`}
         />
-        <dl className="grid grid-cols-[auto_1fr] content-start [&>dd]:pl-4 [&>*]:border-b [&>*]:border-hair [&>*]:py-2 [&>dd]:text-right [&>dd]:font-medium [&>dt]:text-ink2">
-          <dt>Clear</dt>
-          <dd>
-            {product.sheet.name}, {state.coats.length} of {panel.coatsPlanned} coats
-          </dd>
-          <dt>Film of clear, mean</dt>
-          <dd>{clear ? film(clear.mean_m, clear.u_spot_m) : "not measured"}</dd>
-          <dt>Thinnest spot read</dt>
-          <dd>
-            {clear ? `${film(clear.thinnest.clear_m, clear.thinnest.u_m)}, ${placeInWords(clear.thinnest.at, shape)}` : "not measured"}
-          </dd>
-          <dt>Floor kept to</dt>
-          <dd>
-            {show("film", floor_m, units).text} {units.film}
-          </dd>
-          <dt>How it was found</dt>
-          <dd>{clear ? (clear.inferred ? "inferred from the total, not measured" : "after clear less before clear") : "–"}</dd>
-          <dt>Defects noted</dt>
-          <dd>{state.defects.length ? state.defects.map((d) => d.body.kind).join(", ") : "none"}</dd>
-          <dt>Corrected by</dt>
-          <dd>
-            {plan ? `${correctionSchool(plan.schoolId).name}, ${state.stepsDone.length} of ${plan.steps.length} steps` : "not corrected"}
-          </dd>
-          {plan && (
-            <>
-              <dt>Taken off, forecast</dt>
-              <dd>{film(plan.removal_m, plan.u_removal_m)}</dd>
-              <dt>Verdict when planned</dt>
-              <dd>
-                {VERDICT_WORDS[plan.verdict].word}; cutting through {showChance(plan.cutChance ?? NaN)}
-              </dd>
-            </>
-          )}
-          {removed.length > 0 && (
-            <>
-              <dt>Taken off, measured</dt>
-              <dd>{removed.map((r) => `${r.name}: ${film(r.removal_m, r.u_m)}`).join("; ")}</dd>
-            </>
-          )}
+        <dl className="grid grid-cols-[auto_1fr] content-start">
+          {reportLines(view, units).map((l) => (
+            <div key={l.label} className="contents [&>*]:border-b [&>*]:border-hair [&>*]:py-2">
+              <dt className="text-ink2">{l.label}</dt>
+              <dd className="pl-4 text-right font-medium">{l.value}</dd>
+            </div>
+          ))}
         </dl>
       </div>
+      {state.defects.some((d) => d.body.photoId) && (
+        <ul className="flex flex-wrap gap-3 pb-4" aria-label="Photographs">
+          {state.defects.flatMap((d) =>
+            d.body.photoId
+              ? [
+                  <li key={d.id}>
+                    <img
+                      src={`/do/photos/${d.body.photoId}`}
+                      alt={`${DEFECTS[d.body.kind].name} on the ${panel.name.toLowerCase()}`}
+                      width={180}
+                      height={135}
+                      className="h-[135px] w-[180px] object-cover"
+                    />
+                  </li>,
+                ]
+              : [],
+          )}
+        </ul>
+      )}
       {state.simulated && (
         <p className="pb-3">
           <Tag kind="simulated">Some readings are simulated, not of a real panel</Tag>
         </p>
       )}
-      <p className="border-t border-hair py-3 text-[13px] text-ink2">
-        ± is one standard uncertainty at a spot. No wax for 60 to 90 days (common practice; the product’s sheet goes first). Film figures
-        are worked out from gauge readings; they are no guarantee.
-      </p>
+      <p className="border-t border-hair py-3 text-[13px] text-ink2">{REPORT_FOOT}</p>
       {state.handedOver ? (
         state.handedOver.body.note && <p>{state.handedOver.body.note}</p>
       ) : (

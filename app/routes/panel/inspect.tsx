@@ -1,33 +1,25 @@
 import { useState } from "react";
-import { Link, data, useFetcher } from "react-router";
+import { Link, data } from "react-router";
 import { clearSummary } from "#core/ledger/clear-summary";
 import { PHASES, type Phase } from "#core/ledger/kinds";
-import type { Point } from "#core/panel/geometry";
 import { placeInWords } from "#core/panel/shapes";
-import { show, showWithUncertainty, showFilm } from "#core/units/format";
-import { recordEntry } from "#server/commands/record-entry";
+import { show, showWithUncertainty } from "#core/units/format";
 import { serverContext } from "#server/context";
 import { loadPanelView } from "#server/views/panel-view";
-import { answerForm, textOf } from "~/forms/answer";
-import { defectForm } from "~/forms/inspect-forms";
-import { initial } from "~/forms/initial";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { readingAction } from "~/lib/reading-action.server";
 import { useUnits } from "~/lib/use-root";
-import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
 import { InspectTabs } from "~/panel/inspect-tabs";
 import { TextureRating } from "~/panel/texture-rating";
 import { ReadingDesk } from "~/panel/reading-desk";
 import { Toggle } from "~/ui/choice";
-import { Field, FieldErrors, SelectField } from "~/ui/field";
 import { ScrollRegion } from "~/ui/scroll-region";
 import { Figure, WorkingButton } from "~/ui/figure";
 import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { meanClearWorking, spotWorking } from "~/words/workings";
 import type { Route } from "./+types/inspect";
-import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {

@@ -1,0 +1,161 @@
+import { settleCause, answerQuestion } from "./commands/causes";
+import { completeStep, passAgain, stopThrough, storePlan } from "./commands/correction";
+import { exportJob, importJob } from "./commands/job-bundles";
+import { recordEntry, strikeEntry } from "./commands/record-entry";
+import { bundleSchema, readBundle } from "./interchange/job-bundle";
+import { readFileSync } from "node:fs";
+import { coatBody, readingBody, testContext, testJob } from "./testing/fixtures";
+import { loadCauses } from "./views/causes-view";
+import { loadSprayed } from "./views/next-time-view";
+import { loadOptionSetting } from "./views/options-view";
+import { loadFilmHistory, loadPanelView } from "./views/panel-view";
+import { lastGood, repeatedCauses, resultOf } from "#core/ledger/next-time";
+import { clearSummary } from "#core/ledger/clear-summary";
+
+const by = "painter A";
+const nib = { kind: "nib" as const, at: { x_m: 0.5, y_m: 0.4 }, length_m: 0.0006, width_m: null, height_m: 12e-6, measured: false };
+
+/** A panel sprayed twice, read before and after at four places, with a nib. */
+async function sprayed() {
+  const ctx = await testContext();
+  const { jobId, panelId } = await testJob(ctx);
+  const places = [
+    [0.3, 0.3],
+    [0.9, 0.3],
+    [0.3, 0.9],
+    [0.9, 0.9],
+  ] as const;
+  const read = async (phase: "before" | "after", film: number) => {
+    for (const [i, [x_m, y_m]] of places.entries()) {
+      ctx.advance(1000);
+      await recordEntry(ctx, { panelId, kind: "reading", by, body: readingBody(phase, String(i + 1), film + i, { x_m, y_m }) });
+    }
+  };
+  await read("before", 90);
+  for (const n of [1, 2]) {
+    ctx.advance(900_000);
+    await recordEntry(ctx, { panelId, kind: "coat", by, body: coatBody(n) });
+  }
+  ctx.advance(70_000_000);
+  await read("after", 165);
+  await recordEntry(ctx, { panelId, kind: "defect", by, body: { ...nib, count: 7 } });
+  const view = async () => {
+    ctx.advance(1000);
+    return (await loadPanelView(ctx, jobId, panelId))!;
+  };
+  return { ctx, jobId, panelId, view };
+}
+
+test("causes: the record speaks, answers go before it and can be taken back, the final word counts for the shop's next panel", async () => {
+  const { ctx, view } = await sprayed();
+  const first = await loadCauses(ctx, await view(), "nib");
+  expect(first.record.flashShort).toBe(false);
+  expect(first.diagnosis.enough).toBe(false);
+  await answerQuestion(ctx, await view(), { kind: "nib", id: "untacked", so: true, by });
+  await answerQuestion(ctx, await view(), { kind: "nib", id: "baseColour", so: true, by });
+  const told = await loadCauses(ctx, await view(), "nib");
+  expect(told.answers).toEqual({ untacked: true, baseColour: true });
+  expect(told.diagnosis.causes[0]!.id).toBe("noTack");
+  await answerQuestion(ctx, await view(), { kind: "nib", id: "baseColour", so: null, by });
+  expect((await loadCauses(ctx, await view(), "nib")).answers).toEqual({ untacked: true });
+  const wordId = await settleCause(ctx, await view(), { kind: "nib", causeId: "noTack", by });
+  const settled = await loadCauses(ctx, await view(), "nib");
+  expect(settled.settled).toBe("noTack");
+  expect(settled.finalWords).toEqual({}); // its own word does not count for itself
+  const other = await testJob(ctx);
+  const next = (await loadPanelView(ctx, other.jobId, other.panelId))!;
+  expect((await loadCauses(ctx, next, "nib")).finalWords).toEqual({ noTack: 1 });
+  await strikeEntry(ctx, wordId, { by, reason: "" });
+  expect((await loadCauses(ctx, next, "nib")).finalWords).toEqual({});
+});
+
+test("work: a pass more takes its film off without ticking a step; colour on the cloth stops the plan; both can be undone", async () => {
+  const { ctx, view } = await sprayed();
+  const choice = { schoolId: "short", runSchool: null, texture: { peakToValley_m: 3e-6, u_m: 0.4e-6 }, tape_m: 0.02 };
+  const planId = await storePlan(ctx, await view(), { choice, by, clientKey: null });
+  await expect(passAgain(ctx, await view(), { planId, by })).rejects.toThrow("no sanding or polishing step");
+  await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null });
+  const before = (await view()).state;
+  const again = await passAgain(ctx, await view(), { planId, by });
+  const after = (await view()).state;
+  expect([after.stepsDone.length, after.extraPasses.length]).toEqual([1, 1]);
+  expect(clearSummary(before)!.mean_m - clearSummary(after)!.mean_m).toBeCloseTo(1.25 * 0.2 * 12.6e-6, 9);
+  await strikeEntry(ctx, again, { by, reason: "" });
+  expect((await view()).state.extraPasses).toHaveLength(0);
+  const through = await stopThrough(ctx, await view(), { note: "", by });
+  expect((await view()).state.through?.id).toBe(through);
+  await expect(passAgain(ctx, await view(), { planId: "old", by })).rejects.toThrow("changed in another window");
+});
+
+test("a job file taken into an empty shop gives every figure again, to the last digit", async () => {
+  const { ctx, jobId, view } = await sprayed();
+  const choice = { schoolId: "short", runSchool: null, texture: { peakToValley_m: 3e-6, u_m: 0.4e-6 }, tape_m: 0.02 };
+  const planId = await storePlan(ctx, await view(), { choice, by, clientKey: null });
+  await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null });
+  await settleCause(ctx, await view(), { kind: "nib", causeId: "boothDust", by });
+  const bundle = (await exportJob(ctx, jobId))!;
+  const read = readBundle(JSON.stringify(bundle));
+  if (!read.ok) throw new Error(read.problem.reason);
+  const empty = await testContext();
+  expect(await importJob(empty, read.value)).toEqual({ jobId, otherSettings: false });
+  const [here, there] = [await view(), (await loadPanelView(empty, jobId, (await view()).panel.id))!];
+  const same = (v: typeof here) => ({ ...v, formKey: "", product: { ...v.product, revision: 0 } });
+  expect(same(there)).toEqual(same(here));
+  expect(await loadFilmHistory(empty, there)).toEqual(await loadFilmHistory(ctx, here));
+  expect(await exportJob(empty, jobId)).toEqual(bundle);
+  await expect(importJob(empty, read.value)).rejects.toThrow("is here already");
+});
+
+test("a damaged job file is refused whole, with where and why", async () => {
+  const { ctx, jobId } = await sprayed();
+  const bundle = (await exportJob(ctx, jobId))!;
+  const broken = (change: (b: typeof bundle) => void) => {
+    const copy = structuredClone(bundle);
+    change(copy);
+    const read = readBundle(JSON.stringify(copy));
+    return read.ok ? null : `${read.problem.column}: ${read.problem.reason}`;
+  };
+  expect(broken(() => {})).toBeNull();
+  expect(broken((b) => (b.panels[0]!.entries[3]!.id = b.panels[0]!.entries[2]!.id))).toContain("twice");
+  expect(broken((b) => (b.products = []))).toContain("product is not in the file");
+  expect(broken((b) => ((b.panels[0]!.entries[0]!.body as { phase: string }).phase = "later"))).toContain("entries.0.body.phase");
+  expect(broken((b) => (b.panels[0]!.entries[0]!.supersedes = "gone"))).toContain("not in the file");
+  expect(broken((b) => Object.assign(b, { version: 2 }))).toContain("version");
+  expect([readBundle("").ok, readBundle("{").ok, readBundle("[]").ok]).toEqual([false, false, false]);
+});
+
+test("the published schema of the job file is the one the program reads", () => {
+  expect(JSON.parse(readFileSync("docs/job-file.schema.json", "utf8"))).toEqual(JSON.parse(JSON.stringify(bundleSchema())));
+});
+
+test("next time: results by defects, the last good settings near a temperature, causes that came back", async () => {
+  const { ctx, panelId, view } = await sprayed();
+  await recordEntry(ctx, { panelId, kind: "climate", by, body: { air_K: 295, part_K: null, relativeHumidity: 0.5 } });
+  const [own] = await loadSprayed(ctx);
+  expect(resultOf(own!)).toBe("good"); // a nib says nothing of the settings
+  const { product } = await view();
+  const panels = [
+    own!,
+    { ...own!, panelId: "b", at_ms: own!.at_ms + 1, defects: ["run" as const], causes: ["tooSoon" as const] },
+    { ...own!, panelId: "c", rating: 4.5, causes: ["tooSoon" as const] },
+  ];
+  expect(panels.map(resultOf)).toEqual(["good", "ran", "peeled"]);
+  expect(lastGood(panels, product.id, 297)!.panelId).toBe(panelId);
+  expect(lastGood(panels, product.id, 310)).toBeNull();
+  expect(lastGood(panels, product.id, null)!.panelId).toBe(panelId);
+  expect(lastGood(panels, "another", null)).toBeNull();
+  expect(repeatedCauses(panels)).toEqual([{ id: "tooSoon", times: 2 }]);
+});
+
+test("cure towards sanding: by the clock at 20 °C, by the part's own log where there is one, done for a bought panel", async () => {
+  const { ctx, panelId, view } = await sprayed();
+  expect((await loadOptionSetting(ctx, await view())).cured).toBe(1);
+  const fresh = await testJob(ctx);
+  expect((await loadOptionSetting(ctx, (await loadPanelView(ctx, fresh.jobId, fresh.panelId))!)).cured).toBe(1);
+  await recordEntry(ctx, { panelId, kind: "coat", by, body: coatBody(3) });
+  ctx.advance(57600_000 / 4);
+  expect((await loadOptionSetting(ctx, await view())).cured).toBeCloseTo(0.25, 3);
+  const samples = [0, 600, 1800, 3600].map((at_s) => ({ at_s, part_K: at_s === 0 ? 293 : 333 }));
+  await recordEntry(ctx, { panelId, kind: "oven", by, body: { probe: "probe", samples } });
+  expect((await loadOptionSetting(ctx, await view())).cured).toBeGreaterThan(0.5);
+});

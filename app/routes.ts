@@ -26,6 +26,7 @@ export default [
     route("inspect", "routes/panel/inspect.tsx"),
     route("inspect/map", "routes/panel/film-map.tsx"),
     route("inspect/time", "routes/panel/film-time.tsx"),
+    route("inspect/photo", "routes/panel/photo.tsx"),
     route("inspect/gauge", "routes/panel/gauge.tsx"),
     route("inspect/defects", "routes/panel/defects.tsx"),
     route("correct", "routes/panel/correct.tsx"),
@@ -61,6 +62,8 @@ export default [
     route("jobs/:jobId/bundle.json", "routes/resources/job-bundle.ts"),
     route("jobs/import", "routes/resources/job-import.ts"),
     route("panels/:panelId/report.pdf", "routes/resources/report-pdf.ts"),
+    route("photos/look", "routes/resources/photo-look.ts"),
+    route("panels/:panelId/stand-in-photo.png", "routes/resources/stand-in-photo.ts"),
     route("photos/:photoId", "routes/resources/photo.ts"),
   ]),
 ] satisfies RouteConfig;

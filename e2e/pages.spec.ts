@@ -44,6 +44,11 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Inspect, inferred", (p) => panelPath(p, "Imbat", "Side panel", "inspect")],
   ["Film map", (p) => panelPath(p, "Meltem", "Rear quarter", "inspect/map")],
   ["Film through time", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/time")],
+  ["Defects", (p) => panelPath(p, "Imbat", "Side panel", "inspect/defects")],
+  ["Count nibs", (p) => panelPath(p, "Imbat", "Side panel", "inspect/photo")],
+  ["Causes", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/causes")],
+  ["Options", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/options")],
+  ["Next time", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over/next-time")],
   ["Gauge", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/gauge")],
   ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],
   ["Correct, at work", (p) => panelPath(p, "Meltem", "Boot lid", "correct")],
@@ -60,6 +65,7 @@ for (const theme of ["booth", "night"] as const)
     for (const [name, path] of PAGES) {
       await open(page, await path(page));
       if (name === "Correct") await expect(page.getByTestId("verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
+      if (name === "Options") await expect(page.getByTestId("option-sentence")).toBeVisible({ timeout: 30_000 });
       if (name === "Film map")
         await expect(page.getByTestId("map-verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
       const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();

@@ -44,6 +44,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await expect(page.getByTestId("spots-read")).toHaveText("6 of 8");
   await page.getByRole("radio", { name: "µm °C bar" }).click();
   await expect(page.getByRole("heading", { level: 2 })).toContainText("µm of clear on average");
+  await open(page, `${base}/inspect/defects`);
   await page.getByRole("application").focus();
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Enter");
@@ -60,7 +61,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   const expected = expectedVerdict();
   const verdict = page.getByTestId("verdict");
   await expect(verdict).toHaveAttribute("data-verdict", expected.verdict, { timeout: 30_000 });
-  await expect(page.getByRole("button", { name: /8.9 ± 1.3 µm\. Show the working/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /11.2 ± 1.9 µm\. Show the working/ })).toBeVisible();
   await expect(
     page.getByRole("button", { name: `chance of cutting through: ${showChance(expected.cutChance)}`, exact: false }),
   ).toBeVisible();
@@ -68,7 +69,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
     page.getByRole("button", { name: `chance of too little left: ${showChance(expected.thinChance)}`, exact: false }),
   ).toBeVisible();
   await expect(page.getByTestId("run-block")).toContainText((expected.blockLoss_m * 1e6).toFixed(1));
-  await page.getByRole("button", { name: /8.9 ± 1.3/ }).click();
+  await page.getByRole("button", { name: /11.2 ± 1.9/ }).click();
   await expect(page.getByText("A sanding step takes 1.25 × the depth")).toBeVisible();
   await page.keyboard.press("Escape");
 
@@ -129,7 +130,21 @@ function expectedVerdict() {
       "after",
       AFTER_MIL.map((v) => Array.from({ length: READINGS_A_SPOT }, () => toSi("film", v, "mil"))),
     ),
-    entry("defect", { kind: "run", at: { x_m: 0.71, y_m: 0.6 }, length_m: 0.06, width_m: 0.01, height_m: 60e-6, measured: false }, 1),
+    entry(
+      "defect",
+      {
+        kind: "run",
+        at: { x_m: 0.71, y_m: 0.6 },
+        length_m: 0.06,
+        width_m: 0.01,
+        height_m: 60e-6,
+        measured: false,
+        count: 1,
+        photoId: null,
+        note: "",
+      },
+      1,
+    ),
   ];
   const brief = { shape, substrate: "unknown" as const, tilt_rad: 0, coatsPlanned: 2 };
   const sheet = { volumeSolids: 0.48, speed: "medium" } as Parameters<typeof derivePanel>[1];

@@ -2,6 +2,8 @@ import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#c
 import { type BoothAnswer, planBooth } from "#core/schedule/booth-plan";
 import type { BoothProblem } from "#core/schedule/booth-problem";
 import { mapPanel } from "#core/film/map-panel";
+import { type InclusionAnswer, findInclusions } from "#core/photo/nibs";
+import { pictureOf } from "#core/photo/picture";
 import type { FilmInput } from "#core/film/panel-film";
 import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
 
@@ -9,6 +11,7 @@ import { type AssessInput, type Assessment, assessPanel } from "#core/film/asses
 export interface Ops {
   assessPanel: { in: AssessInput; out: Assessment };
   mapPanel: { in: FilmInput; out: ReturnType<typeof mapPanel> };
+  findInclusions: { in: { rgba: Uint8ClampedArray; width: number; height: number; scale_m_px: number }; out: InclusionAnswer };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
   boothPlan: { in: BoothProblem; out: BoothAnswer };
 }
@@ -26,6 +29,8 @@ type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: numbe
 const HANDLERS: Handlers = {
   assessPanel: (input, onProgress) => assessPanel(input, { onProgress }),
   mapPanel: (input, onProgress) => mapPanel(input, { onProgress }),
+  findInclusions: ({ rgba, width, height, scale_m_px }, onProgress) =>
+    findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),
   boothPlan: (problem) => planBooth(problem),
   flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
 };

@@ -117,3 +117,12 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
         note: v.note,
       };
     });
+
+/** Nibs confirmed in a photograph, at the place of the panel that it shows. */
+export const nibCountForm = z.object({
+  count: z.coerce.number().int().min(1, "No nib is marked").max(2000),
+  largest_m: z.coerce.number().min(1e-5).max(3).nullable(),
+  x_m: z.coerce.number().min(0).max(6),
+  y_m: z.coerce.number().min(0).max(6),
+  simulated: z.enum(["yes", "no"]).transform((v) => v === "yes"),
+});

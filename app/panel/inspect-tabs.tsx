@@ -9,6 +9,7 @@ export const InspectTabs = ({ base }: { base: string }) => (
       { to: `${base}/inspect/map`, label: "Film map" },
       { to: `${base}/inspect/time`, label: "Through time" },
       { to: `${base}/inspect/defects`, label: "Defects" },
+      { to: `${base}/inspect/photo`, label: "Count nibs" },
       { to: `${base}/inspect/gauge`, label: "Gauge" },
     ]}
   />

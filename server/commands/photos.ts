@@ -3,6 +3,8 @@ import type { ServerContext } from "../context";
 import { insertPhoto } from "../repos/photo-repo";
 import { Refusal } from "./refusal";
 
+/** Largest file that is looked at. */
+const LOOK_BYTES = 40_000_000;
 /** Bounds of one photograph. */
 export const PHOTO_LIMITS = { bytes: 12_000_000, pixels: 60_000_000, side_px: 2400 } as const;
 
@@ -32,4 +34,29 @@ export async function keepPhoto(ctx: ServerContext, file: { name: string; bytes:
     now_ms: ctx.now_ms(),
   });
   return id;
+}
+
+/** Longest side of a picture that is counted in: twelve megapixels at the usual shape. */
+const LOOK_SIDE_PX = 4000;
+
+/**
+ * A picture as it is counted in: upright, at most 4000 px a side, without the camera's notes, before anything is stored.
+ * @throws Refusal in words for a file that is no picture, empty, or too large
+ */
+export async function pictureToLookAt(file: { name: string; bytes: Uint8Array }): Promise<Buffer> {
+  if (file.bytes.length === 0) throw new Refusal("photos", `${file.name} is empty`);
+  if (file.bytes.length > LOOK_BYTES) throw new Refusal("photos", `${file.name} is over 40 MB; send a smaller picture`);
+  return sharp(file.bytes, { limitInputPixels: PHOTO_LIMITS.pixels })
+    .rotate()
+    .resize({ width: LOOK_SIDE_PX, height: LOOK_SIDE_PX, fit: "inside", withoutEnlargement: true })
+    .jpeg({ quality: 95 })
+    .toBuffer()
+    .catch((error: unknown) => {
+      throw new Refusal(
+        "photos",
+        error instanceof Error && error.message.includes("pixel limit")
+          ? `${file.name} has more than 60 megapixels; send a smaller picture`
+          : `${file.name} is not a picture that can be read (JPEG, PNG or WebP)`,
+      );
+    });
 }

@@ -1,0 +1,98 @@
+import { useCallback, useState } from "react";
+import type { Inclusion } from "#core/photo/nibs";
+import { computeClient } from "~/lib/compute-client";
+
+export interface NibPicture {
+  url: string;
+  blob: Blob;
+  width: number;
+  height: number;
+  simulated: boolean;
+  /** Width of panel seen, where the camera says so itself. */
+  width_m: number | null;
+}
+export interface NibMark {
+  x: number;
+  y: number;
+  diameter_m: number | null;
+  atMost: boolean;
+  /** By the program, or added by the painter. */
+  by: "found" | "added";
+  struck: boolean;
+}
+type State =
+  | { at: "none"; reason: string | null }
+  | { at: "picture"; picture: NibPicture }
+  | { at: "looking"; picture: NibPicture; progress: number }
+  | { at: "counted"; picture: NibPicture; marks: NibMark[]; smallest_m: number }
+  | { at: "refused"; picture: NibPicture; reason: string };
+
+/** A picture on its way from file to counted marks; the count runs in a worker and can be stopped. */
+export function useNibCount() {
+  const [state, setState] = useState<State>({ at: "none", reason: null });
+  const [controller, setController] = useState<AbortController | null>(null);
+
+  const take = useCallback(async (source: { file: File } | { standIn: string }) => {
+    setState({ at: "none", reason: null });
+    let answer: Response;
+    if ("file" in source) {
+      const form = new FormData();
+      form.set("file", source.file);
+      answer = await fetch("/do/photos/look", { method: "POST", body: form });
+    } else answer = await fetch(source.standIn);
+    if (!answer.ok) {
+      const told = (await answer.json().catch(() => null)) as { reason?: string } | null;
+      return setState({ at: "none", reason: told?.reason ?? "The picture could not be read" });
+    }
+    const blob = await answer.blob();
+    const bitmap = await createImageBitmap(blob);
+    const width_m = answer.headers.get("X-Width-M");
+    setState({
+      at: "picture",
+      picture: {
+        url: URL.createObjectURL(blob),
+        blob,
+        width: bitmap.width,
+        height: bitmap.height,
+        simulated: answer.headers.get("X-Simulated") === "1",
+        width_m: width_m === null ? null : Number(width_m),
+      },
+    });
+    bitmap.close();
+  }, []);
+
+  const count = useCallback(async (picture: NibPicture, width_m: number) => {
+    const abort = new AbortController();
+    setController(abort);
+    setState({ at: "looking", picture, progress: 0 });
+    const bitmap = await createImageBitmap(picture.blob);
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    const drawing = canvas.getContext("2d")!;
+    drawing.drawImage(bitmap, 0, 0);
+    const { data: rgba, width, height } = drawing.getImageData(0, 0, bitmap.width, bitmap.height);
+    bitmap.close();
+    try {
+      const answer = await computeClient("photo").run(
+        "findInclusions",
+        { rgba, width, height, scale_m_px: width_m / width },
+        { signal: abort.signal, onProgress: (progress) => setState({ at: "looking", picture, progress }) },
+      );
+      setState(
+        answer.ok
+          ? { at: "counted", picture, marks: answer.found.map(markOf), smallest_m: answer.smallest_m }
+          : { at: "refused", picture, reason: answer.reason },
+      );
+    } catch (error) {
+      if (error instanceof DOMException && error.name === "AbortError") setState({ at: "picture", picture });
+      else setState({ at: "refused", picture, reason: error instanceof Error ? error.message : String(error) });
+    }
+  }, []);
+
+  const change = useCallback(
+    (marks: (list: NibMark[]) => NibMark[]) => setState((s) => (s.at === "counted" ? { ...s, marks: marks(s.marks) } : s)),
+    [],
+  );
+  return { state, take, count, change, cancel: () => controller?.abort(), clear: () => setState({ at: "none", reason: null }) };
+}
+
+const markOf = (f: Inclusion): NibMark => ({ x: f.x, y: f.y, diameter_m: f.diameter_m, atMost: f.atMost, by: "found", struck: false });

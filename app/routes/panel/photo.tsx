@@ -1,0 +1,53 @@
+import { data } from "react-router";
+import { keepPhoto } from "#server/commands/photos";
+import { recordEntry } from "#server/commands/record-entry";
+import { serverContext } from "#server/context";
+import { loadPanelView } from "#server/views/panel-view";
+import { NibCountDesk } from "~/defects/nib-count-desk";
+import { answerForm, textOf } from "~/forms/answer";
+import { nibCountForm } from "~/forms/inspect-forms";
+import { guardedAction } from "~/lib/guarded-action";
+import { readPrefs } from "~/lib/prefs.server";
+import { InspectTabs } from "~/panel/inspect-tabs";
+import type { Route } from "./+types/photo";
+import { usePanel } from "./layout";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await loadPanelView(ctx, jobId, panelId);
+  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const form = await request.formData();
+  const { by } = await readPrefs(request);
+  return answerForm(form, nibCountForm, async ({ count, largest_m, x_m, y_m, simulated }) => {
+    const file = form.get("photos");
+    const photoId =
+      file instanceof File ? await keepPhoto(ctx, { name: file.name || "panel", bytes: new Uint8Array(await file.arrayBuffer()) }) : null;
+    const body = {
+      kind: "nib" as const,
+      at: { x_m, y_m },
+      length_m: largest_m,
+      width_m: null,
+      height_m: null,
+      measured: true,
+      count,
+      photoId,
+      note: "counted in a photograph",
+    };
+    return {
+      entryId: await recordEntry(ctx, { panelId, kind: "defect", body, by, simulated, clientKey: textOf(form, "formKey") || null }),
+      message: `${count} ${count === 1 ? "nib" : "nibs"} placed`,
+    };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function PhotoPage() {
+  const { base } = usePanel();
+  return (
+    <>
+      <InspectTabs base={base} />
+      <NibCountDesk />
+    </>
+  );
+}

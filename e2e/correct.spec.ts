@@ -1,0 +1,200 @@
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+import { open, ownServer, startJob, typeReadings, watchConsole } from "./support";
+
+test("from a photograph of nibs and a run to causes, options, plan, work with a pass more, a stop at colour, and the report", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const said = watchConsole(page);
+  const base = await startJob(page, { vehicle: "Journey van", shape: "door" });
+  await open(page, `${base}/spray`);
+  await page.getByRole("button", { name: "All spots" }).click();
+  await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
+  for (const n of [1, 2]) {
+    await page.getByRole("button", { name: `Log coat ${n}` }).click();
+    await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
+  }
+  await open(page, `${base}/inspect`);
+  await page.getByRole("button", { name: "All spots" }).click();
+  await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
+
+  // The stand-in camera's picture: counted in a worker, one mark struck, one added, kept as a defect with its photograph.
+  await open(page, `${base}/inspect/photo`);
+  await page.getByRole("button", { name: "Use the stand-in camera" }).click();
+  await page.getByRole("button", { name: "Count the nibs" }).click();
+  const sentence = page.getByTestId("nib-sentence");
+  await expect(sentence).toContainText("marked", { timeout: 60_000 });
+  const counted = Number(/^\d+/.exec((await sentence.textContent())!)![0]);
+  expect(counted).toBeGreaterThanOrEqual(3);
+  const mark = page.getByTestId("nib-mark").first();
+  const box = (await mark.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 3, box.y + box.height / 2);
+  await expect(sentence).toContainText(`${counted - 1} `);
+  await page.getByRole("application").focus();
+  await page.keyboard.press("Enter");
+  await expect(sentence).toContainText(`${counted} `);
+  await page.getByRole("button", { name: `Keep ${counted} nibs` }).click();
+  await expect(page.getByText(`${counted} nibs placed`)).toBeVisible();
+
+  // A run beside them, placed by hand.
+  await open(page, `${base}/inspect/defects`);
+  const set = async (values: Record<string, string>) => {
+    for (const [label, value] of Object.entries(values)) await page.getByLabel(label, { exact: true }).fill(value);
+  };
+  await set({ "From the left, mm": "500", "From the top, mm": "300", "Height, µm": "70", "Length, mm": "50" });
+  await page.getByRole("button", { name: "Place it" }).click();
+  await expect(page.getByText("A run needs its length, width and height")).toBeVisible();
+  await expect(page.getByLabel("Height, µm", { exact: true })).toHaveValue("70");
+  await set({ "Width, mm": "9" });
+  await page.getByRole("button", { name: "Place it" }).click();
+  await expect(page.getByText("Run placed")).toBeVisible();
+
+  // Causes: not enough at first; answers raise one; the final word is kept and can be taken back.
+  await page.getByRole("link", { name: "What caused it?" }).click();
+  await page.getByRole("navigation", { name: "Defect" }).getByRole("link", { name: "Nib" }).click();
+  const cause = page.getByTestId("cause-sentence");
+  await expect(cause).toHaveAttribute("data-enough", "false");
+  for (let i = 0; i < 4; i++) {
+    const asked = await page.getByTestId("question").locator("p").textContent();
+    await page
+      .getByTestId("question")
+      .getByRole("button", { name: asked!.includes("untacked") ? "Yes" : "No" })
+      .click();
+    await expect(page.getByTestId("question").locator("p")).not.toHaveText(asked!);
+  }
+  await expect(page.getByText("you said").first()).toBeVisible();
+  await page.getByTestId("cause-noTack").getByRole("button", { name: "It was this" }).click();
+  await expect(cause).toContainText("dry overspray or dust left on the base");
+
+  // Options: not cured yet, so wait; each open way and each closed one with its reason.
+  await page.getByRole("link", { name: "Options" }).click();
+  await expect(page.getByTestId("option-sentence")).toContainText("Wait for the cure");
+  await expect(page.getByTestId("option-full")).toContainText("not cured yet");
+  await expect(page.getByText("What would change it")).toBeVisible();
+
+  // Plan and work.
+  await page.getByRole("link", { name: "Plan and work" }).click();
+  await page.getByRole("radio", { name: /Short ladder/ }).click();
+  await expect(page.getByTestId("verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
+  await page.getByRole("button", { name: /Use this plan/ }).click();
+  const heading = page.getByRole("heading", { level: 2 });
+  await expect(heading).toContainText("Step 1 of 5");
+  const forecast = page.getByTestId("from-here");
+  await expect(forecast).toContainText("still to come off", { timeout: 30_000 });
+  for (const n of [2, 3]) {
+    await page.getByRole("button", { name: "Done" }).click();
+    await expect(heading).toContainText(`Step ${n} of 5`);
+  }
+  await page.getByRole("button", { name: "Scratches still visible" }).click();
+  await expect(page.getByText("1 × once more")).toBeVisible();
+  await page.getByRole("button", { name: "Colour on the cloth" }).click();
+  await expect(heading).toContainText("Stop. Colour on the cloth");
+  await page.getByRole("button", { name: /cut-through/ }).click();
+  await expect(heading).toContainText("Step 3 of 5");
+  for (const n of [4, 5]) {
+    await page.getByRole("button", { name: "Done" }).click();
+    await expect(heading).toContainText(`Step ${n} of 5`);
+  }
+  await page.getByRole("button", { name: "Done" }).click();
+  await page.getByRole("link", { name: "Measure again" }).click();
+  await typeReadings(page, "recheck", ["120 121 120", "122 121 121"]);
+  await expect(page.getByTestId("spots-read")).toHaveText("2 of 8");
+
+  // The report says what the ledger holds, on the page and as PDF.
+  await open(page, `${base}/hand-over`);
+  await expect(page.getByText(`${counted} × nib, run`)).toBeVisible();
+  await expect(page.getByText("Short ladder, 5 of 5 steps")).toBeVisible();
+  await expect(page.getByText("nib: dry overspray or dust left on the base")).toBeVisible();
+  const panelId = base.split("/").at(-1)!;
+  const pdf = await page.request.get(`/do/panels/${panelId}/report.pdf`);
+  expect(pdf.headers()["content-type"]).toBe("application/pdf");
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe("%PDF-");
+  await page.getByRole("link", { name: "Next time" }).click();
+  await expect(page.getByText("Settings and results")).toBeVisible();
+  expect(said.filter((s) => !s.includes("status of 422"))).toEqual([]);
+});
+
+test("a text file, an empty file and a picture of 200 megapixels are refused in words", async ({ page }) => {
+  const base = await startJob(page, { vehicle: "Refusal van", shape: "door" });
+  await open(page, `${base}/inspect/photo`);
+  const choose = async (name: string, bytes: Buffer) => {
+    const folder = mkdtempSync(join(tmpdir(), "yakamoz-photo-"));
+    writeFileSync(join(folder, name), bytes);
+    await page.getByLabel("Choose a picture").setInputFiles(join(folder, name));
+  };
+  const alert = page.getByRole("main").getByRole("alert");
+  await choose("notes.jpg", Buffer.from("not a picture at all"));
+  await expect(alert).toContainText("notes.jpg is not a picture that can be read");
+  await choose("nothing.jpg", Buffer.alloc(0));
+  await expect(alert).toContainText("nothing.jpg is empty");
+  await choose("bomb.png", emptyPng(20_000, 10_000));
+  await expect(alert).toContainText("more than 60 megapixels");
+});
+
+/** The head of a PNG that claims a size: enough for a reader to refuse it before it unpacks anything. */
+function emptyPng(width: number, height: number): Buffer {
+  const head = Buffer.alloc(13);
+  head.writeUInt32BE(width, 0);
+  head.writeUInt32BE(height, 4);
+  head.set([8, 0, 0, 0, 0], 8);
+  const chunk = (type: string, body: Buffer) => {
+    const typed = Buffer.concat([Buffer.from(type), body]);
+    const out = Buffer.alloc(8 + body.length + 4);
+    out.writeUInt32BE(body.length, 0);
+    typed.copy(out, 4);
+    out.writeUInt32BE(crc32(typed), out.length - 4);
+    return out;
+  };
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk("IHDR", head),
+    chunk("IDAT", Buffer.from([0x78, 0x9c, 3, 0, 0, 0, 0, 1])),
+    chunk("IEND", Buffer.alloc(0)),
+  ]);
+}
+
+function crc32(bytes: Buffer): number {
+  let crc = ~0;
+  for (const b of bytes) {
+    crc ^= b;
+    for (let k = 0; k < 8; k++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
+  }
+  return ~crc >>> 0;
+}
+
+test("a job file goes into an empty shop and shows the same figures; a broken one is refused and says where", async ({ page, browser }) => {
+  test.setTimeout(120_000);
+  await open(page, "/");
+  const href = (await page
+    .locator("li", { hasText: "Lodos" })
+    .getByRole("link", { name: /Bonnet/ })
+    .first()
+    .getAttribute("href"))!;
+  const path = href.replace(/[^/]+$/, "hand-over");
+  await open(page, path);
+  const report = await page.locator("article dl").textContent();
+  const bundle = await (await page.request.get(`/do/jobs/${path.split("/")[2]}/bundle.json`)).text();
+  const folder = mkdtempSync(join(tmpdir(), "yakamoz-bundle-"));
+  writeFileSync(join(folder, "job.json"), bundle);
+  writeFileSync(join(folder, "broken.json"), bundle.replace('"phase": "after"', '"phase": "later"'));
+  expect(readFileSync(join(folder, "broken.json"), "utf8")).not.toBe(bundle);
+  const server = await ownServer();
+  await server.start();
+  const empty = await browser.newPage({ baseURL: server.url });
+  try {
+    await open(empty, "/jobs");
+    await empty.getByLabel("Take a job file in").setInputFiles(join(folder, "broken.json"));
+    await expect(empty.getByRole("alert")).toContainText("Nothing was taken in.");
+    await expect(empty.getByRole("alert")).toContainText("body.phase");
+    await empty.getByLabel("Take a job file in").setInputFiles(join(folder, "job.json"));
+    await expect(empty).toHaveURL(/\/jobs\/.+/);
+    await open(empty, path);
+    expect(await empty.locator("article dl").textContent()).toBe(report);
+  } finally {
+    await empty.close();
+    await server.stop("SIGTERM");
+  }
+});

@@ -38,8 +38,9 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
       clearingPlan(
         correctionSchool(houseWay(job.wayId).correction).steps.map((s) => s.use),
         textureOf(state).texture,
+        view.shopRemoval,
       ).total,
-    [job.wayId, state],
+    [job.wayId, state, view.shopRemoval],
   );
   const input = useMemo<FilmInput>(
     () => ({ ...filmSetting(panel, state), removal_m: usual.removal_m, u_removal_m: usual.u_m, floor_m, tape_m: DEFAULT_TAPE_M }),
@@ -49,9 +50,9 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
   const map = run.result?.map ?? null;
   const worked = useMemo(() => {
     if (!map) return null;
-    const c = optionCase({ outline: panel.shape.outline, state, finish: job.finish, map, floor_m, cured, rates });
+    const c = optionCase({ outline: panel.shape.outline, state, finish: job.finish, map, floor_m, cured, rates, shop: view.shopRemoval });
     return { c, decision: decideOptions(c), flips: whatWouldChange(c) };
-  }, [map, panel, state, job.finish, floor_m, cured, rates]);
+  }, [map, panel, state, job.finish, floor_m, cured, rates, view.shopRemoval]);
   const matte = job.finish === "matte";
   if (!worked)
     return (

@@ -41,8 +41,9 @@ export function FilmMapDesk() {
       clearingPlan(
         school.steps.map((s) => s.use),
         textureOf(state).texture,
+        view.shopRemoval,
       ).total,
-    [school, state],
+    [school, state, view.shopRemoval],
   );
   const [removal_m, setRemoval] = useState(usual.removal_m);
   const [layer, setLayer] = useState<MapLayer>("clear");

@@ -61,8 +61,9 @@ const LEARNT = {
   film: { name: "Film laid", setting: "learntFilm" },
   runs: { name: "Levelling and runs", setting: "learntRuns" },
   texture: { name: "Texture", setting: "learntTexture" },
+  removal: { name: "Sanding and polishing", setting: "learntRemoval" },
 } as const;
-const LEARNT_KEYS = ["film", "runs", "texture"] as const;
+const LEARNT_KEYS = ["film", "runs", "texture", "removal"] as const;
 
 const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
 
@@ -211,7 +212,8 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
           <p className="mt-2 max-w-[60ch] text-[13px] text-ink2">
             Film: measured after less before clear, over what the settings were to lay, pulled towards 1 while panels are few. Runs: from
             which panels a run was placed on; uncertain below about 20 panels with runs among them. Texture: ratings by eye against the
-            forecast. Nothing is changed in the ledger; it can be taken back at any time.
+            forecast. Sanding: read after clear and again after the work, over the plan's forecast. Nothing is changed in the ledger; it can
+            be taken back at any time.
           </p>
         </section>
         <section>

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { BACKING, GRAIN_M, type Backing, type Grit } from "#core/correction/abrasives";
 import { MOST_PASSES, clearingPlan, finishLadder, skippedSteps } from "#core/correction/clearing";
+import { learnRemovalFactor } from "#core/correction/learn-removal";
 import { decideOptions } from "#core/correction/options";
 import { planRemoval } from "#core/correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "#core/correction/run-work";
@@ -50,6 +51,31 @@ test("where one pass clears it, the plan is the plain one; more passes take more
   expect(cleared.removal_m).toBeGreaterThan(once.removal_m);
   expect(cleared.u_m).toBeGreaterThan(once.u_m);
   expect(() => clearingPlan(short, { peakToValley_m: -1, u_m: 0 })).toThrow(RangeError);
+});
+
+describe("a shop's own removal", () => {
+  const pair = (measured: number) => ({ measured_m: um(measured), u_m: um(0.8), forecast_m: um(11), uForecast_m: um(1.9) });
+  test("two panels say nothing yet; many pull the factor to what was measured, few only part of the way", () => {
+    expect(learnRemovalFactor([pair(14), pair(14)])).toMatchObject({ enough: false, factor: 1, n: 2 });
+    const three = learnRemovalFactor([pair(14), pair(14), pair(14)]);
+    const many = learnRemovalFactor(Array.from({ length: 60 }, () => pair(14)));
+    expect(three.factor).toBeGreaterThan(1.1);
+    expect(three.factor).toBeLessThan(many.factor);
+    expect(many.factor).toBeCloseTo(14 / 11, 2);
+    expect(many.u_log).toBeLessThan(three.u_log);
+    expect(() => learnRemovalFactor([{ ...pair(1), forecast_m: 0 }])).toThrow("forecast_m");
+  });
+  test("taken over, the plan takes that much and is surer of it; its steps still add up", () => {
+    const steps = CORRECTION_SCHOOLS[0].steps.map((s) => s.use);
+    const texture = { peakToValley_m: um(3), u_m: um(0.4) };
+    const plain = clearingPlan(steps, texture);
+    const own = clearingPlan(steps, texture, { factor: 1.2, u_log: 0.03 });
+    expect(own.total.removal_m).toBeCloseTo(1.2 * plain.total.removal_m, 12);
+    expect(own.total.u_m).toBeLessThan(plain.total.u_m);
+    expect(own.steps.reduce((a, s) => a + s.removal_m, 0)).toBeCloseTo(own.total.removal_m, 12);
+    expect(Math.hypot(...own.steps.map((s) => s.u_m))).toBeCloseTo(own.total.u_m, 12);
+    expect(() => clearingPlan(steps, texture, { factor: 0, u_log: 0 })).toThrow("shop.factor");
+  });
 });
 
 describe("the choice of an option", () => {

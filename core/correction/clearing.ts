@@ -1,5 +1,14 @@
 import { type Backing, GRAIN_M, type Grit, POLISH_M, scratchDepth } from "./abrasives";
+import { requireNumber } from "../guard";
+import { REMOVAL_SPREAD_M } from "./learn-removal";
 import { OVER_SANDING, type Removal, type RemovalStep, type Texture, planRemoval } from "./removal-plan";
+
+/** What a shop takes off against the forecast, as learnt from its own measured pairs. */
+export interface ShopRemoval {
+  factor: number;
+  /** Standard uncertainty of ln(factor). */
+  u_log: number;
+}
 
 /** Marks that a polish itself leaves. Defaults of ours. */
 export const POLISH_LEAVES_M = { compound: 0.15e-6, polish: 0.05e-6 } as const;
@@ -36,9 +45,13 @@ export function onePass(step: RemovalStep): Removal {
 /**
  * Removal of a ladder in which every step goes on until the marks of the step before are gone: passes × (1.25 × its own scratch depth) is at
  * least the depth it finds. The first step is charged the texture as in {@link planRemoval}; with one pass a step it is that plan.
- * @throws RangeError for a negative texture
+ * @param shop its own factor, where it has been taken over @throws RangeError for a negative texture or a factor out of range
  */
-export function clearingPlan(steps: readonly RemovalStep[], texture?: Texture): { steps: ClearedStep[]; total: Removal } {
+export function clearingPlan(
+  steps: readonly RemovalStep[],
+  texture?: Texture,
+  shop: ShopRemoval | null = null,
+): { steps: ClearedStep[]; total: Removal } {
   const once = planRemoval(steps, texture).steps;
   let finds_m = 0;
   const cleared = steps.map((use, i): ClearedStep => {
@@ -61,9 +74,16 @@ export function clearingPlan(steps: readonly RemovalStep[], texture?: Texture): 
     finds_m = leaves_m;
     return step;
   });
+  const total = { removal_m: cleared.reduce((a, s) => a + s.removal_m, 0), u_m: Math.hypot(...cleared.map((s) => s.u_m)) };
+  if (!shop) return { steps: cleared, total };
+  const factor = requireNumber("shop.factor", shop.factor, { above: 0, max: 5 });
+  const removal_m = factor * total.removal_m;
+  // What was measured here takes the place of the defaults' doubt: the factor's own, and the spread from time to time.
+  const u_m = Math.min(factor * total.u_m, Math.hypot(removal_m * requireNumber("shop.u_log", shop.u_log, { min: 0 }), REMOVAL_SPREAD_M));
+  const narrower = total.u_m > 0 ? u_m / total.u_m : 1;
   return {
-    steps: cleared,
-    total: { removal_m: cleared.reduce((a, s) => a + s.removal_m, 0), u_m: Math.hypot(...cleared.map((s) => s.u_m)) },
+    steps: cleared.map((s) => ({ ...s, removal_m: factor * s.removal_m, u_m: narrower * s.u_m })),
+    total: { removal_m, u_m },
   };
 }
 

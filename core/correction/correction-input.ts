@@ -4,7 +4,7 @@ import type { FilmInput } from "../film/panel-film";
 import { CUT_GUARD_M, LEAST_SPOTS } from "../film/verdict";
 import { type PanelBrief, type PanelState, SUBSTRATES, measuredRuns } from "../ledger/derive-panel";
 import type { PlanStep } from "../ledger/bodies";
-import { clearingPlan } from "./clearing";
+import { type ShopRemoval, clearingPlan } from "./clearing";
 import { FLOW } from "../flow/constants";
 import { requireNumber } from "../guard";
 import type { Finish } from "../ways/house-ways";
@@ -21,6 +21,8 @@ export interface CorrectionChoice {
   texture: Texture;
   tape_m: number;
   floor_m: number;
+  /** This shop's own removal, where it has been taken over. */
+  shop?: ShopRemoval | null;
 }
 
 /** Peel measured or judged on the panel, the worst of it; otherwise the usual texture. */
@@ -118,7 +120,7 @@ export function correctionInput(
 ): { steps: PlanStep[]; total: Removal; assess: AssessInput; runs: ReturnType<typeof compareRunSchools> } {
   const school = correctionSchool(choice.schoolId);
   const uses = school.steps.map((s) => s.use);
-  const { steps, total } = clearingPlan(uses, choice.texture);
+  const { steps, total } = clearingPlan(uses, choice.texture, choice.shop);
   const runs = compareRunSchools(brief, state, choice.floor_m);
   const run = runs?.schools.find((s) => s.school === choice.runSchool) ?? null;
   const ladder = uses.map((use, i): PlanStep => ({

@@ -40,6 +40,55 @@ export function learnRemoval(
   };
 }
 
+/** Fewer worked panels than this say nothing yet. */
+export const REMOVAL_PANELS_LEAST = 3;
+const LEAST_FACTOR = 0.2;
+const MOST_FACTOR = 5;
+
+/**
+ * What a shop takes off against its forecasts, from panels read before and after the work: each pair as a share of its forecast, shrunk to 1 by
+ * {@link learnRemoval}. @throws RangeError for a forecast that is not above zero
+ */
+export function learnRemovalFactor(pairs: readonly { measured_m: number; u_m: number; forecast_m: number; uForecast_m: number }[]): {
+  factor: number;
+  u_log: number;
+  n: number;
+  enough: boolean;
+  words: string;
+} {
+  const n = pairs.length;
+  const shares = pairs.map((p, i) => {
+    const forecast = requireNumber(`pairs[${i}].forecast_m`, p.forecast_m, { above: 0 });
+    return {
+      removal_m: requireNumber(`pairs[${i}].measured_m`, p.measured_m) / forecast,
+      u_m: p.u_m / forecast,
+      prior: p.uForecast_m / forecast,
+    };
+  });
+  if (n < REMOVAL_PANELS_LEAST)
+    return {
+      factor: 1,
+      u_log: 0,
+      n,
+      enough: false,
+      words: `not enough yet: ${n} of ${REMOVAL_PANELS_LEAST} panels read before and after the work`,
+    };
+  const mean = (f: (i: number) => number) => pairs.reduce((a, _, i) => a + f(i), 0) / n;
+  const learnt = learnRemoval(
+    { mean_m: 1, sd_m: mean((i) => shares[i]!.prior) },
+    shares,
+    REMOVAL_SPREAD_M / mean((i) => pairs[i]!.forecast_m),
+  );
+  const factor = Math.min(MOST_FACTOR, Math.max(LEAST_FACTOR, learnt.mean_m));
+  return {
+    factor,
+    u_log: learnt.sd_m / factor,
+    n,
+    enough: true,
+    words: factor > 1.05 ? "more comes off here than forecast" : factor < 0.95 ? "less comes off here than forecast" : "as forecast",
+  };
+}
+
 /** Normal–inverse-gamma belief on a mean and its spread: mean m worth k observations, variance about b/a worth 2a. */
 export interface SpreadBelief {
   m: number;

@@ -2,7 +2,7 @@ import type { PanelMap } from "../film/map-panel";
 import { type PanelState, measuredRuns } from "../ledger/derive-panel";
 import { type Polygon, polygonArea } from "../panel/geometry";
 import type { Finish } from "../ways/house-ways";
-import { clearingPlan } from "./clearing";
+import { type ShopRemoval, clearingPlan } from "./clearing";
 import { textureOf, wantedTexture } from "./correction-input";
 import { type Decision, type OptionCase, type ShopRates, decideOptions } from "./options";
 
@@ -15,10 +15,11 @@ export interface OptionInput {
   /** Share of the cure to sanding reached. */
   cured: number;
   rates: ShopRates;
+  shop?: ShopRemoval | null;
 }
 
 /** A panel as the options see it: its thinnest zone by the map, its worst run, its nibs and texture. */
-export function optionCase({ outline, state, finish, map, floor_m, cured, rates }: OptionInput): OptionCase {
+export function optionCase({ outline, state, finish, map, floor_m, cured, rates, shop = null }: OptionInput): OptionCase {
   const runs = measuredRuns(state).sort((a, b) => b.height_m - a.height_m);
   const totals = state.spots.flatMap((s) => {
     const film = s.films.recheck ?? s.films.after;
@@ -38,7 +39,7 @@ export function optionCase({ outline, state, finish, map, floor_m, cured, rates 
     cured,
     floor_m,
     rates,
-    removalOf: clearingPlan,
+    removalOf: (steps, texture) => clearingPlan(steps, texture, shop),
   };
 }
 

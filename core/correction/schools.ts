@@ -56,7 +56,7 @@ export const CORRECTION_SCHOOLS = [
     id: "long",
     name: "Long ladder",
     goodFor: "Show flat: each scratch cleared by its neighbour",
-    price: "One step more, about 2.6 µm more film",
+    price: "One step more, about 1.4 µm more film",
     source: "common-practice",
     steps: [level("P1500"), level("P2000"), p3000, compound, polish],
   },

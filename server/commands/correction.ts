@@ -10,9 +10,9 @@ import { Refusal } from "./refusal";
 export async function storePlan(
   ctx: ServerContext,
   view: PanelView,
-  input: { choice: Omit<CorrectionChoice, "floor_m">; by: string; clientKey: string | null },
+  input: { choice: Omit<CorrectionChoice, "floor_m" | "shop">; by: string; clientKey: string | null },
 ): Promise<string> {
-  const choice = { ...input.choice, floor_m: view.floor_m };
+  const choice = { ...input.choice, floor_m: view.floor_m, shop: view.shopRemoval };
   const { steps, total, assess } = correctionInput(view.panel, view.state, choice);
   const a = assessPanel(assess);
   if (a.verdict === "none") throw new Refusal(null, a.reason ?? "Too few readings for a verdict");

@@ -39,6 +39,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       learntFilm: shop.learntFilm,
       learntRuns: shop.learntRuns,
       learntTexture: shop.learntTexture,
+      learntRemoval: shop.learntRemoval,
       rates: shop.rates,
     },
     products: products.map((p) => ({ productId: p.id, revisionId: p.revisionId, sheet: p.sheet })),

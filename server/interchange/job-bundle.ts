@@ -45,6 +45,7 @@ export const jobBundle = z.object({
     learntFilm: z.unknown(),
     learntRuns: z.unknown(),
     learntTexture: z.unknown(),
+    learntRemoval: z.unknown(),
     rates: z.object({ labourPerHour: z.number().min(0), rejected: z.number().min(0) }),
   }),
   products: z.array(z.object({ productId: id, revisionId: id, sheet: productSheet })).max(200),

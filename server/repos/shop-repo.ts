@@ -36,6 +36,8 @@ export const shopSettings = z.object({
   /** The same for levelling and sag (which panels ran), and for the drops' noise (texture ratings). */
   learntRuns: learntFactor,
   learntTexture: learntFactor,
+  /** And for what sanding and polishing takes off. */
+  learntRemoval: learntFactor,
   /** What an hour of work costs, and a panel that comes back, in the shop's own money. */
   rates: z.object({ labourPerHour: z.number().min(0).max(10_000), rejected: z.number().min(0).max(1e6) }).default({ ...DEFAULT_RATES }),
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),

@@ -1,3 +1,5 @@
+import { learnRemovalFactor } from "#core/correction/learn-removal";
+import { removedAtSpots } from "#core/ledger/clear-summary";
 import { type PanelState, derivePanel } from "#core/ledger/derive-panel";
 import { type Learnt, learnFilm, learnRuns, learnTexture } from "#core/flow/shop-calibration";
 import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
@@ -16,6 +18,7 @@ export interface LearntView {
   film: Learnt;
   runs: Learnt;
   texture: Learnt;
+  removal: Learnt;
   /** Of the panels used, how many were read with a stand-in. */
   simulated: number;
 }
@@ -27,6 +30,7 @@ export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
     .slice(-PANELS_MOST);
   const film: { measured_m: number; predicted_m: number }[] = [];
   const sprayed: { run: (levelling: number) => number; ran: boolean }[] = [];
+  const worked: Parameters<typeof learnRemovalFactor>[0][number][] = [];
   const texture: { rated: number; predicted: number }[] = [];
   let simulated = 0;
   for (const { panelId } of counted) {
@@ -38,6 +42,8 @@ export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
       films.before && films.after ? [films.after.film.mean_m - films.before.film.mean_m] : [],
     );
     const measured_m = clears.reduce((a, c) => a + c, 0) / clears.length;
+    const pair = workedPair(state);
+    if (pair) worked.push(pair);
     if (!state.predictedClear || !(measured_m > 0)) continue;
     film.push({ measured_m, predicted_m: state.predictedClear.clear_m });
     if (state.simulated) simulated++;
@@ -63,7 +69,20 @@ export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
     const rating = state.texture.findLast((t) => t.body.role === "part" && t.recordedAt_ms < sandedAt_ms(state));
     if (rating) texture.push({ rated: rating.body.rating, predicted: flow.texture });
   }
-  return { film: learnFilm(film), runs: runsOf(sprayed), texture: learnTexture(texture), simulated };
+  return { film: learnFilm(film), runs: runsOf(sprayed), texture: learnTexture(texture), removal: learnRemovalFactor(worked), simulated };
+}
+
+/** What came off a panel read before and after its work, beside what its plan forecast; null when either is missing or the work is not done. */
+function workedPair(state: PanelState) {
+  const spots = removedAtSpots(state);
+  const { plan, stepsDone, extraPasses } = state;
+  if (!plan || spots.length === 0 || stepsDone.length < plan.body.steps.length || !(plan.body.removal_m > 0)) return null;
+  return {
+    measured_m: spots.reduce((a, s) => a + s.removal_m, 0) / spots.length,
+    u_m: Math.hypot(...spots.map((s) => s.u_m)) / spots.length,
+    forecast_m: plan.body.removal_m + extraPasses.reduce((a, e) => a + e.body.removal_m, 0),
+    uForecast_m: plan.body.u_removal_m,
+  };
 }
 
 /** A rating after the first sanding step says nothing about spraying. */

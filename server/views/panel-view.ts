@@ -5,6 +5,7 @@ import { livingEntries } from "#core/ledger/entry";
 import { type PanelCounts, stationOf } from "#core/ledger/station";
 import { suggestSpots } from "#core/panel/shapes";
 import { type Point, boundingBox } from "#core/panel/geometry";
+import type { ShopRemoval } from "#core/correction/clearing";
 import type { ShopFactors } from "#core/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
@@ -32,6 +33,8 @@ export interface PanelView {
   shopFilm: ShopFilm;
   /** The shop's factors on the flow model, 1 where nothing has been taken over. */
   shopFactors: ShopFactors;
+  /** What it takes off against the forecast; null: as the defaults say. */
+  shopRemoval: ShopRemoval | null;
   readingsPerSpot: number;
   /** How many of the places are the suggested ones. */
   spotCount: number;
@@ -83,6 +86,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     shopFilm: shop.learntFilm ?? MODEL_FILM,
     shopFactors: shopFactors(shop),
+    shopRemoval: shop.learntRemoval,
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
   };

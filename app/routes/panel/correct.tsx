@@ -116,8 +116,15 @@ function Decide({ onStored }: { onStored: () => void }) {
       parseQuantity("length", typed.tape, units.length),
     ];
     if (!texture.ok || !u.ok || !wanted.ok || !tape.ok) return null;
-    return { schoolId, runSchool, texture: { peakToValley_m: texture.si, u_m: u.si, wanted_m: wanted.si }, tape_m: tape.si, floor_m };
-  }, [typed, units, schoolId, runSchool, floor_m]);
+    return {
+      schoolId,
+      runSchool,
+      texture: { peakToValley_m: texture.si, u_m: u.si, wanted_m: wanted.si },
+      tape_m: tape.si,
+      floor_m,
+      shop: view.shopRemoval,
+    };
+  }, [typed, units, schoolId, runSchool, floor_m, view.shopRemoval]);
   const worked = useMemo(() => {
     try {
       return choice && correctionInput(panel, state, choice);
@@ -206,8 +213,10 @@ function Decide({ onStored }: { onStored: () => void }) {
       </div>
       {worked?.runs && <RunSchools runs={worked.runs} value={runSchool} onChange={setRunSchool} />}
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
-        {correctionSchool(schoolId).steps.length} steps. Wet sanding and polishing: eye protection, residual current protection for mains
-        tools near water, no loose clothing at rotating pads. Colour on the cloth means the clear is through: stop.
+        {correctionSchool(schoolId).steps.length} steps.{" "}
+        {view.shopRemoval && `What this shop really takes off is in it: × ${view.shopRemoval.factor.toFixed(2)} of the forecast. `}
+        Wet sanding and polishing: eye protection, residual current protection for mains tools near water, no loose clothing at rotating
+        pads. Colour on the cloth means the clear is through: stop.
       </p>
     </fetcher.Form>
   );

@@ -39,6 +39,17 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   await page.getByRole("button", { name: `Keep ${counted} nibs` }).click();
   await expect(page.getByText(`${counted} nibs placed`)).toBeVisible();
 
+  // The reflection beside the neighbour's, by the stand-in camera.
+  await open(page, `${base}/inspect/reflection`);
+  for (const side of ["own", "neighbour"]) {
+    const part = page.getByTestId(`reflection-${side}`);
+    await part.getByRole("button", { name: /Stand-in camera/ }).click();
+    await expect(part).toContainText("mrad slope", { timeout: 30_000 });
+  }
+  await expect(page.getByTestId("reflection-sentence")).toContainText("times as wavy");
+  await page.getByLabel("Panel to tube").fill("far");
+  await expect(page.getByText('"far" is not a number')).toBeVisible();
+
   // A run beside them, placed by hand.
   await open(page, `${base}/inspect/defects`);
   const set = async (values: Record<string, string>) => {

@@ -46,6 +46,7 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Film through time", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/time")],
   ["Defects", (p) => panelPath(p, "Imbat", "Side panel", "inspect/defects")],
   ["Count nibs", (p) => panelPath(p, "Imbat", "Side panel", "inspect/photo")],
+  ["Reflection", (p) => panelPath(p, "Imbat", "Side panel", "inspect/reflection")],
   ["Causes", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/causes")],
   ["Options", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/options")],
   ["Next time", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over/next-time")],

@@ -103,3 +103,70 @@ export function photographNibs(o: {
   noisy(seen, width, height, noise, normal);
   return { picture: develop(seen, width, height), nibs };
 }
+
+/** Where the stand-in camera, the panel and the tube are: usual distances of such a photograph. */
+export const TUBE_SETUP = { tube_m: 0.038, light_m: 0.75, camera_m: 0.5, field_m: 0.15 } as const;
+const WAVES = 42;
+const MAP_STEP_M = 0.15e-3;
+
+/**
+ * A straight tube reflected in a wavy, glossy panel that is known: each pixel's ray is mirrored at the panel's own slope and asked how much of the
+ * tube it meets. Waves of 2 to 10 mm with random directions; camera blur and noise.
+ * @param slope_rad rms slope across the tube @returns the picture and the slope's rms in the band of 1.2 to 12 mm, as the waves have it along the tube
+ */
+export function photographTube(o: { seed: number; slope_rad: number; width?: number; height?: number; noise?: number }): {
+  picture: RenderedPicture;
+  long_rad: number;
+} {
+  const { width = 1100, noise = 0.01 } = o;
+  requireNumber("slope_rad", o.slope_rad, { min: 0, max: 0.02 });
+  const { tube_m, light_m, camera_m, field_m } = TUBE_SETUP;
+  const random = seededRandom(o.seed);
+  const normal = normals(random);
+  const scale = field_m / width;
+  const imageWidth_m = (tube_m * camera_m) / (camera_m + light_m);
+  const height = o.height ?? Math.ceil((3.1 * imageWidth_m) / scale);
+  const waves = Array.from({ length: WAVES }, () => {
+    const k = (2 * Math.PI) / (4.5e-3 * Math.exp(0.4 * normal()));
+    const turn = 2 * Math.PI * random();
+    return { kx: k * Math.cos(turn), ky: k * Math.sin(turn), phase: 2 * Math.PI * random(), size: Math.exp(0.3 * normal()) };
+  });
+  const across = Math.sqrt(waves.reduce((a, w) => a + 0.5 * (w.size * Math.sin(Math.atan2(w.ky, w.kx))) ** 2, 0));
+  const gain = across > 0 ? o.slope_rad / across : 0;
+  const alpha = Math.sqrt(Math.LN2 / Math.PI);
+  const long2 = waves.reduce((a, w) => {
+    const f = Math.abs(w.kx) / (2 * Math.PI);
+    const band = Math.exp(-Math.PI * (alpha * 1.2e-3 * f) ** 2) - Math.exp(-Math.PI * (alpha * 12e-3 * f) ** 2);
+    const slope = gain * w.size * Math.sin(Math.atan2(w.ky, w.kx));
+    return a + 0.5 * (slope * band) ** 2;
+  }, 0);
+  // Slopes on a fine map of the panel, once; a pixel reads them between its points.
+  const [nx, ny] = [Math.ceil(field_m / MAP_STEP_M) + 3, Math.ceil((height * scale * 1.2) / MAP_STEP_M) + 3];
+  const slope = new Float64Array(nx * ny);
+  for (const w of waves) {
+    const amplitude = gain * w.size * Math.sin(Math.atan2(w.ky, w.kx));
+    for (let j = 0; j < ny; j++)
+      for (let i = 0; i < nx; i++) slope[j * nx + i]! += amplitude * Math.cos(w.kx * i * MAP_STEP_M + w.ky * j * MAP_STEP_M + w.phase);
+  }
+  const light = new Float64Array(width * height);
+  const tilt = 0.012;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const [px, py] = [x * scale, y * scale];
+      const [u, v] = [px / MAP_STEP_M, py / MAP_STEP_M];
+      const [i, j] = [Math.floor(u), Math.min(ny - 2, Math.floor(v))];
+      const [fu, fv] = [u - i, v - j];
+      const at = j * nx + i;
+      const s = (slope[at]! * (1 - fu) + slope[at + 1]! * fu) * (1 - fv) + (slope[at + nx]! * (1 - fu) + slope[at + nx + 1]! * fu) * fv;
+      // Across the tube the ray meets its plane where the mirror image lies, moved by twice the slope times the distance.
+      const from = (py - (height * scale) / 2 - tilt * (px - field_m / 2)) * ((camera_m + light_m) / camera_m);
+      const meets = from + 2 * light_m * s;
+      const half = tube_m / 2;
+      const soft = 0.7e-3;
+      const edge = (d: number) => 1 / (1 + Math.exp(-d / soft));
+      light[y * width + x] = 0.04 + 0.62 * edge(half - meets) * edge(half + meets);
+    }
+  const seen = blurred(light, width, height, 0.8);
+  noisy(seen, width, height, noise, normal);
+  return { picture: develop(seen, width, height), long_rad: Math.sqrt(long2) };
+}

@@ -4,6 +4,7 @@ import type { BoothProblem } from "#core/schedule/booth-problem";
 import { mapPanel } from "#core/film/map-panel";
 import { type InclusionAnswer, findInclusions } from "#core/photo/nibs";
 import { pictureOf } from "#core/photo/picture";
+import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#core/photo/reflection-check";
 import type { FilmInput } from "#core/film/panel-film";
 import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
 
@@ -12,6 +13,7 @@ export interface Ops {
   assessPanel: { in: AssessInput; out: Assessment };
   mapPanel: { in: FilmInput; out: ReturnType<typeof mapPanel> };
   findInclusions: { in: { rgba: Uint8ClampedArray; width: number; height: number; scale_m_px: number }; out: InclusionAnswer };
+  readReflection: { in: { rgba: Uint8ClampedArray; width: number; height: number; setup: ReflectionSetup }; out: ReflectionAnswer };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
   boothPlan: { in: BoothProblem; out: BoothAnswer };
 }
@@ -31,6 +33,7 @@ const HANDLERS: Handlers = {
   mapPanel: (input, onProgress) => mapPanel(input, { onProgress }),
   findInclusions: ({ rgba, width, height, scale_m_px }, onProgress) =>
     findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),
+  readReflection: ({ rgba, width, height, setup }) => readReflection(pictureOf(rgba, width, height), setup),
   boothPlan: (problem) => planBooth(problem),
   flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
 };

@@ -10,6 +10,7 @@ export const InspectTabs = ({ base }: { base: string }) => (
       { to: `${base}/inspect/time`, label: "Through time" },
       { to: `${base}/inspect/defects`, label: "Defects" },
       { to: `${base}/inspect/photo`, label: "Count nibs" },
+      { to: `${base}/inspect/reflection`, label: "Reflection" },
       { to: `${base}/inspect/gauge`, label: "Gauge" },
     ]}
   />

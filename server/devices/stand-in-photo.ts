@@ -1,5 +1,5 @@
 import sharp from "sharp";
-import { type TrueNib, photographNibs } from "#stand-ins/camera";
+import { TUBE_SETUP, type TrueNib, photographNibs, photographTube } from "#stand-ins/camera";
 
 /** Size of the stand-in camera's picture and of the panel it sees: small, so that the server is not held up. */
 const CAMERA = { width: 640, height: 440, scale_m_px: 0.1e-3, leastNibs: 4, more: 9 } as const;
@@ -13,4 +13,20 @@ export async function standInPhoto(panelId: string): Promise<{ png: Buffer; nibs
     .png()
     .toBuffer();
   return { png, nibs, width_m: width * scale_m_px };
+}
+
+/** Slope of the stand-in's panels, rms: a textured neighbour, and the own panel a share of it by the panel's hidden truth. */
+const NEIGHBOUR_RAD = 0.9e-3;
+const TUBE_WIDTH_PX = 760;
+
+/** A light tube as the stand-in camera sees it in the panel or in its neighbour, with the distances it was taken at. */
+export async function standInTube(panelId: string, of: "own" | "neighbour"): Promise<{ png: Buffer; setup: typeof TUBE_SETUP }> {
+  const seed = [...`${panelId} ${of}`].reduce((a, c) => (Math.imul(a, 31) + c.charCodeAt(0)) | 0, 13) >>> 0;
+  const slope_rad = of === "neighbour" ? NEIGHBOUR_RAD : NEIGHBOUR_RAD * (0.45 + 0.15 * (seed % 9));
+  const { picture } = photographTube({ seed, slope_rad, width: TUBE_WIDTH_PX });
+  const { width, height } = picture;
+  const png = await sharp(Buffer.from(picture.rgba), { raw: { width, height, channels: 4 } })
+    .png()
+    .toBuffer();
+  return { png, setup: TUBE_SETUP };
 }

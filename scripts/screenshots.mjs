@@ -58,6 +58,20 @@ const VIEWS = {
     await page.waitForTimeout(400);
   },
   defects: () => panel("Imbat", "Side panel", "inspect/defects"),
+  nibs: async () => {
+    await panel("Imbat", "Side panel", "inspect/photo");
+    await page.getByRole("button", { name: "Use the stand-in camera" }).click();
+    await page.getByRole("button", { name: "Count the nibs" }).click();
+    await page.getByTestId("nib-sentence").filter({ hasText: "marked" }).waitFor({ timeout: 60000 });
+  },
+  reflection: async () => {
+    await panel("Imbat", "Side panel", "inspect/reflection");
+    for (const of of ["own", "neighbour"]) {
+      await page.getByTestId(`reflection-${of}`).getByRole("button", { name: /Stand-in camera/ }).click();
+      await page.getByTestId(`reflection-${of}`).getByText("mrad").waitFor({ timeout: 30000 });
+    }
+  },
+  "next-time": () => panel("Lodos", "Bonnet", "hand-over/next-time"),
   causes: () => panel("Imbat", "Side panel", "correct/causes"),
   "causes-run": () => panel("Meltem", "Rear quarter", "correct/causes"),
   options: async () => {

@@ -145,6 +145,9 @@ test("next time: results by defects, the last good settings near a temperature, 
   expect(lastGood(panels, product.id, null)!.panelId).toBe(panelId);
   expect(lastGood(panels, "another", null)).toBeNull();
   expect(repeatedCauses(panels)).toEqual([{ id: "tooSoon", times: 2 }]);
+  const between = await testJob(ctx);
+  await recordEntry(ctx, { panelId: between.panelId, kind: "coat", by, body: coatBody(1) });
+  expect((await loadSprayed(ctx)).map((p) => p.panelId)).toEqual([panelId]); // a panel between its coats says nothing yet
 });
 
 test("cure towards sanding: by the clock at 20 °C, by the part's own log where there is one, done for a bought panel", async () => {

@@ -19,7 +19,7 @@ export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
   const near = lastGood(panels, product.id, air_K);
   const good = near ?? lastGood(panels, product.id, null);
   const repeated = repeatedCauses(panels);
-  const value = (q: Quantity, si: number) => `${show(q, si, units).text} ${show(q, si, units).unit}`;
+  const value = (q: Quantity, si: number) => `${show(q, si, units).text}\u00a0${show(q, si, units).unit}`;
   return (
     <>
       <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">

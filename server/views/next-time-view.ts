@@ -20,7 +20,9 @@ export async function loadSprayed(ctx: ServerContext): Promise<SprayedPanel[]> {
       if (!panel || !job || !product) return null;
       const state = derivePanel(panel, product.sheet, await listEntries(ctx.db, panelId));
       const last = state.coats.at(-1);
-      if (!last) return null;
+      // What came of it shows when all coats are on and somebody has looked: a panel between its coats says nothing yet.
+      const looked = state.spots.some((s) => s.films.after ?? s.films.recheck) || state.texture.some((t) => t.body.role === "part");
+      if (!last || state.coats.length < panel.coatsPlanned || !(looked || state.handedOver || state.defects.length > 0)) return null;
       return {
         panelId,
         what: `${job.vehicle}, ${panel.name.toLowerCase()}`,

@@ -67,7 +67,10 @@ const VIEWS = {
   reflection: async () => {
     await panel("Imbat", "Side panel", "inspect/reflection");
     for (const of of ["own", "neighbour"]) {
-      await page.getByTestId(`reflection-${of}`).getByRole("button", { name: /Stand-in camera/ }).click();
+      await page
+        .getByTestId(`reflection-${of}`)
+        .getByRole("button", { name: /Stand-in camera/ })
+        .click();
       await page.getByTestId(`reflection-${of}`).getByText("mrad").waitFor({ timeout: 30000 });
     }
   },

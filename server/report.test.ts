@@ -1,0 +1,102 @@
+import { METRIC } from "#core/units/quantities";
+import { optionCase, whatWouldChange } from "#core/correction/option-case";
+import { decideOptions, DEFAULT_RATES } from "#core/correction/options";
+import { filmSetting } from "#core/correction/correction-input";
+import { mapPanel } from "#core/film/map-panel";
+import { reportPdf } from "~/lib/report-pdf.server";
+import { closedWords, decisionSentence, flipSentence, optionName } from "~/words/option-words";
+import { reportLines } from "~/words/report-lines";
+import { settleCause } from "./commands/causes";
+import { recordEntry } from "./commands/record-entry";
+import { coatBody, readingBody, testContext, testJob } from "./testing/fixtures";
+import { loadPanelView } from "./views/panel-view";
+
+const by = "painter A";
+async function panel(clear_um = 62) {
+  const ctx = await testContext();
+  const { jobId, panelId } = await testJob(ctx);
+  const at = (i: number) => ({ x_m: 0.25 + 0.3 * (i % 4), y_m: i < 4 ? 0.3 : 0.85 });
+  for (const phase of ["before", "after"] as const)
+    for (let i = 0; i < 8; i++) {
+      ctx.advance(1000);
+      const film = phase === "before" ? 90 + (i % 2) : 90 + clear_um + (i % 3);
+      await recordEntry(ctx, { panelId, kind: "reading", by, body: readingBody(phase, String(i + 1), film, at(i)) });
+    }
+  for (const n of [1, 2]) await recordEntry(ctx, { panelId, kind: "coat", by, body: coatBody(n) });
+  const view = async () => {
+    ctx.advance(1000);
+    return (await loadPanelView(ctx, jobId, panelId))!;
+  };
+  return { ctx, panelId, view };
+}
+const nib = { kind: "nib" as const, at: { x_m: 0.5, y_m: 0.4 }, length_m: null, width_m: null, height_m: null, measured: false };
+const lineOf = (lines: { label: string; value: string }[], label: string) => lines.find((l) => l.label === label)?.value;
+
+test("the report's lines are the ledger's own figures, and say what is not there", async () => {
+  const { ctx, panelId, view } = await panel();
+  const before = reportLines(await view(), METRIC);
+  expect(lineOf(before, "Film of clear, mean")).toMatch(/^6[23] ± \d µm$/);
+  expect(lineOf(before, "Defects noted")).toBe("none");
+  expect(lineOf(before, "Corrected by")).toBe("not corrected");
+  expect(lineOf(before, "Cut through")).toBeUndefined();
+  await recordEntry(ctx, { panelId, kind: "defect", by, body: { ...nib, count: 4 } });
+  await settleCause(ctx, await view(), { kind: "nib", causeId: "noTack", by });
+  await recordEntry(ctx, { panelId, kind: "throughClear", by, body: { note: "" } });
+  const after = reportLines(await view(), METRIC);
+  expect(lineOf(after, "Defects noted")).toBe("4 × nib");
+  expect(lineOf(after, "What caused them")).toContain("dry overspray");
+  expect(lineOf(after, "Cut through")).toContain("repainted");
+  expect(lineOf(after, "No wax for")).toContain("common practice");
+});
+
+test("the PDF holds a page with text and closes; a panel that nobody read is written too", async () => {
+  const { view } = await panel();
+  const options = { units: METRIC, shopName: "Quay Nine Refinish", today: "6 May 2026", photos: [] };
+  const pdf = await reportPdf(await view(), options);
+  expect(pdf.subarray(0, 5).toString()).toBe("%PDF-");
+  expect(pdf.subarray(-7).toString()).toContain("%%EOF");
+  expect(pdf.length).toBeGreaterThan(2000);
+  const ctx = await testContext();
+  const { jobId, panelId } = await testJob(ctx);
+  const bare = await reportPdf((await loadPanelView(ctx, jobId, panelId))!, options);
+  expect(bare.length).toBeGreaterThan(1000);
+});
+
+test("a panel becomes a case for the options: thinnest zone, nibs counted, worst run; what would change it is tried", async () => {
+  const { ctx, panelId, view } = await panel(48);
+  await recordEntry(ctx, { panelId, kind: "defect", by, body: { ...nib, count: 3 } });
+  for (const height of [40, 80])
+    await recordEntry(ctx, {
+      panelId,
+      kind: "defect",
+      by,
+      body: { kind: "run", at: { x_m: 0.7, y_m: 0.6 }, length_m: 0.05, width_m: 0.01, height_m: height * 1e-6, measured: true },
+    });
+  const v = await view();
+  const setting = { ...filmSetting(v.panel, v.state), removal_m: 11e-6, u_removal_m: 1.8e-6, floor_m: v.floor_m, tape_m: 0.02, draws: 300 };
+  const { map } = mapPanel(setting);
+  const c = optionCase({
+    outline: v.panel.shape.outline,
+    state: v.state,
+    finish: "flat",
+    map: map!,
+    floor_m: v.floor_m,
+    cured: 1,
+    rates: DEFAULT_RATES,
+  });
+  expect(c).toMatchObject({ nibs: 3, matte: false, wanted_m: 0 });
+  expect(c.run!.height_m).toBeCloseTo(80e-6, 12);
+  expect(c.clear_m).toBe(map!.thinnest.clear_m);
+  const decision = decideOptions(c);
+  expect(decisionSentence(decision, false)).toMatch(/\.$/);
+  for (const o of decision.options) {
+    expect(optionName(o, false).length).toBeGreaterThan(5);
+    for (const w of o.why) expect(closedWords(w).length).toBeGreaterThan(5);
+  }
+  for (const f of whatWouldChange(c)) {
+    expect([f.best.kind, f.best.runSchool]).not.toEqual([decision.best?.kind, decision.best?.runSchool]);
+    expect(flipSentence(f, false)).toMatch(/^(If|With) /);
+  }
+  expect(optionName({ kind: "flow", runSchool: null }, true)).toBe("Refinish the whole part");
+  expect(decisionSentence(decideOptions({ ...c, cured: 0.3 }), false)).toMatch(/^(Wait for the cure|Leave it)/);
+});

@@ -86,7 +86,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
         </div>
       </div>
       <ScrollRegion label="Options" className="mt-5">
-        <table className="w-full text-left">
+        <table className="w-full min-w-[720px] text-left">
           <thead className="small-label border-b border-hair">
             <tr>
               <th className="py-2">Way</th>

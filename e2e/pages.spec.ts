@@ -58,7 +58,7 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
 
 for (const theme of ["booth", "night"] as const)
   test(`axe finds nothing and the console is silent on every page, ${theme}`, async ({ page }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(600_000); // forty pages, each looked at whole
     const said = watchConsole(page);
     await page.request.post("/do/prefs", { data: { theme } });
     await open(page, "/");

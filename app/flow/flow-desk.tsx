@@ -1,6 +1,6 @@
 import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { FLOW_CHANGES, applyChange, cheapestChanges, flowReasons, flowVerdict, nearestSlip, zoneVerdicts } from "#core/flow/flow-advice";
-import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { flowConditions } from "#core/flow/logged-setting";
 import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/flow/flow-window";
 import type { FlowCoat, ShopFactors } from "#core/flow/simulate-coats";
 import type { ProductSheet } from "#core/product/sheet";
@@ -23,7 +23,6 @@ import { FlowMap } from "./flow-map";
 import { LightTube } from "./light-tube";
 import { useFlowWindow } from "./use-flow-window";
 
-const AIR_ALONG_M_S = 0.3;
 const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
 
 /** A result of the model, or null where the figures leave its limits. */
@@ -102,17 +101,10 @@ export function FlowDesk({
     };
     const before = laid.length > 0 ? laid : Array.from({ length: coatNumber - 1 }, () => ({ gun: now, flash_s: v.flash }));
     return {
-      conditions: {
-        air_K: v.air,
-        material_K: v.material,
-        speed: hardener,
-        volumeSolids: sheet.volumeSolids,
-        reducer: v.reducer,
-        airSpeed_m_s: AIR_ALONG_M_S,
-        tilt_rad,
-        edge: 1,
-        below: SUBSTRATE_TEXTURE.basecoat,
-      },
+      conditions: flowConditions(
+        { speed: hardener, volumeSolids: sheet.volumeSolids },
+        { air_K: v.air, material_K: v.material, reducer: v.reducer, tilt_rad },
+      ),
       coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
       ...(shop ? { shop } : {}),
     };

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { DEFECTS, type DefectKind, type Phase } from "#core/ledger/kinds";
+import { DEFECTS, type DefectKind, type Phase, isFold } from "#core/ledger/kinds";
 import { type Polygon, isInside } from "#core/panel/geometry";
 import { parseQuantity } from "#core/units/parse";
 import type { UnitPreferences } from "#core/units/quantities";
@@ -72,8 +72,6 @@ export const spotPlanForm = z.object({ count: z.coerce.number().int().min(3).max
 export const addSpotForm = z.object({ x_m: z.coerce.number().min(0).max(6), y_m: z.coerce.number().min(0).max(6) });
 
 const kinds = Object.keys(DEFECTS) as [DefectKind, ...DefectKind[]];
-/** Folds of film: their size decides what can be done. */
-const FOLDS: readonly DefectKind[] = ["run", "sag", "curtain"];
 
 /** A defect placed on the panel. A run needs its size: the correction works with it. */
 export const defectForm = (units: UnitPreferences, outline: Polygon) =>
@@ -95,7 +93,7 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
       const many = v.count === "" ? 1 : Number(v.count);
       if (!Number.isInteger(many) || many < 1 || many > 2000)
         ctx.addIssue({ code: "custom", path: ["count"], message: "A whole number from 1 to 2000" });
-      if (FOLDS.includes(v.kind))
+      if (isFold(v.kind))
         for (const key of ["length", "width", "height"] as const)
           if (v[key] === null)
             ctx.addIssue({

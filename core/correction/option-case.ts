@@ -1,3 +1,4 @@
+import { isInclusion } from "../defects/catalogue";
 import type { PanelMap } from "../film/map-panel";
 import { type PanelState, measuredRuns } from "../ledger/derive-panel";
 import { type Polygon, polygonArea } from "../panel/geometry";
@@ -25,7 +26,7 @@ export function optionCase({ outline, state, finish, map, floor_m, cured, rates,
     const film = s.films.recheck ?? s.films.after;
     return film ? [film.film.mean_m] : [];
   });
-  const points = state.defects.filter((d) => d.body.kind === "nib" || d.body.kind === "fibre");
+  const points = state.defects.filter((d) => isInclusion(d.body.kind));
   return {
     area_m2: polygonArea(outline),
     clear_m: map.thinnest.clear_m,

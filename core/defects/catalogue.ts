@@ -254,3 +254,8 @@ export const DEFECTS = {
 } as const satisfies Record<string, DefectFacts>;
 export type DefectKind = keyof typeof DEFECTS;
 export const DEFECT_IDS = Object.keys(DEFECTS) as [DefectKind, ...DefectKind[]];
+
+/** Film that has slid: its size decides what can be done. */
+export const isFold = (kind: DefectKind): boolean => DEFECTS[kind].sign === "hang";
+/** What has fallen or blown in: it says nothing of the settings. */
+export const isInclusion = (kind: DefectKind): boolean => kind === "nib" || kind === "fibre";

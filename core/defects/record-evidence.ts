@@ -1,9 +1,8 @@
 import { dewPointMargin } from "../climate/dew-point";
 import { TEXTURE_LIMITS, flowVerdict } from "../flow/flow-advice";
-import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import type { FlowSetting } from "../flow/flow-window";
+import { flashesOf, loggedSetting } from "../flow/logged-setting";
 import type { ShopFactors } from "../flow/simulate-coats";
-import type { PanelBrief, PanelState } from "../ledger/derive-panel";
+import { DEFAULT_AIR_K, type PanelBrief, type PanelState } from "../ledger/derive-panel";
 import { type ProductSheet, timesAt } from "../product/sheet";
 import type { Finish } from "../ways/house-ways";
 import { PURGE_S } from "../cure/bake-plan";
@@ -27,8 +26,6 @@ const LIMITS = {
 } as const;
 /** A flash counts as short or long beyond this share of the sheet's figure: a minute either way is no fault. */
 const FLASH_SLACK = 0.1;
-const AIR_ALONG_M_S = 0.3;
-const DEFAULT_AIR_K = 295.15;
 
 export interface RecordInput {
   brief: PanelBrief;
@@ -46,6 +43,7 @@ export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays
   const set = (id: keyof Evidence, so: boolean | null) => {
     if (so !== null) found[id] = so;
   };
+  const any = <T>(id: keyof Evidence, list: readonly T[], so: (member: T) => boolean) => set(id, list.some(so));
   const { coats, climate } = state;
   const air_K = climate?.body.air_K ?? null;
   if (air_K !== null && climate) {
@@ -59,51 +57,21 @@ export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays
   if (coats.length > 0) {
     const guns = coats.map((c) => c.entry.body.settings);
     set("fastHardener", sheet.speed === "fast");
-    set(
-      "far",
-      guns.some((g) => g.distance_m > LIMITS.far_m),
-    );
-    set(
-      "close",
-      guns.some((g) => g.distance_m < LIMITS.close_m),
-    );
-    set(
-      "slow",
-      guns.some((g) => g.handSpeed_m_s < LIMITS.slow_m_s),
-    );
-    set(
-      "quick",
-      guns.some((g) => g.handSpeed_m_s > LIMITS.quick_m_s),
-    );
-    set(
-      "lowPressure",
-      guns.some((g) => g.pressure_Pa < LIMITS.lowPressure_Pa),
-    );
-    set(
-      "thickCoat",
-      coats.some((c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m),
-    );
-    set(
-      "thinCoat",
-      coats.some((c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m),
-    );
-    set(
-      "overReduced",
-      coats.some((c) => c.entry.body.reducer > sheet.reducerMax + 1e-9),
-    );
+    any("far", guns, (g) => g.distance_m > LIMITS.far_m);
+    any("close", guns, (g) => g.distance_m < LIMITS.close_m);
+    any("slow", guns, (g) => g.handSpeed_m_s < LIMITS.slow_m_s);
+    any("quick", guns, (g) => g.handSpeed_m_s > LIMITS.quick_m_s);
+    any("lowPressure", guns, (g) => g.pressure_Pa < LIMITS.lowPressure_Pa);
+    any("thickCoat", coats, (c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m);
+    any("thinCoat", coats, (c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m);
+    any("overReduced", coats, (c) => c.entry.body.reducer > sheet.reducerMax + 1e-9);
     const { flashMin_s, flashMax_s } = timesAt(sheet, air_K ?? DEFAULT_AIR_K);
-    const gaps = coats.slice(1).map((c, i) => (c.entry.at_ms - coats[i]!.entry.at_ms) / 1000);
+    const gaps = flashesOf(coats);
     if (gaps.length > 0) {
-      set(
-        "flashShort",
-        gaps.some((g) => g < (1 - FLASH_SLACK) * flashMin_s),
-      );
-      set(
-        "flashLong",
-        gaps.some((g) => g > (1 + FLASH_SLACK) * flashMax_s),
-      );
+      any("flashShort", gaps, (g) => g < (1 - FLASH_SLACK) * flashMin_s);
+      any("flashLong", gaps, (g) => g > (1 + FLASH_SLACK) * flashMax_s);
     }
-    const v = flowVerdict(settingOf({ brief, state, sheet, shop }, gaps), TEXTURE_LIMITS[finish]);
+    const v = flowVerdict({ ...loggedSetting(brief, state, sheet), ...(shop ? { shop } : {}) }, TEXTURE_LIMITS[finish]);
     set("settingsRun", v.class === "runs" || v.runChance > 0.5);
     set("settingsPeel", v.class === "peels" || v.peelChance > 0.5);
   }
@@ -133,32 +101,7 @@ export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays
     if (finish === "matte") set("forcedMatte", heated !== undefined);
   }
   const poured = state.mix?.body.parts.filter((p) => p.mass_kg !== null && p.poured_kg !== null) ?? [];
-  if (poured.length > 1)
-    set(
-      "wrongRatio",
-      poured.some((p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08),
-    );
+  if (poured.length > 1) any("wrongRatio", poured, (p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08);
   set("oldHardener", hardenerDays === null ? null : hardenerDays > LIMITS.hardenerDays);
   return found;
-}
-
-function settingOf(
-  { brief, state, sheet, shop }: Pick<RecordInput, "brief" | "state" | "sheet" | "shop">,
-  gaps: readonly number[],
-): FlowSetting {
-  return {
-    conditions: {
-      air_K: state.climate?.body.air_K ?? DEFAULT_AIR_K,
-      material_K: state.climate?.body.material_K ?? null,
-      speed: sheet.speed,
-      volumeSolids: sheet.volumeSolids,
-      reducer: state.coats.at(-1)!.entry.body.reducer,
-      airSpeed_m_s: AIR_ALONG_M_S,
-      tilt_rad: brief.tilt_rad,
-      edge: 1,
-      below: SUBSTRATE_TEXTURE.basecoat,
-    },
-    coats: state.coats.map((c, i) => ({ gun: c.entry.body.settings, flash_s: Math.max(0, gaps[i] ?? 0) })),
-    ...(shop ? { shop } : {}),
-  };
 }

@@ -209,8 +209,9 @@ export class FilmField {
     if (points.length === 0) throw new RangeError("outline must enclose some panel");
     const predicted = this.predict(points);
     let variance = 0;
-    for (let i = 0; i < points.length; i++) for (let j = 0; j < i; j++) variance += 2 * this.covariance(points, predicted, i, j);
-    for (let i = 0; i < points.length; i++) variance += predicted.sd_m[i]! ** 2;
+    const places = [...points.keys()];
+    for (const i of places) for (const c of this.covariances(points, predicted, places.slice(0, i), i)) variance += 2 * c;
+    for (const i of places) variance += predicted.sd_m[i]! ** 2;
     return {
       mean_m: predicted.mean_m.reduce((a, b) => a + b, 0) / points.length,
       u_m: Math.sqrt(Math.max(0, variance)) / points.length,
@@ -287,14 +288,10 @@ export class FilmField {
 
   /** Posterior covariance of clear between two predicted points, from what {@link predict} returned. */
   covariance(points: readonly Point[], predicted: Prediction, i: number, j: number): number {
-    const { n, prior: p } = this;
-    const { basis, whitened } = predicted;
-    let v = this.basisCovariance(basis, i, basis, j) + p.sdClear_m ** 2 * matern52(distance(points[i]!, points[j]!), p.length_m);
-    for (let k = 0; k < n; k++) v -= whitened[i * n + k]! * whitened[j * n + k]!;
-    return this.widening ** 2 * v;
+    return this.covariances(points, predicted, [i], j)[0]!;
   }
 
-  /** One column of that covariance: of several places with one of them, faster than one by one. */
+  /** One column of that covariance: of several places with one of them. */
   covariances(points: readonly Point[], predicted: Prediction, places: readonly number[], with_: number): Float64Array {
     const { n, prior: p } = this;
     const { basis, whitened } = predicted;

@@ -8,7 +8,7 @@ import type { Point } from "../panel/geometry";
 import type { ProductSheet } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
 import { type Deposit, deposit } from "../spray/deposit";
-import { type Phase } from "./kinds";
+import { type Phase, isFold } from "./kinds";
 import { type Sessions, correctedReadings, sessionsOf } from "./gauge-sessions";
 import { type BodyOf } from "./bodies";
 import { type EntryOf, type LedgerEntry, livingEntries, ofKind } from "./entry";
@@ -108,7 +108,7 @@ export interface ShopFilm {
 export const MODEL_FILM: ShopFilm = { factor: 1, u_log: SPRAY.shopLogSd };
 
 /** Conditions when no climate was logged: 22 °C, the state at which the model's constants hold. */
-const DEFAULT_AIR_K = 295.15;
+export const DEFAULT_AIR_K = 295.15;
 
 /**
  * Everything shown of a panel, derived from its ledger: coats with their predicted film, spots with statistics and clear, what was taken
@@ -390,8 +390,6 @@ function howTogether(ways: readonly NonNullable<Spot["clear"]>["how"][]): Layer[
 export function measuredRuns(state: PanelState): { entry: EntryOf<"defect">; height_m: number; width_m: number; length_m: number }[] {
   return state.defects.flatMap((entry) => {
     const { kind, height_m, width_m, length_m } = entry.body;
-    return (kind === "run" || kind === "sag" || kind === "curtain") && height_m && width_m && length_m
-      ? [{ entry, height_m, width_m, length_m }]
-      : [];
+    return isFold(kind) && height_m && width_m && length_m ? [{ entry, height_m, width_m, length_m }] : [];
   });
 }

@@ -1,6 +1,6 @@
 import type { BodyOf } from "./bodies";
 import type { CauseId } from "../defects/causes";
-import type { DefectKind } from "../defects/catalogue";
+import { type DefectKind, isFold, isInclusion } from "../defects/catalogue";
 
 /** One panel's coats as they were sprayed, and what came of them. */
 export interface SprayedPanel {
@@ -23,7 +23,6 @@ export interface SprayedPanel {
 }
 export type Result = "good" | "ran" | "peeled" | "other";
 
-const FOLDS: readonly DefectKind[] = ["run", "sag", "curtain"];
 const ROUGH: readonly DefectKind[] = ["peel", "peelFine", "drySpray", "dryTexture"];
 /** A rating above this counts as peeled. Default of ours. */
 const PEELED_RATING = 4;
@@ -32,9 +31,9 @@ const NEAR_K = 4;
 
 /** What came of a panel's coats: a fold before peel, peel before the rest; inclusions say nothing of the settings. */
 export function resultOf(p: SprayedPanel): Result {
-  if (p.defects.some((d) => FOLDS.includes(d))) return "ran";
+  if (p.defects.some(isFold)) return "ran";
   if (p.defects.some((d) => ROUGH.includes(d)) || (p.rating ?? 0) > PEELED_RATING) return "peeled";
-  return p.defects.some((d) => d !== "nib" && d !== "fibre") ? "other" : "good";
+  return p.defects.some((d) => !isInclusion(d)) ? "other" : "good";
 }
 
 /** The newest panel of the product that came out well near a temperature; without a temperature the newest of all. Null when there is none. */

@@ -2,7 +2,7 @@ import { learnRemovalFactor } from "#core/correction/learn-removal";
 import { removedAtSpots } from "#core/ledger/clear-summary";
 import { type PanelState, derivePanel } from "#core/ledger/derive-panel";
 import { type Learnt, learnFilm, learnRuns, learnTexture } from "#core/flow/shop-calibration";
-import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { loggedSetting } from "#core/flow/logged-setting";
 import { simulateCoats } from "#core/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { countByPanel, listEntries } from "../repos/ledger-repo";
@@ -11,8 +11,6 @@ import { getProductRevision } from "../repos/product-repo";
 
 /** So many of the newest panels are looked at. */
 const PANELS_MOST = 60;
-const AIR_ALONG_M_S = 0.3;
-const DEFAULT_AIR_K = 295.15;
 
 export interface LearntView {
   film: Learnt;
@@ -47,21 +45,7 @@ export async function loadLearnt(ctx: ServerContext): Promise<LearntView> {
     if (!state.predictedClear || !(measured_m > 0)) continue;
     film.push({ measured_m, predicted_m: state.predictedClear.clear_m });
     if (state.simulated) simulated++;
-    const coats = state.coats.map(({ entry }, i) => ({
-      gun: entry.body.settings,
-      flash_s: Math.max(0, ((state.coats[i + 1]?.entry.at_ms ?? entry.at_ms) - entry.at_ms) / 1000),
-    }));
-    const conditions = {
-      air_K: state.climate?.body.air_K ?? DEFAULT_AIR_K,
-      material_K: state.climate?.body.material_K ?? null,
-      speed: product.sheet.speed,
-      volumeSolids: product.sheet.volumeSolids,
-      reducer: state.coats.at(-1)!.entry.body.reducer,
-      airSpeed_m_s: AIR_ALONG_M_S,
-      tilt_rad: panel.tilt_rad,
-      edge: 1,
-      below: SUBSTRATE_TEXTURE.basecoat,
-    };
+    const { conditions, coats } = loggedSetting(panel, state, product.sheet);
     const simulate = (levelling: number) => simulateCoats(conditions, coats, { shop: { film: 1, levelling, noise: 1 } });
     const flow = simulate(1);
     if (flow.sagLocal_m > 0)

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
-import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
+import { flowConditions } from "#core/flow/logged-setting";
 import { nextCoat } from "#core/ledger/next-coat";
 import { polygonArea } from "#core/panel/geometry";
 import { SHEET_K } from "#core/product/sheet";
@@ -25,7 +25,6 @@ import { textureWords } from "~/words/flow-words";
 import type { Route } from "./+types/coat-plan";
 import { usePanel } from "./layout";
 
-const AIR_ALONG_M_S = 0.3;
 const HOUR_S = 3600;
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
@@ -59,17 +58,7 @@ export default function CoatPlanPage() {
     return { gun: last ?? next.settings, reducer: next.reducer, gunName: next.gunName };
   }, [state, job.wayId]);
   const conditions = useMemo(
-    () => ({
-      air_K,
-      material_K: state.climate?.body.material_K ?? null,
-      speed: sheet.speed,
-      volumeSolids: sheet.volumeSolids,
-      reducer,
-      airSpeed_m_s: AIR_ALONG_M_S,
-      tilt_rad: panel.tilt_rad,
-      edge: 1,
-      below: SUBSTRATE_TEXTURE.basecoat,
-    }),
+    () => flowConditions(sheet, { air_K, material_K: state.climate?.body.material_K ?? null, reducer, tilt_rad: panel.tilt_rad }),
     [air_K, state.climate, sheet, reducer, panel.tilt_rad],
   );
   const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { CAUSE_IDS } from "#core/defects/causes";
 import { OBSERVATION_IDS } from "#core/defects/observations";
+import type { SprayedPanel } from "#core/ledger/next-time";
 import { DEFECTS, type DefectKind } from "#core/ledger/kinds";
 
 const kind = z.enum(Object.keys(DEFECTS) as [DefectKind, ...DefectKind[]]);
@@ -20,5 +21,10 @@ export function defectKindOf(text: string | null): DefectKind | null {
 }
 
 /** A panel of the shop whose settings are taken over. */
-export const takeSettingsForm = (panels: readonly string[]) =>
-  z.object({ panelId: z.string().refine((id) => panels.includes(id), "That panel is no longer in the file") });
+export const takeSettingsForm = (panels: readonly SprayedPanel[]) =>
+  z.object({ panelId: z.string() }).transform(({ panelId }, ctx) => {
+    const found = panels.find((p) => p.panelId === panelId);
+    if (found) return found;
+    ctx.addIssue({ code: "custom", path: ["panelId"], message: "That panel is no longer in the file" });
+    return z.NEVER;
+  });

@@ -15,14 +15,9 @@ export const PHOTO_LIMITS = { bytes: 12_000_000, pixels: 60_000_000, side_px: 24
 export async function keepPhoto(ctx: ServerContext, file: { name: string; bytes: Uint8Array }): Promise<string> {
   if (file.bytes.length === 0) throw new Refusal("photos", `${file.name} is empty`);
   if (file.bytes.length > PHOTO_LIMITS.bytes) throw new Refusal("photos", `${file.name} is over 12 MB; send a smaller picture`);
-  const image = await sharp(file.bytes, { limitInputPixels: PHOTO_LIMITS.pixels })
-    .rotate()
-    .resize({ width: PHOTO_LIMITS.side_px, height: PHOTO_LIMITS.side_px, fit: "inside", withoutEnlargement: true })
-    .jpeg({ quality: 88 })
-    .toBuffer({ resolveWithObject: true })
-    .catch(() => {
-      throw new Refusal("photos", `${file.name} is not a picture that can be read (JPEG, PNG or WebP up to 60 megapixels)`);
-    });
+  const image = await uprightJpeg(file.bytes, { side_px: PHOTO_LIMITS.side_px, quality: 88 }).catch(() => {
+    throw new Refusal("photos", `${file.name} is not a picture that can be read (JPEG, PNG or WebP up to 60 megapixels)`);
+  });
   const id = ctx.newId();
   await insertPhoto(ctx.db, {
     id,
@@ -46,17 +41,21 @@ const LOOK_SIDE_PX = 4000;
 export async function pictureToLookAt(file: { name: string; bytes: Uint8Array }): Promise<Buffer> {
   if (file.bytes.length === 0) throw new Refusal("photos", `${file.name} is empty`);
   if (file.bytes.length > LOOK_BYTES) throw new Refusal("photos", `${file.name} is over 40 MB; send a smaller picture`);
-  return sharp(file.bytes, { limitInputPixels: PHOTO_LIMITS.pixels })
-    .rotate()
-    .resize({ width: LOOK_SIDE_PX, height: LOOK_SIDE_PX, fit: "inside", withoutEnlargement: true })
-    .jpeg({ quality: 95 })
-    .toBuffer()
-    .catch((error: unknown) => {
-      throw new Refusal(
-        "photos",
-        error instanceof Error && error.message.includes("pixel limit")
-          ? `${file.name} has more than 60 megapixels; send a smaller picture`
-          : `${file.name} is not a picture that can be read (JPEG, PNG or WebP)`,
-      );
-    });
+  const { data } = await uprightJpeg(file.bytes, { side_px: LOOK_SIDE_PX, quality: 95 }).catch((error: unknown) => {
+    throw new Refusal(
+      "photos",
+      error instanceof Error && error.message.includes("pixel limit")
+        ? `${file.name} has more than 60 megapixels; send a smaller picture`
+        : `${file.name} is not a picture that can be read (JPEG, PNG or WebP)`,
+    );
+  });
+  return data;
 }
+
+/** A picture turned upright and fitted into a square, without the camera's notes. */
+const uprightJpeg = (bytes: Uint8Array, { side_px, quality }: { side_px: number; quality: number }) =>
+  sharp(bytes, { limitInputPixels: PHOTO_LIMITS.pixels })
+    .rotate()
+    .resize({ width: side_px, height: side_px, fit: "inside", withoutEnlargement: true })
+    .jpeg({ quality })
+    .toBuffer({ resolveWithObject: true });

@@ -4,8 +4,10 @@ import { standInGlossMeter } from "#stand-ins/gloss-meter";
 import { Refusal } from "../commands/refusal";
 import { recordEntry } from "../commands/record-entry";
 import type { ServerContext } from "../context";
+import { seedOf } from "./seed-of";
 
-const seedOf = (text: string) => [...text].reduce((a, c) => (Math.imul(a, 31) + c.charCodeAt(0)) | 0, 11) >>> 0;
+const SEED_START = 11;
+
 /** Surfaces the stand-in meter finds: the vehicle's own finish, and the part as sprayed. */
 const HIDDEN_60_GU = { matte: { target: 12.6, part: 13.4 }, gloss: { target: 88, part: 89 } } as const;
 const CLEAR_INDEX = 1.51;
@@ -20,9 +22,9 @@ export async function takeStandInGloss(
     {
       roughness_m: roughnessFromGloss({ index: CLEAR_INDEX, gloss_GU, angle: 60 }),
       patchiness: 0.012,
-      seed: seedOf(input.panelId + input.role),
+      seed: seedOf(input.panelId + input.role, SEED_START),
     },
-    { visitSeed: seedOf(`${input.panelId} ${ctx.now_ms()}`) },
+    { visitSeed: seedOf(`${input.panelId} ${ctx.now_ms()}`, SEED_START) },
   );
   const readings = Array.from({ length: input.count }, (_, place) => {
     const r = meter.read(input.angle, place);
@@ -44,7 +46,7 @@ const TILE_LIMIT_GU = 1.5;
 
 /** Reads the stand-in meter's tile and says in words whether it may be trusted. */
 export function checkStandInTile(ctx: ServerContext, angle: GlossAngle): string {
-  const meter = standInGlossMeter({ roughness_m: 0, patchiness: 0, seed: 1 }, { visitSeed: seedOf(`tile ${ctx.now_ms()}`) });
+  const meter = standInGlossMeter({ roughness_m: 0, patchiness: 0, seed: 1 }, { visitSeed: seedOf(`tile ${ctx.now_ms()}`, SEED_START) });
   const check = meter.checkTile(angle, TILE_GU);
   if (!check.ok) throw new Refusal(null, check.fault);
   const off = `${check.offBy_GU >= 0 ? "+" : "−"}${Math.abs(check.offBy_GU).toFixed(1)} GU`;

@@ -9,8 +9,9 @@ import type { ServerContext } from "../context";
 import { listEntries } from "../repos/ledger-repo";
 import { getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
+import { seedOf } from "./seed-of";
 
-const seedOf = (text: string) => [...text].reduce((a, c) => (Math.imul(a, 31) + c.charCodeAt(0)) | 0, 7) >>> 0;
+const SEED_START = 7;
 
 /**
  * Reads spots with the stand-in gauge and records them, marked simulated. The hidden panel follows what was logged: coats add their film
@@ -21,7 +22,7 @@ export async function takeStandInReadings(
   input: { panelId: string; phase: Phase; spots: readonly { name: string; at: Point }[]; count: number; by: string; template?: boolean },
 ): Promise<string[]> {
   const hidden = await hiddenPanel(ctx, input.panelId, input.phase);
-  const gauge = standInGauge(hidden, { visitSeed: seedOf(`${input.panelId} ${input.phase} ${ctx.now_ms()}`) });
+  const gauge = standInGauge(hidden, { visitSeed: seedOf(`${input.panelId} ${input.phase} ${ctx.now_ms()}`, SEED_START) });
   const entries = input.spots.map((spot): EntryInput<"reading"> => ({
     panelId: input.panelId,
     kind: "reading",
@@ -50,7 +51,7 @@ const CHECK_READINGS = 3;
 /** Checks the stand-in gauge on bare metal and on its foil and records that, marked simulated. */
 export async function checkStandInGauge(ctx: ServerContext, { panelId, by }: { panelId: string; by: string }): Promise<string> {
   const hidden = await hiddenPanel(ctx, panelId, "before");
-  const gauge = standInGauge(hidden, { visitSeed: seedOf(`${panelId} check ${ctx.now_ms()}`) });
+  const gauge = standInGauge(hidden, { visitSeed: seedOf(`${panelId} check ${ctx.now_ms()}`, SEED_START) });
   const read = (foil_m: number) =>
     Array.from({ length: CHECK_READINGS }, () => {
       const answer = gauge.readFoil(foil_m);
@@ -67,7 +68,7 @@ async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): P
   if (!panel || !product) throw new Refusal(null, "This panel is no longer there");
   const entries = await listEntries(ctx.db, panelId);
   const state = derivePanel(panel, product.sheet, entries);
-  const seed = seedOf(panelId);
+  const seed = seedOf(panelId, SEED_START);
   const laid_m = state.coats.reduce((a, c) => a + c.predicted.dry_m, 0) * (0.94 + (seed % 13) / 100);
   const taken_m = ofKind(livingEntries(entries), "step").reduce((a, s) => a + s.body.removal_m, 0) * 1.05;
   const under_m = panel.substrate === "factory" ? 70e-6 : 96e-6;

@@ -1,22 +1,21 @@
-import { Link, data } from "react-router";
+import { Link } from "react-router";
 import { DEFECTS } from "#core/ledger/kinds";
 import { answerQuestion, settleCause } from "#server/commands/causes";
 import { serverContext } from "#server/context";
 import { loadCauses } from "#server/views/causes-view";
-import { loadPanelView } from "#server/views/panel-view";
 import { CausesDesk } from "~/defects/causes-desk";
 import { answerForm } from "~/forms/answer";
 import { causeAnswerForm, causeWordForm, defectKindOf } from "~/forms/cause-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { CorrectTabs } from "~/panel/correct-tabs";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/causes";
 import { usePanel } from "./layout";
 
 export async function loader({ request, params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const asked = defectKindOf(new URL(request.url).searchParams.get("kind"));
   const kind = asked ?? view.state.defects.at(-1)?.body.kind ?? null;
   return { causes: kind && (await loadCauses(ctx, view, kind)) };
@@ -24,8 +23,7 @@ export async function loader({ request, params: { jobId, panelId } }: Route.Load
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
   const form = await request.formData();
   if (form.get("intent") === "word")

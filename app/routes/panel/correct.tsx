@@ -9,7 +9,6 @@ import { parseQuantity } from "#core/units/parse";
 import { houseWay } from "#core/ways/house-ways";
 import { completeStep, passAgain, stopThrough, storePlan } from "#server/commands/correction";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { choiceForm, planIdForm, stepForm } from "~/forms/correct-forms";
 import { initial } from "~/forms/initial";
@@ -23,14 +22,14 @@ import { VerdictFigures, VerdictHeading } from "~/panel/verdict-panel";
 import { Choices } from "~/ui/choice";
 import { Field, FieldErrors } from "~/ui/field";
 import { ScrollRegion } from "~/ui/scroll-region";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/correct";
 import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;

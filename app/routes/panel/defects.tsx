@@ -1,22 +1,20 @@
-import { data } from "react-router";
 import { DEFECTS } from "#core/ledger/kinds";
 import { keepPhoto } from "#server/commands/photos";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { DefectsDesk } from "~/defects/defects-desk";
 import { answerForm, textOf } from "~/forms/answer";
 import { defectForm } from "~/forms/inspect-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { InspectTabs } from "~/panel/inspect-tabs";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/defects";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
   return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {

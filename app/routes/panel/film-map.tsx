@@ -1,20 +1,19 @@
-import { Link, data } from "react-router";
+import { Link } from "react-router";
 import { addSpot } from "#server/commands/spot-plan";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { FilmMapDesk } from "~/film/film-map-desk";
 import { answerForm } from "~/forms/answer";
 import { addSpotForm } from "~/forms/inspect-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { InspectTabs } from "~/panel/inspect-tabs";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/film-map";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { by } = await formPrefs(request, form);
   return answerForm(form, addSpotForm, async (at) => {

@@ -1,20 +1,19 @@
-import { data } from "react-router";
 import { recordEntry } from "#server/commands/record-entry";
 import { checkStandInGauge } from "#server/devices/take-readings";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { GaugeDesk } from "~/film/gauge-desk";
 import { answerForm, textOf } from "~/forms/answer";
 import { gaugeCheckForm } from "~/forms/inspect-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { InspectTabs } from "~/panel/inspect-tabs";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/gauge";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  if (!(await loadPanelView(ctx, jobId, panelId))) throw data("This panel is not in the file.", { status: 404 });
+  await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
   if (textOf(form, "intent") === "stand-in") {

@@ -8,7 +8,6 @@ import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
 import { checkStandInTile, takeStandInGloss } from "#server/devices/take-gloss";
 import { loadMatteShelf } from "#server/views/matte-view";
-import { loadPanelView } from "#server/views/panel-view";
 import { GlossModel } from "~/cards/gloss-model";
 import { MatteDesk } from "~/cards/matte-desk";
 import { answerForm, textOf } from "~/forms/answer";
@@ -22,6 +21,7 @@ import { Figure } from "~/ui/figure";
 import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { glossWorking } from "~/words/gloss-workings";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/gloss";
 import { usePanel } from "./layout";
 
@@ -31,8 +31,7 @@ export async function loader() {
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { by } = await readPrefs(request);
   const clientKey = textOf(form, "formKey") || null;

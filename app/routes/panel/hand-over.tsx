@@ -1,4 +1,4 @@
-import { Link, data, useFetcher } from "react-router";
+import { Link, useFetcher } from "react-router";
 import { format } from "date-fns";
 import { z } from "zod";
 import { clearSummary } from "#core/ledger/clear-summary";
@@ -7,7 +7,7 @@ import { show } from "#core/units/format";
 import { FINISHES, houseWay } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
-import { loadLedgerLines, loadPanelView } from "#server/views/panel-view";
+import { loadLedgerLines } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
@@ -15,6 +15,7 @@ import { useRoot, useUnits } from "~/lib/use-root";
 import { PanelDrawing } from "~/panel/panel-drawing";
 import { Tag } from "~/ui/tag";
 import { REPORT_FOOT, reportLines } from "~/words/report-lines";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/hand-over";
 import { usePanel } from "./layout";
 
@@ -25,8 +26,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
   const form = await request.formData();
   return answerForm(form, z.object({ note: z.string().trim().max(400).default("") }), async (body) => ({

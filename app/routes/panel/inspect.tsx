@@ -5,7 +5,6 @@ import { PHASES, type Phase } from "#core/ledger/kinds";
 import { placeInWords } from "#core/panel/shapes";
 import { show, showWithUncertainty } from "#core/units/format";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { readingAction } from "~/lib/reading-action.server";
@@ -19,13 +18,13 @@ import { Figure, WorkingButton } from "~/ui/figure";
 import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { meanClearWorking, spotWorking } from "~/words/workings";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/inspect";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
   const read = await readingAction(ctx, view, form, { units, by });

@@ -1,13 +1,12 @@
-import { data } from "react-router";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
 import { loadSprayed } from "#server/views/next-time-view";
-import { loadPanelView } from "#server/views/panel-view";
 import { NextTimeDesk } from "~/defects/next-time-desk";
 import { answerForm } from "~/forms/answer";
 import { takeSettingsForm } from "~/forms/cause-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/next-time";
 
 export async function loader() {
@@ -16,11 +15,10 @@ export async function loader() {
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  if (!(await loadPanelView(ctx, jobId, panelId))) throw data("This panel is not in the file.", { status: 404 });
+  await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
-  const from = (await loadSprayed(ctx)).map((p) => p.panelId);
-  return answerForm(await request.formData(), takeSettingsForm(from), async ({ panelId: source }) => {
-    const good = (await loadSprayed(ctx)).find((p) => p.panelId === source)!;
+  const sprayed = await loadSprayed(ctx);
+  return answerForm(await request.formData(), takeSettingsForm(sprayed), async (good) => {
     const body = { name: `as on ${good.what}`.slice(0, 60), gunId: null, settings: good.settings };
     return { entryId: await recordEntry(ctx, { panelId, kind: "gunSet", body, by }), message: "Those settings stand for the next coat" };
   });

@@ -1,16 +1,15 @@
-import { Link, data } from "react-router";
+import { Link } from "react-router";
 import { serverContext } from "#server/context";
 import { loadOptionSetting } from "#server/views/options-view";
-import { loadPanelView } from "#server/views/panel-view";
 import { OptionsDesk } from "~/defects/options-desk";
 import { CorrectTabs } from "~/panel/correct-tabs";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/options";
 import { usePanel } from "./layout";
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   return loadOptionSetting(ctx, view);
 }
 

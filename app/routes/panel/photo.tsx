@@ -1,21 +1,19 @@
-import { data } from "react-router";
 import { keepPhoto } from "#server/commands/photos";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { NibCountDesk } from "~/defects/nib-count-desk";
 import { answerForm, textOf } from "~/forms/answer";
 import { nibCountForm } from "~/forms/inspect-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { InspectTabs } from "~/panel/inspect-tabs";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/photo";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { by } = await readPrefs(request);
   return answerForm(form, nibCountForm, async ({ count, largest_m, x_m, y_m, simulated }) => {

@@ -4,7 +4,6 @@ import { nextCoat } from "#core/ledger/next-coat";
 import { houseWay } from "#core/ways/house-ways";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/context";
-import { loadPanelView } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/forms/answer";
 import { climateForm, coatForm, mixForm } from "~/forms/spray-forms";
 import { guardedAction } from "~/lib/guarded-action";
@@ -19,14 +18,14 @@ import { Field, FieldErrors } from "~/ui/field";
 import { Figure } from "~/ui/figure";
 import { StrikeButton } from "~/ui/strike-button";
 import { coatWorking } from "~/words/workings";
+import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/spray";
 import { UnitsField } from "~/ui/units-field";
 import { usePanel } from "./layout";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;

@@ -6,9 +6,8 @@ import { keepProfile, profileFor } from "#server/commands/import-profiles";
 import { Refusal } from "#server/commands/refusal";
 import { serverContext } from "#server/context";
 import { type FilePreview, type Problem, ROLES, previewReadings, readReadings } from "#server/interchange/readings-csv";
-import { getPanel } from "#server/repos/panel-repo";
-import { loadPanelView } from "#server/views/panel-view";
 import { readPrefs } from "~/lib/prefs.server";
+import { panelAloneOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/import";
 
 export interface ImportAnswer {
@@ -54,9 +53,7 @@ export async function action({
     const known = await profileFor(ctx, look.value.columns);
     return answer({ preview: known ? { ...look.value, roles: known.roles, filmUnit: known.filmUnit } : look.value });
   }
-  const panel = await getPanel(ctx.db, panelId);
-  const view = panel && (await loadPanelView(ctx, panel.jobId, panelId));
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelAloneOr404(ctx, panelId);
   const { by } = await readPrefs(request);
   const file = readReadings(input.text, { ...input, outline: view.panel.shape.outline, spots: view.spotPlan });
   if (!file.ok) return data(answer({ ...file, preview: look.value }), { status: 422 });

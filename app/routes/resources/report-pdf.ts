@@ -1,20 +1,16 @@
 import { format } from "date-fns";
-import { data } from "react-router";
 import { serverContext } from "#server/context";
-import { getPanel } from "#server/repos/panel-repo";
 import { getPhoto } from "#server/repos/photo-repo";
 import { getShop } from "#server/repos/shop-repo";
-import { loadPanelView } from "#server/views/panel-view";
 import { readPrefs } from "~/lib/prefs.server";
 import { reportPdf } from "~/lib/report-pdf.server";
+import { panelAloneOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/report-pdf";
 
 /** The hand-over report as PDF, in this screen's units. */
 export async function loader({ request, params: { panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const panel = await getPanel(ctx.db, panelId);
-  const view = panel && (await loadPanelView(ctx, panel.jobId, panelId));
-  if (!view) throw data("This panel is not in the file.", { status: 404 });
+  const view = await panelAloneOr404(ctx, panelId);
   const shop = await getShop(ctx.db);
   const { units } = await readPrefs(request, shop.units);
   const ids = view.state.defects.flatMap((d) => (d.body.photoId ? [d.body.photoId] : []));

@@ -11,6 +11,7 @@ export default [
   route("jobs/:jobId", "routes/job.tsx"),
   route("jobs/:jobId/add-panel", "routes/add-panel.tsx"),
   route("jobs/:jobId/booth", "routes/booth.tsx"),
+  route("jobs/:jobId/booth/:panelId", "routes/booth-work.tsx"),
   route("booth-plan", "routes/booth-plan.tsx"),
   route("jobs/:jobId/panels/:panelId", "routes/panel/layout.tsx", { id: "panel" }, [
     route("plan", "routes/panel/plan.tsx"),
@@ -63,6 +64,7 @@ export default [
     route("jobs/:jobId/bundle.json", "routes/resources/job-bundle.ts"),
     route("jobs/import", "routes/resources/job-import.ts"),
     route("panels/:panelId/report.pdf", "routes/resources/report-pdf.ts"),
+    route("panels/:panelId/stand-in-mark", "routes/resources/stand-in-mark.ts"),
     route("panels/:panelId/stand-in-tube.png", "routes/resources/stand-in-tube.ts"),
     route("photos/look", "routes/resources/photo-look.ts"),
     route("panels/:panelId/stand-in-photo.png", "routes/resources/stand-in-photo.ts"),

@@ -158,7 +158,7 @@ function expectedVerdict() {
     tape_m: 0.02,
     floor_m: 35e-6,
   });
-  return { ...assessPanel(c.assess), blockLoss_m: c.runs!.schools[0]!.loss_m };
+  return { ...assessPanel(c.assess), blockLoss_m: c.plan.runs!.schools[0]!.loss_m };
 }
 
 test("wrong figures are told at their field and nothing typed is lost", async ({ page }) => {

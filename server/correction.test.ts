@@ -1,5 +1,10 @@
 import { settleCause, answerQuestion } from "./commands/causes";
-import { completeStep, passAgain, stopThrough, storePlan } from "./commands/correction";
+import type { PlanStep } from "#core/ledger/bodies";
+import { completeStep, passAgain, startStep, stopThrough, storePlan } from "./commands/correction";
+import { saveShopSettings } from "./commands/jobs";
+import { readStandInMark } from "./devices/take-readings";
+import { getShop } from "./repos/shop-repo";
+import { loadLearnt, stepsToTakeOver } from "./views/learnt-view";
 import { exportJob, importJob } from "./commands/job-bundles";
 import { recordEntry, strikeEntry } from "./commands/record-entry";
 import { bundleSchema, readBundle } from "./interchange/job-bundle";
@@ -15,9 +20,11 @@ import { clearSummary } from "#core/ledger/clear-summary";
 const by = "painter A";
 const nib = { kind: "nib" as const, at: { x_m: 0.5, y_m: 0.4 }, length_m: 0.0006, width_m: null, height_m: 12e-6, measured: false };
 
+const CHOICE = { schoolId: "short", runSchool: null, texture: { peakToValley_m: 3e-6, u_m: 0.4e-6 }, tape_m: 0.02 };
+
 /** A panel sprayed twice, read before and after at four places, with a nib. */
-async function sprayed() {
-  const ctx = await testContext();
+async function sprayed(shared?: Awaited<ReturnType<typeof testContext>>) {
+  const ctx = shared ?? (await testContext());
   const { jobId, panelId } = await testJob(ctx);
   const places = [
     [0.3, 0.3],
@@ -71,14 +78,17 @@ test("causes: the record speaks, answers go before it and can be taken back, the
 
 test("work: a pass more takes its film off without ticking a step; colour on the cloth stops the plan; both can be undone", async () => {
   const { ctx, view } = await sprayed();
-  const choice = { schoolId: "short", runSchool: null, texture: { peakToValley_m: 3e-6, u_m: 0.4e-6 }, tape_m: 0.02 };
-  const planId = await storePlan(ctx, await view(), { choice, by, clientKey: null });
+  const planId = await storePlan(ctx, await view(), { choice: CHOICE, by, clientKey: null });
   await expect(passAgain(ctx, await view(), { planId, by })).rejects.toThrow("no sanding or polishing step");
-  await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null });
+  const untouched = clearSummary((await view()).state)!.mean_m;
+  await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null }); // nibs: at their places only
+  expect(clearSummary((await view()).state)!.mean_m).toBe(untouched);
+  await completeStep(ctx, await view(), { planId, index: 1, note: "", by, clientKey: null });
   const before = (await view()).state;
+  expect(clearSummary(before)!.mean_m).toBeLessThan(untouched);
   const again = await passAgain(ctx, await view(), { planId, by });
   const after = (await view()).state;
-  expect([after.stepsDone.length, after.extraPasses.length]).toEqual([1, 1]);
+  expect([after.stepsDone.length, after.extraPasses.length]).toEqual([2, 1]);
   expect(clearSummary(before)!.mean_m - clearSummary(after)!.mean_m).toBeCloseTo(1.25 * 0.2 * 12.6e-6, 9);
   await strikeEntry(ctx, again, { by, reason: "" });
   expect((await view()).state.extraPasses).toHaveLength(0);
@@ -87,10 +97,96 @@ test("work: a pass more takes its film off without ticking a step; colour on the
   await expect(passAgain(ctx, await view(), { planId: "old", by })).rejects.toThrow("changed in another window");
 });
 
+test("a step's card: its clock, one mark read before and after, and gloss; a started step survives and is not started twice", async () => {
+  const { ctx, view } = await sprayed();
+  const planId = await storePlan(ctx, await view(), { choice: CHOICE, by, clientKey: null });
+  await expect(startStep(ctx, await view(), { planId, index: 1, by })).rejects.toThrow("in their order");
+  const started = await startStep(ctx, await view(), { planId, index: 0, by });
+  expect(await startStep(ctx, await view(), { planId, index: 0, by })).toBe(started);
+  expect((await view()).state.working?.id).toBe(started);
+  ctx.advance(240_000);
+  await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null, gloss60_GU: 12 });
+  const done = (await view()).state;
+  expect(done.working).toBeNull();
+  expect(done.stepsDone[0]!.body.duration_s).toBeGreaterThan(239);
+  expect(done.stepsDone[0]!.body.gloss60_GU).toBe(12);
+  const planned = done.plan!.body.steps[1]!;
+  const film = (um: number) => [0, 1, -1].map((d) => ({ thickness_m: (um + d) * 1e-6, entered: String(um + d), unit: "µm" }));
+  await completeStep(ctx, await view(), {
+    planId,
+    index: 1,
+    note: "",
+    by,
+    clientKey: null,
+    measured: { before: film(165), after: film(153) },
+    simulated: true,
+  });
+  const step = (await view()).state.stepsDone[1]!;
+  expect(step.simulated).toBe(true);
+  expect(step.body.forecast_m).toBe(planned.removal_m);
+  expect(step.body.removal_m).toBeGreaterThan(planned.removal_m); // the mark says 12 µm
+  expect(step.body.removal_m).toBeLessThan(12e-6);
+  expect(step.body.u_m).toBeLessThan(planned.u_m);
+});
+
+test("what a shop's own steps take off: learnt from three marks, taken over into the next plan, and not learnt against itself", async () => {
+  const film = (um: number) => [{ thickness_m: um * 1e-6, entered: String(um), unit: "µm" }];
+  const ctx = (await sprayed()).ctx;
+  const worked = async () => {
+    const panel = await sprayed(ctx);
+    const planId = await storePlan(ctx, await panel.view(), { choice: CHOICE, by, clientKey: null });
+    const { steps } = (await panel.view()).state.plan!.body;
+    for (const [index, s] of steps.entries()) {
+      const measured = s.name === "P1500 medium" ? { before: film(160), after: film(151) } : null; // 3 µm of it is texture
+      await completeStep(ctx, await panel.view(), { planId, index, note: "", by, clientKey: null, measured });
+    }
+    return panel;
+  };
+  await worked();
+  await worked();
+  expect((await loadLearnt(ctx)).steps).toMatchObject([{ key: "P1500 medium machine", n: 2, enough: false }]);
+  expect(stepsToTakeOver((await loadLearnt(ctx)).steps)).toEqual({});
+  const third = await worked();
+  const [learnt] = (await loadLearnt(ctx)).steps;
+  expect(learnt!.enough).toBe(true);
+  expect(learnt!.mean_m).toBeGreaterThan(learnt!.prior.mean_m);
+  expect(learnt!.mean_m).toBeLessThan(6e-6);
+  const usual = (await third.view()).state.plan!.body;
+  await saveShopSettings(ctx, { ...(await getShop(ctx.db)), learntSteps: stepsToTakeOver((await loadLearnt(ctx)).steps) });
+  const next = await sprayed(ctx);
+  await storePlan(ctx, await next.view(), { choice: CHOICE, by, clientKey: null });
+  const { body } = (await next.view()).state.plan!;
+  const [own, before] = [body, usual].map((b) => b.steps.find((s) => s.name === "P1500 medium")!) as [PlanStep, PlanStep];
+  expect(own).toMatchObject({ own: true, default_m: before.removal_m });
+  expect(own.removal_m - before.removal_m).toBeCloseTo(learnt!.mean_m - learnt!.prior.mean_m, 12);
+  expect(body.removal_m).toBeCloseTo(usual.removal_m + own.removal_m - before.removal_m, 12);
+  await saveShopSettings(ctx, { ...(await getShop(ctx.db)), learntRemoval: { factor: 1.3, u_log: 0.05, n: 3 } });
+  const factored = await sprayed(ctx);
+  await storePlan(ctx, await factored.view(), { choice: CHOICE, by, clientKey: null });
+  const { steps } = (await factored.view()).state.plan!.body;
+  const compound = steps.find((s) => s.name === "Compound")!;
+  expect(compound.removal_m).toBeCloseTo(1.3 * compound.default_m, 12); // what is learnt next is held against default_m
+  expect(steps.find((s) => s.name === "P1500 medium")!.removal_m).toBeCloseTo(own.removal_m, 12);
+});
+
+test("the stand-in gauge at a mark: less after than before, about what the step takes off", async () => {
+  const { ctx, panelId, view } = await sprayed();
+  await storePlan(ctx, await view(), { choice: CHOICE, by, clientKey: null });
+  await completeStep(ctx, await view(), { planId: (await view()).state.plan!.id, index: 0, note: "", by, clientKey: null });
+  const mean = async (when: "before" | "after") => {
+    ctx.advance(1000);
+    const { readings_m } = await readStandInMark(ctx, panelId, when);
+    return readings_m.reduce((a, m) => a + m, 0) / readings_m.length;
+  };
+  const planned = (await view()).state.plan!.body.steps[1]!.removal_m;
+  const off = (await mean("before")) - (await mean("after"));
+  expect(Math.abs(off - planned)).toBeLessThan(5e-6);
+  await expect(readStandInMark(ctx, "nowhere", "before")).rejects.toThrow("no longer there");
+});
+
 test("a job file taken into an empty shop gives every figure again, to the last digit", async () => {
   const { ctx, jobId, view } = await sprayed();
-  const choice = { schoolId: "short", runSchool: null, texture: { peakToValley_m: 3e-6, u_m: 0.4e-6 }, tape_m: 0.02 };
-  const planId = await storePlan(ctx, await view(), { choice, by, clientKey: null });
+  const planId = await storePlan(ctx, await view(), { choice: CHOICE, by, clientKey: null });
   await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null });
   await settleCause(ctx, await view(), { kind: "nib", causeId: "boothDust", by });
   const bundle = (await exportJob(ctx, jobId))!;

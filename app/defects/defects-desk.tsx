@@ -7,11 +7,12 @@ import { show, showFilm } from "#core/units/format";
 import type { FormAnswer } from "~/forms/answer";
 import { initial } from "~/forms/initial";
 import { useUnits } from "~/lib/use-root";
-import { type DefectMark, PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
+import { PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
 import { usePanel } from "~/routes/panel/layout";
 import { Field, FieldErrors, SelectField } from "~/ui/field";
 import { StrikeButton } from "~/ui/strike-button";
 import { UnitsField } from "~/ui/units-field";
+import { defectMarks } from "./defect-marks";
 import { DefectSign } from "./defect-sign";
 
 const KINDS = Object.keys(DEFECTS) as DefectKind[];
@@ -28,19 +29,7 @@ export function DefectsDesk() {
   const [place, setPlace] = useState<{ x: string; y: string; at: Point | null }>({ x: "", y: "", at: null });
   const put = (at: Point) => setPlace({ at, x: initial("length", at[0], units), y: initial("length", at[1], units) });
   const size = (m: number | null, q: "length" | "film") => (m === null ? null : `${show(q, m, units).text} ${show(q, m, units).unit}`);
-  const marks = state.defects.map((d): DefectMark => ({
-    id: d.id,
-    kind: d.body.kind,
-    at: [d.body.at.x_m, d.body.at.y_m],
-    label: [
-      d.body.count > 1 ? `${d.body.count} ×` : null,
-      DEFECTS[d.body.kind].name.toLowerCase(),
-      d.body.height_m ? showFilm(d.body.height_m, units).text : null,
-    ]
-      .filter(Boolean)
-      .join(" "),
-    length_m: d.body.length_m,
-  }));
+  const marks = defectMarks(state.defects, units);
   const spots = state.spots.map((s): SpotMark => ({
     name: s.name,
     at: s.at,

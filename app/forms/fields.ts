@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { parseQuantity } from "#core/units/parse";
+import { type Parsed, parseQuantity } from "#core/units/parse";
 import { fromSi } from "#core/units/convert";
 import { type Quantity, type UnitPreferences, preferredUnit, unitDef } from "#core/units/quantities";
 
@@ -62,3 +62,10 @@ export const amount = (max: number) =>
     ctx.addIssue({ code: "custom", message: typed === "" ? "Type a number" : `A number from 0 to ${max}` });
     return z.NEVER;
   });
+
+/** Film readings as typed, several with spaces between: "131 128 126", "5,1 mil". */
+export const filmReadings = (text: string, units: UnitPreferences): Parsed[] =>
+  text
+    .trim()
+    .split(/\s+(?=[\d+-])/)
+    .map((t) => parseQuantity("film", t, units.film));

@@ -1,17 +1,10 @@
 import { z } from "zod";
 import { DEFECTS, type DefectKind, type Phase, isFold } from "#core/ledger/kinds";
 import { type Polygon, isInside } from "#core/panel/geometry";
-import { parseQuantity } from "#core/units/parse";
 import type { UnitPreferences } from "#core/units/quantities";
-import { optionalQuantity, quantity } from "./fields";
+import { filmReadings, optionalQuantity, quantity } from "./fields";
 
 const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[];
-
-const several = (text: string, units: UnitPreferences) =>
-  text
-    .trim()
-    .split(/\s+(?=[\d+-])/)
-    .map((t) => parseQuantity("film", t, units.film));
 
 /** One or more readings at a spot, as typed: "131", "131 128 126" or "5,1 mil". */
 export const readingForm = (units: UnitPreferences) =>
@@ -27,7 +20,7 @@ export const readingForm = (units: UnitPreferences) =>
       template: z.literal("on").optional(),
     })
     .transform((v, ctx) => {
-      const parsed = several(v.value, units);
+      const parsed = filmReadings(v.value, units);
       const bad = parsed.find((p) => !p.ok);
       const problem =
         bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3)) ? "Film lies between 0 and 5 mm" : null;
@@ -54,7 +47,7 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
     })
     .transform((v, ctx) => {
       const read = (name: "zero" | "onFoil", limit: (si: number) => string | null) => {
-        const list = several(v[name], units);
+        const list = filmReadings(v[name], units);
         const wrong = list.map((r) => (r.ok ? limit(r.si) : r.message)).find((m) => m !== null);
         if (wrong) ctx.addIssue({ code: "custom", path: [name], message: wrong });
         return list.flatMap((r) => (r.ok ? [{ thickness_m: r.si, entered: r.entered, unit: r.unit }] : []));

@@ -17,6 +17,8 @@ export interface DefectMark {
   at: Point;
   label: string;
   length_m: number | null;
+  /** Drawn on the panel: several points, a line, or an area. */
+  trace?: { as: "points" | "line" | "area"; at: readonly Point[] } | null;
 }
 
 const MM = 1000;
@@ -34,6 +36,8 @@ export function PanelDrawing({
   onPlace,
   onSpot,
   placed,
+  drawing = null,
+  underlay,
 }: {
   shape: PanelShape;
   spots?: readonly SpotMark[];
@@ -42,6 +46,10 @@ export function PanelDrawing({
   onPlace?: (at: Point) => void;
   onSpot?: (name: string) => void;
   placed?: Point | null;
+  /** What is being drawn and not kept yet. */
+  drawing?: DefectMark["trace"];
+  /** Drawn in millimetres under spots and defects. */
+  underlay?: React.ReactNode;
 }) {
   const { x0, y0, x1, y1 } = boundingBox(shape.outline);
   const unit = Math.max(x1 - x0, (y1 - y0) * 1.15) * MM;
@@ -110,6 +118,8 @@ export function PanelDrawing({
             <path key={i} d={path(l)} />
           ))}
         </g>
+        {underlay}
+        {drawing && <Trace trace={drawing} r={r} open />}
         {defects.map((d) => (
           <Defect key={d.id} mark={d} r={r} unit={unit} />
         ))}
@@ -164,11 +174,12 @@ function Spot({ mark: { name, at, text, state }, r, onSpot }: { mark: SpotMark; 
 }
 
 /** A defect's sign with its word. */
-function Defect({ mark: { kind, at, label, length_m }, r, unit }: { mark: DefectMark; r: number; unit: number }) {
+function Defect({ mark: { kind, at, label, length_m, trace }, r, unit }: { mark: DefectMark; r: number; unit: number }) {
   const [x, y] = [at[0] * MM, at[1] * MM];
   const long = Math.max((length_m ?? 0) * MM, r * 1.4) / 2;
   return (
     <g>
+      {trace && <Trace trace={trace} r={r} />}
       <g transform={`translate(${x} ${y})`} stroke="var(--stop)" strokeWidth="2">
         <DefectSign sign={DEFECTS[kind].sign} r={r * 0.75} long={long} />
       </g>
@@ -184,6 +195,21 @@ function Defect({ mark: { kind, at, label, length_m }, r, unit }: { mark: Defect
       >
         {label}
       </text>
+    </g>
+  );
+}
+
+/** Points, a line or an area as it was drawn on the panel. */
+function Trace({ trace: { as, at }, r, open = false }: { trace: NonNullable<DefectMark["trace"]>; r: number; open?: boolean }) {
+  const d = at.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
+  return (
+    <g fill="none" stroke="var(--stop)" strokeWidth={r * 0.12}>
+      {as === "area" && (
+        <path d={`${d}${at.length > 2 ? "Z" : ""}`} fill="var(--stop-wash)" fillOpacity={0.6} strokeDasharray={`${r * 0.4} ${r * 0.25}`} />
+      )}
+      {as === "line" && <path d={d} strokeLinecap="round" strokeLinejoin="round" />}
+      {(as === "points" || open) &&
+        at.map(([x, y], i) => <circle key={i} cx={x * MM} cy={y * MM} r={r * 0.22} fill="var(--stop)" stroke="none" />)}
     </g>
   );
 }

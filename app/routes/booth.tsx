@@ -172,6 +172,12 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 </Link>
                 <PanelState panel={p} now_ms={now_ms} />
                 {p.lastCoat_ms !== null && now_ms - p.lastCoat_ms < COMB_MS && !p.spraying && <WetComb panel={p} />}
+                {p.work && p.work.done < p.work.steps && (
+                  <Link to={`/jobs/${jobId}/booth/${p.id}`} className="press">
+                    Work: step {p.work.done + 1} of {p.work.steps}
+                    <span className="sr-only"> at {p.name}</span>
+                  </Link>
+                )}
                 {!p.spraying && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
                   <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
                     Start coat {p.coats + 1}

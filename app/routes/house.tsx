@@ -7,10 +7,11 @@ import { saveShopSettings } from "#server/commands/jobs";
 import { serverContext } from "#server/context";
 import { Refusal } from "#server/commands/refusal";
 import { getShop } from "#server/repos/shop-repo";
-import { loadLearnt } from "#server/views/learnt-view";
+import { loadLearnt, stepsToTakeOver } from "#server/views/learnt-view";
 import { answerForm } from "~/forms/answer";
 import { amount, quantity, wholeNumber } from "~/forms/fields";
 import { initial } from "~/forms/initial";
+import { LearntSteps } from "~/house/learnt-steps";
 import { guardedAction } from "~/lib/guarded-action";
 import { formPrefs } from "~/lib/prefs.server";
 import { usePrefs, useRoot } from "~/lib/use-root";
@@ -40,6 +41,12 @@ export async function action({ request }: Route.ActionArgs) {
       const factor = intent === "learn" ? { factor: learnt.factor, u_log: learnt.u_log, n: learnt.n } : null;
       await saveShopSettings(ctx, { ...shop, [LEARNT[what].setting]: factor });
       return { message: factor ? `${LEARNT[what].name}: forecasts now use this shop's own factor` : "Forecasts use the model as it is" };
+    });
+  if (intent === "learnSteps" || intent === "forgetSteps")
+    return answerForm(form, z.object({}), async () => {
+      const learntSteps = intent === "learnSteps" ? stepsToTakeOver((await loadLearnt(ctx)).steps) : {};
+      await saveShopSettings(ctx, { ...shop, learntSteps });
+      return { message: intent === "learnSteps" ? "Plans now use what these steps take off here" : "Plans use the defaults again" };
     });
   const { units } = await formPrefs(request, form, shop.units);
   const schema = z.object({
@@ -204,6 +211,7 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
               );
             })}
           </ul>
+          <LearntSteps steps={learnt.steps} />
           {learnt.simulated > 0 && (
             <p className="mt-2">
               <Tag kind="simulated">{learnt.simulated} of these panels were read with a stand-in</Tag>

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { BACKING, GRAIN_M, type Backing, type Grit } from "#core/correction/abrasives";
-import { MOST_PASSES, clearingPlan, finishLadder, skippedSteps } from "#core/correction/clearing";
-import { learnRemovalFactor } from "#core/correction/learn-removal";
+import { MOST_PASSES, abrasiveKey, clearingPlan, finishLadder, onePass, skippedSteps, stepPrior } from "#core/correction/clearing";
+import { removalAtMark, weighMeasured } from "#core/correction/measured-step";
+import { learnRemovalFactor, learnSteps } from "#core/correction/learn-removal";
 import { decideOptions } from "#core/correction/options";
 import { planRemoval } from "#core/correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "#core/correction/run-work";
@@ -69,12 +70,72 @@ describe("a shop's own removal", () => {
     const steps = CORRECTION_SCHOOLS[0].steps.map((s) => s.use);
     const texture = { peakToValley_m: um(3), u_m: um(0.4) };
     const plain = clearingPlan(steps, texture);
-    const own = clearingPlan(steps, texture, { factor: 1.2, u_log: 0.03 });
+    const own = clearingPlan(steps, texture, { whole: { factor: 1.2, u_log: 0.03 }, steps: {} });
     expect(own.total.removal_m).toBeCloseTo(1.2 * plain.total.removal_m, 12);
     expect(own.total.u_m).toBeLessThan(plain.total.u_m);
     expect(own.steps.reduce((a, s) => a + s.removal_m, 0)).toBeCloseTo(own.total.removal_m, 12);
     expect(Math.hypot(...own.steps.map((s) => s.u_m))).toBeCloseTo(own.total.u_m, 12);
-    expect(() => clearingPlan(steps, texture, { factor: 0, u_log: 0 })).toThrow("shop.factor");
+    expect(() => clearingPlan(steps, texture, { whole: { factor: 0, u_log: 0 }, steps: {} })).toThrow("shop.factor");
+  });
+});
+
+describe("steps measured at a mark", () => {
+  const key = "P1500 medium machine";
+  const pair = (measured: number, o: { texture?: number; passes?: number } = {}) => ({
+    key,
+    measured_m: um(measured),
+    u_m: um(1.2),
+    texture_m: um(o.texture ?? 0),
+    passes: o.passes ?? 1,
+  });
+  test("texture is taken out and passes are shared before one pass is learnt; the default keeps its weight while pairs are few", () => {
+    const prior = stepPrior(key);
+    const [plain] = learnSteps([pair(5), pair(5), pair(5)], stepPrior);
+    const [textured] = learnSteps([pair(8, { texture: 3 }), pair(8, { texture: 3 }), pair(8, { texture: 3 })], stepPrior);
+    expect(textured!.mean_m).toBeCloseTo(plain!.mean_m, 12);
+    expect(plain!.mean_m).toBeGreaterThan(prior.mean_m);
+    expect(plain!.mean_m).toBeLessThan(um(5));
+    expect(learnSteps([pair(10, { passes: 2 })], stepPrior)[0]!.mean_m).toBeGreaterThan(learnSteps([pair(5)], stepPrior)[0]!.mean_m); // surer a pass
+    expect(plain).toMatchObject({ n: 3, enough: true, prior });
+    expect(learnSteps([pair(5)], stepPrior)[0]!.enough).toBe(false);
+    const [many] = learnSteps(
+      Array.from({ length: 200 }, () => pair(5)),
+      stepPrior,
+    );
+    expect(many!.mean_m).toBeCloseTo(um(5), 7);
+  });
+  test("grits, backings and tools are learnt apart; a key that names nothing is refused", () => {
+    const learnt = learnSteps([pair(5), { ...pair(1), key: "compound" }, { ...pair(2), key: "P3000 soft machine" }], stepPrior);
+    expect(learnt.map((l) => l.key)).toEqual(["P1500 medium machine", "P3000 soft machine", "compound"]);
+    expect(abrasiveKey({ grit: "P2000", backing: "hard", tool: "pad" })).toBe("P2000 hard pad");
+    expect(() => learnSteps([{ ...pair(1), key: "P9 medium machine" }], stepPrior)).toThrow("must name grit");
+    expect(() => learnSteps([pair(1, { passes: 0 })], stepPrior)).toThrow("passes");
+  });
+  test("taken over, the plan uses it for that step alone, and the whole-plan factor leaves that step be", () => {
+    const steps = CORRECTION_SCHOOLS[0].steps.map((s) => s.use);
+    const own = { [key]: { removal_m: um(4.5), u_m: um(0.4) } };
+    const plain = clearingPlan(steps);
+    const taken = clearingPlan(steps, undefined, { whole: null, steps: own });
+    expect(taken.steps[0]).toMatchObject({ own: true, default_m: plain.steps[0]!.removal_m });
+    expect(taken.steps[0]!.removal_m).toBeCloseTo(um(4.5), 12);
+    expect(taken.steps.slice(1)).toEqual(plain.steps.slice(1));
+    const both = clearingPlan(steps, undefined, { whole: { factor: 1.5, u_log: 0.05 }, steps: own });
+    expect(both.steps[0]).toEqual(taken.steps[0]);
+    expect(both.steps[2]!.removal_m).toBeCloseTo(1.5 * plain.steps[2]!.removal_m, 12);
+    expect(onePass(steps[0]!, { whole: { factor: 1.5, u_log: 0.05 }, steps: own }).removal_m).toBeCloseTo(um(4.5), 12);
+  });
+  test("a mark read before and after weighs with the forecast by their doubts, and may say less than nothing came off", () => {
+    const mark = removalAtMark([um(131), um(129)], [um(121), um(119)]);
+    expect(mark.removal_m).toBeCloseTo(um(10), 12);
+    expect(mark.u_m).toBeGreaterThan(um(1.5));
+    const forecast = { removal_m: um(6), u_m: um(1.5) };
+    const weighed = weighMeasured(forecast, mark);
+    expect(weighed.removal_m).toBeGreaterThan(um(6));
+    expect(weighed.removal_m).toBeLessThan(um(10));
+    expect(weighed.u_m).toBeLessThan(forecast.u_m);
+    expect(removalAtMark([um(100)], [um(102)]).removal_m).toBeCloseTo(um(-2), 12);
+    expect(weighMeasured({ removal_m: 0, u_m: 0 }, mark)).toEqual({ removal_m: 0, u_m: 0 });
+    expect(() => removalAtMark([], [1])).toThrow(RangeError);
   });
 });
 
@@ -139,7 +200,7 @@ describe("the choice of an option", () => {
             run: p.run === null ? null : { height_m: um(p.run), width_m: 0.01, length_m: 0.06 },
             matte: p.matte,
             cured: p.cured,
-            removalOf: clearingPlan,
+            removalOf: (steps, texture) => clearingPlan(steps, texture),
           });
           for (const o of d.options) {
             if (o.kind === "spot" || o.kind === "run" || o.kind === "full") expect(o.feasible && o.cutChance > 0.03).toBe(false);

@@ -1,14 +1,25 @@
-import { type Backing, GRAIN_M, type Grit, POLISH_M, scratchDepth } from "./abrasives";
+import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, scratchDepth } from "./abrasives";
 import { requireNumber } from "../guard";
-import { REMOVAL_SPREAD_M } from "./learn-removal";
-import { OVER_SANDING, type Removal, type RemovalStep, type Texture, planRemoval } from "./removal-plan";
+import { REMOVAL_SPREAD_M, STEP_SPREAD } from "./learn-removal";
+import { OVER_SANDING, type Removal, type RemovalStep, SANDING_TOOLS, type SandingTool, type Texture, planRemoval } from "./removal-plan";
 
-/** What a shop takes off against the forecast, as learnt from its own measured pairs. */
+/** What a shop takes off, as learnt from its own measured pairs and taken over. */
 export interface ShopRemoval {
-  factor: number;
-  /** Standard uncertainty of ln(factor). */
-  u_log: number;
+  /** Whole plans against their forecast; null: as forecast. */
+  whole: {
+    factor: number;
+    /** Standard uncertainty of ln(factor). */
+    u_log: number;
+  } | null;
+  /** One pass of single steps by their {@link abrasiveKey}; they are no longer multiplied by `whole`. */
+  steps: Readonly<Record<string, Removal>>;
 }
+/** Nothing taken over: the defaults. */
+export const DEFAULT_REMOVAL: ShopRemoval = { whole: null, steps: {} };
+
+/** Under what a step's removal is learnt: grit × backing × tool, or the polish. */
+export const abrasiveKey = (use: RemovalStep): string =>
+  "polish" in use ? use.polish : `${use.grit} ${use.backing} ${use.tool ?? "machine"}`;
 
 /** Marks that a polish itself leaves. Defaults of ours. */
 export const POLISH_LEAVES_M = { compound: 0.15e-6, polish: 0.05e-6 } as const;
@@ -19,14 +30,35 @@ export interface ClearedStep extends Removal {
   use: RemovalStep;
   /** Times over the area, so that the marks of the step before are gone. */
   passes: number;
+  /** Its share of the texture, within `removal_m`. */
+  texture_m: number;
+  /** What the defaults say for it, before anything this shop has learnt. */
+  default_m: number;
+  /** Its removal is this shop's own, measured step by step. */
+  own: boolean;
   /** Depth of the marks it finds, takes off apart from texture, and leaves. */
   finds_m: number;
   clears_m: number;
   leaves_m: number;
 }
 
-/** What one pass of a step takes off, and the marks it leaves. */
-function pass(step: RemovalStep): { own_m: number; uDepth_m: number; spread_m: number; leaves_m: number } {
+interface Pass {
+  own_m: number;
+  uDepth_m: number;
+  spread_m: number;
+  leaves_m: number;
+}
+
+/** What one pass of a step takes off, and the marks it leaves: by the shop's own figure where there is one. */
+function pass(step: RemovalStep, { steps }: Pick<ShopRemoval, "steps"> = DEFAULT_REMOVAL): Pass {
+  const own = steps[abrasiveKey(step)];
+  const usual = defaultPass(step);
+  if (!own) return usual;
+  const own_m = requireNumber(`steps["${abrasiveKey(step)}"].removal_m`, own.removal_m, { above: 0, max: 1e-4 });
+  return { ...usual, own_m, uDepth_m: own.u_m, spread_m: STEP_SPREAD * own_m };
+}
+
+function defaultPass(step: RemovalStep): Pass {
   if ("polish" in step) {
     const [own_m, u_m] = POLISH_M[step.polish];
     return { own_m, uDepth_m: u_m, spread_m: 0, leaves_m: POLISH_LEAVES_M[step.polish] };
@@ -37,55 +69,71 @@ function pass(step: RemovalStep): { own_m: number; uDepth_m: number; spread_m: n
 }
 
 /** What one pass more of a step takes off. */
-export function onePass(step: RemovalStep): Removal {
-  const { own_m, uDepth_m, spread_m } = pass(step);
-  return { removal_m: own_m, u_m: Math.hypot(uDepth_m, spread_m) };
+export function onePass(step: RemovalStep, shop: ShopRemoval = DEFAULT_REMOVAL): Removal {
+  const { own_m, uDepth_m, spread_m } = pass(step, shop);
+  const factor = abrasiveKey(step) in shop.steps ? 1 : (shop.whole?.factor ?? 1);
+  return { removal_m: factor * own_m, u_m: factor * Math.hypot(uDepth_m, spread_m) };
 }
 
 /**
  * Removal of a ladder in which every step goes on until the marks of the step before are gone: passes × (1.25 × its own scratch depth) is at
  * least the depth it finds. The first step is charged the texture as in {@link planRemoval}; with one pass a step it is that plan.
- * @param shop its own factor, where it has been taken over @throws RangeError for a negative texture or a factor out of range
+ * @param shop its own removal, where it has been taken over @param finds_m marks the first step finds
+ * @throws RangeError for a negative texture or a figure out of range
  */
 export function clearingPlan(
   steps: readonly RemovalStep[],
   texture?: Texture,
-  shop: ShopRemoval | null = null,
+  shop: ShopRemoval = DEFAULT_REMOVAL,
+  finds_m = 0,
 ): { steps: ClearedStep[]; total: Removal } {
   const once = planRemoval(steps, texture).steps;
-  let finds_m = 0;
+  requireNumber("finds_m", finds_m, { min: 0 });
+  const whole = shop.whole && {
+    factor: requireNumber("shop.factor", shop.whole.factor, { above: 0, max: 5 }),
+    u_log: requireNumber("shop.u_log", shop.whole.u_log, { min: 0 }),
+  };
   const cleared = steps.map((use, i): ClearedStep => {
-    const { own_m, uDepth_m, spread_m, leaves_m } = pass(use);
+    const usual = defaultPass(use);
+    const { own_m, uDepth_m, spread_m, leaves_m } = pass(use, shop);
+    const own = abrasiveKey(use) in shop.steps;
     const passes = Math.max(1, Math.ceil(finds_m / own_m - 1e-9));
-    const more = passes - 1;
+    const texture_m = Math.max(0, once[i]!.removal_m - usual.own_m);
+    const uTexture_m = Math.sqrt(Math.max(0, once[i]!.u_m ** 2 - usual.uDepth_m ** 2 - usual.spread_m ** 2));
     const step: ClearedStep = {
       use,
       passes,
       finds_m,
       clears_m: passes * own_m,
       leaves_m,
-      removal_m: once[i]!.removal_m + more * own_m,
-      // The share of the grain that bites is one figure for all passes; how hard each was pressed is not.
-      u_m:
-        more === 0
-          ? once[i]!.u_m
-          : Math.hypot(Math.sqrt(Math.max(0, once[i]!.u_m ** 2 - uDepth_m ** 2)), passes * uDepth_m, Math.sqrt(more) * spread_m),
+      texture_m,
+      default_m: texture_m + Math.max(1, Math.ceil(finds_m / usual.own_m - 1e-9)) * usual.own_m,
+      own,
+      ...(passes === 1 && !own
+        ? once[i]!
+        : {
+            removal_m: texture_m + passes * own_m,
+            // The share of the grain that bites is one figure for all passes; how hard each was pressed is not.
+            u_m: Math.hypot(uTexture_m, passes * uDepth_m, Math.sqrt(passes) * spread_m),
+          }),
     };
     finds_m = leaves_m;
     return step;
   });
-  const total = { removal_m: cleared.reduce((a, s) => a + s.removal_m, 0), u_m: Math.hypot(...cleared.map((s) => s.u_m)) };
-  if (!shop) return { steps: cleared, total };
-  const factor = requireNumber("shop.factor", shop.factor, { above: 0, max: 5 });
-  const removal_m = factor * total.removal_m;
+  const usual = totalOf(cleared.filter((s) => !s.own));
+  if (!whole || usual.removal_m === 0) return { steps: cleared, total: totalOf(cleared) };
+  const removal_m = whole.factor * usual.removal_m;
   // What was measured here takes the place of the defaults' doubt: the factor's own, and the spread from time to time.
-  const u_m = Math.min(factor * total.u_m, Math.hypot(removal_m * requireNumber("shop.u_log", shop.u_log, { min: 0 }), REMOVAL_SPREAD_M));
-  const narrower = total.u_m > 0 ? u_m / total.u_m : 1;
-  return {
-    steps: cleared.map((s) => ({ ...s, removal_m: factor * s.removal_m, u_m: narrower * s.u_m })),
-    total: { removal_m, u_m },
-  };
+  const u_m = Math.min(whole.factor * usual.u_m, Math.hypot(removal_m * whole.u_log, REMOVAL_SPREAD_M));
+  const narrower = usual.u_m > 0 ? u_m / usual.u_m : 1;
+  const scaled = cleared.map((s) => (s.own ? s : { ...s, removal_m: whole.factor * s.removal_m, u_m: narrower * s.u_m }));
+  return { steps: scaled, total: totalOf(scaled) };
 }
+
+const totalOf = (steps: readonly Removal[]): Removal => ({
+  removal_m: steps.reduce((a, s) => a + s.removal_m, 0),
+  u_m: Math.hypot(...steps.map((s) => s.u_m)),
+});
 
 /** Steps that find deeper marks than they take off, or want too many passes: none in a sound ladder. */
 export function skippedSteps(steps: readonly ClearedStep[]): number[] {
@@ -120,3 +168,25 @@ export function finishLadder(start: { grit: Grit; backing: Backing }): RemovalSt
   }
   return [...ladder, ...POLISHING];
 }
+
+/** The default of one pass by its key, for learning. @throws RangeError for a key that is no step's */
+export function stepPrior(key: string): { mean_m: number; sd_m: number } {
+  const use = useOf(key);
+  if (!use) throw new RangeError(`key must name grit, backing and tool, or a polish, got ${key}`);
+  const { removal_m, u_m } = onePass(use);
+  return { mean_m: removal_m, sd_m: u_m };
+}
+
+function useOf(key: string): RemovalStep | null {
+  if (key in POLISH_M) return { polish: key as keyof typeof POLISH_M };
+  const [grit, backing, tool] = key.split(" ");
+  if (!(grit! in GRAIN_M) || !(backing! in BACKING) || !SANDING_TOOLS.includes(tool as SandingTool)) return null;
+  return { grit: grit as Grit, backing: backing as Backing, tool: tool as SandingTool };
+}
+
+/** Depth of the marks a step leaves. */
+export const marksLeft = (step: RemovalStep): number => pass(step).leaves_m;
+
+/** Whether one step clears marks of a depth within the passes allowed. */
+export const clearsWithin = (step: RemovalStep, finds_m: number, shop: ShopRemoval = DEFAULT_REMOVAL): boolean =>
+  Math.ceil(finds_m / pass(step, shop).own_m - 1e-9) <= MOST_PASSES;

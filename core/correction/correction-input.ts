@@ -1,29 +1,14 @@
 import type { AssessInput } from "../film/assess-panel";
-import { FilmField } from "../film/film-field";
 import type { FilmInput } from "../film/panel-film";
-import { CUT_GUARD_M, LEAST_SPOTS } from "../film/verdict";
-import { type PanelBrief, type PanelState, SUBSTRATES, measuredRuns } from "../ledger/derive-panel";
-import type { PlanStep } from "../ledger/bodies";
-import { type ShopRemoval, clearingPlan } from "./clearing";
 import { FLOW } from "../flow/constants";
 import { requireNumber } from "../guard";
+import { type PanelBrief, type PanelState, SUBSTRATES } from "../ledger/derive-panel";
 import type { Finish } from "../ways/house-ways";
 import { type Removal, type Texture, peakToValleyFromRms } from "./removal-plan";
-import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "./run-work";
-import { correctionSchool, stepName } from "./schools";
+import { type ZoneChoice, type ZonePlan, zonePlan } from "./zone-plan";
 
 /** Texture of a sprayed panel nobody has measured: 3 ± 0.4 µm peak to valley, judged. Default of ours. */
 export const JUDGED_TEXTURE = { peakToValley_m: 3e-6, u_m: 0.4e-6 } as const;
-
-export interface CorrectionChoice {
-  schoolId: string;
-  runSchool: RunSchool | null;
-  texture: Texture;
-  tape_m: number;
-  floor_m: number;
-  /** This shop's own removal, where it has been taken over. */
-  shop?: ShopRemoval | null;
-}
 
 /** Peel measured or judged on the panel, the worst of it; otherwise the usual texture. */
 export function textureOf(state: PanelState): { texture: Texture; from: "measured" | "judged" | "usual" } {
@@ -56,43 +41,6 @@ export function wantedTexture(
     : { peakToValley_m: JUDGED_TEXTURE.peakToValley_m, from: "usual" };
 }
 
-/** The four run schools for the panel's worst run, side by side; null when there is no run with its size or no clear to work on. */
-export function compareRunSchools(
-  brief: PanelBrief,
-  state: PanelState,
-  floor_m: number,
-): { height_m: number; clear_m: number; u_clear_m: number; schools: (RunForecast & { school: RunSchool; cutChance: number })[] } | null {
-  const [run] = measuredRuns(state).sort((a, b) => b.height_m - a.height_m);
-  const around = run && clearAround(brief, state, [run.entry.body.at.x_m, run.entry.body.at.y_m]);
-  if (!run || !around) return null;
-  const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
-    const size = { height_m: run.height_m, width_m: run.width_m, length_m: run.length_m, ...around };
-    return {
-      school,
-      ...forecastRunWork(school, { ...size, floor_m }),
-      cutChance: forecastRunWork(school, { ...size, floor_m: CUT_GUARD_M }).chanceBelowFloor,
-    };
-  });
-  return { height_m: run.height_m, ...around, schools };
-}
-
-/** Clear beside a place: from the field when there are before-readings, else the mean of what the spots say. */
-function clearAround(brief: PanelBrief, state: PanelState, at: readonly [number, number]): { clear_m: number; u_clear_m: number } | null {
-  const after = state.observations.filter((o) => o.layer === "after").length;
-  if (state.hasBefore && after >= LEAST_SPOTS) {
-    const { mean_m, sd_m } = new FilmField(
-      state.observations,
-      brief.shape.outline,
-      { sameGaugeCorrelation: state.sessions.correlation, relocation_m: state.sessions.relocation_m },
-      { bodyLines: brief.shape.bodyLines },
-    ).predict([at]);
-    return { clear_m: mean_m[0]!, u_clear_m: sd_m[0]! };
-  }
-  const clears = state.spots.flatMap((s) => (s.clear ? [s.clear] : []));
-  if (clears.length === 0) return null;
-  return { clear_m: clears.reduce((a, c) => a + c.clear_m, 0) / clears.length, u_clear_m: Math.max(...clears.map((c) => c.u_m)) };
-}
-
 /** Everything about the panel's film but the question put to it: outline, body lines, readings, history and sessions. */
 export function filmSetting(
   brief: PanelBrief,
@@ -109,42 +57,48 @@ export function filmSetting(
 }
 
 /**
- * What a choice of schools means for this panel: the steps with their removal, the input of the assessment and the run's share of it.
- * One function for the page, the stored plan and the tests.
+ * What a choice of schools means for this panel: its zones and steps, and the input of the assessment with what is worked apart from the
+ * flat. One function for the page, the stored plan and the tests.
  * @throws RangeError for an unknown school or figures outside the models
  */
-export function correctionInput(
-  brief: PanelBrief,
-  state: PanelState,
-  choice: CorrectionChoice,
-): { steps: PlanStep[]; total: Removal; assess: AssessInput; runs: ReturnType<typeof compareRunSchools> } {
-  const school = correctionSchool(choice.schoolId);
-  const uses = school.steps.map((s) => s.use);
-  const { steps, total } = clearingPlan(uses, choice.texture, choice.shop);
-  const runs = compareRunSchools(brief, state, choice.floor_m);
-  const run = runs?.schools.find((s) => s.school === choice.runSchool) ?? null;
-  const ladder = uses.map((use, i): PlanStep => ({
-    name: stepName(use),
-    use,
-    removal_m: steps[i]!.removal_m,
-    u_m: steps[i]!.u_m,
-    passes: steps[i]!.passes,
-  }));
-  // The run is worked first and only where it hangs: it does not thin the panel, so its step takes nothing off the panel's film.
-  const first: PlanStep[] = run
-    ? [{ name: `Run: ${RUN_SCHOOLS[run.school].name.toLowerCase()}`, use: null, removal_m: 0, u_m: 0, passes: 1 }]
-    : [];
+export function correctionInput(brief: PanelBrief, state: PanelState, choice: ZoneChoice): { plan: ZonePlan; assess: AssessInput } {
+  const plan = zonePlan(brief, state, choice);
   return {
-    steps: [...first, ...ladder],
-    total,
-    runs,
+    plan,
     assess: {
       ...filmSetting(brief, state),
-      removal_m: total.removal_m,
-      u_removal_m: total.u_m,
+      removal_m: plan.total.removal_m,
+      u_removal_m: plan.total.u_m,
       floor_m: choice.floor_m,
-      tape_m: choice.tape_m,
-      runCutChance: run?.cutChance ?? 0,
+      tape_m: plan.judgedFrom_m,
+      byHand: plan.byHand,
+      localCutChance: plan.localCutChance,
+    },
+  };
+}
+
+/** What is still to come of the plan in force, and the input of its assessment from here; null with no plan or nothing left. */
+export function assessFromHere(brief: PanelBrief, state: PanelState): { removal: Removal; assess: AssessInput } | null {
+  const { plan, stepsDone, removedSince } = state;
+  if (!plan || stepsDone.length >= plan.body.steps.length) return null;
+  const { steps, tape_m, judgedFrom_m, byHand, floor_m, localCutChance } = plan.body;
+  const onPanel = steps.some((s) => s.zone === "panel");
+  const ahead = steps.slice(stepsDone.length).filter((s) => s.zone === "panel" || !onPanel);
+  const removal = {
+    removal_m: ahead.reduce((a, s) => a + s.removal_m, 0),
+    // What was taken off since the last reading is in the film already; its doubt is not.
+    u_m: Math.hypot(removedSince.u_m, ...ahead.map((s) => s.u_m)),
+  };
+  return {
+    removal,
+    assess: {
+      ...filmSetting(brief, state),
+      removal_m: removal.removal_m,
+      u_removal_m: removal.u_m,
+      floor_m,
+      tape_m: judgedFrom_m ?? tape_m,
+      byHand,
+      localCutChance,
     },
   };
 }

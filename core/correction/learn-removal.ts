@@ -1,7 +1,10 @@
-import { requireNumber, requireNumbers } from "../guard";
+import { requireInteger, requireNumber, requireNumbers } from "../guard";
 
 /** Spread of one removal about a shop's own mean for the same grit, tool and backing; a default of ours. */
 export const REMOVAL_SPREAD_M = 0.8e-6;
+
+/** The same spread as a share of one step's removal: 0.8 of 4.6 µm. A default of ours. */
+export const STEP_SPREAD = 0.17;
 
 export interface LearntRemoval {
   mean_m: number;
@@ -125,4 +128,49 @@ export function learnSpread(
     meanScale: Math.sqrt(b / (a * k)),
     nextScale: Math.sqrt((b * (k + 1)) / (a * k)),
   };
+}
+
+/** A step measured before and after at one mark, with what its plan said of it. */
+export interface StepPair {
+  key: string;
+  /** Film that came off at the mark, with its standard uncertainty. */
+  measured_m: number;
+  u_m: number;
+  /** The texture's share of it, and passes made. */
+  texture_m: number;
+  passes: number;
+}
+export interface LearntStep extends LearntRemoval {
+  key: string;
+  n: number;
+  /** The default it is shrunk to. */
+  prior: { mean_m: number; sd_m: number };
+  /** So many pairs are wanted before it may be used. */
+  enough: boolean;
+}
+/** Fewer measured steps of one kind than this are shown but not offered. */
+export const STEP_PAIRS_LEAST = 3;
+
+/**
+ * What one pass of each kind of step takes off here, from steps measured at a mark: texture taken out, shared among the passes, shrunk to
+ * the default of that grit, backing and tool by {@link learnRemoval}.
+ * @param priorOf the default of one pass by its key @throws RangeError for a figure out of range
+ */
+export function learnSteps(pairs: readonly StepPair[], priorOf: (key: string) => { mean_m: number; sd_m: number }): LearntStep[] {
+  const keys = [...new Set(pairs.map((p) => p.key))].sort();
+  return keys.map((key) => {
+    const prior = priorOf(key);
+    const own = pairs
+      .filter((p) => p.key === key)
+      .map((p, i) => {
+        const passes = requireInteger(`pairs[${i}].passes`, p.passes, { min: 1, max: 60 });
+        return {
+          removal_m:
+            (requireNumber(`pairs[${i}].measured_m`, p.measured_m) - requireNumber(`pairs[${i}].texture_m`, p.texture_m, { min: 0 })) /
+            passes,
+          u_m: requireNumber(`pairs[${i}].u_m`, p.u_m, { min: 0 }) / passes,
+        };
+      });
+    return { key, n: own.length, prior, enough: own.length >= STEP_PAIRS_LEAST, ...learnRemoval(prior, own, STEP_SPREAD * prior.mean_m) };
+  });
 }

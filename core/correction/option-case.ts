@@ -3,7 +3,7 @@ import type { PanelMap } from "../film/map-panel";
 import { type PanelState, measuredRuns } from "../ledger/derive-panel";
 import { type Polygon, polygonArea } from "../panel/geometry";
 import type { Finish } from "../ways/house-ways";
-import { type ShopRemoval, clearingPlan } from "./clearing";
+import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "./clearing";
 import { textureOf, wantedTexture } from "./correction-input";
 import { type Decision, type OptionCase, type ShopRates, decideOptions } from "./options";
 
@@ -16,11 +16,11 @@ export interface OptionInput {
   /** Share of the cure to sanding reached. */
   cured: number;
   rates: ShopRates;
-  shop?: ShopRemoval | null;
+  shop?: ShopRemoval;
 }
 
 /** A panel as the options see it: its thinnest zone by the map, its worst run, its nibs and texture. */
-export function optionCase({ outline, state, finish, map, floor_m, cured, rates, shop = null }: OptionInput): OptionCase {
+export function optionCase({ outline, state, finish, map, floor_m, cured, rates, shop = DEFAULT_REMOVAL }: OptionInput): OptionCase {
   const runs = measuredRuns(state).sort((a, b) => b.height_m - a.height_m);
   const totals = state.spots.flatMap((s) => {
     const film = s.films.recheck ?? s.films.after;

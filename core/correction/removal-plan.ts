@@ -1,7 +1,10 @@
 import { requireNumber } from "../guard";
 import { type Backing, type Grit, POLISH_M, type Polish, scratchDepth } from "./abrasives";
 
-export type RemovalStep = { grit: Grit; backing: Backing } | { polish: Polish };
+/** What drives the paper: what a step takes off is learnt apart for each. */
+export const SANDING_TOOLS = ["machine", "hand", "pad"] as const;
+export type SandingTool = (typeof SANDING_TOOLS)[number];
+export type RemovalStep = { grit: Grit; backing: Backing; tool?: SandingTool | undefined } | { polish: Polish };
 
 /** A step sands 25 % deeper than its own scratches, with 15 % standard deviation. Defaults of ours. */
 export const OVER_SANDING = { share: 0.25, sd: 0.15 } as const;

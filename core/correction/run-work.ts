@@ -1,6 +1,7 @@
 import { requireNumber } from "../guard";
 import { normalCdf } from "../stats/normal";
 import { type Grit, scratchDepth } from "./abrasives";
+import type { Removal } from "./removal-plan";
 
 /** Schools of taking a run down. Every figure is a default of ours, not validated; shown side by side, none is declared best. */
 export const RUN_SCHOOLS = {
@@ -118,19 +119,26 @@ export interface RunForecast {
  * What one school does to the film beside a run.
  * @param clear_m clear around the run (the run itself is extra film), with its standard uncertainty
  * @param depletedArea_m2 area the run drained, if known: its film is missing there
+ * @param finish what the ladder after it takes off there; a usual finish where it is not known
  * @throws RangeError
  */
 export function forecastRunWork(
   school: RunSchool,
-  input: Run & { clear_m: number; u_clear_m: number; floor_m: number; depletedArea_m2?: number },
+  input: Run & { clear_m: number; u_clear_m: number; floor_m: number; depletedArea_m2?: number; finish?: Removal },
 ): RunForecast {
   const s = RUN_SCHOOLS[school];
   const volume_m3 = runVolume(input);
   const start = s.bladeTo_m === null ? input.height_m : Math.min(input.height_m, s.bladeTo_m);
   const beside = Math.max(0, lossBesideRun({ height_m: start, compliance_m: s.compliance_m, residual_m: RESIDUAL_M }) - s.guard_m);
   const scratch = scratchDepth(s.grit, "hard");
-  const loss_m = beside + 1.25 * (s.guard_m > 0 ? 0.5 : 1) * scratch.depth_m + TAIL_M[0];
-  const u_left_m = Math.hypot(requireNumber("u_clear_m", input.u_clear_m, { above: 0 }), 0.5 * beside, 1.25 * scratch.u_m, TAIL_M[1]);
+  const { removal_m: tail_m, u_m: uTail_m } = input.finish ?? { removal_m: TAIL_M[0], u_m: TAIL_M[1] };
+  const loss_m = beside + 1.25 * (s.guard_m > 0 ? 0.5 : 1) * scratch.depth_m + requireNumber("finish.removal_m", tail_m, { min: 0 });
+  const u_left_m = Math.hypot(
+    requireNumber("u_clear_m", input.u_clear_m, { above: 0 }),
+    0.5 * beside,
+    1.25 * scratch.u_m,
+    requireNumber("finish.u_m", uTail_m, { min: 0 }),
+  );
   const depleted = input.depletedArea_m2 ? volume_m3 / requireNumber("depletedArea_m2", input.depletedArea_m2, { above: 0 }) : 0;
   const left_m = requireNumber("clear_m", input.clear_m) - loss_m - depleted;
   const short = requireNumber("floor_m", input.floor_m, { min: 0 }) - left_m;

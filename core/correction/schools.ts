@@ -40,7 +40,11 @@ const level = (grit: "P1000" | "P1500" | "P2000", backing: "medium" | "soft" = "
   doThis: "Light pressure, edges and body lines by hand or left",
   lookFor: grit === "P2000" ? "No coarser scratch left" : "Uniformly dull, no shiny low spot",
 });
-const byHand = (grit: "P1000" | "P1500" | "P2000"): CorrectionStep => ({ ...level(grit), tool: "hand block, medium backing, wet" });
+const byHand = (grit: "P1000" | "P1500" | "P2000"): CorrectionStep => ({
+  ...level(grit),
+  use: { grit, backing: "medium", tool: "hand" },
+  tool: "hand block, medium backing, wet",
+});
 
 /** Grit-and-polish schools: common practice, named by us. Each step is cleared by the next. */
 export const CORRECTION_SCHOOLS = [
@@ -82,7 +86,11 @@ export const CORRECTION_SCHOOLS = [
     goodFor: "A few nibs on an otherwise good panel",
     price: "Texture stays as it is",
     source: "common-practice",
-    steps: [{ ...level("P2000"), tool: "small hard pad on the spot only" }, compound, polish],
+    steps: [
+      { ...level("P2000"), use: { grit: "P2000", backing: "medium", tool: "pad" }, tool: "small pad on the spot only, wet" },
+      compound,
+      polish,
+    ],
   },
   {
     id: "polish",

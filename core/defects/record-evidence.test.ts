@@ -1,51 +1,20 @@
 import { recordEvidence } from "#core/defects/record-evidence";
-import { type BodyInputOf, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
+import type { BodyInputOf, EntryKind } from "#core/ledger/bodies";
 import { derivePanel } from "#core/ledger/derive-panel";
-import type { LedgerEntry } from "#core/ledger/entry";
 import { PREFLIGHT_IDS } from "#core/prep/preflight";
 import { panelShape } from "#core/panel/shapes";
-import { productSheet } from "#core/product/sheet";
+import { TEST_GUN, TEST_SHEET, testLedger } from "#core/testing/test-ledger";
 
 const um = (x: number) => x * 1e-6;
-const MINUTE_MS = 60_000;
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.7 });
 const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
-const sheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  ratio: "2:1",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: um(25),
-  filmPerCoatMax_m: um(32),
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  floor_m: null,
-});
-const GUN: BodyInputOf<"coat">["settings"] = {
-  fluidRate_m3_s: 230e-6 / 60,
-  fluidFrom: "measured",
-  turns: null,
-  pressure_Pa: 1.93e5,
-  distance_m: 0.175,
-  overlap: 0.5,
-  handSpeed_m_s: 0.34,
-  fan_m: null,
-};
+const sheet = { ...TEST_SHEET, filmPerCoatMax_m: um(32) };
 
 function job() {
-  const entries: LedgerEntry[] = [];
-  let at_ms = 0;
-  const add = <K extends EntryKind>(kind: K, body: BodyInputOf<K>, after_min = 1) => {
-    at_ms += after_min * MINUTE_MS;
-    const common = { id: `e${entries.length}`, panelId: "p", at_ms, recordedAt_ms: at_ms, by: "", simulated: false, supersedes: null };
-    entries.push({ ...common, kind, body: LEDGER_BODIES[kind].parse(body) } as LedgerEntry);
-  };
-  const coat = (number: number, settings: Partial<typeof GUN> = {}, after_min = 15, reducer = 0) =>
-    add("coat", { number, role: "full wet", reducer, wetReading_m: null, settings: { ...GUN, ...settings } }, after_min);
+  const { entries, ...made } = testLedger();
+  const add = <K extends EntryKind>(kind: K, body: BodyInputOf<K>, after_min = 1) => void made.add(kind, body, { after_min });
+  const coat = (number: number, settings: Partial<typeof TEST_GUN> = {}, after_min = 15, reducer = 0) =>
+    add("coat", { number, role: "full wet", reducer, wetReading_m: null, settings: { ...TEST_GUN, ...settings } }, after_min);
   const climate = (air_C: number, o: Partial<BodyInputOf<"climate">> = {}) =>
     add("climate", { air_K: air_C + 273.15, part_K: null, relativeHumidity: 0.5, ...o });
   const evidence = (o: Partial<Parameters<typeof recordEvidence>[0]> = {}) =>

@@ -74,7 +74,7 @@ test("without before-readings it is inferred and riskier; a run adds its own cha
   const guessed = assessPanel({ ...input, observations: after, draws: QUICK });
   expect(guessed.inferred).toBe(true);
   expect(guessed.thinChance).toBeGreaterThan(assessPanel({ ...input, draws: QUICK }).thinChance);
-  expect(assessPanel({ ...input, runCutChance: 0.2, draws: QUICK }).cutChance).toBeCloseTo(0.2, 2);
+  expect(assessPanel({ ...input, localCutChance: 0.2, draws: QUICK }).cutChance).toBeCloseTo(0.2, 2);
 });
 
 test("coats of one's own replace the usual stack's clear", () => {

@@ -6,8 +6,8 @@ import { LEAST_SPOTS, type Verdict, verdictOf } from "./verdict";
 export type { History } from "./panel-film";
 
 export interface AssessInput extends FilmInput {
-  /** Chance of cutting through at the runs, worked out beside the panel's own. */
-  runCutChance?: number;
+  /** Chance of cutting through where runs and nibs are worked, worked out beside the panel's own. */
+  localCutChance?: number;
 }
 
 export interface Assessment {
@@ -54,16 +54,16 @@ export function tooFewReadings(observations: FilmInput["observations"]): string 
  * @throws RangeError for readings or outlines outside the models.
  */
 export function assessPanel(input: AssessInput, { onProgress }: { onProgress?: (share: number) => void } = {}): Assessment {
-  const { observations, runCutChance = 0 } = input;
-  requireNumber("runCutChance", runCutChance, { min: 0, max: 1 });
+  const { observations, localCutChance = 0 } = input;
+  requireNumber("localCutChance", localCutChance, { min: 0, max: 1 });
   const reason = tooFewReadings(observations);
   if (reason) return { ...NOTHING, reason };
   const worlds = possibleWorlds(input);
   onProgress?.(0.2);
   const now = filmState(input, observations, { worlds, grid: filmGrid(input) });
   onProgress?.(0.5);
-  const withRun = (cut: number) => 1 - (1 - cut) * (1 - runCutChance);
-  const cutChance = withRun(now.cutChance);
+  const withLocal = (cut: number) => 1 - (1 - cut) * (1 - localCutChance);
+  const cutChance = withLocal(now.cutChance);
   let verdict: Verdict = verdictOf({ cut: cutChance, thin: now.thinChance });
   let readingsWanted: Assessment["readingsWanted"] = null;
   if (verdict !== "safe" && now.meanMargin_m > 0) {
@@ -73,7 +73,7 @@ export function assessPanel(input: AssessInput, { onProgress }: { onProgress?: (
       onProgress?.(0.6 + 0.13 * i);
       const expected = planned.slice(0, count);
       const later = filmState(input, [...observations, ...expected], { worlds, grid, assumed: expected.length, draws: LOOK_AHEAD_DRAWS });
-      if (verdictOf({ cut: withRun(later.cutChance), thin: later.thinChance }) !== "safe") continue;
+      if (verdictOf({ cut: withLocal(later.cutChance), thin: later.thinChance }) !== "safe") continue;
       verdict = "uncertain";
       readingsWanted = { count, at: expected.map((o) => o.at) };
       break;

@@ -1,10 +1,10 @@
 import { requireNumber } from "../guard";
-import { type Point, type Polygon, edgeDistances, gridInside } from "../panel/geometry";
+import { type Point, type Polygon, edgeDistances, gridInside, lineDistances } from "../panel/geometry";
 import { normalPdf } from "../stats/normal";
 import { cellMargin, edgeMultiplier } from "./cell-risk";
 import { type FieldUnknowns, fitField, unknownsOf } from "./field-fit";
 import { FilmField, type FieldPrior, type FilmObservation, type Prediction } from "./film-field";
-import { type PanelGrid, panelGrid } from "./panel-grid";
+import { type PanelGrid, type StripsByHand, panelGrid, stripShares } from "./panel-grid";
 import { type PanelRisk, panelRisks } from "./panel-risk";
 import { type KnownUnder, type StackName, type StackWeights, clearFromMixture, stackPrior } from "./stack-prior";
 import { CUT_GUARD_M, THIN_AREA_SHARE } from "./verdict";
@@ -29,6 +29,8 @@ export interface FilmInput {
   floor_m: number;
   cutGuard_m?: number;
   tape_m: number;
+  /** Strips along the rim and the body lines that are worked by hand, or taped off. */
+  byHand?: StripsByHand | undefined;
   /** Share of the gauge's error common to the visits before and after clear; 0 with another gauge or set-up. */
   sameGaugeCorrelation?: number;
   /** How far the probe may have moved between the visits. */
@@ -204,8 +206,10 @@ export function planReadings(input: FilmInput, prior: Partial<FieldPrior>, most:
   const rim_m = Math.max(tape_m, LEAST_RIM_M);
   const inside = gridInside(outline, LOOK_AHEAD_GRID).map((c) => c.point);
   const edge_m = edgeDistances(inside, outline);
-  const points = inside.filter((_, i) => edge_m[i]! >= rim_m);
-  const multiplier = edge_m.filter((d) => d >= rim_m).map(edgeMultiplier);
+  const share = stripShares(edge_m, lineDistances(inside, bodyLines), input.byHand ?? {});
+  const judged = [...inside.keys()].filter((i) => edge_m[i]! >= rim_m && share[i]! > 0);
+  const points = judged.map((i) => inside[i]!);
+  const multiplier = judged.map((i) => share[i]! * edgeMultiplier(edge_m[i]!));
   const planned: FilmObservation[] = [];
   let basis: Float64Array | undefined;
   let correlation: Float64Array | undefined;
@@ -234,6 +238,6 @@ export function planReadings(input: FilmInput, prior: Partial<FieldPrior>, most:
 
 /** The grid of a panel that the film is worked out on. */
 export const filmGrid = (
-  { outline, tape_m, bodyLines = [] }: Pick<FilmInput, "outline" | "tape_m" | "bodyLines">,
+  { outline, tape_m, bodyLines = [], byHand = {} }: Pick<FilmInput, "outline" | "tape_m" | "bodyLines" | "byHand">,
   cells: { nx?: number; ny?: number } = {},
-): PanelGrid => panelGrid(outline, tape_m, { ...cells, bodyLines });
+): PanelGrid => panelGrid(outline, tape_m, { ...cells, bodyLines, byHand });

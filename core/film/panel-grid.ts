@@ -20,18 +20,36 @@ export interface PanelGrid {
   coarse: Int32Array;
 }
 
-/** @throws RangeError for a bad outline, or when the tape leaves nothing to judge */
+/** A strip worked apart from the flat: how wide, and what comes off there as a share of the flat; 0: taped off, not judged. */
+export interface StripWork {
+  within_m: number;
+  share: number;
+}
+/** Strips along the rim and on either side of the body lines. */
+export interface StripsByHand {
+  edge?: StripWork | undefined;
+  line?: StripWork | undefined;
+}
+
+/** @throws RangeError for a bad outline or strip, or when the tape leaves nothing to judge */
 export function panelGrid(
   outline: Polygon,
   tape_m: number,
-  { nx = 60, ny = 50, bodyLines = [] as readonly (readonly Point[])[] } = {},
+  {
+    nx = 60,
+    ny = 50,
+    bodyLines = [],
+    byHand = {},
+  }: { nx?: number; ny?: number; bodyLines?: readonly (readonly Point[])[]; byHand?: StripsByHand } = {},
 ): PanelGrid {
   requirePolygon("outline", outline);
   requireNumber("tape_m", tape_m, { min: 0 });
   const cells = gridInside(outline, { nx, ny });
   const points = cells.map((c) => c.point);
   const edge_m = edgeDistances(points, outline);
-  const judged = Int32Array.from(points.keys()).filter((i) => edge_m[i]! >= tape_m);
+  const line_m = lineDistances(points, bodyLines);
+  const share = stripShares(edge_m, line_m, byHand);
+  const judged = Int32Array.from(points.keys()).filter((i) => edge_m[i]! >= tape_m && share[i]! > 0);
   if (judged.length === 0) throw new RangeError(`tape_m must leave some panel to judge, got ${tape_m}`);
   const coarse = judged.filter((i) => cells[i]!.column % 2 === 0 && cells[i]!.row % 2 === 0);
   return {
@@ -41,9 +59,24 @@ export function panelGrid(
     points,
     index: Int32Array.from(cells, (c) => c.row * nx + c.column),
     edge_m,
-    line_m: lineDistances(points, bodyLines),
-    multiplier: edge_m.map(edgeMultiplier),
+    line_m,
+    multiplier: edge_m.map((d, i) => edgeMultiplier(d) * (share[i]! || 1)),
     judged,
     coarse: coarse.length ? coarse : judged,
   };
+}
+
+/** What comes off at each place as a share of the flat: the least of the strips it lies in. @throws RangeError */
+export function stripShares(edge_m: Float64Array, line_m: Float64Array, { edge, line }: StripsByHand): Float64Array {
+  const shares = new Float64Array(edge_m.length).fill(1);
+  for (const [name, strip, distance_m] of [
+    ["byHand.edge", edge, edge_m],
+    ["byHand.line", line, line_m],
+  ] as const) {
+    if (!strip) continue;
+    requireNumber(`${name}.within_m`, strip.within_m, { min: 0, max: 1 });
+    requireNumber(`${name}.share`, strip.share, { min: 0, max: 2 });
+    for (let i = 0; i < shares.length; i++) if (distance_m[i]! < strip.within_m) shares[i] = Math.min(shares[i]!, strip.share);
+  }
+  return shares;
 }

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, type Polish } from "../correction/abrasives";
+import { SANDING_TOOLS } from "../correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { MATTE_RULE_IDS } from "../gloss/matte-knowledge";
@@ -30,9 +31,14 @@ const gunSettings = z.object({
 const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
 
 const removalStep = z.union([
-  z.object({ grit: z.enum(keysOf<Grit>(GRAIN_M)), backing: z.enum(keysOf<Backing>(BACKING)) }),
+  z.object({ grit: z.enum(keysOf<Grit>(GRAIN_M)), backing: z.enum(keysOf<Backing>(BACKING)), tool: z.enum(SANDING_TOOLS).optional() }),
   z.object({ polish: z.enum(keysOf<Polish>(POLISH_M)) }),
 ]);
+
+const strip = z.object({ within_m: z.number().min(0).max(1), share: z.number().min(0).max(2) });
+
+/** Where a step of the work is done. */
+export const WORK_ZONES = ["panel", "run", "spot", "hand"] as const;
 
 /** What an entry of each kind holds. SI; missing is null, never zero. */
 export const LEDGER_BODIES = {
@@ -158,6 +164,11 @@ export const LEDGER_BODIES = {
     count: z.int().min(1).max(2000).default(1),
     photoId: z.string().max(80).nullable().default(null),
     note: text(200).default(""),
+    /** Drawn on the panel: each of several points, a line along it, or the area it covers. */
+    trace: z
+      .object({ as: z.enum(["points", "line", "area"]), at: z.array(at).min(1).max(500) })
+      .nullable()
+      .default(null),
   }),
   /** What the painter answered about a defect's causes, and the final word; null: not settled. */
   cause: z.object({
@@ -178,9 +189,30 @@ export const LEDGER_BODIES = {
         use: removalStep.nullable(),
         removal_m: z.number().min(0),
         u_m: z.number().min(0),
-        passes: z.int().min(1).max(20).default(1),
+        passes: z.int().min(1).max(60).default(1),
+        /** Where: over the panel, or only at runs, spots, or rim and body lines. Only the first thins the panel. */
+        zone: z.enum(WORK_ZONES).default("panel"),
+        tool: text(80).default(""),
+        wet: z.boolean().nullable().default(null),
+        doThis: text(200).default(""),
+        lookFor: text(200).default(""),
+        minutes: z.number().min(0).default(0),
+        /** The texture's share of the removal, and what the defaults say for all of it. */
+        texture_m: z.number().min(0).default(0),
+        default_m: z.number().min(0).default(0),
+        /** The removal is this shop's own, learnt step by step. */
+        own: z.boolean().default(false),
+        /** Gloss to expect at 60° after it, an illustration. */
+        gloss60_GU: z.number().min(0).nullable().default(null),
       }),
     ),
+    /** Rim left under tape or by hand; body lines by hand or left. */
+    edges: z.enum(["left", "hand"]).default("left"),
+    lines: z.enum(["hand", "left"]).default("hand"),
+    /** What comes off in those strips as a share of the flat (0: taped), from where the rim is judged, and the chance at runs and nibs. */
+    byHand: z.object({ edge: strip.optional(), line: strip.optional() }).default({}),
+    judgedFrom_m: z.number().min(0).max(0.5).nullable().default(null),
+    localCutChance: z.number().min(0).max(1).default(0),
     removal_m: z.number().min(0),
     u_removal_m: z.number().min(0),
     verdict: z.enum(["safe", "caution", "stop", "uncertain", "none"]),
@@ -192,12 +224,25 @@ export const LEDGER_BODIES = {
     planId: z.string(),
     index: z.int().min(0),
     name: text(40),
-    removal_m: z.number().min(0),
+    removal_m: z.number(),
     u_m: z.number().min(0),
     note: text(200),
+    /** Where it was done, as in the plan. */
+    zone: z.enum(WORK_ZONES).default("panel"),
+    /** How long it took, where it was started on its card. */
+    duration_s: z.number().min(0).max(86400).nullable().default(null),
+    /** Film at one mark before and after it, as read; `removal_m` then weighs it with the forecast. */
+    measured: z
+      .object({ before: z.array(filmReading).min(1).max(20), after: z.array(filmReading).min(1).max(20) })
+      .nullable()
+      .default(null),
+    forecast_m: z.number().min(0).nullable().default(null),
+    gloss60_GU: z.number().min(0).max(200).nullable().default(null),
     /** One pass more of the last step: marks of the step before were still there. It ticks nothing. */
     extra: z.boolean().default(false),
   }),
+  /** A step's card was started; the step itself is written when it is done. */
+  stepStart: z.object({ planId: z.string(), index: z.int().min(0) }),
   handOver: z.object({ note: text(400) }),
   note: z.object({ text: text(1000).min(1, "Write something first") }),
   strike: z.object({ reason: text(200) }),

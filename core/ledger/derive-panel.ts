@@ -94,6 +94,8 @@ export interface PanelState {
   oven: EntryOf<"oven"> | null;
   /** A coat started in the booth view and not stopped yet. */
   spraying: EntryOf<"coatStart"> | null;
+  /** A step's card started and not done yet. */
+  working: EntryOf<"stepStart"> | null;
   gloss: EntryOf<"gloss">[];
   matteCheck: EntryOf<"matteCheck"> | null;
   simulated: boolean;
@@ -140,13 +142,14 @@ export function derivePanel(
   const stepsDone = ofKind(entries, "step");
   const readings = ofKind(entries, "reading");
   const lastFilm_ms = Math.max(-Infinity, ...readings.filter((r) => r.body.phase !== "before").map((r) => r.recordedAt_ms));
-  const since = stepsDone.filter((s) => s.recordedAt_ms > lastFilm_ms);
+  const thinning = stepsDone.filter(thinsPanel);
+  const since = thinning.filter((s) => s.recordedAt_ms > lastFilm_ms);
   const removedSince = {
     removal_m: since.reduce((a, s) => a + s.body.removal_m, 0),
     u_m: Math.hypot(0, ...since.map((s) => s.body.u_m)),
   };
   const gaugeChecks = ofKind(entries, "gaugeCheck");
-  const current = latestSession(readings, stepsDone);
+  const current = latestSession(readings, thinning);
   const sessions = sessionsOf(current, gaugeChecks);
   const films = groupSpots(current, gaugeChecks);
   const hasBefore = films.some((s) => s.films.before);
@@ -155,7 +158,7 @@ export function derivePanel(
   const knownUnder = knownFrom(added);
   const spots = films.map((s): Spot => ({
     ...s,
-    clear: clearAt(s.films, { brief, stepsDone, anyBefore: hasBefore, knownUnder, sessions }),
+    clear: clearAt(s.films, { brief, stepsDone: thinning, anyBefore: hasBefore, knownUnder, sessions }),
   }));
   return {
     climate,
@@ -176,7 +179,7 @@ export function derivePanel(
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     layers: layersOf(brief, spots, coats, predictedClear, {
       removedSince_m: removedSince.removal_m,
-      removedTotal_m: stepsDone.reduce((a, s) => a + s.body.removal_m, 0),
+      removedTotal_m: thinning.reduce((a, s) => a + s.body.removal_m, 0),
       added,
     }),
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
@@ -188,12 +191,16 @@ export function derivePanel(
     climates: ofKind(entries, "climate"),
     texture: ofKind(entries, "texture"),
     oven: ofKind(entries, "oven").at(-1) ?? null,
+    working: runningStep(ofKind(entries, "stepStart").at(-1), plan, stepsDone),
     spraying: runningCoat(ofKind(entries, "coatStart").at(-1), coats),
     gloss: ofKind(entries, "gloss"),
     matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
     simulated: entries.some((e) => e.simulated),
   };
 }
+
+/** Whether a step took film off the panel; work at runs, spots, rim and lines stays where it was done. */
+export const thinsPanel = (step: EntryOf<"step">): boolean => step.body.zone === "panel";
 
 /** The entry, unless a coat has been logged since: then that coat's own settings hold. */
 function newerThan(entry: EntryOf<"gunSet"> | undefined, coat: EntryOf<"coat"> | undefined): EntryOf<"gunSet"> | null {
@@ -210,6 +217,16 @@ function knownFrom(layers: readonly UnderLayer[]): KnownUnder {
 /** The started coat, unless it has been logged since. */
 function runningCoat(start: EntryOf<"coatStart"> | undefined, coats: readonly CoatState[]): EntryOf<"coatStart"> | null {
   return start && !coats.some((c) => c.entry.body.number >= start.body.number) ? start : null;
+}
+
+/** The started step of the plan in force, unless it is done. */
+function runningStep(
+  start: EntryOf<"stepStart"> | undefined,
+  plan: EntryOf<"plan"> | null,
+  steps: readonly EntryOf<"step">[],
+): EntryOf<"stepStart"> | null {
+  const done = (s: EntryOf<"stepStart">) => steps.some((d) => !d.body.extra && d.body.planId === plan?.id && d.body.index >= s.body.index);
+  return start && start.body.planId === plan?.id && !done(start) ? start : null;
 }
 
 /** Film a logged coat is predicted to have laid. */

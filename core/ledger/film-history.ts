@@ -1,6 +1,6 @@
 import type { ProductSheet } from "../product/sheet";
 import { clearSummary } from "./clear-summary";
-import { type PanelBrief, type PanelState, type ShopFilm, type Spot, derivePanel } from "./derive-panel";
+import { type PanelBrief, type PanelState, type ShopFilm, type Spot, derivePanel, thinsPanel } from "./derive-panel";
 import { type LedgerEntry, livingEntries } from "./entry";
 import { PHASES } from "./kinds";
 
@@ -55,7 +55,7 @@ function continues(entry: LedgerEntry & { kind: "reading" }, rest: readonly Ledg
 
 function predictedOf(state: PanelState, entries: readonly LedgerEntry[]): FilmMoment["predicted"] {
   if (!state.predictedClear) return null;
-  const steps = entries.filter((e) => e.kind === "step");
+  const steps = entries.flatMap((e) => (e.kind === "step" && thinsPanel(e) ? [e] : []));
   return {
     clear_m: state.predictedClear.clear_m - steps.reduce((a, s) => a + s.body.removal_m, 0),
     u_m: Math.hypot(state.predictedClear.u_m, ...steps.map((s) => s.body.u_m)),

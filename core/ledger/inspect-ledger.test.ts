@@ -1,51 +1,16 @@
 import type { BodyInputOf, EntryKind } from "#core/ledger/bodies";
-import { LEDGER_BODIES } from "#core/ledger/bodies";
 import { derivePanel } from "#core/ledger/derive-panel";
-import type { LedgerEntry } from "#core/ledger/entry";
 import { filmHistory } from "#core/ledger/film-history";
 import { panelShape } from "#core/panel/shapes";
-import { productSheet } from "#core/product/sheet";
+import { TEST_SHEET as sheet, testLedger } from "#core/testing/test-ledger";
 
 const um = (x: number) => x * 1e-6;
-const MINUTE_MS = 60_000;
 const shape = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
 const brief = { shape, substrate: "refinish" as const, tilt_rad: 0, coatsPlanned: 2 };
-const sheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  ratio: "2:1",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: um(25),
-  filmPerCoatMax_m: um(30),
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  floor_m: null,
-});
-
 /** A ledger whose entries are ten minutes apart unless told otherwise. */
 function ledger() {
-  const entries: LedgerEntry[] = [];
-  let at_ms = 0;
-  const add = <K extends EntryKind>(kind: K, body: BodyInputOf<K>, after_min = 10) => {
-    at_ms += after_min * MINUTE_MS;
-    const id = `e${entries.length}`;
-    entries.push({
-      id,
-      panelId: "p",
-      kind,
-      body: LEDGER_BODIES[kind].parse(body),
-      at_ms,
-      recordedAt_ms: at_ms,
-      by: "",
-      simulated: false,
-      supersedes: null,
-    } as LedgerEntry);
-    return id;
-  };
+  const { entries, coat, ...made } = testLedger({ minutesApart: 10 });
+  const add = <K extends EntryKind>(kind: K, body: BodyInputOf<K>, after_min = 10) => made.add(kind, body, { after_min });
   const read = (phase: "before" | "after" | "recheck", film: number, more: Partial<BodyInputOf<"reading">> = {}, spot = "1") =>
     add(
       "reading",
@@ -63,23 +28,6 @@ function ledger() {
     const one = (v: number) => [{ thickness_m: um(v), entered: String(v), unit: "µm" }];
     return add("gaugeCheck", { gauge, foil_m: um(150), uFoil_m: um(1), zero: one(zero), onFoil: one(onFoil), correct });
   };
-  const coat = (number: number) =>
-    add("coat", {
-      number,
-      role: "full wet",
-      reducer: 0,
-      wetReading_m: null,
-      settings: {
-        fluidRate_m3_s: 230e-6 / 60,
-        fluidFrom: "measured",
-        turns: null,
-        pressure_Pa: 1.93e5,
-        distance_m: 0.175,
-        overlap: 0.5,
-        handSpeed_m_s: 0.34,
-        fan_m: null,
-      },
-    });
   const step = (name: string, taken: number) => add("step", { planId: "plan", index: 0, name, removal_m: um(taken), u_m: um(1), note: "" });
   return { entries, add, read, check, coat, step };
 }

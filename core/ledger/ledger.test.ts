@@ -1,86 +1,21 @@
 import { clockState, type Clock } from "#core/clock/clock-state";
-import { compareRunSchools, correctionInput, textureOf } from "#core/correction/correction-input";
+import { correctionInput, textureOf } from "#core/correction/correction-input";
+import { compareRunSchools } from "#core/correction/zone-plan";
 import { clearSummary, removedAtSpots } from "#core/ledger/clear-summary";
-import type { BodyOf, EntryKind } from "#core/ledger/bodies";
 import { derivePanel, measuredRuns } from "#core/ledger/derive-panel";
-import { type LedgerEntry, livingEntries } from "#core/ledger/entry";
+import { livingEntries } from "#core/ledger/entry";
 import { stationOf, type PanelCounts } from "#core/ledger/station";
 import { panelShape, suggestSpots } from "#core/panel/shapes";
-import { productSheet } from "#core/product/sheet";
-import { toSi } from "#core/units/convert";
+import { TEST_SHEET as sheet, testLedger } from "#core/testing/test-ledger";
 import { HOUSE_WAYS, houseWay, plannedCoat } from "#core/ways/house-ways";
 import { planFigures } from "#core/ways/plan-figures";
 
 const um = (x: number) => x * 1e-6;
-const sheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  ratio: "2:1",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: um(25),
-  filmPerCoatMax_m: um(30),
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  floor_m: null,
-});
 const shape = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
 const brief = { shape, substrate: "refinish" as const, tilt_rad: 0, coatsPlanned: 2 };
 const places = suggestSpots(shape.outline, 6);
 
-/** Builds a ledger; each entry a minute after the last. */
-function ledger() {
-  const entries: LedgerEntry[] = [];
-  const add = <K extends EntryKind>(kind: K, body: BodyOf<K>, supersedes: string | null = null) => {
-    const id = `e${entries.length}`;
-    const at_ms = 60_000 * entries.length;
-    entries.push({
-      id,
-      panelId: "p",
-      kind,
-      body,
-      at_ms,
-      recordedAt_ms: at_ms,
-      by: "painter A",
-      simulated: false,
-      supersedes,
-    } as LedgerEntry);
-    return id;
-  };
-  const read = (phase: "before" | "after" | "recheck", films: number[]) =>
-    films.map((f, i) =>
-      add("reading", {
-        phase,
-        spot: String(i + 1),
-        at: { x_m: places[i]![0], y_m: places[i]![1] },
-        gauge: "typed",
-        template: false,
-        readings: [f, f + 1, f - 1].map((v) => ({ thickness_m: um(v), entered: String(v), unit: "µm" })),
-      }),
-    );
-  const coat = (number: number) =>
-    add("coat", {
-      number,
-      role: "full wet",
-      reducer: 0,
-      duration_s: null,
-      wetReading_m: null,
-      settings: {
-        fluidRate_m3_s: toSi("fluidRate", 230, "ml/min"),
-        fluidFrom: "measured",
-        turns: null,
-        pressure_Pa: toSi("pressure", 28, "psi"),
-        distance_m: 0.175,
-        overlap: 0.5,
-        handSpeed_m_s: 0.34,
-        fan_m: null,
-      },
-    });
-  return { entries, add, read, coat };
-}
+const ledger = () => testLedger({ places });
 const BEFORE = [92, 90, 94, 91, 93, 90];
 const AFTER = [151, 146, 154, 149, 150, 143];
 
@@ -88,11 +23,11 @@ describe("the ledger", () => {
   test("a correction replaces, a strike removes, striking the strike brings it back; nothing is lost", () => {
     const { entries, add } = ledger();
     const first = add("note", { text: "one" });
-    const second = add("note", { text: "two" }, first);
+    const second = add("note", { text: "two" }, { supersedes: first });
     expect(livingEntries(entries).map((e) => e.id)).toEqual([second]);
-    const strike = add("strike", { reason: "undo" }, second);
+    const strike = add("strike", { reason: "undo" }, { supersedes: second });
     expect(livingEntries(entries).map((e) => e.id)).toEqual([first]);
-    add("strike", { reason: "undo" }, strike);
+    add("strike", { reason: "undo" }, { supersedes: strike });
     expect(livingEntries(entries).map((e) => e.id)).toEqual([second]);
     expect(entries).toHaveLength(4);
   });
@@ -177,7 +112,7 @@ describe("a panel derived from its ledger", () => {
 });
 
 describe("correction of a panel", () => {
-  const withRun = () => {
+  const withLocal = () => {
     const l = ledger();
     l.read("before", BEFORE);
     l.coat(1);
@@ -205,14 +140,23 @@ describe("correction of a panel", () => {
   };
 
   test("a 60 µm run: its own step comes first, four schools stand side by side, its chance joins the panel's", () => {
-    const state = withRun();
+    const state = withLocal();
     expect(measuredRuns(state)).toHaveLength(1);
     const c = correctionInput(brief, state, choice);
-    expect(c.steps.map((s) => s.name)).toEqual(["Run: block", "P1500 medium", "P3000 soft", "Compound", "Polish"]);
-    expect(c.total.removal_m).toBeCloseTo(um(11.1625), 10); // P3000 goes over it three times until the P1500 marks are gone
-    expect(c.runs!.schools.map((s) => s.school)).toEqual(["block", "blade", "guard", "file"]);
-    expect(c.assess.runCutChance).toBe(c.runs!.schools[0]!.cutChance);
-    expect(correctionInput(brief, state, { ...choice, runSchool: null }).assess.runCutChance).toBe(0);
+    expect(c.plan.steps.map((s) => s.name)).toEqual([
+      "Run: P800 hard",
+      "Run: P1000 hard",
+      "Run: P1500 medium",
+      "P1500 medium",
+      "By hand: P2000 soft",
+      "P3000 soft",
+      "Compound",
+      "Polish",
+    ]);
+    expect(c.plan.total.removal_m).toBeCloseTo(um(11.1625), 10); // P3000 goes over it three times until the P1500 marks are gone
+    expect(c.plan.runs!.schools.map((s) => s.school)).toEqual(["block", "blade", "guard", "file"]);
+    expect(c.assess.localCutChance).toBeCloseTo(c.plan.runs!.schools[0]!.cutChance, 12);
+    expect(correctionInput(brief, state, { ...choice, runSchool: null }).assess.localCutChance).toBe(0);
   });
 
   test("no run, no run step; no reading, no run forecast", () => {

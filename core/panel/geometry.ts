@@ -25,6 +25,14 @@ export function polygonArea(polygon: Polygon): number {
   return Math.abs(twice) / 2;
 }
 
+/** Length of an open line, m. */
+export function lineLength(line: readonly Point[]): number {
+  return line.slice(1).reduce((a, [x, y], i) => a + Math.hypot(x - line[i]![0], y - line[i]![1]), 0);
+}
+
+/** Length of the outline all the way round, m. */
+export const polygonPerimeter = (polygon: Polygon): number => lineLength([...polygon, polygon[0]!]);
+
 /** Whether a point lies inside (even–odd rule). */
 export function isInside([x, y]: Point, polygon: Polygon): boolean {
   let inside = false;

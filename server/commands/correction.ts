@@ -1,6 +1,10 @@
 import { assessPanel } from "#core/film/assess-panel";
 import { onePass } from "#core/correction/clearing";
-import { type CorrectionChoice, correctionInput } from "#core/correction/correction-input";
+import { correctionInput } from "#core/correction/correction-input";
+import { removalAtMark, weighMeasured } from "#core/correction/measured-step";
+import type { ZoneChoice } from "#core/correction/zone-plan";
+import type { BodyOf } from "#core/ledger/bodies";
+import type { EntryOf } from "#core/ledger/entry";
 import type { ServerContext } from "../context";
 import type { PanelView } from "../views/panel-view";
 import { recordEntry } from "./record-entry";
@@ -10,10 +14,10 @@ import { Refusal } from "./refusal";
 export async function storePlan(
   ctx: ServerContext,
   view: PanelView,
-  input: { choice: Omit<CorrectionChoice, "floor_m" | "shop">; by: string; clientKey: string | null },
+  input: { choice: Omit<ZoneChoice, "floor_m" | "shop">; by: string; clientKey: string | null },
 ): Promise<string> {
   const choice = { ...input.choice, floor_m: view.floor_m, shop: view.shopRemoval };
-  const { steps, total, assess } = correctionInput(view.panel, view.state, choice);
+  const { plan, assess } = correctionInput(view.panel, view.state, choice);
   const a = assessPanel(assess);
   if (a.verdict === "none") throw new Refusal(null, a.reason ?? "Too few readings for a verdict");
   return recordEntry(ctx, {
@@ -23,12 +27,17 @@ export async function storePlan(
     clientKey: input.clientKey,
     body: {
       schoolId: choice.schoolId as "short",
-      runSchool: choice.runSchool,
+      runSchool: plan.runs ? choice.runSchool : null,
       tape_m: choice.tape_m,
+      edges: choice.edges ?? "left",
+      lines: choice.lines ?? "hand",
+      byHand: plan.byHand,
+      judgedFrom_m: plan.judgedFrom_m,
+      localCutChance: plan.localCutChance,
       floor_m: choice.floor_m,
-      steps,
-      removal_m: total.removal_m,
-      u_removal_m: total.u_m,
+      steps: plan.steps,
+      removal_m: plan.total.removal_m,
+      u_removal_m: plan.total.u_m,
       verdict: a.verdict,
       cutChance: a.cutChance,
       thinChance: a.thinChance,
@@ -37,40 +46,94 @@ export async function storePlan(
   });
 }
 
-/** Ticks the next step of the plan in force; its forecast comes off the film until somebody measures again. */
-export async function completeStep(
+/** The plan in force, if it is still the one the window showed. */
+function planInForce(view: PanelView, planId: string): EntryOf<"plan"> {
+  const { plan } = view.state;
+  if (!plan || plan.id !== planId) throw new Refusal(null, "The plan was changed in another window. Look again.");
+  return plan;
+}
+
+function nextStep(view: PanelView, plan: EntryOf<"plan">, index: number) {
+  const step = plan.body.steps[index];
+  if (!step || index !== view.state.stepsDone.length) throw new Refusal(null, "Steps are ticked in their order. Look again.");
+  return step;
+}
+
+/** The next step is taken in hand: its clock runs from here. */
+export async function startStep(
   ctx: ServerContext,
   view: PanelView,
-  input: { planId: string; index: number; note: string; by: string; clientKey: string | null },
+  o: { planId: string; index: number; by: string; clientKey?: string | null },
 ): Promise<string> {
-  const { plan, stepsDone } = view.state;
-  if (!plan || plan.id !== input.planId) throw new Refusal(null, "The plan was changed in another window. Look again.");
-  const step = plan.body.steps[input.index];
-  if (!step || input.index !== stepsDone.length) throw new Refusal(null, "Steps are ticked in their order. Look again.");
-  const { name, removal_m, u_m } = step;
+  const plan = planInForce(view, o.planId);
+  nextStep(view, plan, o.index);
+  const { working } = view.state;
+  if (working?.body.index === o.index) return working.id;
+  return recordEntry(ctx, {
+    panelId: view.panel.id,
+    kind: "stepStart",
+    by: o.by,
+    clientKey: o.clientKey ?? null,
+    body: { planId: plan.id, index: o.index },
+  });
+}
+
+export interface StepDone {
+  planId: string;
+  index: number;
+  note: string;
+  by: string;
+  clientKey: string | null;
+  /** Film at one mark before and after, as read. */
+  measured?: BodyOf<"step">["measured"];
+  gloss60_GU?: number | null;
+  /** Read with a stand-in. */
+  simulated?: boolean;
+}
+
+/** Ticks the next step of the plan in force; what it took off, weighed with what was read at a mark, comes off the film until somebody measures again. */
+export async function completeStep(ctx: ServerContext, view: PanelView, input: StepDone): Promise<string> {
+  const plan = planInForce(view, input.planId);
+  const { name, removal_m, u_m, zone } = nextStep(view, plan, input.index);
+  const { working } = view.state;
+  const measured = input.measured ?? null;
+  const films = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
+  const taken = measured
+    ? weighMeasured({ removal_m, u_m }, removalAtMark(films(measured.before), films(measured.after)))
+    : { removal_m, u_m };
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "step",
     by: input.by,
     clientKey: input.clientKey,
-    body: { planId: plan.id, index: input.index, name, removal_m, u_m, note: input.note },
+    simulated: input.simulated ?? false,
+    body: {
+      planId: plan.id,
+      index: input.index,
+      name,
+      zone,
+      ...taken,
+      forecast_m: removal_m,
+      note: input.note,
+      measured,
+      gloss60_GU: input.gloss60_GU ?? null,
+      duration_s: working ? Math.min(86400, Math.max(0, (ctx.now_ms() - working.at_ms) / 1000)) : null,
+    },
   });
 }
 
 /** One pass more of the step ticked last: scratches of the step before were still there. Its film comes off as well. */
 export async function passAgain(ctx: ServerContext, view: PanelView, o: { planId: string; by: string }): Promise<string> {
-  const { plan, stepsDone } = view.state;
-  if (!plan || plan.id !== o.planId) throw new Refusal(null, "The plan was changed in another window. Look again.");
-  const index = stepsDone.length - 1;
-  const use = plan.body.steps[index]?.use;
-  if (!use) throw new Refusal(null, "There is no sanding or polishing step to go over again");
-  const { removal_m, u_m } = onePass(use);
-  const name = `${plan.body.steps[index]!.name}, once more`;
+  const plan = planInForce(view, o.planId);
+  const index = view.state.stepsDone.length - 1;
+  const step = plan.body.steps[index];
+  if (!step?.use) throw new Refusal(null, "There is no sanding or polishing step to go over again");
+  const { removal_m, u_m } = onePass(step.use, view.shopRemoval);
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "step",
     by: o.by,
-    body: { planId: plan.id, index, name, removal_m, u_m, note: "", extra: true },
+    body: { planId: plan.id, index, name: `${step.name}, once more`, zone: step.zone, removal_m, u_m, note: "", extra: true },
   });
 }
 

@@ -40,6 +40,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       learntRuns: shop.learntRuns,
       learntTexture: shop.learntTexture,
       learntRemoval: shop.learntRemoval,
+      learntSteps: shop.learntSteps,
       rates: shop.rates,
     },
     products: products.map((p) => ({ productId: p.id, revisionId: p.revisionId, sheet: p.sheet })),

@@ -1,7 +1,7 @@
 import { type Phase } from "#core/ledger/kinds";
 import { livingEntries, ofKind } from "#core/ledger/entry";
-import { derivePanel } from "#core/ledger/derive-panel";
-import type { Point } from "#core/panel/geometry";
+import { derivePanel, thinsPanel } from "#core/ledger/derive-panel";
+import { type Point, boundingBox } from "#core/panel/geometry";
 import { type HiddenPanel, standInGauge } from "#stand-ins/film-gauge";
 import { Refusal } from "../commands/refusal";
 import { type EntryInput, recordEntries, recordEntry } from "../commands/record-entry";
@@ -44,6 +44,33 @@ export async function takeStandInReadings(
   return recordEntries(ctx, input.panelId, entries);
 }
 
+/** More comes off the hidden panel than forecast. */
+const TRUE_REMOVAL = 1.05;
+const MARK_READINGS = 3;
+
+/** Readings of the stand-in gauge at the mark of the step in hand: before it, or after as much as it truly takes off. Nothing is recorded. */
+export async function readStandInMark(ctx: ServerContext, panelId: string, when: "before" | "after"): Promise<{ readings_m: number[] }> {
+  const panel = await getPanel(ctx.db, panelId);
+  const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
+  if (!panel || !product) throw new Refusal(null, "This panel is no longer there");
+  const state = derivePanel(panel, product.sheet, await listEntries(ctx.db, panelId));
+  const step = state.plan?.body.steps[state.stepsDone.length];
+  const hidden = await hiddenPanel(ctx, panelId, "recheck");
+  const taken_m = when === "after" ? TRUE_REMOVAL * (step?.removal_m ?? 0) : 0;
+  const gauge = standInGauge(
+    { ...hidden, clear_m: Math.max(0, hidden.clear_m - taken_m) },
+    { visitSeed: seedOf(`${panelId} ${when} ${ctx.now_ms()}`, SEED_START) },
+  );
+  const { x0, y0, x1, y1 } = boundingBox(panel.shape.outline);
+  const at: Point = state.spots[0]?.at ?? [(x0 + x1) / 2, (y0 + y1) / 2];
+  const readings_m = Array.from({ length: MARK_READINGS }, () => {
+    const answer = gauge.read(at);
+    if (!answer.ok) throw new Refusal(null, answer.fault);
+    return answer.total_m;
+  });
+  return { readings_m };
+}
+
 /** Foil of the stand-in's own case, and how well it is known. */
 const STAND_IN_FOIL = { foil_m: 148e-6, uFoil_m: 1e-6 } as const;
 const CHECK_READINGS = 3;
@@ -70,7 +97,10 @@ async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): P
   const state = derivePanel(panel, product.sheet, entries);
   const seed = seedOf(panelId, SEED_START);
   const laid_m = state.coats.reduce((a, c) => a + c.predicted.dry_m, 0) * (0.94 + (seed % 13) / 100);
-  const taken_m = ofKind(livingEntries(entries), "step").reduce((a, s) => a + s.body.removal_m, 0) * 1.05;
+  const taken_m =
+    ofKind(livingEntries(entries), "step")
+      .filter(thinsPanel)
+      .reduce((a, s) => a + s.body.removal_m, 0) * TRUE_REMOVAL;
   const under_m = panel.substrate === "factory" ? 70e-6 : 96e-6;
   const factoryClear_m = panel.substrate === "factory" && state.coats.length === 0 ? 44e-6 : 0;
   return { outline: panel.shape.outline, under_m, clear_m: phase === "before" ? 0 : Math.max(0, laid_m + factoryClear_m - taken_m), seed };

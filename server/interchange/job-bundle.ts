@@ -46,6 +46,7 @@ export const jobBundle = z.object({
     learntRuns: z.unknown(),
     learntTexture: z.unknown(),
     learntRemoval: z.unknown(),
+    learntSteps: z.unknown().optional(),
     rates: z.object({ labourPerHour: z.number().min(0), rejected: z.number().min(0) }),
   }),
   products: z.array(z.object({ productId: id, revisionId: id, sheet: productSheet })).max(200),

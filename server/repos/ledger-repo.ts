@@ -1,5 +1,5 @@
 import { sql } from "kysely";
-import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
+import { type BodyOf, ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
 import type { EntryOf, LedgerEntry } from "#core/ledger/entry";
 import type { PanelCounts } from "#core/ledger/station";
 import type { Db } from "../db/open";
@@ -118,13 +118,16 @@ export async function countByPanel(
       sql<number>`sum(e.kind = 'reading' and e.body_json ->> '$.phase' = 'after')`.as("after"),
       sql<number>`sum(e.kind = 'reading' and e.body_json ->> '$.phase' = 'recheck')`.as("recheck"),
       sql<number>`sum(e.kind = 'defect')`.as("defects"),
-      sql<number>`sum(e.kind = 'step')`.as("steps"),
       sql<number>`sum(e.kind = 'handOver')`.as("handOvers"),
-      sql<string | null>`max(case when e.kind = 'plan' then printf('%016d', e.recorded_at_ms) || e.body_json end)`.as("plan"),
+      sql<string | null>`max(case when e.kind = 'plan' then printf('%016d', e.recorded_at_ms) || e.id end)`.as("plan"),
     ])
     .execute();
+  const plans = await planProgress(
+    db,
+    rows.flatMap((r) => (r.plan ? [r.plan.slice(16)] : [])),
+  );
   return rows.map((r) => {
-    const plan = r.plan ? LEDGER_BODIES.plan.parse(JSON.parse(r.plan.slice(16))) : null;
+    const plan = r.plan ? plans.get(r.plan.slice(16)) : undefined;
     return {
       panelId: r.id,
       jobId: r.job_id,
@@ -133,9 +136,34 @@ export async function countByPanel(
       coats: r.coats ?? 0,
       readings: { before: r.before ?? 0, after: r.after ?? 0, recheck: r.recheck ?? 0 },
       defects: r.defects ?? 0,
-      plan: plan ? { steps: plan.steps.length, verdict: plan.verdict } : null,
-      stepsDone: r.steps ?? 0,
+      plan: plan ? { steps: plan.steps, verdict: plan.verdict } : null,
+      stepsDone: plan?.done ?? 0,
       handedOver: (r.handOvers ?? 0) > 0,
     };
   });
+}
+
+/** Steps of the plans in force and how many are ticked; passes once more and steps of older plans do not count. */
+async function planProgress(
+  db: Db,
+  planIds: readonly string[],
+): Promise<Map<string, { steps: number; verdict: BodyOf<"plan">["verdict"]; done: number }>> {
+  if (planIds.length === 0) return new Map();
+  const plans = await db.selectFrom("ledger_entry").select(["id", "body_json"]).where("id", "in", planIds).execute();
+  const steps = await db
+    .selectFrom("ledger_entry")
+    .where("kind", "=", "step")
+    .where(living("ledger_entry.id"))
+    .where(sql<boolean>`coalesce(body_json ->> '$.extra', 0) = 0`)
+    .where(sql<string>`body_json ->> '$.planId'`, "in", planIds)
+    .groupBy(sql`body_json ->> '$.planId'`)
+    .select([sql<string>`body_json ->> '$.planId'`.as("planId"), sql<number>`count(*)`.as("done")])
+    .execute();
+  const done = new Map(steps.map((s) => [s.planId, s.done]));
+  return new Map(
+    plans.map((p) => {
+      const { steps, verdict } = LEDGER_BODIES.plan.parse(JSON.parse(p.body_json));
+      return [p.id, { steps: steps.length, verdict, done: done.get(p.id) ?? 0 }];
+    }),
+  );
 }

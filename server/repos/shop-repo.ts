@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ROLES } from "../interchange/readings-csv";
+import type { ShopRemoval } from "#core/correction/clearing";
 import { DEFAULT_RATES } from "#core/correction/options";
 import { DEFAULT_FLOOR_M } from "#core/film/verdict";
 import { HOUSE_WAY_IDS } from "#core/ways/house-ways";
@@ -38,6 +39,13 @@ export const shopSettings = z.object({
   learntTexture: learntFactor,
   /** And for what sanding and polishing takes off. */
   learntRemoval: learntFactor,
+  /** One pass of single steps, by grit, backing and tool, measured at a mark. */
+  learntSteps: z
+    .record(
+      z.string().max(60),
+      z.object({ removal_m: z.number().positive().max(1e-4), u_m: z.number().min(0).max(1e-4), n: z.int().min(1) }),
+    )
+    .default({}),
   /** What an hour of work costs, and a panel that comes back, in the shop's own money. */
   rates: z.object({ labourPerHour: z.number().min(0).max(10_000), rejected: z.number().min(0).max(1e6) }).default({ ...DEFAULT_RATES }),
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
@@ -58,6 +66,9 @@ export async function saveShop(db: Db, settings: ShopSettings, now_ms: number): 
     .onConflict((c) => c.column("id").doUpdateSet(row))
     .execute();
 }
+
+/** What this shop takes off, as taken over. */
+export const shopRemoval = (shop: ShopSettings): ShopRemoval => ({ whole: shop.learntRemoval, steps: shop.learntSteps });
 
 /** The shop's factors on the flow model. */
 export const shopFactors = (shop: ShopSettings): ShopFactors => ({

@@ -10,6 +10,8 @@ export interface BoothPanel extends PanelInFlight {
   product: string;
   /** The last coat's wet comb, when one was read. */
   wetReading_m: number | null;
+  /** A plan being worked through. */
+  work: { done: number; steps: number } | null;
   /** When the last coat ended. */
   lastCoat_ms: number | null;
 }
@@ -38,6 +40,7 @@ export async function loadBooth(
         lastCoat_ms: coats.at(-1)?.entry.at_ms ?? null,
         wetReading_m: coats.at(-1)?.entry.body.wetReading_m ?? null,
         spraying: spraying ? { number: spraying.body.number, since_ms: spraying.at_ms } : null,
+        work: v.state.plan && { done: v.state.stepsDone.length, steps: v.state.plan.body.steps.length },
         flash: flash ? { due_ms: flash.due_ms, late_ms: flash.late_ms } : null,
       };
     }),

@@ -12,7 +12,7 @@ import { type Job, getJob } from "../repos/job-repo";
 import { listEntries } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
-import { type ShopSettings, getShop, shopFactors } from "../repos/shop-repo";
+import { type ShopSettings, getShop, shopFactors, shopRemoval } from "../repos/shop-repo";
 
 const FIRST_SPOTS = 8;
 const SMALL_PART_SPOTS = 5;
@@ -33,8 +33,8 @@ export interface PanelView {
   shopFilm: ShopFilm;
   /** The shop's factors on the flow model, 1 where nothing has been taken over. */
   shopFactors: ShopFactors;
-  /** What it takes off against the forecast; null: as the defaults say. */
-  shopRemoval: ShopRemoval | null;
+  /** What it takes off, as taken over. */
+  shopRemoval: ShopRemoval;
   readingsPerSpot: number;
   /** How many of the places are the suggested ones. */
   spotCount: number;
@@ -86,7 +86,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     shopFilm: shop.learntFilm ?? MODEL_FILM,
     shopFactors: shopFactors(shop),
-    shopRemoval: shop.learntRemoval,
+    shopRemoval: shopRemoval(shop),
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
   };

@@ -8,7 +8,7 @@ import { answerForm } from "~/forms/answer";
 import { causeAnswerForm, causeWordForm, defectKindOf } from "~/forms/cause-forms";
 import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
-import { CorrectTabs } from "~/panel/correct-tabs";
+import { CorrectTabs } from "~/correct/correct-tabs";
 import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/causes";
 import { usePanel } from "./layout";

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { serverContext } from "#server/context";
 import { loadOptionSetting } from "#server/views/options-view";
 import { OptionsDesk } from "~/defects/options-desk";
-import { CorrectTabs } from "~/panel/correct-tabs";
+import { CorrectTabs } from "~/correct/correct-tabs";
 import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/options";
 import { usePanel } from "./layout";

@@ -1,9 +1,9 @@
 import { Check } from "lucide-react";
+import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
 import { correctionSchool } from "#core/correction/schools";
-import { RUN_SCHOOLS } from "#core/correction/run-work";
 import { removedAtSpots } from "#core/ledger/clear-summary";
-import { filmSetting } from "#core/correction/correction-input";
+import { assessFromHere } from "#core/correction/correction-input";
 import { show, showChance, showWithUncertainty } from "#core/units/format";
 import type { FormAnswer } from "~/forms/answer";
 import { useAssessment } from "~/lib/use-assessment";
@@ -13,6 +13,8 @@ import { FieldErrors } from "~/ui/field";
 import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { VERDICT_WORDS } from "~/words/verdict";
+import { doneWords, stepFacts } from "~/words/zone-words";
+import { StepText } from "./zone-view";
 
 /** The stored plan, step by step: what to do, what to look for, what it takes off. */
 export function PlanWork({ onReplan, finished }: { onReplan: () => void; finished: boolean }) {
@@ -25,25 +27,13 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const school = correctionSchool(body.schoolId);
   const done = state.stepsDone.length;
   const now = body.steps[done];
-  const runSteps = body.steps.length - school.steps.length;
   const removal = showWithUncertainty("film", body.removal_m, body.u_removal_m, units);
   const rechecked = state.spots.some((s) => s.films.recheck);
   const verdict = VERDICT_WORDS[body.verdict];
   const againAt = (i: number) => state.extraPasses.filter((e) => e.body.index === i).length;
   const through = state.through && state.through.recordedAt_ms > plan.recordedAt_ms ? state.through : null;
-  const ahead = body.steps.slice(done);
-  const left_m = ahead.reduce((a, s) => a + s.removal_m, 0);
-  const forecast = useAssessment(
-    now && !through
-      ? {
-          ...filmSetting(view.panel, state),
-          removal_m: left_m,
-          u_removal_m: Math.hypot(state.removedSince.u_m, ...ahead.map((s) => s.u_m)),
-          floor_m: body.floor_m,
-          tape_m: body.tape_m,
-        }
-      : null,
-  );
+  const ahead = useMemo(() => assessFromHere(view.panel, state), [view.panel, state]);
+  const forecast = useAssessment(through ? null : (ahead?.assess ?? null));
   if (through) return <Through onReplan={onReplan} entryId={through.id} />;
   return (
     <>
@@ -72,7 +62,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         <p className="mt-1 min-h-6" data-testid="from-here" aria-live="polite">
           {forecast.result && forecast.result.verdict !== "none" ? (
             <>
-              From here, with {show("film", left_m, units).text} {units.film} still to come off: cutting through{" "}
+              From here, with {show("film", ahead?.removal.removal_m ?? 0, units).text} {units.film} still to come off: cutting through{" "}
               <b className="font-semibold">{showChance(forecast.result.cutChance)}</b>, too little left{" "}
               <b className="font-semibold">{showChance(forecast.result.thinChance)}</b>.
             </>
@@ -83,8 +73,6 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
       )}
       <ol className="mt-6 border-t border-hair">
         {body.steps.map((s, i) => {
-          const detail = school.steps[i - runSteps];
-          const off = showWithUncertainty("film", s.removal_m, s.u_m, units);
           const ticked = state.stepsDone[i];
           return (
             <li
@@ -96,19 +84,12 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
                 {ticked ? <Check size={18} aria-label="done" /> : i + 1}
               </span>
               <div>
-                <p className="font-semibold">
-                  {s.name}
-                  <span className="font-normal text-ink2">
-                    {detail ? `, ${detail.tool}` : ""}
-                    {s.passes > 1 && `, ${s.passes} times over`}
-                    {s.removal_m > 0 && ` · ${off.text} ${off.unit}`}
-                    {againAt(i) > 0 && ` · ${againAt(i)} × once more`}
-                  </span>
-                </p>
-                <p className="text-ink2">
-                  {detail ? detail.doThis : body.runSchool && `${RUN_SCHOOLS[body.runSchool].how}. Stay on the run.`}
-                </p>
-                {detail && <p className="text-[13px] text-ink2">Look for: {detail.lookFor.toLowerCase()}.</p>}
+                <StepText step={s} facts={stepFacts(s, units)} />
+                {(ticked || againAt(i) > 0) && (
+                  <p className="text-[14px]">
+                    {[ticked && doneWords(ticked, units), againAt(i) > 0 && `${againAt(i)} × once more`].filter(Boolean).join(" · ")}
+                  </p>
+                )}
               </div>
               {i === done ? (
                 <fetcher.Form method="post" action={`${base}/correct`}>
@@ -142,6 +123,11 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         </fetcher.Form>
       )}
       <div className="mt-5 flex flex-wrap gap-2">
+        {now && (
+          <Link to={`${base.replace(/\/panels\/.*/, "")}/booth/${view.panel.id}`} className="press">
+            Work in the booth view
+          </Link>
+        )}
         <Link to={`${base}/inspect`} className="press" {...(finished && !rechecked ? { "data-kind": "main" } : {})}>
           Measure again
         </Link>

@@ -1,4 +1,4 @@
-import { StationTabs } from "./station-tabs";
+import { StationTabs } from "~/panel/station-tabs";
 
 /** Pages of the Correct station. */
 export const CorrectTabs = ({ base }: { base: string }) => (

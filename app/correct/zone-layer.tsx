@@ -1,0 +1,93 @@
+import { useId } from "react";
+import type { PlanZone } from "#core/correction/zone-plan";
+import { LINE_STRIP_M, SECTION_M } from "#core/correction/zone-work";
+import { type Point, boundingBox } from "#core/panel/geometry";
+import type { PanelShape } from "#core/panel/shapes";
+
+const MM = 1000;
+const path = (points: readonly Point[]) =>
+  points.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
+
+/** Zones of a plan on the panel's drawing, in millimetres: sections of the flat, rim and body lines with how they are worked. */
+export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: readonly PlanZone[]; rim_m: number }) {
+  const id = useId();
+  const { x0, y0, x1, y1 } = boundingBox(shape.outline);
+  const zone = (kind: PlanZone["kind"]) => zones.find((z) => z.kind === kind);
+  const [flat, edge, lines] = [zone("flat"), zone("edge"), zone("line")];
+  const unit = Math.max(x1 - x0, y1 - y0) * MM;
+  const outline = `${path(shape.outline)}Z`;
+  const size = unit * 0.03;
+  const steps = (from: number, to: number) => {
+    const count = Math.max(1, Math.ceil((to - from) / SECTION_M - 1e-9));
+    return Array.from({ length: count - 1 }, (_, i) => from + ((i + 1) * (to - from)) / count);
+  };
+  return (
+    <g>
+      <defs>
+        <clipPath id={`${id}-panel`}>
+          <path d={outline} />
+        </clipPath>
+        <pattern id={`${id}-left`} width={unit * 0.014} height={unit * 0.014} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="100%" height="100%" fill="var(--paper)" />
+          <path d={`M0 0V${unit * 0.014}`} stroke="var(--edge)" strokeWidth={unit * 0.006} />
+        </pattern>
+        <pattern id={`${id}-hand`} width={unit * 0.012} height={unit * 0.012} patternUnits="userSpaceOnUse">
+          <rect width="100%" height="100%" fill="var(--glow-wash)" />
+          <circle cx={unit * 0.006} cy={unit * 0.006} r={unit * 0.0026} fill="var(--glow-ink)" />
+        </pattern>
+      </defs>
+      <g clipPath={`url(#${id}-panel)`}>
+        {flat && (
+          <g stroke="var(--edge)" strokeWidth={unit * 0.002} strokeDasharray={`${unit * 0.004} ${unit * 0.008}`}>
+            {steps(x0, x1).map((x) => (
+              <path key={x} d={`M${x * MM} ${y0 * MM}V${y1 * MM}`} />
+            ))}
+            {steps(y0, y1).map((y) => (
+              <path key={y} d={`M${x0 * MM} ${y * MM}H${x1 * MM}`} />
+            ))}
+          </g>
+        )}
+        {lines &&
+          shape.bodyLines.map((l, i) => (
+            <path
+              key={i}
+              d={path(l)}
+              fill="none"
+              stroke={`url(#${id}-${lines.way === "left" ? "left" : "hand"})`}
+              strokeWidth={2 * LINE_STRIP_M * MM}
+            />
+          ))}
+        {edge && (
+          <path d={outline} fill="none" stroke={`url(#${id}-${edge.way === "left" ? "left" : "hand"})`} strokeWidth={2 * rim_m * MM} />
+        )}
+      </g>
+      <g
+        fontSize={size}
+        fontWeight="640"
+        fill="var(--ink)"
+        stroke="var(--panel)"
+        strokeWidth={unit * 0.006}
+        paintOrder="stroke"
+        textAnchor="middle"
+      >
+        {flat && (
+          <text x={((x0 + x1) / 2) * MM} y={y1 * MM - size * 1.6 - rim_m * MM}>
+            {flat.sections} sections
+          </text>
+        )}
+        {edge && (
+          <text x={((x0 + x1) / 2) * MM} y={y0 * MM + rim_m * MM + size * 1.25}>
+            {edge.way === "left" ? "rim left under tape" : "rim by hand"}
+          </text>
+        )}
+        {lines && shape.bodyLines[0] && (
+          <text x={midOf(shape.bodyLines[0])[0] * MM} y={midOf(shape.bodyLines[0])[1] * MM - LINE_STRIP_M * MM - size * 0.35}>
+            {lines.way === "left" ? "line left" : "by hand"}
+          </text>
+        )}
+      </g>
+    </g>
+  );
+}
+
+const midOf = (l: readonly Point[]): Point => l[Math.floor(l.length / 2)] ?? [0, 0];

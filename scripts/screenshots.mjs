@@ -86,6 +86,18 @@ const VIEWS = {
   gauge: () => panel("Lodos", "Bonnet", "inspect/gauge"),
   correct: () => panel("Meltem", "Rear quarter", "correct"),
   "correct-work": () => panel("Meltem", "Boot lid", "correct"),
+  zones: async () => {
+    await panel("Meltem", "Rear quarter", "correct");
+    await page.getByTestId("verdict").filter({ hasNotText: "What is the least" }).waitFor({ timeout: 20000 });
+    await page.getByRole("heading", { name: "Zones" }).evaluate((e) => e.scrollIntoView());
+  },
+  work: async () => {
+    await panel("Meltem", "Boot lid", "correct");
+    await page.getByRole("link", { name: "Work in the booth view" }).click();
+    await page.getByRole("button", { name: "Start" }).click();
+    await page.getByTestId("work-from-here").filter({ hasText: "still to come off" }).waitFor({ timeout: 20000 });
+    await page.waitForTimeout(2500);
+  },
   "hand-over": () => panel("Lodos", "Bonnet", "hand-over"),
   "ask-sand": async () => {
     await page.goto("/ask/sand");

@@ -64,7 +64,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
           <>
             <p className="text-[clamp(44px,8vw,96px)] leading-none font-semibold tracking-tight" data-testid="work-clock">
               {running ? showSpan(elapsed_s) : "–"}
-              <span className={`ml-3 text-[20px] font-normal ${over ? "text-amber-ink" : "text-ink2"}`}>
+              <span className={`ml-3 text-[20px] font-normal tracking-normal ${over ? "text-amber-ink" : "text-ink2"}`}>
                 {over ? "longer than planned: fresh paper?" : `of about ${Math.max(1, Math.round(step.minutes))} min`}
               </span>
             </p>

@@ -1,7 +1,7 @@
-import { useId } from "react";
+import { useId, useMemo } from "react";
 import type { PlanZone } from "#core/correction/zone-plan";
 import { LINE_STRIP_M, SECTION_M } from "#core/correction/zone-work";
-import { type Point, boundingBox } from "#core/panel/geometry";
+import { type Point, boundingBox, edgeDistances, gridInside, lineDistances } from "#core/panel/geometry";
 import type { PanelShape } from "#core/panel/shapes";
 
 const MM = 1000;
@@ -16,7 +16,8 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
   const [flat, edge, lines] = [zone("flat"), zone("edge"), zone("line")];
   const unit = Math.max(x1 - x0, y1 - y0) * MM;
   const outline = `${path(shape.outline)}Z`;
-  const size = unit * 0.03;
+  const size = unit * 0.036;
+  const calm = useMemo(() => calmest(shape), [shape]);
   const steps = (from: number, to: number) => {
     const count = Math.max(1, Math.ceil((to - from) / SECTION_M - 1e-9));
     return Array.from({ length: count - 1 }, (_, i) => from + ((i + 1) * (to - from)) / count);
@@ -71,7 +72,7 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
         textAnchor="middle"
       >
         {flat && (
-          <text x={((x0 + x1) / 2) * MM} y={y1 * MM - size * 1.6 - rim_m * MM}>
+          <text x={calm[0] * MM} y={calm[1] * MM + size * 0.35}>
             {flat.sections} sections
           </text>
         )}
@@ -91,3 +92,11 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
 }
 
 const midOf = (l: readonly Point[]): Point => l[Math.floor(l.length / 2)] ?? [0, 0];
+
+/** The place farthest from rim and body lines: room for a word. */
+function calmest({ outline, bodyLines }: PanelShape): Point {
+  const places = gridInside(outline, { nx: 24, ny: 20 }).map((c) => c.point);
+  const [edge, line] = [edgeDistances(places, outline), lineDistances(places, bodyLines)];
+  const room = places.map((_, i) => Math.min(edge[i]!, line[i]!));
+  return places[room.indexOf(Math.max(...room))] ?? [0, 0];
+}

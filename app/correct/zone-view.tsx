@@ -7,7 +7,7 @@ import { PanelDrawing } from "~/panel/panel-drawing";
 import { usePanel } from "~/routes/panel/layout";
 import { WorkingButton } from "~/ui/figure";
 import { ScrollRegion } from "~/ui/scroll-region";
-import { chainText, stepFacts, zoneChance, zoneName, zoneWay, zoneWorking } from "~/words/zone-words";
+import { areaText, chainText, stepFacts, zoneChance, zoneName, zoneWay, zoneWorking } from "~/words/zone-words";
 import { ZoneLayer } from "./zone-layer";
 
 /** The plan on the panel: zones to scale, what each needs and leaves, the order of work, and what it uses up. */
@@ -28,7 +28,7 @@ export function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
           underlay={<ZoneLayer shape={panel.shape} zones={plan.zones} rim_m={rim_m} />}
         />
         <div className="min-w-0">
-          <ScrollRegion label="Zones of the plan">
+          <ScrollRegion label="Zones of the plan" narrow>
             <table className="w-full text-left">
               <thead className="small-label border-b border-hair">
                 <tr>
@@ -36,7 +36,7 @@ export function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
                   <th>Comes off, {units.film}</th>
                   <th>Left, {units.film}</th>
                   <th>Cut through</th>
-                  <th>Minutes</th>
+                  <th>min</th>
                 </tr>
               </thead>
               <tbody>
@@ -93,14 +93,16 @@ function ZoneRow({ zone: z }: { zone: PlanZone }) {
         <WorkingButton working={zoneWorking(z, units)} label={`${zoneName(z)}: show the working`}>
           <b className="font-semibold">{zoneName(z)}</b>
           <span className="block text-[13px] text-ink2">
-            {zoneWay(z)}, {show("area", z.area_m2, units).text} m²
+            {zoneWay(z)}, {areaText(z.area_m2)}
           </span>
           {z.chain.length > 0 && <span className="block text-[13px] text-ink2">{chainText(z)}</span>}
         </WorkingButton>
       </td>
-      <td className="py-1.5">{z.way === "left" ? "nothing" : off.text}</td>
-      <td className="py-1.5">{z.left ? showWithUncertainty("film", z.left.clear_m, z.left.u_clear_m, units).text : "not read"}</td>
-      <td className="py-1.5">{zoneChance(z)}</td>
+      <td className="py-1.5 pr-3 whitespace-nowrap">{z.way === "left" ? "nothing" : off.text}</td>
+      <td className="py-1.5 whitespace-nowrap">
+        {z.left ? showWithUncertainty("film", z.left.clear_m, z.left.u_clear_m, units).text : "not read"}
+      </td>
+      <td className="py-1.5 pr-2">{zoneChance(z)}</td>
       <td className="py-1.5">{z.minutes > 0 ? Math.round(z.minutes) : "–"}</td>
     </tr>
   );

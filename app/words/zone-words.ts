@@ -56,7 +56,7 @@ export function zoneWorking(z: PlanZone, units: UnitPreferences): Working {
     title: zoneName(z),
     formula: `${formula[z.kind]} Left = there now less what comes off; uncertainties add in squares. The chance is that the thinnest of its places keeps less than the guard.`,
     inputs: [
-      { name: "area", shown: `${show("area", z.area_m2, units).text} m²` },
+      { name: "area", shown: areaText(z.area_m2) },
       ...(z.now ? [withU("clear there now", "film", z.now.clear_m, z.now.u_clear_m, units)] : []),
       withU("comes off", "film", z.removal.removal_m, z.removal.u_m, units),
       ...(z.left ? [withU("left", "film", z.left.clear_m, z.left.u_clear_m, units)] : []),
@@ -87,3 +87,6 @@ export function doneWords({ body }: EntryOf<"step">, units: UnitPreferences): st
     .filter(Boolean)
     .join(", ");
 }
+
+/** "0.51 m²", "14 cm²". */
+export const areaText = (area_m2: number): string => (area_m2 < 0.05 ? `${Math.round(area_m2 * 1e4)} cm²` : `${area_m2.toFixed(2)} m²`);

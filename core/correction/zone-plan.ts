@@ -16,7 +16,6 @@ import {
   clearsWithin,
   finishLadder,
   marksLeft,
-  onePass,
   skippedSteps,
 } from "./clearing";
 import type { Removal, RemovalStep, Texture } from "./removal-plan";
@@ -94,7 +93,7 @@ export function reachOf(school: CorrectionSchool): "panel" | "spots" | "polish" 
   return first.use.tool === "pad" ? "spots" : "panel";
 }
 
-/** Steps between what a local task leaves and the panel's own first step, so that its passes clear everything. */
+/** Steps between what a local task leaves and the panel's own first step, which can clear the rest within its passes. */
 function bridge(last: RemovalStep, first: RemovalStep, shop: ShopRemoval): RemovalStep[] {
   if ("polish" in last) return [];
   const between: RemovalStep[] = [];
@@ -105,8 +104,6 @@ function bridge(last: RemovalStep, first: RemovalStep, shop: ShopRemoval): Remov
     between.push({ ...step, tool: "pad" });
     now = step;
   }
-  // The panel's first step goes over it once; where that is not enough the same is done at the place before.
-  if (!polishing && marksLeft(now) > onePass(first, shop).removal_m) between.push({ ...first, tool: "pad" });
   return between;
 }
 
@@ -117,6 +114,57 @@ const bridgeTask = (use: RemovalStep, what: "Run" | "Nibs"): ZoneTask => ({
   wet: true,
   doThis: "A little wider than the step before, feathered out",
   lookFor: "No coarser scratch left there",
+});
+
+/** Work at single places before the panel's own ladder. */
+interface LocalWork {
+  tasks: { task: ZoneTask; passes: number; removal: Removal; default_m: number; own: boolean }[];
+  /** The whole chain there, the ladder's steps after it: the proof. */
+  chain: ClearedStep[];
+  /** What comes off there after the first `papers` tasks, up to the ladder. */
+  between: Removal;
+  all: Removal;
+  /** What the ladder's steps take off there where they are no work of the whole panel. */
+  rest: Removal;
+}
+
+/**
+ * Own tasks at a place, what lies between them and the ladder, and the ladder's first step once more where its own passes are not enough
+ * there.
+ */
+function localWork(tasks: readonly ZoneTask[], what: "Run" | "Nibs", ladder: readonly ClearedStep[], shop: ShopRemoval): LocalWork {
+  const papers = tasks.flatMap((t) => (t.use ? [t.use] : []));
+  const [first] = ladder as readonly [ClearedStep];
+  const bridged = bridge(papers.at(-1)!, first.use, shop);
+  const chain = clearingPlan([...papers, ...bridged, ...ladder.map((s) => s.use)], undefined, shop).steps;
+  const local = chain.slice(0, papers.length + bridged.length);
+  const rest = chain.slice(local.length);
+  const again = Math.max(0, rest[0]!.passes - first.passes);
+  const byPaper = new Map(papers.map((p, i) => [p, local[i]!]));
+  const taskOf = (task: ZoneTask, s: ClearedStep | undefined, passes = s?.passes ?? 1) => ({
+    task,
+    passes,
+    removal: s ? { removal_m: (s.removal_m * passes) / s.passes, u_m: (s.u_m * passes) / s.passes } : { removal_m: 0, u_m: 0 },
+    default_m: s ? (s.default_m * passes) / s.passes : 0,
+    own: s?.own ?? false,
+  });
+  const between = [
+    ...local.slice(papers.length).map((s) => taskOf(bridgeTask(s.use, what), s)),
+    ...(again > 0 ? [taskOf(bridgeTask("polish" in first.use ? first.use : { ...first.use, tool: "pad" }, what), rest[0]!, again)] : []),
+  ];
+  const all = [...tasks.map((t) => taskOf(t, t.use ? byPaper.get(t.use) : undefined)), ...between];
+  return {
+    tasks: all,
+    chain,
+    between: sumOf(between.map((t) => t.removal)),
+    all: sumOf(all.map((t) => t.removal)),
+    rest: sumOf(rest),
+  };
+}
+
+const sumOf = (list: readonly Removal[]): Removal => ({
+  removal_m: list.reduce((a, s) => a + s.removal_m, 0),
+  u_m: Math.hypot(0, ...list.map((s) => s.u_m)),
 });
 
 /** Expected gloss at 60° after each step of a ladder, by the illustration of what tools leave; null before the finest papers count. */
@@ -162,7 +210,6 @@ export function zonePlan(brief: PanelBrief, state: PanelState, choice: ZoneChoic
   const school = correctionSchool(choice.schoolId);
   const reach = reachOf(school);
   const uses = school.steps.map((s) => s.use);
-  const [first] = uses as [RemovalStep];
   const ladder = clearingPlan(uses, texture, shop);
   const read = clearReader(brief, state);
   const { outline, bodyLines } = brief.shape;
@@ -171,27 +218,11 @@ export function zonePlan(brief: PanelBrief, state: PanelState, choice: ZoneChoic
   const nibs = state.defects.filter((d) => isInclusion(d.body.kind));
   const runs = measuredRuns(state);
 
-  const chainOf = (local: readonly RemovalStep[], rest: readonly RemovalStep[]) => clearingPlan([...local, ...rest], undefined, shop).steps;
-  const localRemoval = (chain: readonly ClearedStep[], count: number): Removal => ({
-    removal_m: chain.slice(0, count).reduce((a, s) => a + s.removal_m, 0),
-    u_m: Math.hypot(0, ...chain.slice(0, count).map((s) => s.u_m)),
-  });
-
-  // Runs: the school's own papers, then what lies between them and the panel's first step.
+  // A run is finished by the panel's ladder; where that is for spots only, by its polishing steps.
+  const after = reach === "spots" ? ladder.steps.filter((s) => "polish" in s.use) : ladder.steps;
   const runWork = (runSchool: RunSchool) => {
-    const tasks = RUN_TASKS[runSchool];
-    const papers = tasks.flatMap((t) => (t.use ? [t.use] : []));
-    const between = bridge(papers.at(-1)!, reach === "spots" ? { polish: "compound" } : first, shop);
-    const rest = reach === "spots" ? uses.filter((u) => "polish" in u) : uses;
-    const chain = chainOf([...papers, ...between], rest);
-    const bridged = chain.slice(papers.length, papers.length + between.length);
-    const polish = reach === "spots" ? chain.slice(papers.length + between.length) : [];
-    const after = [...bridged, ...polish];
-    const finish: Removal = {
-      removal_m: after.reduce((a, s) => a + s.removal_m, 0) + onPanel.removal_m,
-      u_m: Math.hypot(onPanel.u_m, ...after.map((s) => s.u_m)),
-    };
-    return { tasks: [...tasks, ...between.map((u) => bridgeTask(u, "Run"))], chain, papers, finish };
+    const work = localWork(RUN_TASKS[runSchool], "Run", after, shop);
+    return { ...work, finish: sumOf([work.between, reach === "spots" ? work.rest : onPanel]) };
   };
   const comparison = compareRunSchools(brief, state, floor_m, (s) => runWork(s).finish, read);
 
@@ -246,7 +277,7 @@ export function zonePlan(brief: PanelBrief, state: PanelState, choice: ZoneChoic
 
   let spared = 1;
   if (runs.length > 0 && choice.runSchool) {
-    const { tasks, chain, papers, finish } = runWork(choice.runSchool);
+    const { tasks, chain, finish } = runWork(choice.runSchool);
     const each = runs.map((r) => {
       const at: Point = [r.entry.body.at.x_m, r.entry.body.at.y_m];
       const there = read?.([at])[0];
@@ -271,42 +302,22 @@ export function zonePlan(brief: PanelBrief, state: PanelState, choice: ZoneChoic
       minutes,
       chain,
     });
-    const cleared = new Map(papers.map((p, i) => [p, chain[i]!]));
-    const bridged = chain.slice(papers.length);
-    let b = 0;
-    for (const task of tasks) {
-      const c = task.use ? (cleared.get(task.use) ?? bridged[b++]) : undefined;
-      before.push(step(task, { zone: "run", passes: c?.passes ?? 1, minutes: minutes / tasks.length }));
-    }
+    for (const { task, passes } of tasks) before.push(step(task, { zone: "run", passes, minutes: minutes / tasks.length }));
   }
 
   const nibPlaces = nibs.flatMap(placed);
   const nibCount = nibs.reduce((a, d) => a + d.body.count, 0);
   if (nibCount > 0) {
     const area = nibCount * Math.PI * SPOT_RADIUS_M ** 2;
-    const between = bridge(NIB_TASK.use!, first, shop);
-    const tasks = reach === "spots" ? [] : [NIB_TASK, ...between.map((u) => bridgeTask(u, "Nibs"))];
-    const papers = tasks.map((t) => t.use!);
-    const chain = chainOf(papers, uses);
-    const own = localRemoval(chain, papers.length);
-    const removal: Removal =
-      reach === "spots" ? ladder.total : { removal_m: own.removal_m + onPanel.removal_m, u_m: Math.hypot(own.u_m, onPanel.u_m) };
+    const work = reach === "spots" ? null : localWork([NIB_TASK], "Nibs", ladder.steps, shop);
+    const tasks = work?.tasks ?? [];
+    const removal = work ? sumOf([work.all, onPanel]) : ladder.total;
     const minutes = nibCount * WORK_MINUTES.perSpot * tasks.length + tasks.length * WORK_MINUTES.change;
+    const chain = work?.chain ?? ladder.steps;
     zone({ kind: "spot", at: nibPlaces, area_m2: area, sections: nibCount, way: "machine", removal, minutes, chain }, nibPlaces);
-    if (reach !== "spots") spared *= (read?.(nibPlaces) ?? []).reduce((a, t) => a * (1 - chanceAt(t, removal)), 1);
-    tasks.forEach((task, i) =>
-      before.push(
-        step(task, {
-          zone: "spot",
-          removal_m: chain[i]!.removal_m,
-          u_m: chain[i]!.u_m,
-          default_m: chain[i]!.default_m,
-          own: chain[i]!.own,
-          passes: chain[i]!.passes,
-          minutes: minutes / tasks.length,
-        }),
-      ),
-    );
+    if (work) spared *= (read?.(nibPlaces) ?? []).reduce((a, t) => a * (1 - chanceAt(t, removal)), 1);
+    for (const { task, passes, removal, default_m, own } of tasks)
+      before.push(step(task, { zone: "spot", ...removal, default_m, own, passes, minutes: minutes / tasks.length }));
   }
 
   // Rim and body lines: fine paper by hand, or left under tape.

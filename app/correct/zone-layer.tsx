@@ -1,14 +1,14 @@
 import { useId, useMemo } from "react";
 import type { PlanZone } from "#core/correction/zone-plan";
-import { LINE_STRIP_M, SECTION_M } from "#core/correction/zone-work";
-import { type Point, boundingBox, edgeDistances, gridInside, lineDistances } from "#core/panel/geometry";
+import { LINE_STRIP_M } from "#core/correction/zone-work";
+import { type Point, boundingBox, edgeDistances, gridInside, isInside, lineDistances } from "#core/panel/geometry";
 import type { PanelShape } from "#core/panel/shapes";
 
 const MM = 1000;
 const path = (points: readonly Point[]) =>
   points.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
 
-/** Zones of a plan on the panel's drawing, in millimetres: sections of the flat, rim and body lines with how they are worked. */
+/** Zones of a plan on the panel's drawing, in millimetres: flat, rim and body lines with how they are worked. */
 export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: readonly PlanZone[]; rim_m: number }) {
   const id = useId();
   const { x0, y0, x1, y1 } = boundingBox(shape.outline);
@@ -18,10 +18,6 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
   const outline = `${path(shape.outline)}Z`;
   const size = unit * 0.036;
   const calm = useMemo(() => calmest(shape), [shape]);
-  const steps = (from: number, to: number) => {
-    const count = Math.max(1, Math.ceil((to - from) / SECTION_M - 1e-9));
-    return Array.from({ length: count - 1 }, (_, i) => from + ((i + 1) * (to - from)) / count);
-  };
   return (
     <g>
       <defs>
@@ -38,16 +34,6 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
         </pattern>
       </defs>
       <g clipPath={`url(#${id}-panel)`}>
-        {flat && (
-          <g stroke="var(--edge)" strokeWidth={unit * 0.002} strokeDasharray={`${unit * 0.004} ${unit * 0.008}`}>
-            {steps(x0, x1).map((x) => (
-              <path key={x} d={`M${x * MM} ${y0 * MM}V${y1 * MM}`} />
-            ))}
-            {steps(y0, y1).map((y) => (
-              <path key={y} d={`M${x0 * MM} ${y * MM}H${x1 * MM}`} />
-            ))}
-          </g>
-        )}
         {lines &&
           shape.bodyLines.map((l, i) => (
             <path
@@ -73,11 +59,11 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
       >
         {flat && (
           <text x={calm[0] * MM} y={calm[1] * MM + size * 0.35}>
-            {flat.sections} sections
+            {flat.sections} {flat.sections === 1 ? "section" : "sections"}
           </text>
         )}
         {edge && (
-          <text x={((x0 + x1) / 2) * MM} y={y0 * MM + rim_m * MM + size * 1.25}>
+          <text x={((x0 + x1) / 2) * MM} y={topAt(shape, (x0 + x1) / 2) * MM + rim_m * MM + size * 1.1}>
             {edge.way === "left" ? "rim left under tape" : "rim by hand"}
           </text>
         )}
@@ -99,4 +85,11 @@ function calmest({ outline, bodyLines }: PanelShape): Point {
   const [edge, line] = [edgeDistances(places, outline), lineDistances(places, bodyLines)];
   const room = places.map((_, i) => Math.min(edge[i]!, line[i]!));
   return places[room.indexOf(Math.max(...room))] ?? [0, 0];
+}
+
+/** How high the panel reaches at a distance from its left. */
+function topAt({ outline }: PanelShape, x: number): number {
+  const { y0, y1 } = boundingBox(outline);
+  for (let i = 0; i < 200; i++) if (isInside([x, y0 + (i / 200) * (y1 - y0)], outline)) return y0 + (i / 200) * (y1 - y0);
+  return y0;
 }

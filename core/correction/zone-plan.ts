@@ -8,17 +8,9 @@ import type { PlanStep } from "../ledger/bodies";
 import { type PanelBrief, type PanelState, measuredRuns } from "../ledger/derive-panel";
 import { type Point, edgeDistance, lineLength, polygonArea, polygonPerimeter } from "../panel/geometry";
 import { type ClearThere, clearReader } from "./clear-reader";
-import {
-  type ClearedStep,
-  type ShopRemoval,
-  DEFAULT_REMOVAL,
-  clearingPlan,
-  clearsWithin,
-  finishLadder,
-  marksLeft,
-  skippedSteps,
-} from "./clearing";
-import type { Removal, RemovalStep, Texture } from "./removal-plan";
+import { type ClearedStep, DEFAULT_REMOVAL, type ShopRemoval, clearingPlan, skippedSteps } from "./clearing";
+import { localWork, sumOf } from "./local-work";
+import type { Removal, Texture } from "./removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "./run-work";
 import { type CorrectionSchool, correctionSchool, stepName } from "./schools";
 import { type Consumable, cautionsOf, consumablesOf, minutesOf, sectionsOf } from "./zone-needs";
@@ -92,80 +84,6 @@ export function reachOf(school: CorrectionSchool): "panel" | "spots" | "polish" 
   if (!first || "polish" in first.use) return "polish";
   return first.use.tool === "pad" ? "spots" : "panel";
 }
-
-/** Steps between what a local task leaves and the panel's own first step, which can clear the rest within its passes. */
-function bridge(last: RemovalStep, first: RemovalStep, shop: ShopRemoval): RemovalStep[] {
-  if ("polish" in last) return [];
-  const between: RemovalStep[] = [];
-  const polishing = "polish" in first;
-  let now: RemovalStep = last;
-  for (const step of finishLadder(last).slice(1)) {
-    if ("polish" in step || (!polishing && clearsWithin(first, marksLeft(now), shop))) break;
-    between.push({ ...step, tool: "pad" });
-    now = step;
-  }
-  return between;
-}
-
-const bridgeTask = (use: RemovalStep, what: "Run" | "Nibs"): ZoneTask => ({
-  use,
-  name: `${what}: ${stepName(use)}`,
-  tool: "small pad, on the place only, wet",
-  wet: true,
-  doThis: "A little wider than the step before, feathered out",
-  lookFor: "No coarser scratch left there",
-});
-
-/** Work at single places before the panel's own ladder. */
-interface LocalWork {
-  tasks: { task: ZoneTask; passes: number; removal: Removal; default_m: number; own: boolean }[];
-  /** The whole chain there, the ladder's steps after it: the proof. */
-  chain: ClearedStep[];
-  /** What comes off there after the first `papers` tasks, up to the ladder. */
-  between: Removal;
-  all: Removal;
-  /** What the ladder's steps take off there where they are no work of the whole panel. */
-  rest: Removal;
-}
-
-/**
- * Own tasks at a place, what lies between them and the ladder, and the ladder's first step once more where its own passes are not enough
- * there.
- */
-function localWork(tasks: readonly ZoneTask[], what: "Run" | "Nibs", ladder: readonly ClearedStep[], shop: ShopRemoval): LocalWork {
-  const papers = tasks.flatMap((t) => (t.use ? [t.use] : []));
-  const [first] = ladder as readonly [ClearedStep];
-  const bridged = bridge(papers.at(-1)!, first.use, shop);
-  const chain = clearingPlan([...papers, ...bridged, ...ladder.map((s) => s.use)], undefined, shop).steps;
-  const local = chain.slice(0, papers.length + bridged.length);
-  const rest = chain.slice(local.length);
-  const again = Math.max(0, rest[0]!.passes - first.passes);
-  const byPaper = new Map(papers.map((p, i) => [p, local[i]!]));
-  const taskOf = (task: ZoneTask, s: ClearedStep | undefined, passes = s?.passes ?? 1) => ({
-    task,
-    passes,
-    removal: s ? { removal_m: (s.removal_m * passes) / s.passes, u_m: (s.u_m * passes) / s.passes } : { removal_m: 0, u_m: 0 },
-    default_m: s ? (s.default_m * passes) / s.passes : 0,
-    own: s?.own ?? false,
-  });
-  const between = [
-    ...local.slice(papers.length).map((s) => taskOf(bridgeTask(s.use, what), s)),
-    ...(again > 0 ? [taskOf(bridgeTask("polish" in first.use ? first.use : { ...first.use, tool: "pad" }, what), rest[0]!, again)] : []),
-  ];
-  const all = [...tasks.map((t) => taskOf(t, t.use ? byPaper.get(t.use) : undefined)), ...between];
-  return {
-    tasks: all,
-    chain,
-    between: sumOf(between.map((t) => t.removal)),
-    all: sumOf(all.map((t) => t.removal)),
-    rest: sumOf(rest),
-  };
-}
-
-const sumOf = (list: readonly Removal[]): Removal => ({
-  removal_m: list.reduce((a, s) => a + s.removal_m, 0),
-  u_m: Math.hypot(0, ...list.map((s) => s.u_m)),
-});
 
 /** Expected gloss at 60° after each step of a ladder, by the illustration of what tools leave; null before the finest papers count. */
 function glossAlong(steps: readonly ClearedStep[]): (number | null)[] {

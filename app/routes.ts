@@ -53,6 +53,8 @@ export default [
     route("clocks/:clockId", "routes/resources/clock.ts"),
     route("entries/:entryId/strike", "routes/resources/strike.ts"),
     route("panels/:panelId/readings.csv", "routes/resources/readings-csv.ts"),
+    route("panels/:panelId/ledger.csv", "routes/resources/ledger-csv.ts"),
+    route("panels/:panelId/cure.ics", "routes/resources/panel-ics.ts"),
     route("panels/:panelId/texture", "routes/resources/texture.ts"),
     route("panels/:panelId/import", "routes/resources/import.ts"),
     route("shelf/file/:format", "routes/resources/shelf-file.ts"),

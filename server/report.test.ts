@@ -1,3 +1,4 @@
+import Papa from "papaparse";
 import { METRIC } from "#core/units/quantities";
 import { optionCase, whatWouldChange } from "#core/correction/option-case";
 import { decideOptions, DEFAULT_RATES } from "#core/correction/options";
@@ -5,9 +6,12 @@ import { filmSetting } from "#core/correction/correction-input";
 import { mapPanel } from "#core/film/map-panel";
 import { reportPdf } from "~/lib/report-pdf.server";
 import { closedWords, decisionSentence, flipSentence, optionName } from "~/words/option-words";
-import { reportLines } from "~/words/report-lines";
+import { reportLines, reportReader } from "~/words/report-lines";
 import { settleCause } from "./commands/causes";
-import { recordEntry } from "./commands/record-entry";
+import { recordEntry, strikeEntry } from "./commands/record-entry";
+import { writeLedger } from "./interchange/ledger-csv";
+import { panelToIcs } from "./interchange/panel-ics";
+import { listEntries } from "./repos/ledger-repo";
 import { coatBody, readingBody, testContext, testJob } from "./testing/fixtures";
 import { loadPanelView } from "./views/panel-view";
 
@@ -99,4 +103,42 @@ test("a panel becomes a case for the options: thinnest zone, nibs counted, worst
   }
   expect(optionName({ kind: "flow", runSchool: null }, true)).toBe("Refinish the whole part");
   expect(decisionSentence(decideOptions({ ...c, cured: 0.3 }), false)).toMatch(/^(Wait for the cure|Leave it)/);
+});
+
+test("the customer's report leaves out why and how it was judged; the shop's file keeps it with the coats as logged", async () => {
+  const { ctx, view } = await panel();
+  await recordEntry(ctx, { panelId: (await view()).panel.id, kind: "defect", by, body: nib });
+  await settleCause(ctx, await view(), { kind: "nib", causeId: "noTack", by });
+  const [shop, customer] = [reportLines(await view(), METRIC, "shop"), reportLines(await view(), METRIC, "customer")];
+  expect(lineOf(shop, "Coats as logged")).toMatch(/^1: full wet, \d+ ml\/min, 175 mm/);
+  for (const label of ["Coats as logged", "What caused them"]) expect(lineOf(customer, label)).toBeUndefined();
+  for (const { label, value } of customer) expect(lineOf(shop, label)).toBe(value);
+  expect([reportReader("customer"), reportReader("anyone"), reportReader(null)]).toEqual(["customer", "shop", "shop"]);
+});
+
+test("film before and after the work stand side by side once it is read again", async () => {
+  const { ctx, panelId, view } = await panel();
+  expect(lineOf(reportLines(await view(), METRIC), "Clear before the work, mean")).toBeUndefined();
+  const at = { x_m: 0.25, y_m: 0.3 };
+  await recordEntry(ctx, { panelId, kind: "reading", by, body: readingBody("recheck", "1", 141, at) });
+  const lines = reportLines(await view(), METRIC);
+  expect(lineOf(lines, "Clear before the work, mean")).toMatch(/^62 ± \d µm$/);
+  expect(lineOf(lines, "Taken off, measured")).toContain("1: 11");
+});
+
+test("the calendar of a panel: nothing before its last coat, then every stage once; the ledger as CSV keeps what was taken out", async () => {
+  const { ctx, panelId, view } = await panel();
+  const calendar = panelToIcs(await view(), ctx.now_ms())!;
+  expect(calendar).toMatch(/^BEGIN:VCALENDAR/);
+  expect(calendar.match(/BEGIN:VEVENT/g)).toHaveLength(2); // sand by the sheet, wax by common practice
+  expect(calendar).toContain(": sand");
+  const fresh = await testJob(ctx);
+  expect(panelToIcs((await loadPanelView(ctx, fresh.jobId, fresh.panelId))!, ctx.now_ms())).toBeNull();
+  const id = await recordEntry(ctx, { panelId, kind: "note", by, body: { text: 'Said "fine", twice' } });
+  await strikeEntry(ctx, id, { by, reason: "" });
+  const rows = Papa.parse<Record<string, string>>(writeLedger(await listEntries(ctx.db, panelId)), { header: true });
+  expect(rows.errors).toEqual([]);
+  const note = rows.data.find((r) => r.id === id)!;
+  expect([note.counts, (JSON.parse(note.body!) as { text: string }).text]).toEqual(["no", 'Said "fine", twice']);
+  expect(rows.data.filter((r) => r.kind === "reading" && r.counts === "yes")).toHaveLength(16);
 });

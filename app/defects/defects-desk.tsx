@@ -1,19 +1,37 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import { DEFECTS, type DefectKind } from "#core/ledger/kinds";
-import type { Point } from "#core/panel/geometry";
 import { placeInWords } from "#core/panel/shapes";
 import { show, showFilm } from "#core/units/format";
+import type { UnitPreferences } from "#core/units/quantities";
+import { areaText } from "~/words/zone-words";
 import type { FormAnswer } from "~/forms/answer";
 import { initial } from "~/forms/initial";
 import { useUnits } from "~/lib/use-root";
 import { PanelDrawing, type SpotMark } from "~/panel/panel-drawing";
 import { usePanel } from "~/routes/panel/layout";
 import { Field, FieldErrors, SelectField } from "~/ui/field";
+import { Toggle } from "~/ui/choice";
 import { StrikeButton } from "~/ui/strike-button";
 import { UnitsField } from "~/ui/units-field";
+import { type Drawn, type DrawnAs, middleOf, sizeOf, traceText, useTrace } from "./use-trace";
 import { defectMarks } from "./defect-marks";
 import { DefectSign } from "./defect-sign";
+
+const DRAWN_AS: { value: DrawnAs; name: string }[] = [
+  { value: "point", name: "one place" },
+  { value: "points", name: "several" },
+  { value: "line", name: "a line" },
+  { value: "area", name: "an area" },
+];
+
+/** "3 places", "320 mm long", "140 cm²". */
+function drawnText(drawn: Drawn, units: UnitPreferences): string {
+  const size = sizeOf(drawn);
+  if (size?.area_m2) return areaText(size.area_m2);
+  if (size) return `${show("length", size.length_m, units).text} ${units.length} long`;
+  return drawn.as === "points" && drawn.points.length > 0 ? `${drawn.points.length} ${drawn.points.length === 1 ? "place" : "places"}` : "";
+}
 
 const KINDS = Object.keys(DEFECTS) as DefectKind[];
 
@@ -26,8 +44,25 @@ export function DefectsDesk() {
   const errors = fetcher.data?.errors ?? {};
   const [kind, setKind] = useState<DefectKind>("run");
   const facts = DEFECTS[kind];
-  const [place, setPlace] = useState<{ x: string; y: string; at: Point | null }>({ x: "", y: "", at: null });
-  const put = (at: Point) => setPlace({ at, x: initial("length", at[0], units), y: initial("length", at[1], units) });
+  const [place, setPlace] = useState({ x: "", y: "", length: "", width: "" });
+  const { drawn, add, takeBack, drawAs } = useTrace("point");
+  /** The fields follow what is drawn; what was typed into them before stays where the drawing says nothing. */
+  const follow = (next: Drawn) => {
+    const at = middleOf(next);
+    const size = sizeOf(next);
+    const text = (m: number | null | undefined, before: string) => (m === null || m === undefined ? before : initial("length", m, units));
+    setPlace((p) => ({
+      x: text(at?.[0], p.x),
+      y: text(at?.[1], p.y),
+      length: text(size?.length_m, p.length),
+      width: text(size?.width_m, p.width),
+    }));
+  };
+  const kept = fetcher.data?.ok ? fetcher.data.done : undefined;
+  useEffect(() => {
+    if (kept) drawAs(drawn.as);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new answer clears the drawing
+  }, [kept]);
   const size = (m: number | null, q: "length" | "film") => (m === null ? null : `${show(q, m, units).text} ${show(q, m, units).unit}`);
   const marks = defectMarks(state.defects, units);
   const spots = state.spots.map((s): SpotMark => ({
@@ -61,10 +96,28 @@ export function DefectsDesk() {
             shape={panel.shape}
             spots={spots}
             defects={marks}
-            onPlace={put}
-            placed={place.at}
+            onPlace={(at) => follow(add(at))}
+            placed={drawn.as === "point" ? (drawn.points[0] ?? null) : null}
+            drawing={drawn.as === "point" ? null : { as: drawn.as, at: drawn.points }}
             label={`${panel.name}: place a defect`}
           />
+          <div className="mt-3 flex flex-wrap items-center gap-3">
+            <Toggle
+              label="Draw it as"
+              value={drawn.as}
+              onChange={(v) => drawAs(DRAWN_AS.find((d) => d.value === v)?.value ?? "point")}
+              options={DRAWN_AS}
+            />
+            {drawn.as !== "point" && drawn.points.length > 0 && (
+              <button type="button" className="press" onClick={() => follow(takeBack())}>
+                Take the last place back
+              </button>
+            )}
+            <span className="text-ink2" aria-live="polite">
+              {drawnText(drawn, units)}
+            </span>
+          </div>
+          <FieldErrors errors={errors.trace} />
           <dl className="mt-4 grid grid-cols-[56px_1fr] gap-x-4 border-t border-hair pt-3">
             <dt aria-hidden>
               <svg viewBox="-1.25 -1.25 2.5 2.5" className="h-14 w-14" stroke="var(--stop-ink)" strokeWidth="2">
@@ -83,6 +136,7 @@ export function DefectsDesk() {
           <fetcher.Form method="post" noValidate encType="multipart/form-data" className="grid grid-cols-2 gap-3">
             <UnitsField />
             <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
+            <input type="hidden" name="trace" value={traceText(drawn)} />
             <SelectField label="Kind" name="kind" value={kind} onChange={(e) => setKind(e.target.value as DefectKind)}>
               {KINDS.map((k) => (
                 <option key={k} value={k}>
@@ -111,9 +165,29 @@ export function DefectsDesk() {
               errors={errors.y}
             />
             <Field label={facts.sign === "ripple" ? "Peak to valley" : "Height"} unit={units.film} name="height" errors={errors.height} />
-            <Field label={facts.reach === "point" ? "Across" : "Length"} unit={units.length} name="length" errors={errors.length} />
-            <Field label="Width" unit={units.length} name="width" errors={errors.width} />
-            <Field label="How many" name="count" inputMode="numeric" placeholder="1" errors={errors.count} />
+            <Field
+              label={facts.reach === "point" ? "Across" : "Length"}
+              unit={units.length}
+              name="length"
+              value={place.length}
+              onChange={(e) => setPlace((p) => ({ ...p, length: e.target.value }))}
+              errors={errors.length}
+            />
+            <Field
+              label="Width"
+              unit={units.length}
+              name="width"
+              value={place.width}
+              onChange={(e) => setPlace((p) => ({ ...p, width: e.target.value }))}
+              errors={errors.width}
+            />
+            <Field
+              label="How many"
+              name="count"
+              inputMode="numeric"
+              placeholder={drawn.as === "points" ? String(Math.max(1, drawn.points.length)) : "1"}
+              errors={errors.count}
+            />
             <div className="col-span-2">
               <label htmlFor="defect-photo" className="small-label mb-1 block">
                 Photograph
@@ -130,7 +204,15 @@ export function DefectsDesk() {
             {state.defects.map((d) => (
               <li key={d.id} className="flex items-center justify-between gap-3 border-b border-hair">
                 {d.body.photoId && (
-                  <img src={`/do/photos/${d.body.photoId}`} alt="" width={56} height={42} className="h-[42px] w-14 object-cover" />
+                  <a href={`/do/photos/${d.body.photoId}?original`} className="grid min-h-11 place-content-center">
+                    <img
+                      src={`/do/photos/${d.body.photoId}`}
+                      alt={`Photograph of the ${DEFECTS[d.body.kind].name.toLowerCase()}: the original`}
+                      width={56}
+                      height={42}
+                      className="h-[42px] w-14 object-cover"
+                    />
+                  </a>
                 )}
                 <span className="mr-auto">
                   <b className="font-semibold">

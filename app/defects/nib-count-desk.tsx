@@ -1,7 +1,7 @@
 import { Progress } from "radix-ui";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import { boundingBox } from "#core/panel/geometry";
+import { type Point, isInside } from "#core/panel/geometry";
 import { show } from "#core/units/format";
 import { parseQuantity } from "#core/units/parse";
 import type { FormAnswer } from "~/forms/answer";
@@ -10,10 +10,19 @@ import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
 import { Field, FieldErrors } from "~/ui/field";
 import { Tag } from "~/ui/tag";
+import { PanelDrawing } from "~/panel/panel-drawing";
+import { traceText } from "./use-trace";
 import { NibPictureView } from "./nib-picture-view";
-import { useNibCount } from "./use-nib-count";
+import { type NibMark, type NibPicture, useNibCount } from "./use-nib-count";
 
 const USUAL_WIDTH_M = 0.3;
+
+/** Nibs of a picture taken straight on, top up, as places on the panel about the picture's middle. */
+function placesOnPanel(marks: readonly NibMark[], { width, height }: NibPicture, width_m: number, [x, y]: Point): Point[] {
+  const scale = width_m / width;
+  const mm = (m: number) => Math.round(m * 1000) / 1000;
+  return marks.map((m): Point => [mm(x + (m.x - width / 2) * scale), mm(y + (m.y - height / 2) * scale)]);
+}
 
 /** Nibs counted in a photograph: the program marks, the painter strikes and adds, the count is the painter's. */
 export function NibCountDesk() {
@@ -31,17 +40,21 @@ export function NibCountDesk() {
     if (stored) clear();
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new answer clears the picture
   }, [stored]);
+  const { shape } = view.panel;
+  const [middle, setMiddle] = useState<Point>(() => view.spotPlan[0]?.at ?? [0, 0]);
+  const places = state.at === "counted" && width_m !== null ? placesOnPanel(kept, state.picture, width_m, middle) : [];
+  const off = places.filter((p) => !isInside(p, shape.outline)).length;
   const store = () => {
     if (state.at !== "counted") return;
-    const { x0, y0, x1, y1 } = boundingBox(view.panel.shape.outline);
     const form = new FormData();
     form.set("count", String(kept.length));
     form.set("largest_m", String(Math.max(1e-5, ...kept.map((m) => m.diameter_m ?? 0))));
-    form.set("x_m", String((x0 + x1) / 2));
-    form.set("y_m", String((y0 + y1) / 2));
+    form.set("x_m", String(middle[0]));
+    form.set("y_m", String(middle[1]));
+    form.set("trace", traceText({ as: "points", points: places }));
     form.set("simulated", state.picture.simulated ? "yes" : "no");
     form.set("formKey", `${view.formKey}-nibs`);
-    form.set("photos", new File([state.picture.blob], "panel.jpg", { type: state.picture.blob.type }));
+    form.set("photos", state.picture.original ?? new File([state.picture.blob], "panel.jpg", { type: state.picture.blob.type }));
     void fetcher.submit(form, { method: "post", encType: "multipart/form-data" });
   };
   return (
@@ -155,6 +168,19 @@ export function NibCountDesk() {
           )}
           {state.at === "counted" && (
             <>
+              <p className="font-medium">Where was it taken? Tap the middle of the picture on the panel.</p>
+              <PanelDrawing
+                shape={shape}
+                label={`${view.panel.name}: where the picture was taken`}
+                onPlace={setMiddle}
+                placed={middle}
+                drawing={{ as: "points", at: places }}
+              />
+              {off > 0 && (
+                <p role="alert" className="font-medium text-stop-ink">
+                  {off} of the nibs would lie off the panel: move the picture.
+                </p>
+              )}
               <p className="text-ink2">
                 Spots of {show("length", state.smallest_m, units, units.length === "mm" ? 1 : 3).text} {units.length} and more are told by
                 size; smaller ones are marked “at most”. Check against your eye.
@@ -163,7 +189,7 @@ export function NibCountDesk() {
                 type="button"
                 className="press"
                 data-kind="main"
-                disabled={kept.length === 0 || fetcher.state !== "idle"}
+                disabled={kept.length === 0 || off > 0 || fetcher.state !== "idle"}
                 onClick={store}
               >
                 {`Keep ${kept.length} ${kept.length === 1 ? "nib" : "nibs"}`}

@@ -1,21 +1,23 @@
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { filmSetting, textureOf } from "#core/correction/correction-input";
-import { clearingPlan } from "#core/correction/clearing";
 import { optionCase, whatWouldChange } from "#core/correction/option-case";
-import { type OptionForecast, type OptionKind, type ShopRates, decideOptions } from "#core/correction/options";
-import { correctionSchool } from "#core/correction/schools";
-import type { FilmInput } from "#core/film/panel-film";
-import { DEFAULT_TAPE_M } from "#core/film/verdict";
+import {
+  type OptionCase,
+  type OptionForecast,
+  type OptionKind,
+  type ShopRates,
+  type Waiting,
+  decideOptions,
+  waitingOf,
+} from "#core/correction/options";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/units/format";
-import { houseWay } from "#core/ways/house-ways";
+import { usePanelMap } from "~/film/use-panel-map";
 import { useUnits } from "~/lib/use-root";
-import { useWorker } from "~/lib/use-worker";
 import { usePanel } from "~/routes/panel/layout";
 import { WorkingButton } from "~/ui/figure";
 import { ScrollRegion } from "~/ui/scroll-region";
 import { Tag } from "~/ui/tag";
-import { closedWords, decisionSentence, flipSentence, optionName, optionWorking } from "~/words/option-words";
+import { closedWords, decisionSentence, flipSentence, optionName, optionWorking, waitingWords } from "~/words/option-words";
 import { SurfaceTube } from "./surface-tube";
 
 /** Where each way is gone on with. */
@@ -30,24 +32,10 @@ const NEXT: Record<OptionKind, { path: string; name: string } | null> = {
 
 /** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */
 export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates }) {
-  const { view, base } = usePanel();
+  const { view } = usePanel();
   const units = useUnits();
   const { panel, state, job, floor_m } = view;
-  const usual = useMemo(
-    () =>
-      clearingPlan(
-        correctionSchool(houseWay(job.wayId).correction).steps.map((s) => s.use),
-        textureOf(state).texture,
-        view.shopRemoval,
-      ).total,
-    [job.wayId, state, view.shopRemoval],
-  );
-  const input = useMemo<FilmInput>(
-    () => ({ ...filmSetting(panel, state), removal_m: usual.removal_m, u_removal_m: usual.u_m, floor_m, tape_m: DEFAULT_TAPE_M }),
-    [panel, state, usual, floor_m],
-  );
-  const run = useWorker("map", "mapPanel", input);
-  const map = run.result?.map ?? null;
+  const { map, reason } = usePanelMap();
   const worked = useMemo(() => {
     if (!map) return null;
     const c = optionCase({ outline: panel.shape.outline, state, finish: job.finish, map, floor_m, cured, rates, shop: view.shopRemoval });
@@ -57,7 +45,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
   if (!worked)
     return (
       <h2 className="min-h-[2.24em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
-        {run.result?.reason ?? run.fault ?? "Working out the film first."}
+        {reason ?? "Working out the film first."}
       </h2>
     );
   const { c, decision, flips } = worked;
@@ -86,7 +74,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
         </div>
       </div>
       <ScrollRegion label="Options" className="mt-5">
-        <table className="w-full min-w-[720px] text-left">
+        <table className="w-full min-w-[780px] text-left">
           <thead className="small-label border-b border-hair">
             <tr>
               <th className="py-2">Way</th>
@@ -96,6 +84,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
               <th>Too thin</th>
               <th>Rejected</th>
               <th>Hours</th>
+              <th>Waiting</th>
               <th>Cost</th>
               <th>
                 <span className="sr-only">Go on</span>
@@ -104,7 +93,14 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
           </thead>
           <tbody>
             {options.map((o) => (
-              <Row key={o.kind} o={o} chosen={o.kind === best?.kind} />
+              <OptionRow
+                key={o.kind}
+                option={o}
+                case={c}
+                matte={matte}
+                chosen={o.kind === best?.kind}
+                waiting={waitingOf(o.kind, { cured, sandAfter_s: view.product.sheet.sandAfter_s })}
+              />
             ))}
           </tbody>
         </table>
@@ -134,37 +130,53 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
       </p>
     </>
   );
+}
 
-  function Row({ o, chosen }: { o: OptionForecast; chosen: boolean }) {
-    const next = NEXT[o.kind];
-    return (
-      <tr className={`border-b border-hair ${o.feasible ? "" : "text-ink2"}`} data-testid={`option-${o.kind}`}>
-        <td className="py-2">
-          <span className={chosen ? "font-semibold" : ""}>{optionName(o, matte)}</span>
-          {!o.feasible && <span className="block text-[13px] text-stop-ink">{o.why.map(closedWords).join("; ")}</span>}
-        </td>
-        <td>{o.removal_m > 0 ? show("film", o.removal_m, units, units.film === "µm" ? 1 : 2).text : "–"}</td>
-        <td>{showWithUncertainty("film", o.left_m, o.u_left_m, units).text}</td>
-        <td>{showChance(o.cutChance)}</td>
-        <td>{showChance(o.thinChance)}</td>
-        <td>{showChance(o.residualChance)}</td>
-        <td>{(o.minutes / 60).toFixed(1)}</td>
-        <td>
-          <WorkingButton
-            working={optionWorking(o, c, matte, units)}
-            label={`${optionName(o, matte)}: ${o.cost.toFixed(0)}. Show the working`}
-          >
-            <b className="font-semibold">{o.cost.toFixed(0)}</b>
-          </WorkingButton>
-        </td>
-        <td className="text-right">
-          {o.feasible && next && (
-            <Link to={`${base}${next.path}`} className="press" {...(chosen ? { "data-kind": "main" } : {})}>
-              {next.name}
-            </Link>
-          )}
-        </td>
-      </tr>
-    );
-  }
+/** One way with its figures. */
+function OptionRow({
+  option: o,
+  case: c,
+  matte,
+  chosen,
+  waiting,
+}: {
+  option: OptionForecast;
+  case: OptionCase;
+  matte: boolean;
+  chosen: boolean;
+  waiting: Waiting;
+}) {
+  const { base } = usePanel();
+  const units = useUnits();
+  const next = NEXT[o.kind];
+  return (
+    <tr className={`border-b border-hair ${o.feasible ? "" : "text-ink2"}`} data-testid={`option-${o.kind}`}>
+      <td className="py-2">
+        <span className={chosen ? "font-semibold" : ""}>{optionName(o, matte)}</span>
+        {!o.feasible && <span className="block text-[13px] text-stop-ink">{o.why.map(closedWords).join("; ")}</span>}
+      </td>
+      <td>{o.removal_m > 0 ? show("film", o.removal_m, units).text : "–"}</td>
+      <td>{showWithUncertainty("film", o.left_m, o.u_left_m, units).text}</td>
+      <td>{showChance(o.cutChance)}</td>
+      <td>{showChance(o.thinChance)}</td>
+      <td>{showChance(o.residualChance)}</td>
+      <td>{(o.minutes / 60).toFixed(1)}</td>
+      <td className="text-[14px]">{waitingWords(waiting)}</td>
+      <td>
+        <WorkingButton
+          working={optionWorking(o, c, matte, units)}
+          label={`${optionName(o, matte)}: ${o.cost.toFixed(0)}. Show the working`}
+        >
+          <b className="font-semibold">{o.cost.toFixed(0)}</b>
+        </WorkingButton>
+      </td>
+      <td className="text-right">
+        {o.feasible && next && (
+          <Link to={`${base}${next.path}`} className="press" {...(chosen ? { "data-kind": "main" } : {})}>
+            {next.name}
+          </Link>
+        )}
+      </td>
+    </tr>
+  );
 }

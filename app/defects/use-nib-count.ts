@@ -5,6 +5,8 @@ import { computeClient } from "~/lib/compute-client";
 export interface NibPicture {
   url: string;
   blob: Blob;
+  /** The file as it was chosen; null for the stand-in camera. */
+  original: File | null;
   width: number;
   height: number;
   simulated: boolean;
@@ -52,6 +54,7 @@ export function useNibCount() {
       picture: {
         url: URL.createObjectURL(blob),
         blob,
+        original: "file" in source ? source.file : null,
         width: bitmap.width,
         height: bitmap.height,
         simulated: answer.headers.get("X-Simulated") === "1",

@@ -1,11 +1,8 @@
 import { Progress } from "radix-ui";
 import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
-import { filmSetting, textureOf } from "#core/correction/correction-input";
-import { clearingPlan } from "#core/correction/clearing";
 import { correctionSchool } from "#core/correction/schools";
 import { type PanelMap, chanceAt } from "#core/film/map-panel";
-import type { FilmInput } from "#core/film/panel-film";
 import { DEFAULT_TAPE_M, verdictOf } from "#core/film/verdict";
 import type { Point } from "#core/panel/geometry";
 import { placeInWords } from "#core/panel/shapes";
@@ -14,7 +11,6 @@ import { houseWay } from "#core/ways/house-ways";
 import type { FormAnswer } from "~/forms/answer";
 import { useAssessment } from "~/lib/use-assessment";
 import { useUnits } from "~/lib/use-root";
-import { useWorker } from "~/lib/use-worker";
 import { usePanel } from "~/routes/panel/layout";
 import { Toggle } from "~/ui/choice";
 import { Figure } from "~/ui/figure";
@@ -24,6 +20,7 @@ import { mapWorking, settleSentence } from "~/words/map-words";
 import { VERDICT_WORDS } from "~/words/verdict";
 import { AcceptanceLabel } from "./acceptance-label";
 import { FilmMapDrawing, RampScale } from "./film-map-drawing";
+import { usePanelMap } from "./use-panel-map";
 import { type MapLayer, cellAt, riskAt, riskOf, stepsOf } from "./map-picture";
 
 const MOST_REMOVAL_M = 40e-6;
@@ -35,25 +32,11 @@ export function FilmMapDesk() {
   const { view, setPreview } = usePanel();
   const units = useUnits();
   const { panel, state, job, floor_m } = view;
+  const { usual, input, map, run, reason } = usePanelMap();
   const school = correctionSchool(houseWay(job.wayId).correction);
-  const usual = useMemo(
-    () =>
-      clearingPlan(
-        school.steps.map((s) => s.use),
-        textureOf(state).texture,
-        view.shopRemoval,
-      ).total,
-    [school, state, view.shopRemoval],
-  );
   const [removal_m, setRemoval] = useState(usual.removal_m);
   const [layer, setLayer] = useState<MapLayer>("clear");
   const [picked, setPicked] = useState<Point | null>(null);
-  const input = useMemo<FilmInput>(
-    () => ({ ...filmSetting(panel, state), removal_m: usual.removal_m, u_removal_m: usual.u_m, floor_m, tape_m: DEFAULT_TAPE_M }),
-    [panel, state, usual, floor_m],
-  );
-  const run = useWorker("map", "mapPanel", input);
-  const map = run.result?.map ?? null;
   const settle = useAssessment(map ? { ...input, removal_m } : null);
   const answer = map && judge(map, removal_m);
   const working = map && mapWorking(map, { removal_m, u_removal_m: usual.u_m, floor_m, sessions: state.sessions }, units);
@@ -76,7 +59,7 @@ export function FilmMapDesk() {
     <>
       <div aria-live="polite" data-testid="map-verdict" data-verdict={answer?.verdict ?? "waiting"}>
         <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {run.result?.reason ??
+          {reason ??
             (map && answer ? (
               <>
                 {showWithUncertainty("film", map.meanClear_m, map.u_meanClear_m, units).text} {units.film} of clear on average,{" "}

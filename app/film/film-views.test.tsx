@@ -102,7 +102,7 @@ test("settings against results say each panel with what came of it, each result 
 });
 
 test("marks in a photograph are struck, taken back and added from the keyboard; a mark of one's own goes away again", () => {
-  const picture = { url: "data:,", blob: new Blob(), width: 400, height: 300, simulated: true, width_m: null };
+  const picture = { url: "data:,", blob: new Blob(), width: 400, height: 300, simulated: true, width_m: null, original: null };
   function Held() {
     const [marks, setMarks] = useState<NibMark[]>([{ x: 200, y: 150, diameter_m: 0.7e-3, atMost: false, by: "found", struck: false }]);
     return <NibPictureView picture={picture} marks={marks} onChange={setMarks} />;

@@ -3,6 +3,7 @@ import { choiceForm } from "~/forms/correct-forms";
 import { parseCorners } from "~/forms/corners";
 import { optionalQuantity, quantity } from "~/forms/fields";
 import { initial } from "~/forms/initial";
+import { stepForm } from "~/forms/correct-forms";
 import { defectForm, readingForm } from "~/forms/inspect-forms";
 import { jobForm } from "~/forms/job-form";
 import { fieldsOf } from "~/forms/answer";
@@ -113,6 +114,48 @@ test("a run needs its size and its place on the panel; a nib does not", () => {
   expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "5", width: "10", height: "60" }))).toEqual({
     length: "A run is at least as long as it is wide",
   });
+});
+
+test("a defect drawn as places, a line or an area lies on the panel and has corners enough; places are counted by themselves", () => {
+  const outline = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ] as const;
+  const form = defectForm(METRIC, outline);
+  const base = { kind: "nib", x: "500", y: "500", length: "", width: "", height: "", measured: "judged" };
+  const trace = (as: string, ...at: [number, number][]) => JSON.stringify({ as, at: at.map(([x_m, y_m]) => ({ x_m, y_m })) });
+  expect(form.parse({ ...base, trace: trace("points", [0.2, 0.2], [0.4, 0.4], [0.6, 0.2]) })).toMatchObject({
+    count: 3,
+    trace: { as: "points" },
+  });
+  expect(form.parse({ ...base, count: "7", trace: trace("points", [0.2, 0.2]) }).count).toBe(7);
+  expect(form.parse(base).trace).toBeNull();
+  expect(errorsOf(form.safeParse({ ...base, trace: trace("line", [0.2, 0.2]) }))).toEqual({ trace: "A line needs two ends" });
+  expect(errorsOf(form.safeParse({ ...base, trace: trace("area", [0.2, 0.2], [0.3, 0.3]) }))).toEqual({
+    trace: "An area needs three corners",
+  });
+  expect(errorsOf(form.safeParse({ ...base, trace: trace("line", [0.2, 0.2], [1.2, 0.2]) }))).toEqual({
+    trace: "A part of the drawing is not on the panel",
+  });
+  expect(errorsOf(form.safeParse({ ...base, trace: "{" })).trace).toContain("draw it again");
+});
+
+test("a step done: film at its mark before and after, both or neither; gloss between its limits", () => {
+  const form = stepForm(METRIC);
+  const base = { index: "1", planId: "p" };
+  expect(form.parse(base)).toMatchObject({ measured: null, gloss60_GU: null, simulated: false });
+  const read = form.parse({ ...base, before: "131 129 130", after: "5 mil", gloss: "80 82", simulated: "yes" });
+  expect(read.measured!.before.map((r) => (r.thickness_m * 1e6).toFixed(3))).toEqual(["131.000", "129.000", "130.000"]);
+  expect(read.measured!.after[0]).toMatchObject({ entered: "5", unit: "mil" });
+  expect(read).toMatchObject({ gloss60_GU: 81, simulated: true });
+  expect(errorsOf(form.safeParse({ ...base, before: "131" }))).toEqual({
+    after: "Read the same mark before and after, or leave both empty",
+  });
+  expect(errorsOf(form.safeParse({ ...base, before: "131", after: "thick" })).after).toContain("is not a number");
+  expect(errorsOf(form.safeParse({ ...base, before: "131", after: "9999" })).after).toBe("Film lies between 0 and 5 mm");
+  expect(errorsOf(form.safeParse({ ...base, gloss: "300" })).gloss).toContain("between 0 and 200");
 });
 
 test("a coat takes its fluid from turns or from a measured rate, never from nothing", () => {

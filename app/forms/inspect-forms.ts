@@ -66,6 +66,31 @@ export const addSpotForm = z.object({ x_m: z.coerce.number().min(0).max(6), y_m:
 
 const kinds = Object.keys(DEFECTS) as [DefectKind, ...DefectKind[]];
 
+const tracePoint = z.object({ x_m: z.number(), y_m: z.number() });
+/** How a defect was drawn, as the page sends it: JSON, or nothing for a single place. */
+const traceText = z
+  .string()
+  .default("")
+  .transform((text, ctx) => {
+    if (text === "") return null;
+    const parsed = z
+      .object({ as: z.enum(["points", "line", "area"]), at: z.array(tracePoint).min(1).max(500) })
+      .safeParse(jsonOrNull(text));
+    if (parsed.success) return parsed.data;
+    ctx.addIssue({ code: "custom", message: "The drawing was not understood: draw it again" });
+    return z.NEVER;
+  });
+
+function jsonOrNull(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+const LEAST_POINTS = { points: 1, line: 2, area: 3 } as const;
+
 /** A defect placed on the panel. A run needs its size: the correction works with it. */
 export const defectForm = (units: UnitPreferences, outline: Polygon) =>
   z
@@ -80,10 +105,19 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
       count: z.string().trim().default(""),
       photoId: z.string().max(80).default(""),
       note: z.string().trim().max(200).default(""),
+      trace: traceText,
     })
     .transform((v, ctx) => {
+      if (v.trace && v.trace.at.length < LEAST_POINTS[v.trace.as])
+        ctx.addIssue({
+          code: "custom",
+          path: ["trace"],
+          message: v.trace.as === "area" ? "An area needs three corners" : "A line needs two ends",
+        });
+      if (v.trace?.at.some((p) => !isInside([p.x_m, p.y_m], outline)))
+        ctx.addIssue({ code: "custom", path: ["trace"], message: "A part of the drawing is not on the panel" });
       if (!isInside([v.x, v.y], outline)) ctx.addIssue({ code: "custom", path: ["x"], message: "This place is not on the panel" });
-      const many = v.count === "" ? 1 : Number(v.count);
+      const many = v.count === "" ? (v.trace?.as === "points" ? v.trace.at.length : 1) : Number(v.count);
       if (!Number.isInteger(many) || many < 1 || many > 2000)
         ctx.addIssue({ code: "custom", path: ["count"], message: "A whole number from 1 to 2000" });
       if (isFold(v.kind))
@@ -106,6 +140,7 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
         count: many,
         photoId: v.photoId || null,
         note: v.note,
+        trace: v.trace,
       };
     });
 
@@ -115,5 +150,7 @@ export const nibCountForm = z.object({
   largest_m: z.coerce.number().min(1e-5).max(3).nullable(),
   x_m: z.coerce.number().min(0).max(6),
   y_m: z.coerce.number().min(0).max(6),
+  /** Where each of them lies on the panel, where the picture was placed on it. */
+  trace: traceText,
   simulated: z.enum(["yes", "no"]).transform((v) => v === "yes"),
 });

@@ -3,7 +3,7 @@ import { showFilm } from "#core/units/format";
 import type { UnitPreferences } from "#core/units/quantities";
 import { boundingBox } from "#core/panel/geometry";
 import type { PanelView } from "#server/views/panel-view";
-import { REPORT_FOOT, reportLines } from "~/words/report-lines";
+import { REPORT_FOOT, type ReportReader, reportLines } from "~/words/report-lines";
 
 const A4 = { width: 595.28, height: 841.89, margin: 48 } as const;
 const INK = "#14202e";
@@ -17,7 +17,7 @@ const plain = (text: string) => text.replace(/−/g, "-").replace(/[‘’]/g, "
 /** The hand-over report of a panel as PDF: the same lines as on the page. */
 export async function reportPdf(
   view: PanelView,
-  o: { units: UnitPreferences; shopName: string; today: string; photos: readonly Uint8Array[] },
+  o: { units: UnitPreferences; shopName: string; today: string; photos: readonly Uint8Array[]; reader?: ReportReader },
 ): Promise<Buffer> {
   const doc = new PDFDocument({ size: "A4", margin: A4.margin, info: { Title: `${view.job.vehicle}, ${view.panel.name}` } });
   const chunks: Buffer[] = [];
@@ -38,7 +38,7 @@ export async function reportPdf(
   doc.moveDown(0.8);
   drawPanel(doc, view, o.units);
   doc.moveDown(0.5);
-  for (const { label, value } of reportLines(view, o.units)) {
+  for (const { label, value } of reportLines(view, o.units, o.reader)) {
     const y = doc.y;
     const text = plain(value);
     const height = doc

@@ -151,7 +151,7 @@ export default function CardEdit({ loaderData: { card, products, formKey }, acti
           <Field className="col-span-2" label="Note" name="note" defaultValue={c?.note} errors={errors.note} />
           <div className="col-span-2">
             <label htmlFor="photos" className="small-label mb-1 block">
-              Photographs, up to 12 MB each
+              Photographs, up to 40 MB each
             </label>
             <input id="photos" type="file" name="photos" multiple accept="image/*" className="field" aria-describedby="photos-error" />
             <FieldErrors id="photos-error" errors={errors.photos} />

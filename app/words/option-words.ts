@@ -1,8 +1,8 @@
 import type { Flip } from "#core/correction/option-case";
-import type { Closed, Decision, OptionForecast, OptionKind } from "#core/correction/options";
+import type { Closed, Decision, OptionForecast, OptionKind, Waiting } from "#core/correction/options";
 import { RUN_SCHOOLS } from "#core/correction/run-work";
 import { OPTION_FIGURES, type OptionCase } from "#core/correction/options";
-import { showChance } from "#core/units/format";
+import { showChance, showWait } from "#core/units/format";
 import type { UnitPreferences } from "#core/units/quantities";
 import type { Working } from "~/ui/figure";
 import { line, withU } from "./lines";
@@ -89,4 +89,10 @@ export function optionWorking(o: OptionForecast, c: OptionCase, matte: boolean, 
     sources: ["yakamoz-default", "job-record", "fepa-43"],
     changesMost: "What a panel that comes back costs this shop.",
   };
+}
+
+/** "6 h before", "16 h for its own cure": waiting at 20 °C; a dash for none. */
+export function waitingWords({ before_s, after_s }: Waiting): string {
+  const parts = [before_s > 0 ? `${showWait(before_s)} before` : null, after_s > 0 ? `${showWait(after_s)} for its own cure` : null];
+  return parts.filter(Boolean).join(", ") || "–";
 }

@@ -3,7 +3,7 @@ import { BACKING, GRAIN_M, type Backing, type Grit } from "#core/correction/abra
 import { MOST_PASSES, abrasiveKey, clearingPlan, finishLadder, onePass, skippedSteps, stepPrior } from "#core/correction/clearing";
 import { removalAtMark, weighMeasured } from "#core/correction/measured-step";
 import { learnRemovalFactor, learnSteps } from "#core/correction/learn-removal";
-import { decideOptions } from "#core/correction/options";
+import { decideOptions, waitingOf } from "#core/correction/options";
 import { planRemoval } from "#core/correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "#core/correction/run-work";
 import { CORRECTION_SCHOOLS } from "#core/correction/schools";
@@ -213,4 +213,12 @@ describe("the choice of an option", () => {
       { numRuns: 2000 },
     );
   });
+});
+
+test("waiting: for the cure before any work, and for its own cure after new clear; leaving it waits for nothing", () => {
+  const o = { cured: 0.25, sandAfter_s: 57600 };
+  expect(waitingOf("full", o)).toEqual({ before_s: 43200, after_s: 0 });
+  expect(waitingOf("flow", { ...o, cured: 1.4 })).toEqual({ before_s: 0, after_s: 57600 });
+  expect(waitingOf("leave", o)).toEqual({ before_s: 0, after_s: 0 });
+  expect(() => waitingOf("full", { ...o, cured: -1 })).toThrow("cured");
 });

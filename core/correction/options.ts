@@ -94,6 +94,25 @@ export interface OptionForecast {
   cost: number;
 }
 
+/** Waiting that a way brings with it: before it may be begun, and for its own clear to cure. */
+export interface Waiting {
+  before_s: number;
+  after_s: number;
+}
+
+/**
+ * Waiting for the cure before and after a way, at 20 °C. @param cured share of the cure to sanding reached
+ * @throws RangeError for a negative share or time
+ */
+export function waitingOf(kind: OptionKind, { cured, sandAfter_s }: { cured: number; sandAfter_s: number }): Waiting {
+  requireNumber("cured", cured, { min: 0 });
+  requireNumber("sandAfter_s", sandAfter_s, { min: 0 });
+  return {
+    before_s: kind === "leave" ? 0 : Math.max(0, 1 - cured) * sandAfter_s,
+    after_s: kind === "flow" || kind === "rebase" ? sandAfter_s : 0,
+  };
+}
+
 export interface Decision {
   best: OptionForecast | null;
   /** Wait for the cure first; `best` is what to do afterwards. */

@@ -33,3 +33,15 @@ export function removedAtSpots(state: Pick<PanelState, "spots">): { name: string
     return [{ name: s.name, removal_m: after.film.mean_m - recheck.film.mean_m, u_m: Math.hypot(after.film.uA_m, recheck.film.uA_m) }];
   });
 }
+
+/** Clear as it was read before any of it was sanded, at the spots read before and after clear; null when nothing was read again since. */
+export function clearBeforeWork(state: Pick<PanelState, "spots">): { mean_m: number; u_m: number } | null {
+  const both = state.spots.flatMap(({ films: { before, after, recheck } }) =>
+    before && after && recheck ? [{ before: before.film, after: after.film }] : [],
+  );
+  if (both.length === 0) return null;
+  return {
+    mean_m: both.reduce((a, { before, after }) => a + after.mean_m - before.mean_m, 0) / both.length,
+    u_m: both.reduce((a, { before, after }) => a + Math.hypot(before.uA_m, after.uA_m), 0) / both.length,
+  };
+}

@@ -68,16 +68,20 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
         supersedes: e.supersedes,
       })),
     })),
-    photos: photos.map(({ id, mime, width, height, name, bytes }) => ({
+    photos: photos.map(({ id, mime, width, height, name, bytes, original }) => ({
       id,
       mime,
       width,
       height,
       name,
-      base64: Buffer.from(bytes).toString("base64"),
+      base64: base64Of(bytes),
+      original: original && { mime: original.mime, base64: base64Of(original.bytes) },
     })),
   };
 }
+
+const base64Of = (bytes: Uint8Array) => Buffer.from(bytes).toString("base64");
+const bytesOf = (base64: string) => new Uint8Array(Buffer.from(base64, "base64"));
 
 /**
  * Takes a bundle in, in one transaction: nothing of it or all of it. An empty shop takes over the settings that the figures depend on; a shop with
@@ -98,9 +102,14 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
       shelf.add(p.productId);
       await insertRevision(db, { id: p.revisionId, productId: p.productId, sheet: p.sheet, now_ms: ctx.now_ms() });
     }
-    for (const { base64, ...photo } of bundle.photos)
+    for (const { base64, original, ...photo } of bundle.photos)
       if (!(await getPhoto(db, photo.id)))
-        await insertPhoto(db, { ...photo, bytes: new Uint8Array(Buffer.from(base64, "base64")), now_ms: ctx.now_ms() });
+        await insertPhoto(db, {
+          ...photo,
+          bytes: bytesOf(base64),
+          original: original && { mime: original.mime, bytes: bytesOf(original.base64) },
+          now_ms: ctx.now_ms(),
+        });
     await insertJob(db, { ...bundle.job, archivedAt_ms: null, clientKey: null });
     for (const { entries, ...panel } of bundle.panels) {
       await insertPanel(db, { ...panel, jobId: bundle.job.id, clientKey: null });

@@ -2,20 +2,23 @@ import sharp from "sharp";
 import type { ServerContext } from "../context";
 import { insertPhoto } from "../repos/photo-repo";
 import { Refusal } from "./refusal";
+import { withoutNotes } from "./without-notes";
 
-/** Largest file that is looked at. */
-const LOOK_BYTES = 40_000_000;
 /** Bounds of one photograph. */
-export const PHOTO_LIMITS = { bytes: 12_000_000, pixels: 60_000_000, side_px: 2400 } as const;
+export const PHOTO_LIMITS = { bytes: 40_000_000, pixels: 60_000_000, side_px: 2400 } as const;
 
 /**
- * Keeps a photograph: turned upright, at most 2400 px a side, without the position and other notes the camera wrote into it.
+ * Keeps a photograph: for the screen turned upright and at most 2400 px a side, and beside it the original; both without the position and
+ * other notes the camera wrote into it.
  * @throws Refusal in words for a file that is no picture, empty, or too large.
  */
 export async function keepPhoto(ctx: ServerContext, file: { name: string; bytes: Uint8Array }): Promise<string> {
   if (file.bytes.length === 0) throw new Refusal("photos", `${file.name} is empty`);
-  if (file.bytes.length > PHOTO_LIMITS.bytes) throw new Refusal("photos", `${file.name} is over 12 MB; send a smaller picture`);
-  const image = await uprightJpeg(file.bytes, { side_px: PHOTO_LIMITS.side_px, quality: 88 }).catch(() => {
+  if (file.bytes.length > PHOTO_LIMITS.bytes) throw new Refusal("photos", `${file.name} is over 40 MB; send a smaller picture`);
+  const [image, original] = await Promise.all([
+    uprightJpeg(file.bytes, { side_px: PHOTO_LIMITS.side_px, quality: 88 }),
+    withoutNotes(file.bytes, PHOTO_LIMITS.pixels),
+  ]).catch(() => {
     throw new Refusal("photos", `${file.name} is not a picture that can be read (JPEG, PNG or WebP up to 60 megapixels)`);
   });
   const id = ctx.newId();
@@ -26,6 +29,7 @@ export async function keepPhoto(ctx: ServerContext, file: { name: string; bytes:
     width: image.info.width,
     height: image.info.height,
     name: file.name.slice(0, 120),
+    original,
     now_ms: ctx.now_ms(),
   });
   return id;
@@ -40,7 +44,7 @@ const LOOK_SIDE_PX = 4000;
  */
 export async function pictureToLookAt(file: { name: string; bytes: Uint8Array }): Promise<Buffer> {
   if (file.bytes.length === 0) throw new Refusal("photos", `${file.name} is empty`);
-  if (file.bytes.length > LOOK_BYTES) throw new Refusal("photos", `${file.name} is over 40 MB; send a smaller picture`);
+  if (file.bytes.length > PHOTO_LIMITS.bytes) throw new Refusal("photos", `${file.name} is over 40 MB; send a smaller picture`);
   const { data } = await uprightJpeg(file.bytes, { side_px: LOOK_SIDE_PX, quality: 95 }).catch((error: unknown) => {
     throw new Refusal(
       "photos",

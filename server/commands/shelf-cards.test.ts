@@ -4,6 +4,7 @@ import { saveCard, strikeCard } from "#server/commands/cards";
 import { importShelf } from "#server/commands/import-shelf";
 import { saveProduct } from "#server/commands/jobs";
 import { keepPhoto } from "#server/commands/photos";
+import { withoutNotes } from "#server/commands/without-notes";
 import { recordMix } from "#server/commands/record-mix";
 import { addContainer, changeContainer } from "#server/commands/shelf";
 import { takeStandInGloss } from "#server/devices/take-gloss";
@@ -122,6 +123,26 @@ describe("cards", () => {
     await strikeCard(ctx, second, false);
     expect((await listCards(ctx.db)).map((c) => c.body.name)).toEqual(["Half, again"]);
   });
+  test("an original held sideways stays so without its place; a PNG keeps its pixels, damage is no picture", async () => {
+    const sideways = await sharp({ create: { width: 60, height: 20, channels: 3, background: "#406080" } })
+      .withExif({ IFD3: { GPSLatitude: "52/1 30/1 0/1" } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
+    const held = await withoutNotes(sideways, 1e6);
+    expect((await sharp(held.bytes).metadata()).orientation).toBe(6);
+    expect(Buffer.from(held.bytes).length).toBeLessThan(sideways.length);
+    const noise = Uint8Array.from({ length: 12 * 8 * 3 }, (_, i) => (i * 37) % 251);
+    const png = await sharp(noise, { raw: { width: 12, height: 8, channels: 3 } })
+      .png()
+      .withExif({ IFD0: { Copyright: "somebody" } })
+      .toBuffer();
+    const kept = await withoutNotes(png, 1e6);
+    expect([kept.mime, (await sharp(kept.bytes).metadata()).exif]).toEqual(["image/png", undefined]);
+    expect(new Uint8Array(await sharp(kept.bytes).raw().toBuffer())).toEqual(noise);
+    await expect(withoutNotes(new Uint8Array([0xff, 0xd8, 0xff]), 1e6)).rejects.toThrow();
+    await expect(withoutNotes(png, 50)).rejects.toThrow("pixel limit");
+  });
   test("a card keeps its product's name when the product changes", async () => {
     const { productId, revisionId } = await saveProduct(ctx, { ...sheet, name: "Matte T", kind: "matte clear" });
     const id = await saveCard(ctx, { body: { ...cardBody, productRevisionId: revisionId }, by: "painter A" });
@@ -138,6 +159,13 @@ describe("cards", () => {
     const photo = (await getPhoto(ctx.db, id))!;
     expect([photo.width, photo.height]).toEqual([2400, 960]);
     expect(Buffer.from(photo.bytes).includes("Exif")).toBe(false);
+    // The original: every pixel as it came, the place gone.
+    const original = Buffer.from(photo.original!.bytes);
+    const pixels = (b: Buffer | Uint8Array) => sharp(b).raw().toBuffer();
+    expect(photo.original!.mime).toBe("image/jpeg");
+    expect((await pixels(original)).equals(await pixels(bytes))).toBe(true);
+    expect(original.includes("GPS")).toBe(false);
+    expect((await sharp(original).metadata()).exif).toBeUndefined();
     await expect(keepPhoto(ctx, { name: "list.txt", bytes: new TextEncoder().encode("no picture") })).rejects.toThrow(
       "list.txt is not a picture that can be read",
     );

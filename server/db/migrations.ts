@@ -70,4 +70,10 @@ export const MIGRATIONS: Record<string, Migration> = {
         archived_at_ms integer, client_key text unique)`.execute(db);
     },
   },
+  "0005-originals": {
+    async up(db: Kysely<unknown>) {
+      await sql`alter table photo add column original blob`.execute(db);
+      await sql`alter table photo add column original_mime text`.execute(db);
+    },
+  },
 };

@@ -102,6 +102,8 @@ export interface PhotoTable {
   height: Fixed<number>;
   name: Fixed<string>;
   created_at_ms: Fixed<number>;
+  original: Fixed<Uint8Array | null>;
+  original_mime: Fixed<string | null>;
 }
 
 /** One row: the day's plan of the booth, as the painter set it. */

@@ -70,7 +70,19 @@ export const jobBundle = z.object({
     )
     .min(1)
     .max(200),
-  photos: z.array(z.object({ id, mime: z.string(), width: z.int(), height: z.int(), name: z.string(), base64: z.base64() })).max(500),
+  photos: z
+    .array(
+      z.object({
+        id,
+        mime: z.string(),
+        width: z.int(),
+        height: z.int(),
+        name: z.string(),
+        base64: z.base64(),
+        original: z.object({ mime: z.string(), base64: z.base64() }).nullable().default(null),
+      }),
+    )
+    .max(500),
 });
 export type JobBundle = z.infer<typeof jobBundle>;
 

@@ -7,19 +7,29 @@ export interface Photo {
   width: number;
   height: number;
   name: string;
+  /** The picture as it came, without the camera's notes; null for those kept before originals were. */
+  original: { bytes: Uint8Array; mime: string } | null;
 }
 
 export async function insertPhoto(db: Db, p: Photo & { now_ms: number }): Promise<void> {
-  const { now_ms, ...photo } = p;
+  const { now_ms, original, ...photo } = p;
   await db
     .insertInto("photo")
-    .values({ ...photo, created_at_ms: now_ms })
+    .values({ ...photo, original: original?.bytes ?? null, original_mime: original?.mime ?? null, created_at_ms: now_ms })
     .execute();
 }
 
 export async function getPhoto(db: Db, id: string): Promise<Photo | null> {
   const row = await db.selectFrom("photo").selectAll().where("id", "=", id).executeTakeFirst();
   return row
-    ? { id: row.id, mime: row.mime, bytes: new Uint8Array(row.bytes), width: row.width, height: row.height, name: row.name }
+    ? {
+        id: row.id,
+        mime: row.mime,
+        bytes: new Uint8Array(row.bytes),
+        width: row.width,
+        height: row.height,
+        name: row.name,
+        original: row.original && row.original_mime ? { bytes: new Uint8Array(row.original), mime: row.original_mime } : null,
+      }
     : null;
 }

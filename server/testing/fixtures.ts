@@ -46,7 +46,7 @@ export const coatBody = (number: number) => ({
   },
 });
 
-export const readingBody = (phase: "before" | "after", spot: string, film_um: number, at = { x_m: 0.5, y_m: 0.4 }) => ({
+export const readingBody = (phase: "before" | "after" | "recheck", spot: string, film_um: number, at = { x_m: 0.5, y_m: 0.4 }) => ({
   phase,
   spot,
   at,

@@ -1,4 +1,4 @@
-import { Link, useFetcher } from "react-router";
+import { Link, useFetcher, useSearchParams } from "react-router";
 import { format } from "date-fns";
 import { z } from "zod";
 import { clearSummary } from "#core/ledger/clear-summary";
@@ -13,8 +13,9 @@ import { guardedAction } from "~/lib/guarded-action";
 import { readPrefs } from "~/lib/prefs.server";
 import { useRoot, useUnits } from "~/lib/use-root";
 import { PanelDrawing } from "~/panel/panel-drawing";
+import { Toggle } from "~/ui/choice";
 import { Tag } from "~/ui/tag";
-import { REPORT_FOOT, reportLines } from "~/words/report-lines";
+import { REPORT_FOOT, REPORT_READERS, reportLines, reportReader } from "~/words/report-lines";
 import { panelOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/hand-over";
 import { usePanel } from "./layout";
@@ -41,6 +42,8 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
   const { view, base } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
+  const [params, setParams] = useSearchParams();
+  const reader = reportReader(params.get("for"));
   const fetcher = useFetcher<typeof action>();
   const {
     job,
@@ -59,12 +62,26 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
         <button type="button" className="press" onClick={() => window.print()}>
           Print
         </button>
-        <a className="press" href={`/do/panels/${panel.id}/report.pdf`} download={`${job.vehicle}, ${panel.name}.pdf`}>
+        <a className="press" href={`/do/panels/${panel.id}/report.pdf?for=${reader}`} download={`${job.vehicle}, ${panel.name}.pdf`}>
           PDF
         </a>
+        <Toggle
+          label="The report is"
+          value={reader}
+          onChange={(v) => setParams({ for: v }, { replace: true, preventScrollReset: true })}
+          options={Object.entries(REPORT_READERS).map(([value, name]) => ({ value, name }))}
+        />
         <a className="press" href={`/do/panels/${panel.id}/readings.csv`} download>
           Readings as CSV
         </a>
+        <a className="press" href={`/do/panels/${panel.id}/ledger.csv`} download>
+          Ledger as CSV
+        </a>
+        {state.coats.length >= panel.coatsPlanned && (
+          <a className="press" href={`/do/panels/${panel.id}/cure.ics`} download>
+            Calendar
+          </a>
+        )}
         <a className="press" href={`/do/jobs/${job.id}/bundle.json`} download={`${job.vehicle}.yakamoz.json`}>
           Job file
         </a>
@@ -98,7 +115,7 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
           label={`${panel.name}: clear at ${clear?.count ?? 0} spots in ${units.film}`}
         />
         <dl className="grid grid-cols-[auto_1fr] content-start">
-          {reportLines(view, units).map((l) => (
+          {reportLines(view, units, reader).map((l) => (
             <div key={l.label} className="contents [&>*]:border-b [&>*]:border-hair [&>*]:py-2">
               <dt className="text-ink2">{l.label}</dt>
               <dd className="pl-4 text-right font-medium">{l.value}</dd>

@@ -16,7 +16,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   await panelOr404(ctx, jobId, panelId);
   const form = await request.formData();
   const { by } = await readPrefs(request);
-  return answerForm(form, nibCountForm, async ({ count, largest_m, x_m, y_m, simulated }) => {
+  return answerForm(form, nibCountForm, async ({ count, largest_m, x_m, y_m, trace, simulated }) => {
     const file = form.get("photos");
     const photoId =
       file instanceof File ? await keepPhoto(ctx, { name: file.name || "panel", bytes: new Uint8Array(await file.arrayBuffer()) }) : null;
@@ -30,6 +30,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       count,
       photoId,
       note: "counted in a photograph",
+      trace,
     };
     return {
       entryId: await recordEntry(ctx, { panelId, kind: "defect", body, by, simulated, clientKey: textOf(form, "formKey") || null }),

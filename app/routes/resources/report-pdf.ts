@@ -4,6 +4,7 @@ import { getPhoto } from "#server/repos/photo-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { readPrefs } from "~/lib/prefs.server";
 import { reportPdf } from "~/lib/report-pdf.server";
+import { reportReader } from "~/words/report-lines";
 import { panelAloneOr404 } from "~/lib/panel.server";
 import type { Route } from "./+types/report-pdf";
 
@@ -15,7 +16,8 @@ export async function loader({ request, params: { panelId } }: Route.LoaderArgs)
   const { units } = await readPrefs(request, shop.units);
   const ids = view.state.defects.flatMap((d) => (d.body.photoId ? [d.body.photoId] : []));
   const photos = (await Promise.all(ids.map((id) => getPhoto(ctx.db, id)))).flatMap((p) => (p ? [p.bytes] : []));
-  const pdf = await reportPdf(view, { units, shopName: shop.name, today: format(ctx.now_ms(), "d MMMM yyyy"), photos });
+  const reader = reportReader(new URL(request.url).searchParams.get("for"));
+  const pdf = await reportPdf(view, { reader, units, shopName: shop.name, today: format(ctx.now_ms(), "d MMMM yyyy"), photos });
   return new Response(new Uint8Array(pdf), {
     headers: { "Content-Type": "application/pdf", "Content-Disposition": "attachment", "Cache-Control": "no-store" },
   });

@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
+import Papa from "papaparse";
 import { open, ownServer, startJob, typeReadings, watchConsole } from "./support";
 
 test("from a photograph of nibs and a run to causes, options, plan, work with a pass more, a stop at colour, and the report", async ({
@@ -33,7 +34,7 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   const box = (await mark.boundingBox())!;
   await page.mouse.click(box.x + box.width / 3, box.y + box.height / 2);
   await expect(sentence).toContainText(`${counted - 1} `);
-  await page.getByRole("application").focus();
+  await page.getByRole("application", { name: "Photograph of the panel" }).focus();
   await page.keyboard.press("Enter");
   await expect(sentence).toContainText(`${counted} `);
   await page.getByRole("button", { name: `Keep ${counted} nibs` }).click();
@@ -92,24 +93,22 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   await expect(page.getByTestId("verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
   await page.getByRole("button", { name: /Use this plan/ }).click();
   const heading = page.getByRole("heading", { level: 2 });
-  await expect(heading).toContainText("Step 1 of 5");
+  // Runs first, then nibs, then the panel with the body lines by hand between.
+  await expect(heading).toContainText("Step 1 of 9: Run: P800 hard");
   const forecast = page.getByTestId("from-here");
   await expect(forecast).toContainText("still to come off", { timeout: 30_000 });
-  for (const n of [2, 3]) {
+  const doneTo = async (n: number) => {
     await page.getByRole("button", { name: "Done" }).click();
-    await expect(heading).toContainText(`Step ${n} of 5`);
-  }
+    await expect(heading).toContainText(n <= 9 ? `Step ${n} of 9` : "Worked through");
+  };
+  for (const n of [2, 3, 4, 5, 6]) await doneTo(n);
   await page.getByRole("button", { name: "Scratches still visible" }).click();
   await expect(page.getByText("1 × once more")).toBeVisible();
   await page.getByRole("button", { name: "Colour on the cloth" }).click();
   await expect(heading).toContainText("Stop. Colour on the cloth");
   await page.getByRole("button", { name: /cut-through/ }).click();
-  await expect(heading).toContainText("Step 3 of 5");
-  for (const n of [4, 5]) {
-    await page.getByRole("button", { name: "Done" }).click();
-    await expect(heading).toContainText(`Step ${n} of 5`);
-  }
-  await page.getByRole("button", { name: "Done" }).click();
+  await expect(heading).toContainText("Step 6 of 9");
+  for (const n of [7, 8, 9, 10]) await doneTo(n);
   await page.getByRole("link", { name: "Measure again" }).click();
   await typeReadings(page, "recheck", ["120 121 120", "122 121 121"]);
   await expect(page.getByTestId("spots-read")).toHaveText("2 of 8");
@@ -117,7 +116,7 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   // The report says what the ledger holds, on the page and as PDF.
   await open(page, `${base}/hand-over`);
   await expect(page.getByText(`${counted} × nib, run`)).toBeVisible();
-  await expect(page.getByText("Short ladder, 5 of 5 steps")).toBeVisible();
+  await expect(page.getByText("Short ladder, 9 of 9 steps")).toBeVisible();
   await expect(page.getByText("nib: dry overspray or dust left on the base")).toBeVisible();
   const panelId = base.split("/").at(-1)!;
   const pdf = await page.request.get(`/do/panels/${panelId}/report.pdf`);
@@ -126,6 +125,166 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   await page.getByRole("link", { name: "Next time" }).click();
   await expect(page.getByText("Settings and results")).toBeVisible();
   expect(said.filter((s) => !s.includes("status of 422"))).toEqual([]);
+});
+
+test("a roadster with a run and peel: drawn, decided, planned by zones, worked on cards with a mark read, measured again, reported as the ledger has it", async ({
+  browser,
+}) => {
+  test.setTimeout(240_000);
+  const server = await ownServer();
+  await server.start();
+  const page = await browser.newPage({ baseURL: server.url });
+  const said = watchConsole(page);
+  try {
+    const base = await startJob(page, { vehicle: "Journey roadster", shape: "quarter" });
+    const panelId = base.split("/").at(-1)!;
+    const allSpots = async (path: string) => {
+      await open(page, `${base}/${path}`);
+      await page.getByRole("button", { name: "All spots" }).click();
+      await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
+    };
+    await allSpots("spray");
+    for (const n of [1, 2]) {
+      await page.getByRole("button", { name: `Log coat ${n}` }).click();
+      await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
+    }
+    await server.advance(26 * 3_600_000); // hard enough to work on
+    await allSpots("inspect");
+
+    // The run as a line, the peel as an area, tapped on the panel.
+    await open(page, `${base}/inspect/defects`);
+    const drawing = page.getByRole("application");
+    const tap = async (x: number, y: number) => {
+      const box = (await drawing.boundingBox())!;
+      await page.mouse.click(box.x + x * box.width, box.y + y * box.height);
+    };
+    await page.getByLabel("Kind").selectOption("run");
+    await page.getByRole("radio", { name: "a line" }).click();
+    await tap(0.2, 0.5);
+    await tap(0.2, 0.58);
+    await expect(page.getByText(/\d+ mm long/)).toBeVisible();
+    expect(Number(await page.getByLabel("Length, mm").inputValue())).toBeGreaterThan(30);
+    await page.getByLabel("Length, mm").fill("60");
+    await page.getByLabel("Width, mm").fill("10");
+    await page.getByLabel("Height, µm").fill("70");
+    await page.getByRole("button", { name: "Place it" }).click();
+    await expect(page.getByText("Run placed")).toBeVisible();
+    await page.getByLabel("Kind").selectOption("peel");
+    await page.getByRole("radio", { name: "an area" }).click();
+    await tap(0.3, 0.25);
+    await tap(0.6, 0.25);
+    await page.getByLabel("Peak to valley, µm").fill("5");
+    await page.getByRole("button", { name: "Place it" }).click();
+    await expect(page.getByText("An area needs three corners")).toBeVisible();
+    await tap(0.6, 0.4);
+    await page.getByRole("button", { name: "Place it" }).click();
+    await expect(page.getByText("Peel, coarse placed")).toBeVisible();
+
+    // Cured: the options are open, each with its waiting.
+    await open(page, `${base}/correct/options`);
+    await expect(page.getByTestId("option-sentence")).not.toContainText("Wait", { timeout: 30_000 });
+    await expect(page.getByTestId("option-flow")).toContainText("for its own cure");
+
+    // The plan by zones, with the rim by hand.
+    await page.getByRole("link", { name: "Plan and work" }).click();
+    await page.getByRole("radio", { name: /Long ladder/ }).click();
+    await page.getByRole("radiogroup", { name: "Rim" }).getByRole("radio", { name: "by hand" }).click();
+    for (const zone of ["run", "flat", "line", "edge"]) await expect(page.getByTestId(`zone-${zone}`)).toBeVisible();
+    await expect(page.getByTestId("zone-edge")).toContainText("fingertips");
+    await page.getByTestId("zone-run").getByRole("button").click();
+    await expect(page.getByText("The run school's own loss beside the run")).toBeVisible();
+    await page.keyboard.press("Escape");
+    await expect(page.getByTestId("verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
+    await page.getByRole("button", { name: /Use this plan/ }).click();
+
+    // Its cards in the booth view.
+    await page.getByRole("link", { name: "Work in the booth view" }).click();
+    const now = page.getByTestId("work-now");
+    await expect(now).toContainText("1 of 9: Run: P800 hard");
+    const left = async () => {
+      await expect(page.getByTestId("work-from-here")).toContainText("still to come off", { timeout: 30_000 });
+      return (await page.getByTestId("work-from-here").textContent())!;
+    };
+    const start = async () => {
+      await page.getByRole("button", { name: "Start", exact: true }).click();
+      await expect(page.getByRole("button", { name: "Done" })).toBeVisible();
+    };
+    const done = async (next: string) => {
+      await page.getByRole("button", { name: "Done" }).click();
+      await expect(now).toContainText(next);
+    };
+    await start();
+    await server.advance(4 * 60_000);
+    await page.reload();
+    await expect(page.getByTestId("work-clock")).toContainText(/4:\d\d/); // the step's clock is the server's
+    await done("2 of 9");
+    for (const next of ["3 of 9", "4 of 9: P1500 medium"]) {
+      await start();
+      await done(next);
+    }
+    const clearNow = async () =>
+      Number(/\d+/.exec((await page.getByText("clear now, mean of the spots").locator("..").textContent())!)![0]);
+    const clearBefore = await clearNow();
+    const leftBefore = await left();
+    await start();
+    await page.getByText("Read one mark before and after").click();
+    await page.getByLabel("Film at the mark before").fill("150 151 149");
+    await page.getByRole("button", { name: "Done" }).click();
+    await expect(page.getByText("Read the same mark before and after, or leave both empty")).toBeVisible();
+    await expect(page.getByLabel("Film at the mark before")).toHaveValue("150 151 149");
+    await page.getByLabel("The same mark after").fill("135 136 134");
+    await page.getByLabel("Gloss at 60° after, if wanted").fill("6");
+    await done("5 of 9: P2000 medium");
+    await expect(page.getByText("with what its mark says, 6 GU at 60°")).toBeVisible();
+    await expect.poll(clearNow).toBeLessThan(clearBefore);
+    await expect.poll(left).not.toBe(leftBefore);
+    await page.getByRole("button", { name: "Scratches still visible" }).click();
+    for (const next of ["6 of 9: By hand", "7 of 9", "8 of 9: Compound", "9 of 9: Polish", "Worked through"]) {
+      await start();
+      await done(next);
+    }
+    await allSpots("inspect"); // after sanding now
+
+    // The report: what stands in it, worked out here from the ledger's own readings.
+    type Row = { kind: string; counts: string; body: string };
+    const csv = await (await page.request.get(`/do/panels/${panelId}/ledger.csv`)).text();
+    const rows = Papa.parse<Row>(csv, { header: true }).data.filter((r) => r.counts === "yes");
+    const bodies = <T>(kind: string) => rows.filter((r) => r.kind === kind).map((r) => JSON.parse(r.body) as T);
+    const readings = bodies<{ phase: string; spot: string; readings: { thickness_m: number }[] }>("reading");
+    const film = (phase: string, spot: string) => {
+      const list = readings.filter((r) => r.phase === phase && r.spot === spot).flatMap((r) => r.readings);
+      return (list.reduce((a, r) => a + r.thickness_m, 0) / list.length) * 1e6;
+    };
+    const spots = [...new Set(readings.map((r) => r.spot))];
+    const mean = spots.reduce((a, s) => a + film("recheck", s) - film("before", s), 0) / spots.length;
+    const steps = bodies<{ name: string; removal_m: number; forecast_m: number; measured: unknown; extra: boolean }>("step");
+    const sanded = steps.find((s) => s.measured)!;
+    expect(sanded.removal_m).toBeGreaterThan(sanded.forecast_m); // the mark said 15 µm
+    await open(page, `${base}/hand-over`);
+    const line = async (label: string) => (await page.locator("article dl > div", { hasText: label }).locator("dd").textContent())!;
+    const near = (text: string, value: number) => expect(Math.abs(Number(/^[\d.]+/.exec(text)![0]) - value)).toBeLessThanOrEqual(0.51);
+    near(await line("Film of clear, mean"), mean);
+    near(await line("Clear before the work, mean"), spots.reduce((a, s) => a + film("after", s) - film("before", s), 0) / spots.length);
+    const taken = (await line("Taken off, measured")).split("; ");
+    expect(taken).toHaveLength(spots.length);
+    for (const t of taken) {
+      const [spot, off] = t.split(": ") as [string, string];
+      const exact = film("after", spot) - film("recheck", spot);
+      expect(Math.abs(Number(/^[\d.]+/.exec(off)![0]) - exact)).toBeLessThanOrEqual(0.51);
+    }
+    expect(await line("Corrected by")).toBe("Long ladder, 9 of 9 steps");
+    expect(await line("Passes more than planned")).toBe(String(steps.filter((s) => s.extra).length));
+    await page.getByRole("radio", { name: "For the customer" }).click();
+    await expect(page.getByText("Verdict when planned")).toBeHidden();
+    const pdf = await page.request.get(`/do/panels/${panelId}/report.pdf?for=customer`);
+    expect((await pdf.body()).subarray(0, 5).toString()).toBe("%PDF-");
+    const calendar = await (await page.request.get(`/do/panels/${panelId}/cure.ics`)).text();
+    expect(calendar).toContain("BEGIN:VEVENT");
+    expect(said.filter((s) => !s.includes("status of 422"))).toEqual([]);
+  } finally {
+    await page.close();
+    await server.stop("SIGTERM");
+  }
 });
 
 test("a text file, an empty file and a picture of 200 megapixels are refused in words", async ({ page }) => {

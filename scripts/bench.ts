@@ -16,6 +16,7 @@ import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";
 import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
 import { benchFilm, benchFilmInBrowser } from "./bench-film";
+import { benchPhoto } from "./bench-photo";
 import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
 
 const JOBS = 200;
@@ -239,5 +240,6 @@ if (!wanted || wanted === "core") {
   benchFilm();
 }
 if (!wanted || wanted === "film") await benchFilmInBrowser();
+if (!wanted || wanted === "photo") await benchPhoto();
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "server") await benchServer();

@@ -46,42 +46,78 @@ export function shrink({ width, height, light }: Picture, factor: number): Pictu
 }
 
 /** Gaussian blur, edges mirrored, kernel cut at 3.5 standard deviations. Doubles inside: mixing widths costs more than it saves. */
-export function blurred(values: Float64Array, width: number, height: number, sigma: number): Float64Array {
-  const radius = Math.max(1, Math.ceil(3.5 * sigma));
-  const half = new Float64Array(radius + 1);
-  for (let i = 0; i <= radius; i++) half[i] = Math.exp(-0.5 * (i / sigma) ** 2);
-  const sum = 2 * half.reduce((a, b) => a + b, 0) - 1;
-  for (let i = 0; i <= radius; i++) half[i]! /= sum;
-  const along = new Float64Array(width * height);
+export const blurred = (values: Float64Array, width: number, height: number, sigma: number): Float64Array =>
+  blurInto(new Float64Array(width * height), values, width, height, sigma);
+
+/**
+ * The same into an array that is there already (not the values' own): a large picture is blurred many times, and fresh memory costs more than the
+ * sums. Rows blurred along are kept only while rows below and above still need them.
+ */
+export function blurInto(out: Float64Array, values: Float64Array, width: number, height: number, sigma: number): Float64Array {
+  const half = halfKernel(sigma);
+  const radius = half.length - 1;
+  const kept = Math.min(height, 2 * radius + 1);
+  const rows = Array.from({ length: kept }, () => new Float64Array(width));
   const line = new Float64Array(width + 2 * radius);
-  const h0 = half[0]!;
+  let next = 0;
   for (let y = 0; y < height; y++) {
-    const row = y * width;
-    for (let x = 0; x < width; x++) line[radius + x] = values[row + x]!;
-    for (let i = 1; i <= radius; i++) {
-      line[radius - i] = line[radius + mirror(-i, width)]!;
-      line[radius + width - 1 + i] = line[radius + mirror(width - 1 + i, width)]!;
-    }
-    for (let x = 0; x < width; x++) {
-      const c = x + radius;
-      let s = h0 * line[c]!;
-      for (let k = 1; k <= radius; k++) s += half[k]! * (line[c - k]! + line[c + k]!);
-      along[row + x] = s;
-    }
-  }
-  // Down the picture row by row: whole rows are added, so that memory is read in its order.
-  const out = new Float64Array(width * height);
-  for (let y = 0; y < height; y++) {
-    const to = y * width;
-    for (let x = 0; x < width; x++) out[to + x] = h0 * along[to + x]!;
-    for (let k = 1; k <= radius; k++) {
-      const up = mirror(y - k, height) * width;
-      const down = mirror(y + k, height) * width;
-      const w = half[k]!;
-      for (let x = 0; x < width; x++) out[to + x] = out[to + x]! + w * (along[up + x]! + along[down + x]!);
+    for (const last = Math.min(height - 1, y + radius); next <= last; next++)
+      blurRow(rows[next % kept]!, values, next * width, line, half);
+    const to = out.subarray(y * width, (y + 1) * width);
+    const own = rows[y % kept]!;
+    const h0 = half[0]!;
+    for (let x = 0; x < width; x++) to[x] = h0 * own[x]!;
+    // Two rows on either side at a time: the sum is read and written half as often.
+    for (let k = 1; k <= radius; k += 2) {
+      const [w1, w2] = [half[k]!, half[k + 1] ?? 0];
+      const a = rows[mirror(y - k, height) % kept]!;
+      const b = rows[mirror(y + k, height) % kept]!;
+      const further = k < radius ? k + 1 : k;
+      const c = rows[mirror(y - further, height) % kept]!;
+      const d = rows[mirror(y + further, height) % kept]!;
+      for (let x = 0; x < width; x++) to[x] = to[x]! + w1 * (a[x]! + b[x]!) + w2 * (c[x]! + d[x]!);
     }
   }
   return out;
+}
+
+/** Weights of a Gaussian from its middle outwards, together with the other side adding up to 1. */
+function halfKernel(sigma: number): Float64Array {
+  const radius = Math.max(1, Math.ceil(3.5 * sigma));
+  const half = Float64Array.from({ length: radius + 1 }, (_, i) => Math.exp(-0.5 * (i / sigma) ** 2));
+  const sum = 2 * half.reduce((a, b) => a + b, 0) - 1;
+  return half.map((w) => w / sum);
+}
+
+/** One row blurred along itself. @param line room for the row with its mirrored ends */
+function blurRow(out: Float64Array, values: Float64Array, from: number, line: Float64Array, half: Float64Array): void {
+  const width = out.length;
+  const radius = half.length - 1;
+  for (let x = 0; x < width; x++) line[radius + x] = values[from + x]!;
+  for (let i = 1; i <= radius; i++) {
+    line[radius - i] = line[radius + mirror(-i, width)]!;
+    line[radius + width - 1 + i] = line[radius + mirror(width - 1 + i, width)]!;
+  }
+  const [h0, h1, h2, h3] = [half[0]!, half[1]!, half[2] ?? 0, half[3] ?? 0];
+  // The three nearest on either side are written out: small kernels are the ones that go over the whole picture.
+  const [near, far] = [Math.min(radius, 2), Math.min(radius, 3)];
+  for (let x = 0; x < width; x++) {
+    const c = x + radius;
+    let s =
+      h0 * line[c]! +
+      h1 * (line[c - 1]! + line[c + 1]!) +
+      h2 * (line[c - near]! + line[c + near]!) +
+      h3 * (line[c - far]! + line[c + far]!);
+    for (let k = 4; k <= radius; k++) s += half[k]! * (line[c - k]! + line[c + k]!);
+    out[x] = s;
+  }
+}
+
+/** Logarithm of light, a little added so that black is not endless. */
+export function logOf(light: Float32Array): Float64Array {
+  const log = new Float64Array(light.length);
+  for (let i = 0; i < log.length; i++) log[i] = Math.log(light[i]! + 0.004);
+  return log;
 }
 
 /** Every second row and column of a picture that has been blurred enough for it. */

@@ -3,7 +3,7 @@ import { type ShapeKind, SHAPES, panelShape } from "#core/panel/shapes";
 import type { Phase } from "#core/ledger/kinds";
 import type { Substrate } from "#core/ledger/derive-panel";
 import { toSi } from "#core/units/convert";
-import { completeStep, storePlan } from "#server/commands/correction";
+import { completeStep, startStep, storePlan } from "#server/commands/correction";
 import { saveBoothPlan } from "#server/commands/booth-plan";
 import { saveGun } from "#server/commands/guns";
 import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
@@ -12,7 +12,7 @@ import { addContainer } from "#server/commands/shelf";
 import { type EntryInput, recordEntry } from "#server/commands/record-entry";
 import { type ServerContext, createContext } from "#server/context";
 import { takeStandInGloss } from "#server/devices/take-gloss";
-import { takeStandInReadings } from "#server/devices/take-readings";
+import { readStandInMark, takeStandInReadings } from "#server/devices/take-readings";
 import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
 import { CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
@@ -101,6 +101,8 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     add(panelId, "coat", { number, role, settings: { ...GUN, ...gun }, reducer, wetReading_m: null });
   const climate = (panelId: string, air_C: number, part_C: number, relativeHumidity: number) =>
     add(panelId, "climate", { air_K: air_C + 273.15, part_K: part_C + 273.15, relativeHumidity });
+  const markRead = async (panelId: string, when: "before" | "after") =>
+    (await readStandInMark(ctx, panelId, when)).readings_m.map((m) => ({ thickness_m: m, entered: (m * 1e6).toFixed(0), unit: "µm" }));
   const viewOf = async (jobId: string, panelId: string) => {
     const view = await loadPanelView(ctx, jobId, panelId);
     if (!view) throw new Error("the demo lost a panel");
@@ -258,6 +260,13 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     width_m: 0.01,
     height_m: 80e-6,
     measured: true,
+    trace: {
+      as: "line",
+      at: [
+        { x_m: 0.3, y_m: 0.4 },
+        { x_m: 0.3, y_m: 0.46 },
+      ],
+    },
   });
   setTime(74);
   const bootId = await addPanel(ctx, meltem.jobId, panel("bootLid", { tilt_deg: 12, substrate: "refinish", product: c41, coats: 3 }));
@@ -275,6 +284,15 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     width_m: null,
     height_m: 5e-6,
     measured: false,
+    trace: {
+      as: "area",
+      at: [
+        { x_m: 0.4, y_m: 0.14 },
+        { x_m: 1.0, y_m: 0.14 },
+        { x_m: 0.95, y_m: 0.38 },
+        { x_m: 0.45, y_m: 0.38 },
+      ],
+    },
   });
   setTime(3);
   await storePlan(ctx, await viewOf(meltem.jobId, bootId), {
@@ -283,8 +301,14 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     clientKey: null,
   });
   for (let index = 0; index < 2; index++) {
+    setTime(2.8 - index * 0.4);
     const view = await viewOf(meltem.jobId, bootId);
-    await completeStep(ctx, view, { planId: view.state.plan!.id, index, note: "", by: "apprentice", clientKey: null });
+    const step = { planId: view.state.plan!.id, index, by: "apprentice", clientKey: null };
+    await startStep(ctx, view, step);
+    const before = await markRead(bootId, "before");
+    const after = await markRead(bootId, "after");
+    setTime(2.65 - index * 0.4);
+    await completeStep(ctx, await viewOf(meltem.jobId, bootId), { ...step, note: "", measured: { before, after }, simulated: true });
   }
 
   // Imbat harbour shuttle van: side panel with inclusions, just baked, and nobody read it before clear.
@@ -305,17 +329,26 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   await coat(imbat.panelId, 2, "finish");
   setTime(1);
   await read(imbat.panelId, imbat.jobId, "after", 6);
-  for (const [x_m, y_m] of [
-    [0.42, 0.3],
-    [0.95, 0.52],
-    [1.22, 0.21],
-  ] as const)
-    await add(
-      imbat.panelId,
-      "defect",
-      { kind: "nib", at: { x_m, y_m }, length_m: 0.0005, width_m: null, height_m: 10e-6, measured: false },
-      "apprentice",
-    );
+  const nibs = [
+    { x_m: 0.42, y_m: 0.3 },
+    { x_m: 0.95, y_m: 0.52 },
+    { x_m: 1.22, y_m: 0.21 },
+  ];
+  await add(
+    imbat.panelId,
+    "defect",
+    {
+      kind: "nib",
+      at: nibs[1]!,
+      length_m: 0.0005,
+      width_m: null,
+      height_m: 10e-6,
+      measured: false,
+      count: nibs.length,
+      trace: { as: "points", at: nibs },
+    },
+    "apprentice",
+  );
 
   setTime(0.5);
   await can("Hardener H medium", "Q7", 1000, 340, 13);

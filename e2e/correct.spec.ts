@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import Papa from "papaparse";
+import sharp from "sharp";
 import { open, ownServer, startJob, typeReadings, watchConsole } from "./support";
 
 test("from a photograph of nibs and a run to causes, options, plan, work with a pass more, a stop at colour, and the report", async ({
@@ -302,6 +303,17 @@ test("a text file, an empty file and a picture of 200 megapixels are refused in 
   await expect(alert).toContainText("nothing.jpg is empty");
   await choose("bomb.png", emptyPng(20_000, 10_000));
   await expect(alert).toContainText("more than 60 megapixels");
+  // A large one is counted in a worker: its progress shows, and it can be cancelled.
+  const large = await sharp({
+    create: { width: 4000, height: 3000, channels: 3, background: "#7a7f84", noise: { type: "gaussian", mean: 120, sigma: 4 } },
+  })
+    .jpeg()
+    .toBuffer();
+  await choose("large.jpg", large);
+  await page.getByRole("button", { name: "Count the nibs" }).click({ timeout: 60_000 });
+  await expect(page.getByRole("progressbar", { name: "Looking for nibs" })).toBeVisible();
+  await page.getByRole("button", { name: "Cancel" }).click();
+  await expect(page.getByRole("button", { name: "Count the nibs" })).toBeVisible();
 });
 
 /** The head of a PNG that claims a size: enough for a reader to refuse it before it unpacks anything. */

@@ -53,6 +53,7 @@ const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Gauge", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/gauge")],
   ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],
   ["Correct, at work", (p) => panelPath(p, "Meltem", "Boot lid", "correct")],
+  ["Work, booth view", async (p) => (await panelPath(p, "Meltem", "Boot lid", "")).replace("/panels/", "/booth/").replace(/\/$/, "")],
   ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],
 ];
 

@@ -11,7 +11,9 @@ export async function benchPhoto(): Promise<void> {
   const { folder, db } = await emptyShop();
   await db.destroy();
   const { picture, nibs } = photographNibs({ seed: 5, ...SIZE, scale_m_px: 1e-4, nibs: 40 });
-  const png = await sharp(Buffer.from(picture.rgba), { raw: { ...SIZE, channels: 4 } }).png().toBuffer();
+  const png = await sharp(Buffer.from(picture.rgba), { raw: { ...SIZE, channels: 4 } })
+    .png()
+    .toBuffer();
   await inBrowser(folder, async (page) => {
     await page.route("**/bench.png", (route) => route.fulfill({ body: png, contentType: "image/png" }));
     await page.goto(`http://127.0.0.1:${PORT}/`);

@@ -58,6 +58,11 @@ const VIEWS = {
     await page.waitForTimeout(400);
   },
   defects: () => panel("Imbat", "Side panel", "inspect/defects"),
+  "defects-area": () => panel("Meltem", "Boot lid", "inspect/defects"),
+  learnt: async () => {
+    await page.goto("/house");
+    await page.getByRole("heading", { name: "Learnt from this shop" }).evaluate((e) => e.scrollIntoView());
+  },
   nibs: async () => {
     await panel("Imbat", "Side panel", "inspect/photo");
     await page.getByRole("button", { name: "Use the stand-in camera" }).click();

@@ -91,8 +91,12 @@ export function optionWorking(o: OptionForecast, c: OptionCase, matte: boolean, 
   };
 }
 
+/** From here on minutes do not matter. */
+const LONG_WAIT_S = 10 * 3600;
+
 /** "6 h before", "16 h for its own cure": waiting at 20 °C; a dash for none. */
 export function waitingWords({ before_s, after_s }: Waiting): string {
-  const parts = [before_s > 0 ? `${showWait(before_s)} before` : null, after_s > 0 ? `${showWait(after_s)} for its own cure` : null];
+  const hours = (s: number) => (s < LONG_WAIT_S ? showWait(s) : `${Math.round(s / 3600)} h`);
+  const parts = [before_s > 0 ? `${hours(before_s)} before` : null, after_s > 0 ? `${hours(after_s)} for its own cure` : null];
   return parts.filter(Boolean).join(", ") || "–";
 }

@@ -126,12 +126,7 @@ function lightRefused({ width, height, light }: Picture): string | null {
   if (shareOf(some, 0.5) < REFUSE.dark) return "The picture is too dark to count in";
   // Edges of tubes are seen as well in a smaller picture.
   const small = shrink({ width, height, light }, LIGHT_SHRINK);
-  const log = blurred(
-    logOf(small.light),
-    small.width,
-    small.height,
-    1.2,
-  );
+  const log = blurred(logOf(small.light), small.width, small.height, 1.2);
   let steep = 0;
   let all = 0;
   for (let y = 2; y < small.height - 2; y++)

@@ -61,8 +61,7 @@ export function blurInto(out: Float64Array, values: Float64Array, width: number,
   const line = new Float64Array(width + 2 * radius);
   let next = 0;
   for (let y = 0; y < height; y++) {
-    for (const last = Math.min(height - 1, y + radius); next <= last; next++)
-      blurRow(rows[next % kept]!, values, next * width, line, half);
+    for (const last = Math.min(height - 1, y + radius); next <= last; next++) blurRow(rows[next % kept]!, values, next * width, line, half);
     const to = out.subarray(y * width, (y + 1) * width);
     const own = rows[y % kept]!;
     const h0 = half[0]!;

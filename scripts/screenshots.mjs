@@ -101,7 +101,7 @@ const VIEWS = {
     await page.getByRole("link", { name: "Work in the booth view" }).click();
     await page.getByRole("button", { name: "Start" }).click();
     await page.getByTestId("work-from-here").filter({ hasText: "still to come off" }).waitFor({ timeout: 20000 });
-    await page.waitForTimeout(2500);
+    await page.getByText("The step.s clock runs").waitFor({ state: "detached", timeout: 15000 });
   },
   "hand-over": () => panel("Lodos", "Bonnet", "hand-over"),
   "ask-sand": async () => {
@@ -165,22 +165,24 @@ const VIEWS = {
 /** Committed, two of them in Night too; the rest are for looking. */
 const MAIN = [
   "floor",
-  "shelf",
   "plan",
   "mix",
-  "cards",
   "matte",
-  "below",
-  "gun",
-  "coat-plan",
   "spray",
   "window",
   "booth-plan",
   "booth",
-  "cure",
   "inspect",
+  "film-map",
+  "defects",
+  "reflection",
+  "causes",
+  "options",
   "correct",
+  "zones",
+  "work",
   "hand-over",
+  "next-time",
 ];
 const shot = async (name, file) => {
   await VIEWS[name]();
@@ -196,14 +198,10 @@ try {
   if (wanted.length) {
     if (theme) await setTheme(theme);
     for (const name of wanted) await shot(name, name);
-  } else
-    for (const [t, names] of [
-      ["booth", MAIN],
-      ["night", ["floor", "correct"]],
-    ]) {
-      await setTheme(t);
-      for (const name of names) await shot(name, t === "night" ? `${name}-night` : name);
-    }
+  } else {
+    await setTheme("booth");
+    for (const name of MAIN) await shot(name, name);
+  }
 } finally {
   await browser.close();
   server.kill("SIGTERM");

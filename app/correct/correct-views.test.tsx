@@ -7,6 +7,7 @@ import { PlanDesk } from "~/correct/plan-desk";
 import { PlanWork } from "~/correct/plan-work";
 import { WorkDesk } from "~/correct/work-desk";
 import { ZoneView } from "~/correct/zone-view";
+import type { testLedger } from "#core/testing/test-ledger";
 import { NIBS, RUN, renderPanel, testView } from "~/testing/render-panel";
 
 const CHOICE = {
@@ -37,10 +38,7 @@ function planOf(view: PanelView): BodyInputOf<"plan"> {
 }
 
 /** A panel with its plan stored and so many steps done. */
-function atWork(
-  done: number,
-  more: (ledger: Parameters<NonNullable<NonNullable<Parameters<typeof testView>[0]>["add"]>>[0], planId: string) => void = () => undefined,
-) {
+function atWork(done: number, more: (ledger: ReturnType<typeof testLedger>, planId: string) => unknown = () => undefined) {
   const plan = planOf(testView());
   return testView({
     add: (ledger) => {

@@ -33,11 +33,15 @@ export function useLive(): number {
       first = false;
     });
     source.addEventListener("beat", setOffset);
+    // With the server away a page that looks again would break and lose what is typed in it; it looks when the stream is back.
+    const look = () => {
+      if (source.readyState === EventSource.OPEN) void revalidate();
+    };
     source.addEventListener("change", () => {
       clearTimeout(soon);
-      soon = setTimeout(() => void revalidate(), BURST_MS);
+      soon = setTimeout(look, BURST_MS);
       clearTimeout(settle);
-      settle = setTimeout(() => void revalidate(), SETTLE_MS);
+      settle = setTimeout(look, SETTLE_MS);
     });
     const timer = setInterval(() => {
       if (offset.current !== null) setNow(Date.now() + offset.current);

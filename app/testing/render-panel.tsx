@@ -14,14 +14,21 @@ const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });
 const places = suggestSpots(shape.outline, 6);
 const BEFORE_UM = [92, 90, 94, 91, 93, 90];
 
+export interface ViewOptions {
+  clear_um?: number;
+  read?: boolean;
+  finish?: Finish;
+  shopRemoval?: ShopRemoval;
+  add?: (ledger: ReturnType<typeof testLedger>) => unknown;
+}
 /** A panel's view as the server would send it: a door read before and after two coats, then whatever the test adds to its ledger. */
 export function testView({
   clear_um = 60,
   read = true,
   finish = "flat",
   shopRemoval = DEFAULT_REMOVAL,
-  add = (() => undefined),
-} = {}): PanelView {
+  add = () => undefined,
+}: ViewOptions = {}): PanelView {
   const ledger = testLedger({ places });
   if (read) ledger.read("before", BEFORE_UM);
   ledger.coat(1);

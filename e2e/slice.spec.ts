@@ -76,7 +76,16 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await page.keyboard.press("Escape");
 
   await page.getByRole("button", { name: /Use this plan/ }).click();
-  for (const step of ["Run: block", "P1500 medium", "P3000 soft", "Compound", "Polish"]) {
+  for (const step of [
+    "Run: P800 hard",
+    "Run: P1000 hard",
+    "Run: P1500 medium",
+    "P1500 medium",
+    "By hand: P2000 soft",
+    "P3000 soft",
+    "Compound",
+    "Polish",
+  ]) {
     await expect(page.getByRole("heading", { level: 2 })).toContainText(step);
     await page.getByRole("button", { name: "Done", exact: true }).click();
   }
@@ -87,7 +96,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await open(page, `${base}/correct`);
   await expect(page.getByText("What really came off")).toBeVisible();
   await page.getByRole("link", { name: "Hand over" }).last().click();
-  await expect(page.getByText("Short ladder, 5 of 5 steps")).toBeVisible();
+  await expect(page.getByText("Short ladder, 8 of 8 steps")).toBeVisible();
   await page.getByRole("button", { name: "Hand over" }).click();
   await expect(page.getByRole("heading", { level: 2 })).toHaveText("Handed over.");
   expect(said).toEqual([]);

@@ -14,7 +14,10 @@ test("steps are shown beside their defaults from the first mark on, and offered 
   expect(screen.getAllByText("1 of 3")).toHaveLength(2);
   expect(screen.getByRole<HTMLButtonElement>("button", { name: "Use these in plans" }).disabled).toBe(true);
   unmount();
-  const enough = learnSteps(Array.from({ length: 3 }, () => pair("P1500 medium machine", 5)), stepPrior);
+  const enough = learnSteps(
+    Array.from({ length: 3 }, () => pair("P1500 medium machine", 5)),
+    stepPrior,
+  );
   renderPanel(<LearntSteps steps={enough} />, testView());
   expect(screen.getByRole<HTMLButtonElement>("button", { name: "Use these in plans" }).disabled).toBe(false);
 });

@@ -72,7 +72,10 @@ export function reportLines(
     ),
     ...forShop("Passes more than planned", state.extraPasses.length ? String(state.extraPasses.length) : null),
     ...line("Cut through", state.through ? "yes: stopped there, to be repainted" : null),
-    ...line("Taken off, forecast", plan ? film(plan.removal_m, plan.u_removal_m) : null),
+    ...line(
+      "Taken off, forecast",
+      plan ? `${film(plan.removal_m, plan.u_removal_m)}${plan.steps.some((s) => s.zone === "panel") ? "" : ", at the spots only"}` : null,
+    ),
     ...forShop(
       "Verdict when planned",
       plan ? `${VERDICT_WORDS[plan.verdict].word}; cutting through ${showChance(plan.cutChance ?? NaN)}` : null,

@@ -78,17 +78,16 @@ export function onePass(step: RemovalStep, shop: ShopRemoval = DEFAULT_REMOVAL):
 /**
  * Removal of a ladder in which every step goes on until the marks of the step before are gone: passes × (1.25 × its own scratch depth) is at
  * least the depth it finds. The first step is charged the texture as in {@link planRemoval}; with one pass a step it is that plan.
- * @param shop its own removal, where it has been taken over @param finds_m marks the first step finds
+ * @param shop its own removal, where it has been taken over
  * @throws RangeError for a negative texture or a figure out of range
  */
 export function clearingPlan(
   steps: readonly RemovalStep[],
   texture?: Texture,
   shop: ShopRemoval = DEFAULT_REMOVAL,
-  finds_m = 0,
 ): { steps: ClearedStep[]; total: Removal } {
   const once = planRemoval(steps, texture).steps;
-  requireNumber("finds_m", finds_m, { min: 0 });
+  let finds_m = 0;
   const whole = shop.whole && {
     factor: requireNumber("shop.factor", shop.whole.factor, { above: 0, max: 5 }),
     u_log: requireNumber("shop.u_log", shop.whole.u_log, { min: 0 }),

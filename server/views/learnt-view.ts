@@ -91,12 +91,15 @@ function workedPair(state: PanelState) {
   };
 }
 
-/** Steps of a panel that were measured at a mark, with what their plan said of them. */
+/**
+ * Steps of a panel that were measured at a mark, with what their plan said of them. On a run or a nib there is more to take off than a pass's
+ * own depth: those say nothing of the paper.
+ */
 function stepPairs(entries: readonly LedgerEntry[]): StepPair[] {
   const plans = new Map(ofKind(entries, "plan").map((p) => [p.id, p.body.steps]));
   return ofKind(entries, "step").flatMap(({ body }) => {
     const step = plans.get(body.planId)?.[body.index];
-    if (!body.measured || !step?.use) return [];
+    if (!body.measured || !step?.use || step.zone === "run" || step.zone === "spot") return [];
     const [before, after] = [body.measured.before, body.measured.after].map((list) => list.map((r) => r.thickness_m)) as [
       number[],
       number[],

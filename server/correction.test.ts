@@ -1,8 +1,11 @@
+import sharp from "sharp";
 import { settleCause, answerQuestion } from "./commands/causes";
 import type { PlanStep } from "#core/ledger/bodies";
 import { completeStep, passAgain, startStep, stopThrough, storePlan } from "./commands/correction";
+import { keepPhoto } from "./commands/photos";
 import { saveShopSettings } from "./commands/jobs";
 import { readStandInMark } from "./devices/take-readings";
+import { getPhoto } from "./repos/photo-repo";
 import { getShop } from "./repos/shop-repo";
 import { loadLearnt, stepsToTakeOver } from "./views/learnt-view";
 import { exportJob, importJob } from "./commands/job-bundles";
@@ -95,7 +98,7 @@ test("work: a pass more takes its film off without ticking a step; colour on the
   const through = await stopThrough(ctx, await view(), { note: "", by });
   expect((await view()).state.through?.id).toBe(through);
   await expect(passAgain(ctx, await view(), { planId: "old", by })).rejects.toThrow("changed in another window");
-});
+}, 20_000);
 
 test("a step's card: its clock, one mark read before and after, and gloss; a started step survives and is not started twice", async () => {
   const { ctx, view } = await sprayed();
@@ -167,7 +170,7 @@ test("what a shop's own steps take off: learnt from three marks, taken over into
   const compound = steps.find((s) => s.name === "Compound")!;
   expect(compound.removal_m).toBeCloseTo(1.3 * compound.default_m, 12); // what is learnt next is held against default_m
   expect(steps.find((s) => s.name === "P1500 medium")!.removal_m).toBeCloseTo(own.removal_m, 12);
-});
+}, 30_000);
 
 test("the stand-in gauge at a mark: less after than before, about what the step takes off", async () => {
   const { ctx, panelId, view } = await sprayed();
@@ -189,6 +192,13 @@ test("a job file taken into an empty shop gives every figure again, to the last 
   const planId = await storePlan(ctx, await view(), { choice: CHOICE, by, clientKey: null });
   await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null });
   await settleCause(ctx, await view(), { kind: "nib", causeId: "boothDust", by });
+  const bytes = await sharp({ create: { width: 64, height: 48, channels: 3, background: "#406080" } })
+    .jpeg()
+    .toBuffer();
+  const photoId = await keepPhoto(ctx, { name: "nib.jpg", bytes });
+  const panelId = (await view()).panel.id;
+  const trace = { as: "area" as const, at: [0.2, 0.4, 0.3].map((x_m, i) => ({ x_m, y_m: 0.2 + 0.1 * i })) };
+  await recordEntry(ctx, { panelId, kind: "defect", by, body: { ...nib, photoId, trace } });
   const bundle = (await exportJob(ctx, jobId))!;
   const read = readBundle(JSON.stringify(bundle));
   if (!read.ok) throw new Error(read.problem.reason);
@@ -199,6 +209,7 @@ test("a job file taken into an empty shop gives every figure again, to the last 
   expect(same(there)).toEqual(same(here));
   expect(await loadFilmHistory(empty, there)).toEqual(await loadFilmHistory(ctx, here));
   expect(await exportJob(empty, jobId)).toEqual(bundle);
+  expect(await getPhoto(empty.db, photoId)).toEqual(await getPhoto(ctx.db, photoId)); // the original too
   await expect(importJob(empty, read.value)).rejects.toThrow("is here already");
 });
 

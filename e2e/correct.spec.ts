@@ -281,7 +281,8 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
     expect((await pdf.body()).subarray(0, 5).toString()).toBe("%PDF-");
     const calendar = await (await page.request.get(`/do/panels/${panelId}/cure.ics`)).text();
     expect(calendar).toContain("BEGIN:VEVENT");
-    expect(said.filter((s) => !s.includes("status of 422"))).toEqual([]);
+    // A page that is reloaded while it looks again gives that request up: the browser says so, nothing is wrong.
+    expect(said.filter((s) => !s.includes("status of 422") && !s.includes("BodyStreamBuffer was aborted"))).toEqual([]);
   } finally {
     await page.close();
     await server.stop("SIGTERM");

@@ -1,25 +1,10 @@
 import { cureFromLog, timeToAge } from "#core/cure/bake-plan";
-import { productSheet } from "#core/product/sheet";
 import { standInClimateProbe } from "#stand-ins/climate-probe";
 import { standInOvenProbe } from "#stand-ins/oven-probe";
+import { TEST_SHEET } from "#core/testing/test-ledger";
 
 const HOUR_MS = 3_600_000;
-const sheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: 25e-6,
-  filmPerCoatMax_m: 30e-6,
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  tape_s: 28800,
-  bake: { part_K: 333.15, time_s: 1800 },
-  floor_m: null,
-});
+const sheet = { ...TEST_SHEET, tape_s: 28800, bake: { part_K: 333.15, time_s: 1800 } };
 const PLAN = { room_K: 293.15, air_K: 338.15, purge_s: 1050, ramp_s: 600, hold_s: 2400 };
 
 test("climate probe: near its mean, the part behind the air, steps of 0.1 K and 1 %, the same seed the same readings", () => {

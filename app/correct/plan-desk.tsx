@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { useFetcher, useSearchParams } from "react-router";
 import type { ShopRemoval } from "#core/correction/clearing";
-import { correctionInput, textureOf } from "#core/correction/correction-input";
+import { correctionInput, countedSteps, textureOf } from "#core/correction/correction-input";
 import type { RunSchool } from "#core/correction/run-work";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/correction/schools";
 import { DEFAULT_TAPE_M } from "#core/film/verdict";
@@ -122,7 +122,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
               run={run}
               shape={panel.shape}
               removal={worked.plan.total}
-              steps={worked.plan.steps.filter((s) => s.zone === "panel" || worked.plan.steps.every((t) => t.zone !== "panel"))}
+              steps={countedSteps(worked.plan.steps)}
               floor_m={floor_m}
               tape_m={worked.plan.judgedFrom_m}
             />

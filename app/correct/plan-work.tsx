@@ -1,12 +1,9 @@
 import { Check } from "lucide-react";
-import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
 import { correctionSchool } from "#core/correction/schools";
 import { removedAtSpots } from "#core/ledger/clear-summary";
-import { assessFromHere } from "#core/correction/correction-input";
 import { show, showChance, showWithUncertainty } from "#core/units/format";
 import type { FormAnswer } from "~/forms/answer";
-import { useAssessment } from "~/lib/use-assessment";
 import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
 import { FieldErrors } from "~/ui/field";
@@ -14,6 +11,7 @@ import { StrikeButton } from "~/ui/strike-button";
 import { Tag } from "~/ui/tag";
 import { VERDICT_WORDS } from "~/words/verdict";
 import { doneWords, stepFacts } from "~/words/zone-words";
+import { useFromHere } from "./use-from-here";
 import { StepText } from "./zone-view";
 
 /** The stored plan, step by step: what to do, what to look for, what it takes off. */
@@ -31,9 +29,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const rechecked = state.spots.some((s) => s.films.recheck);
   const verdict = VERDICT_WORDS[body.verdict];
   const againAt = (i: number) => state.extraPasses.filter((e) => e.body.index === i).length;
-  const through = state.through && state.through.recordedAt_ms > plan.recordedAt_ms ? state.through : null;
-  const ahead = useMemo(() => assessFromHere(view.panel, state), [view.panel, state]);
-  const forecast = useAssessment(through ? null : (ahead?.assess ?? null));
+  const { through, ahead, chances } = useFromHere(view);
   if (through) return <Through onReplan={onReplan} entryId={through.id} />;
   return (
     <>
@@ -60,11 +56,11 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
       </p>
       {now && (
         <p className="mt-1 min-h-6" data-testid="from-here" aria-live="polite">
-          {forecast.result && forecast.result.verdict !== "none" ? (
+          {chances ? (
             <>
               From here, with {show("film", ahead?.removal.removal_m ?? 0, units).text} {units.film} still to come off: cutting through{" "}
-              <b className="font-semibold">{showChance(forecast.result.cutChance)}</b>, too little left{" "}
-              <b className="font-semibold">{showChance(forecast.result.thinChance)}</b>.
+              <b className="font-semibold">{showChance(chances.cutChance)}</b>, too little left{" "}
+              <b className="font-semibold">{showChance(chances.thinChance)}</b>.
             </>
           ) : (
             <span className="text-ink2">Working out the chances from here…</span>
@@ -124,7 +120,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
       )}
       <div className="mt-5 flex flex-wrap gap-2">
         {now && (
-          <Link to={`${base.replace(/\/panels\/.*/, "")}/booth/${view.panel.id}`} className="press">
+          <Link to={`/jobs/${view.job.id}/booth/${view.panel.id}`} className="press">
             Work in the booth view
           </Link>
         )}

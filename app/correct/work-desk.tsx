@@ -1,20 +1,18 @@
 import { Check } from "lucide-react";
-import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
-import { assessFromHere } from "#core/correction/correction-input";
 import { clearSummary } from "#core/ledger/clear-summary";
 import { show, showChance, showSpan, showWithUncertainty } from "#core/units/format";
 import type { PanelView } from "#server/views/panel-view";
 import type { FormAnswer } from "~/forms/answer";
-import { useAssessment } from "~/lib/use-assessment";
 import { useUnits } from "~/lib/use-root";
 import { useWakeLock } from "~/lib/use-wake-lock";
 import { FilmSection } from "~/panel/film-section";
 import { useNow } from "~/shell/now";
 import { FieldErrors } from "~/ui/field";
 import { StrikeButton } from "~/ui/strike-button";
-import { doneWords, stepFacts } from "~/words/zone-words";
+import { doneWords, lookForWords, stepFacts } from "~/words/zone-words";
 import { StepMeasures } from "./step-measures";
+import { useFromHere } from "./use-from-here";
 
 /** The plan as cards, read at a metre with wet gloves: what to do now, its clock, and what is left of the clear. */
 export function WorkDesk({ view }: { view: PanelView }) {
@@ -25,9 +23,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
   const { state, job, panel, floor_m } = view;
   const { plan, stepsDone, working } = state;
   const base = `/jobs/${job.id}/panels/${panel.id}`;
-  const through = plan && state.through && state.through.recordedAt_ms > plan.recordedAt_ms ? state.through : null;
-  const ahead = useMemo(() => assessFromHere(panel, state), [panel, state]);
-  const forecast = useAssessment(through ? null : (ahead?.assess ?? null));
+  const { through, ahead, chances } = useFromHere(view);
   const busy = fetcher.state !== "idle";
   if (!plan)
     return (
@@ -71,10 +67,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
             <div className="max-w-[46ch] space-y-1 text-[20px] leading-snug">
               <p className="font-medium">{stepFacts(step, units)}</p>
               <p>{step.doThis}.</p>
-              <p className="text-ink2">
-                Look for: {step.lookFor.charAt(0).toLowerCase() + step.lookFor.slice(1)}
-                {step.gloss60_GU !== null && step.gloss60_GU > 4 && ` (about ${Math.round(step.gloss60_GU)} GU at 60°)`}.
-              </p>
+              <p className="text-ink2">{lookForWords(step)}</p>
             </div>
             <fetcher.Form method="post" noValidate className="space-y-4" key={`${plan.id}-${index}`}>
               <input type="hidden" name="planId" value={plan.id} />
@@ -135,11 +128,11 @@ export function WorkDesk({ view }: { view: PanelView }) {
         )}
         {step && !through && (
           <p data-testid="work-from-here" className="min-h-12" aria-live="polite">
-            {forecast.result && forecast.result.verdict !== "none" && ahead ? (
+            {chances && ahead ? (
               <>
                 {show("film", ahead.removal.removal_m, units).text} {units.film} still to come off. From here: cutting through{" "}
-                <b className="font-semibold">{showChance(forecast.result.cutChance)}</b>, too little left{" "}
-                <b className="font-semibold">{showChance(forecast.result.thinChance)}</b>.
+                <b className="font-semibold">{showChance(chances.cutChance)}</b>, too little left{" "}
+                <b className="font-semibold">{showChance(chances.thinChance)}</b>.
               </>
             ) : (
               <span className="text-ink2">Working out the chances from here…</span>

@@ -3,10 +3,7 @@ import type { PlanZone } from "#core/correction/zone-plan";
 import { LINE_STRIP_M } from "#core/correction/zone-work";
 import { type Point, boundingBox, edgeDistances, gridInside, isInside, lineDistances } from "#core/panel/geometry";
 import type { PanelShape } from "#core/panel/shapes";
-
-const MM = 1000;
-const path = (points: readonly Point[]) =>
-  points.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
+import { MM, svgPath } from "~/ui/svg-path";
 
 /** Zones of a plan on the panel's drawing, in millimetres: flat, rim and body lines with how they are worked. */
 export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: readonly PlanZone[]; rim_m: number }) {
@@ -15,7 +12,7 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
   const zone = (kind: PlanZone["kind"]) => zones.find((z) => z.kind === kind);
   const [flat, edge, lines] = [zone("flat"), zone("edge"), zone("line")];
   const unit = Math.max(x1 - x0, y1 - y0) * MM;
-  const outline = `${path(shape.outline)}Z`;
+  const outline = `${svgPath(shape.outline)}Z`;
   const size = unit * 0.036;
   const calm = useMemo(() => calmest(shape), [shape]);
   return (
@@ -38,7 +35,7 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
           shape.bodyLines.map((l, i) => (
             <path
               key={i}
-              d={path(l)}
+              d={svgPath(l)}
               fill="none"
               stroke={`url(#${id}-${lines.way === "left" ? "left" : "hand"})`}
               strokeWidth={2 * LINE_STRIP_M * MM}

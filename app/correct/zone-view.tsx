@@ -7,7 +7,7 @@ import { PanelDrawing } from "~/panel/panel-drawing";
 import { usePanel } from "~/routes/panel/layout";
 import { WorkingButton } from "~/ui/figure";
 import { ScrollRegion } from "~/ui/scroll-region";
-import { areaText, chainText, stepFacts, zoneChance, zoneName, zoneWay, zoneWorking } from "~/words/zone-words";
+import { areaText, chainText, lookForWords, stepFacts, zoneChance, zoneName, zoneWay, zoneWorking } from "~/words/zone-words";
 import { ZoneLayer } from "./zone-layer";
 
 /** The plan on the panel: zones to scale, what each needs and leaves, the order of work, and what it uses up. */
@@ -131,12 +131,7 @@ export function StepText({ step: s, facts }: { step: PlanStep; facts: string }) 
         <span className="text-ink2">{facts && `, ${facts}`}</span>
       </p>
       {s.doThis && <p className="text-ink2">{s.doThis}.</p>}
-      {s.lookFor && (
-        <p className="text-[13px] text-ink2">
-          Look for: {s.lookFor.charAt(0).toLowerCase() + s.lookFor.slice(1)}
-          {s.gloss60_GU !== null && s.gloss60_GU > 4 && ` (about ${Math.round(s.gloss60_GU)} GU at 60°)`}.
-        </p>
-      )}
+      {s.lookFor && <p className="text-[13px] text-ink2">{lookForWords(s)}</p>}
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { useUnits } from "~/lib/use-root";
 import { usePanel } from "~/routes/panel/layout";
 import { Field } from "~/ui/field";
 import { Tag } from "~/ui/tag";
+import { type PictureSource, askPicture, pixelsOf } from "./picture";
 
 type Side = "own" | "neighbour";
 interface Look {
@@ -48,17 +49,9 @@ export function ReflectionDesk() {
       ? { tube_m: parsed.tube_m.si, light_m: parsed.light_m.si, camera_m: parsed.camera_m.si }
       : null;
   const set = (side: Side, look: Look) => setLooks((l) => ({ ...l, [side]: look }));
-  const take = async (side: Side, source: { file: File } | { standIn: string }) => {
-    let answer: Response;
-    if ("file" in source) {
-      const form = new FormData();
-      form.set("file", source.file);
-      answer = await fetch("/do/photos/look", { method: "POST", body: form });
-    } else answer = await fetch(source.standIn);
-    if (!answer.ok) {
-      const told = (await answer.json().catch(() => null)) as { reason?: string } | null;
-      return set(side, { url: "", simulated: false, busy: false, reading: null, reason: told?.reason ?? "The picture could not be read" });
-    }
+  const take = async (side: Side, source: PictureSource) => {
+    const { answer, reason } = await askPicture(source);
+    if (!answer) return set(side, { url: "", simulated: false, busy: false, reading: null, reason });
     const own = answer.headers.get("X-Setup");
     const at = own === null ? setup : (JSON.parse(own) as ReflectionSetup);
     if (!at) return;
@@ -71,13 +64,9 @@ export function ReflectionDesk() {
       reason: null,
     };
     set(side, look);
-    const bitmap = await createImageBitmap(blob);
-    const drawing = new OffscreenCanvas(bitmap.width, bitmap.height).getContext("2d")!;
-    drawing.drawImage(bitmap, 0, 0);
-    const { data: rgba, width, height } = drawing.getImageData(0, 0, bitmap.width, bitmap.height);
-    bitmap.close();
+    const pixels = await pixelsOf(blob);
     try {
-      const read = await computeClient("photo").run("readReflection", { rgba, width, height, setup: at });
+      const read = await computeClient("photo").run("readReflection", { ...pixels, setup: at });
       set(side, { ...look, busy: false, ...(read.ok ? { reading: read.reading } : { reason: read.reason }) });
     } catch (error) {
       set(side, { ...look, busy: false, reason: error instanceof Error ? error.message : String(error) });

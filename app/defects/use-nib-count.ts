@@ -1,6 +1,7 @@
 import { useCallback, useState } from "react";
 import type { Inclusion } from "#core/photo/nibs";
 import { computeClient } from "~/lib/compute-client";
+import { type PictureSource, askPicture, pixelsOf } from "./picture";
 
 export interface NibPicture {
   url: string;
@@ -34,18 +35,10 @@ export function useNibCount() {
   const [state, setState] = useState<State>({ at: "none", reason: null });
   const [controller, setController] = useState<AbortController | null>(null);
 
-  const take = useCallback(async (source: { file: File } | { standIn: string }) => {
+  const take = useCallback(async (source: PictureSource) => {
     setState({ at: "none", reason: null });
-    let answer: Response;
-    if ("file" in source) {
-      const form = new FormData();
-      form.set("file", source.file);
-      answer = await fetch("/do/photos/look", { method: "POST", body: form });
-    } else answer = await fetch(source.standIn);
-    if (!answer.ok) {
-      const told = (await answer.json().catch(() => null)) as { reason?: string } | null;
-      return setState({ at: "none", reason: told?.reason ?? "The picture could not be read" });
-    }
+    const { answer, reason } = await askPicture(source);
+    if (!answer) return setState({ at: "none", reason });
     const blob = await answer.blob();
     const bitmap = await createImageBitmap(blob);
     const width_m = answer.headers.get("X-Width-M");
@@ -68,16 +61,11 @@ export function useNibCount() {
     const abort = new AbortController();
     setController(abort);
     setState({ at: "looking", picture, progress: 0 });
-    const bitmap = await createImageBitmap(picture.blob);
-    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
-    const drawing = canvas.getContext("2d")!;
-    drawing.drawImage(bitmap, 0, 0);
-    const { data: rgba, width, height } = drawing.getImageData(0, 0, bitmap.width, bitmap.height);
-    bitmap.close();
+    const pixels = await pixelsOf(picture.blob);
     try {
       const answer = await computeClient("photo").run(
         "findInclusions",
-        { rgba, width, height, scale_m_px: width_m / width },
+        { ...pixels, scale_m_px: width_m / pixels.width },
         { signal: abort.signal, onProgress: (progress) => setState({ at: "looking", picture, progress }) },
       );
       setState(

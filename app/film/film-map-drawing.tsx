@@ -3,8 +3,8 @@ import type { PanelMap } from "#core/film/map-panel";
 import { type Point, boundingBox, isInside } from "#core/panel/geometry";
 import { type PanelShape, placeInWords } from "#core/panel/shapes";
 import { type MapLayer, bandsOf } from "./map-picture";
+import { MM, svgPath } from "~/ui/svg-path";
 
-const MM = 1000;
 const STEP_M = 0.02;
 const COLOURS = 8;
 /** A number this near to a sign with its word would lie on it. */
@@ -61,8 +61,6 @@ export function FilmMapDrawing({
   const bands = useMemo(() => bandsOf(map, cells, steps, outline), [map, cells, steps, outline]);
   const [cursor, setCursor] = useState<Point>([(x0 + x1) / 2, (y0 + y1) / 2]);
   const [focused, setFocused] = useState(false);
-  const path = (points: readonly Point[]) =>
-    points.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
   const pick = (at: Point) => {
     setCursor(at);
     if (isInside(at, outline)) onPick(at);
@@ -103,10 +101,10 @@ export function FilmMapDrawing({
       }}
     >
       <clipPath id={`${id}-clip`}>
-        <path d={`${path(outline)}Z`} />
+        <path d={`${svgPath(outline)}Z`} />
       </clipPath>
       <g clipPath={`url(#${id}-clip)`}>
-        <path d={`${path(outline)}Z`} fill={colour(layer, 0, steps.length)} />
+        <path d={`${svgPath(outline)}Z`} fill={colour(layer, 0, steps.length)} />
         {bands.map((b, i) => (
           <path
             key={b.from}
@@ -125,7 +123,7 @@ export function FilmMapDrawing({
           strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
         >
           {shape.bodyLines.map((l, i) => (
-            <path key={i} d={path(l)} />
+            <path key={i} d={svgPath(l)} />
           ))}
         </g>
       </g>
@@ -148,7 +146,7 @@ export function FilmMapDrawing({
             </text>
           ),
       )}
-      <path d={`${path(outline)}Z`} fill="none" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
+      <path d={`${svgPath(outline)}Z`} fill="none" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
       {spots.map((s) => (
         <circle
           key={s.name}

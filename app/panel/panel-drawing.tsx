@@ -4,6 +4,7 @@ import type { PanelShape } from "#core/panel/shapes";
 import { placeInWords } from "#core/panel/shapes";
 import { DEFECTS, type DefectKind } from "#core/ledger/kinds";
 import { DefectSign } from "~/defects/defect-sign";
+import { MM, svgPath } from "~/ui/svg-path";
 
 export interface SpotMark {
   name: string;
@@ -21,7 +22,6 @@ export interface DefectMark {
   trace?: { as: "points" | "line" | "area"; at: readonly Point[] } | null;
 }
 
-const MM = 1000;
 const STEP_M = 0.01;
 
 /**
@@ -55,8 +55,6 @@ export function PanelDrawing({
   const unit = Math.max(x1 - x0, (y1 - y0) * 1.15) * MM;
   const r = unit * 0.027;
   const pad = r * 1.8;
-  const path = (points: readonly Point[]) =>
-    points.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
   const [cursor, setCursor] = useState<Point>([(x0 + x1) / 2, (y0 + y1) / 2]);
   const [focused, setFocused] = useState(false);
   const id = useId();
@@ -104,9 +102,9 @@ export function PanelDrawing({
         aria-label={onPlace ? `${label}. Mark at ${placeInWords(cursor, shape)}. Arrow keys move it, Enter places it.` : label}
       >
         <clipPath id={id}>
-          <path d={`${path(shape.outline)}Z`} />
+          <path d={`${svgPath(shape.outline)}Z`} />
         </clipPath>
-        <path d={`${path(shape.outline)}Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
+        <path d={`${svgPath(shape.outline)}Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
         <g
           clipPath={`url(#${id})`}
           fill="none"
@@ -115,7 +113,7 @@ export function PanelDrawing({
           strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
         >
           {shape.bodyLines.map((l, i) => (
-            <path key={i} d={path(l)} />
+            <path key={i} d={svgPath(l)} />
           ))}
         </g>
         {underlay}
@@ -201,7 +199,7 @@ function Defect({ mark: { kind, at, label, length_m, trace }, r, unit }: { mark:
 
 /** Points, a line or an area as it was drawn on the panel. */
 function Trace({ trace: { as, at }, r, open = false }: { trace: NonNullable<DefectMark["trace"]>; r: number; open?: boolean }) {
-  const d = at.map(([x, y], i) => `${i ? "L" : "M"}${(x * MM).toFixed(1)} ${(y * MM).toFixed(1)}`).join("");
+  const d = svgPath(at);
   return (
     <g fill="none" stroke="var(--stop)" strokeWidth={r * 0.12}>
       {as === "area" && (

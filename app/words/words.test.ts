@@ -4,7 +4,6 @@ import { TEXTURE_LIMITS, flowVerdict } from "#core/flow/flow-advice";
 import { glossSummary } from "#core/gloss/gloss-statistics";
 import { matteMix } from "#core/gloss/matte-fit";
 import { mixPlan } from "#core/mix/mix-plan";
-import { productSheet } from "#core/product/sheet";
 import { SOURCES } from "#core/sources";
 import { seededRandom } from "#core/stats/random";
 import { IMPERIAL, METRIC } from "#core/units/quantities";
@@ -13,6 +12,7 @@ import { cureWorking } from "~/words/cure-workings";
 import { flowSentence, flowWorking, textureWords } from "~/words/flow-words";
 import { glossWorking } from "~/words/gloss-workings";
 import { matteWorking, mixWorking, potWorking, vocWorking } from "~/words/mix-workings";
+import { TEST_SHEET } from "#core/testing/test-ledger";
 
 const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
 const setting = (handSpeed_m_s: number, distance_m = 0.175) => ({
@@ -29,20 +29,7 @@ const setting = (handSpeed_m_s: number, distance_m = 0.175) => ({
   coats: [{ gun: { ...gun, handSpeed_m_s, distance_m }, flash_s: 0 }],
 });
 const LIMIT = TEXTURE_LIMITS.asSprayed;
-const sheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: 25e-6,
-  filmPerCoatMax_m: 30e-6,
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  floor_m: null,
-});
+const sheet = TEST_SHEET;
 
 describe("the verdict first, in the painter's words", () => {
   const slip = { words: "a tenth slower", class: "runs" as const, where: " at the edges" };

@@ -44,6 +44,15 @@ export function stepFacts(s: PlanStep, units: UnitPreferences): string {
     .join(" · ");
 }
 
+/** From here on a gloss meter tells papers apart. */
+const LEAST_GLOSS_GU = 4;
+
+/** "Look for: no coarser scratch left (about 12 GU at 60°)." */
+export function lookForWords({ lookFor, gloss60_GU }: Pick<PlanStep, "lookFor" | "gloss60_GU">): string {
+  const gloss = gloss60_GU !== null && gloss60_GU > LEAST_GLOSS_GU ? ` (about ${Math.round(gloss60_GU)} GU at 60°)` : "";
+  return `Look for: ${lookFor.charAt(0).toLowerCase()}${lookFor.slice(1)}${gloss}.`;
+}
+
 export function zoneWorking(z: PlanZone, units: UnitPreferences): Working {
   const formula: Record<ZoneKind, string> = {
     run: "The run school's own loss beside the run (how far its backing bends round it), then what the steps between and the panel's ladder take off there.",

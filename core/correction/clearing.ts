@@ -1,7 +1,16 @@
 import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, scratchDepth } from "./abrasives";
 import { requireNumber } from "../guard";
 import { REMOVAL_SPREAD_M, STEP_SPREAD } from "./learn-removal";
-import { OVER_SANDING, type Removal, type RemovalStep, SANDING_TOOLS, type SandingTool, type Texture, planRemoval } from "./removal-plan";
+import {
+  OVER_SANDING,
+  type Removal,
+  type RemovalStep,
+  SANDING_TOOLS,
+  type SandingTool,
+  type Texture,
+  planRemoval,
+  sumOf,
+} from "./removal-plan";
 
 /** What a shop takes off, as learnt from its own measured pairs and taken over. */
 export interface ShopRemoval {
@@ -119,20 +128,15 @@ export function clearingPlan(
     finds_m = leaves_m;
     return step;
   });
-  const usual = totalOf(cleared.filter((s) => !s.own));
-  if (!whole || usual.removal_m === 0) return { steps: cleared, total: totalOf(cleared) };
+  const usual = sumOf(cleared.filter((s) => !s.own));
+  if (!whole || usual.removal_m === 0) return { steps: cleared, total: sumOf(cleared) };
   const removal_m = whole.factor * usual.removal_m;
   // What was measured here takes the place of the defaults' doubt: the factor's own, and the spread from time to time.
   const u_m = Math.min(whole.factor * usual.u_m, Math.hypot(removal_m * whole.u_log, REMOVAL_SPREAD_M));
   const narrower = usual.u_m > 0 ? u_m / usual.u_m : 1;
   const scaled = cleared.map((s) => (s.own ? s : { ...s, removal_m: whole.factor * s.removal_m, u_m: narrower * s.u_m }));
-  return { steps: scaled, total: totalOf(scaled) };
+  return { steps: scaled, total: sumOf(scaled) };
 }
-
-const totalOf = (steps: readonly Removal[]): Removal => ({
-  removal_m: steps.reduce((a, s) => a + s.removal_m, 0),
-  u_m: Math.hypot(...steps.map((s) => s.u_m)),
-});
 
 /** Steps that find deeper marks than they take off, or want too many passes: none in a sound ladder. */
 export function skippedSteps(steps: readonly ClearedStep[]): number[] {

@@ -2,6 +2,7 @@ import type { AssessInput } from "../film/assess-panel";
 import type { FilmInput } from "../film/panel-film";
 import { FLOW } from "../flow/constants";
 import { requireNumber } from "../guard";
+import type { PlanStep } from "../ledger/bodies";
 import { type PanelBrief, type PanelState, SUBSTRATES } from "../ledger/derive-panel";
 import type { Finish } from "../ways/house-ways";
 import { type Removal, type Texture, peakToValleyFromRms } from "./removal-plan";
@@ -77,13 +78,18 @@ export function correctionInput(brief: PanelBrief, state: PanelState, choice: Zo
   };
 }
 
+/** Steps that a forecast for the panel counts: those of the panel; of a plan for spots only, all. */
+export function countedSteps<S extends Pick<PlanStep, "zone">>(steps: readonly S[], from = 0): S[] {
+  const onPanel = steps.some((s) => s.zone === "panel");
+  return steps.slice(from).filter((s) => s.zone === "panel" || !onPanel);
+}
+
 /** What is still to come of the plan in force, and the input of its assessment from here; null with no plan or nothing left. */
 export function assessFromHere(brief: PanelBrief, state: PanelState): { removal: Removal; assess: AssessInput } | null {
   const { plan, stepsDone, removedSince } = state;
   if (!plan || stepsDone.length >= plan.body.steps.length) return null;
   const { steps, tape_m, judgedFrom_m, byHand, floor_m, localCutChance } = plan.body;
-  const onPanel = steps.some((s) => s.zone === "panel");
-  const ahead = steps.slice(stepsDone.length).filter((s) => s.zone === "panel" || !onPanel);
+  const ahead = countedSteps(steps, stepsDone.length);
   const removal = {
     removal_m: ahead.reduce((a, s) => a + s.removal_m, 0),
     // What was taken off since the last reading is in the film already; its doubt is not.

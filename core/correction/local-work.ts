@@ -1,5 +1,5 @@
 import { type ClearedStep, type ShopRemoval, clearingPlan, clearsWithin, finishLadder, marksLeft } from "./clearing";
-import type { Removal, RemovalStep } from "./removal-plan";
+import { type Removal, type RemovalStep, sumOf } from "./removal-plan";
 import { stepName } from "./schools";
 import type { ZoneTask } from "./zone-work";
 
@@ -71,9 +71,3 @@ export function localWork(tasks: readonly ZoneTask[], what: "Run" | "Nibs", ladd
     rest: sumOf(rest),
   };
 }
-
-/** Removals one after another: they add, their doubts in squares. */
-export const sumOf = (list: readonly Removal[]): Removal => ({
-  removal_m: list.reduce((a, s) => a + s.removal_m, 0),
-  u_m: Math.hypot(0, ...list.map((s) => s.u_m)),
-});

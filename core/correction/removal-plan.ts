@@ -23,6 +23,12 @@ export interface Removal {
   u_m: number;
 }
 
+/** Removals one after another: they add, their doubts in squares. */
+export const sumOf = (list: readonly Removal[]): Removal => ({
+  removal_m: list.reduce((a, s) => a + s.removal_m, 0),
+  u_m: Math.hypot(0, ...list.map((s) => s.u_m)),
+});
+
 /** Peak to valley from an rms waviness: PV = (5 ± 0.5)·Rq. @throws RangeError */
 export function peakToValleyFromRms(rms_m: number, uRms_m = 0.1 * rms_m): { peakToValley_m: number; u_m: number } {
   requireNumber("rms_m", rms_m, { min: 0 });
@@ -59,6 +65,6 @@ export function planRemoval(
   });
   return {
     steps: each,
-    total: { removal_m: each.reduce((a, s) => a + s.removal_m, 0), u_m: Math.hypot(...each.map((s) => s.u_m)) },
+    total: sumOf(each),
   };
 }

@@ -9,8 +9,8 @@ import { type PanelBrief, type PanelState, measuredRuns } from "../ledger/derive
 import { type Point, edgeDistance, lineLength, polygonArea, polygonPerimeter } from "../panel/geometry";
 import { type ClearThere, clearReader } from "./clear-reader";
 import { type ClearedStep, DEFAULT_REMOVAL, type ShopRemoval, clearingPlan, skippedSteps } from "./clearing";
-import { localWork, sumOf } from "./local-work";
-import type { Removal, Texture } from "./removal-plan";
+import { localWork } from "./local-work";
+import { type Removal, type Texture, sumOf } from "./removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "./run-work";
 import { type CorrectionSchool, correctionSchool, stepName } from "./schools";
 import { type Consumable, cautionsOf, consumablesOf, minutesOf, sectionsOf } from "./zone-needs";

@@ -1,9 +1,9 @@
+import type { ProductSheet } from "#core/product/sheet";
 import { TEST_SHEET } from "#core/testing/test-ledger";
 import { USUAL_WAX_S, cureCalendar } from "#core/cure/cure-calendar";
 import fc from "fast-check";
 import { bakeLog, boothAir, cureForecast, timeToAge } from "#core/cure/bake-plan";
 import { cureEnergy, cureRate, equivalentAge, partTemperature } from "#core/cure/cure-age";
-import { productSheet } from "#core/product/sheet";
 
 const C = 273.15;
 const HOUR = 3600;
@@ -12,22 +12,7 @@ const energy_J_mol = cureEnergy(at20, { part_K: 60 + C, time_s: 1800 });
 const options = { reference_K: 20 + C, energy_J_mol };
 const air = { purge_s: 0, ramp_s: 0, hold_s: 0, air_K: 20 + C, room_K: 20 + C };
 const bake = { purge_s: 1050, ramp_s: 600, hold_s: 1800, air_K: 60 + C, room_K: 20 + C };
-const sheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: 25e-6,
-  filmPerCoatMax_m: 30e-6,
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  polish_s: 86400,
-  bake: { part_K: 60 + C, time_s: 1800 },
-  floor_m: null,
-});
+const sheet: ProductSheet = { ...TEST_SHEET, polish_s: 86400, bake: { part_K: 60 + C, time_s: 1800 } };
 
 describe("equivalent age (Arrhenius form; schedules are common practice)", () => {
   test("16 h at 20 °C and 30 min at 60 °C are 70.36 kJ/mol, a factor of 2.59 from 20 to 30 °C", () => {
@@ -113,7 +98,7 @@ describe("bake plans and ready times", () => {
 });
 
 describe("dates after the last coat", () => {
-  const sheet = { ...TEST_SHEET, dustFree_s: 1800, polish_s: 86400 };
+  const sheet: ProductSheet = { ...TEST_SHEET, dustFree_s: 1800, polish_s: 86400 };
   test("at 20 °C they are the sheet's own times; stages it does not name are left out; wax by common practice", () => {
     const dates = cureCalendar(sheet, null);
     expect(dates.map((d) => [d.stage, Math.round(d.after_s)])).toEqual([

@@ -1,5 +1,5 @@
 import { panelShape } from "#core/panel/shapes";
-import { type ProductSheet, productSheet } from "#core/product/sheet";
+import { TEST_SHEET } from "#core/testing/test-ledger";
 import { createJob, saveProduct } from "../commands/jobs";
 import { type ServerContext, createContext } from "../context";
 import { migrate, openDatabase } from "../db/open";
@@ -13,21 +13,7 @@ export async function testContext(): Promise<ServerContext & { advance(ms: numbe
   return { ...createContext(db, { now_ms: () => now_ms, newId: () => `id-${++count}` }), advance: (ms) => (now_ms += ms) };
 }
 
-export const sheet: ProductSheet = productSheet.parse({
-  name: "Clear T",
-  kind: "clear",
-  ratio: "2:1",
-  volumeSolids: 0.48,
-  speed: "medium",
-  coats: 2,
-  filmPerCoatMin_m: 25e-6,
-  filmPerCoatMax_m: 30e-6,
-  flashMin_s: 600,
-  flashMax_s: 2700,
-  potLife_s: 5400,
-  sandAfter_s: 57600,
-  floor_m: null,
-});
+export const sheet = TEST_SHEET;
 
 export const coatBody = (number: number) => ({
   number,

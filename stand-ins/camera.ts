@@ -1,6 +1,6 @@
-import { requireNumber } from "#core/guard";
-import { normals, seededRandom } from "#core/stats/random";
-import { blurred } from "#core/photo/picture";
+import { requireNumber } from "#core/kernel/guard";
+import { normals, seededRandom } from "#core/kernel/stats/random";
+import { blurred } from "#core/models/photo/picture";
 
 /** An sRGB picture, four bytes a pixel, as a browser's canvas gives it. */
 export interface RenderedPicture {

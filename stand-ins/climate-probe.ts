@@ -1,5 +1,5 @@
-import { requireNumber } from "#core/guard";
-import { normals, seededRandom } from "#core/stats/random";
+import { requireNumber } from "#core/kernel/guard";
+import { normals, seededRandom } from "#core/kernel/stats/random";
 
 /** What any climate probe, real or not, gives. */
 export interface ClimateReading {

@@ -1,5 +1,5 @@
-import type { Point } from "#core/panel/geometry";
-import { summarise } from "#core/stats/summary";
+import type { Point } from "#core/kernel/geometry/geometry";
+import { summarise } from "#core/kernel/stats/summary";
 import { standInGauge, trueFilm } from "#stand-ins/film-gauge";
 
 const outline: Point[] = [

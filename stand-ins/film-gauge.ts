@@ -1,6 +1,6 @@
-import { requireNumber } from "#core/guard";
-import { type Point, type Polygon, boundingBox, edgeDistance, lineDistances } from "#core/panel/geometry";
-import { normals, seededRandom } from "#core/stats/random";
+import { requireNumber } from "#core/kernel/guard";
+import { type Point, type Polygon, boundingBox, edgeDistance, lineDistances } from "#core/kernel/geometry/geometry";
+import { normals, seededRandom } from "#core/kernel/stats/random";
 
 /** What any film gauge, real or not, gives: one total-film reading at a place, or a fault in words. */
 export interface FilmGaugePort {

@@ -1,6 +1,6 @@
-import { type GlossAngle, roughGloss } from "#core/gloss/fresnel-gloss";
-import { requireNumber } from "#core/guard";
-import { normals, seededRandom } from "#core/stats/random";
+import { type GlossAngle, roughGloss } from "#core/models/gloss/fresnel-gloss";
+import { requireNumber } from "#core/kernel/guard";
+import { normals, seededRandom } from "#core/kernel/stats/random";
 
 /** What any gloss meter gives: a check on its tile, and one reading at an angle, or a fault in words. */
 export interface GlossMeterPort {

@@ -1,7 +1,7 @@
-import { type BakePlan, boothAir } from "#core/cure/bake-plan";
-import { type PartSample, partTemperature } from "#core/cure/cure-age";
-import { requireNumber } from "#core/guard";
-import { normals, seededRandom } from "#core/stats/random";
+import { type BakePlan, boothAir } from "#core/models/cure/bake-plan";
+import { type PartSample, partTemperature } from "#core/models/cure/cure-age";
+import { requireNumber } from "#core/kernel/guard";
+import { normals, seededRandom } from "#core/kernel/stats/random";
 
 const EVERY_S = 60;
 const NOISE_K = 0.4;

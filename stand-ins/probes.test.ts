@@ -1,7 +1,7 @@
-import { cureFromLog, timeToAge } from "#core/cure/bake-plan";
+import { cureFromLog, timeToAge } from "#core/models/cure/bake-plan";
 import { standInClimateProbe } from "#stand-ins/climate-probe";
 import { standInOvenProbe } from "#stand-ins/oven-probe";
-import { TEST_SHEET } from "#core/testing/test-ledger";
+import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 
 const HOUR_MS = 3_600_000;
 const sheet = { ...TEST_SHEET, tape_s: 28800, bake: { part_K: 333.15, time_s: 1800 } };

@@ -1,5 +1,5 @@
-import { requireNumber } from "#core/guard";
-import { normals, seededRandom } from "#core/stats/random";
+import { requireNumber } from "#core/kernel/guard";
+import { normals, seededRandom } from "#core/kernel/stats/random";
 
 /** What any scale, real or not, gives: what lies on it less the tare, whether it has settled, or a fault in words. */
 export interface ScalePort {

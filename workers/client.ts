@@ -30,6 +30,7 @@ export function createComputeClient(start: () => Worker): ComputeClient {
         const id = nextId++;
         const finish = () => {
           current.removeEventListener("message", onMessage);
+          current.removeEventListener("error", onError);
           signal?.removeEventListener("abort", onAbort);
         };
         const onAbort = () => {
@@ -44,7 +45,15 @@ export function createComputeClient(start: () => Worker): ComputeClient {
           if (reply.ok) resolve(reply.output);
           else reject(new RangeError(reply.message));
         };
+        // The worker itself failed (no memory, no file): nothing more comes from it.
+        const onError = (event: Event) => {
+          finish();
+          if (worker === current) end();
+          const said = "message" in event && typeof event.message === "string" && event.message;
+          reject(new Error(said || "the worker stopped"));
+        };
         current.addEventListener("message", onMessage);
+        current.addEventListener("error", onError);
         signal?.addEventListener("abort", onAbort, { once: true });
         current.postMessage({ id, op, input } satisfies Call<K>);
       });

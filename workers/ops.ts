@@ -1,17 +1,20 @@
-import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#core/flow/flow-window";
-import { type BoothAnswer, planBooth } from "#core/schedule/booth-plan";
-import type { BoothProblem } from "#core/schedule/booth-problem";
-import { mapPanel } from "#core/film/map-panel";
-import { type InclusionAnswer, findInclusions } from "#core/photo/nibs";
-import { pictureOf } from "#core/photo/picture";
-import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#core/photo/reflection-check";
-import type { FilmInput } from "#core/film/panel-film";
-import { type AssessInput, type Assessment, assessPanel } from "#core/film/assess-panel";
+import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#core/models/flow/flow-window";
+import { type BoothAnswer, planBooth } from "#core/models/schedule/booth-plan";
+import type { BoothProblem } from "#core/models/schedule/booth-problem";
+import { type MapInput, mapPanel } from "#core/judge/panel-map";
+import { type OptionInput, weighOptions } from "#core/judge/option-case";
+import { type InclusionAnswer, findInclusions } from "#core/models/photo/nibs";
+import { pictureOf } from "#core/models/photo/picture";
+import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#core/models/photo/reflection-check";
+import { type AssessInput, type Assessment, assess } from "#core/judge/assess";
+import { type JudgedPlan, type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
 export interface Ops {
-  assessPanel: { in: AssessInput; out: Assessment };
-  mapPanel: { in: FilmInput; out: ReturnType<typeof mapPanel> };
+  assess: { in: AssessInput; out: Assessment };
+  plan: { in: PlanQuestion; out: JudgedPlan };
+  mapPanel: { in: MapInput; out: ReturnType<typeof mapPanel> };
+  options: { in: OptionInput; out: ReturnType<typeof weighOptions> };
   findInclusions: { in: { rgba: Uint8ClampedArray; width: number; height: number; scale_m_px: number }; out: InclusionAnswer };
   readReflection: { in: { rgba: Uint8ClampedArray; width: number; height: number; setup: ReflectionSetup }; out: ReflectionAnswer };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
@@ -29,7 +32,9 @@ export type Reply<K extends OpName = OpName> =
 
 type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: number) => void) => Ops[K]["out"] };
 const HANDLERS: Handlers = {
-  assessPanel: (input, onProgress) => assessPanel(input, { onProgress }),
+  assess: (input, onProgress) => assess(input, { onProgress }),
+  plan: (input, onProgress) => judgedPlan(input, { onProgress }),
+  options: (input, onProgress) => weighOptions(input, { onProgress }),
   mapPanel: (input, onProgress) => mapPanel(input, { onProgress }),
   findInclusions: ({ rgba, width, height, scale_m_px }, onProgress) =>
     findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),

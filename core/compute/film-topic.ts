@@ -1,28 +1,28 @@
 import { z } from "zod";
-import { BACKING, type Backing, GRAIN_M, type Grit } from "../correction/abrasives";
-import { type Closed, type OptionForecast, decideOptions } from "../correction/options";
-import { prestonRemoval, prestonTime } from "../correction/preston";
-import { type RemovalStep, planRemoval } from "../correction/removal-plan";
-import { RUN_SCHOOLS, type RunSchool, forecastRunWork, lossBesideRun } from "../correction/run-work";
-import { cureEnergy, cureRate, equivalentAge, partTemperature } from "../cure/cure-age";
-import { dewPointMargin } from "../climate/dew-point";
-import { cellRisk } from "../film/cell-risk";
-import { clearByDifference } from "../film/difference";
-import { FilmField, type FieldPrior, type FilmObservation } from "../film/film-field";
-import { spotFilm, twoPointCorrection, twoPointUncertainty } from "../film/gauge";
-import { panelGrid } from "../film/panel-grid";
-import { panelRisk } from "../film/panel-risk";
-import { nominalAcceptance, spotAcceptance } from "../film/acceptance";
-import { learnRemoval, learnSpread } from "../correction/learn-removal";
-import { expectedRange } from "../stats/normal";
-import { fitField, unknownsOf } from "../film/field-fit";
-import { clearFromMixture } from "../film/stack-prior";
-import { verdictOf } from "../film/verdict";
-import { FLOW_CUPS, type FlowCup, cupFromViscosity, viscosityFromCup } from "../mix/flow-cup";
-import { vocOf } from "../mix/voc";
-import { spreadingRate, wetFromDry } from "../mix/spreading-rate";
-import { edgeDistance, gridInside } from "../panel/geometry";
-import { fromSi, toSi } from "../units/convert";
+import { BACKING, type Backing, GRAIN_M, type Grit } from "../models/correction/abrasives";
+import { type Closed, type OptionForecast, decideOptions } from "../judge/options";
+import { prestonRemoval, prestonTime } from "../models/correction/preston";
+import { LOCAL_UNEVENNESS, OVER_SANDING, type RemovalStep, planRemoval } from "../models/correction/removal-plan";
+import { RUN_SCHOOLS, type RunSchool, forecastRunWork, lossBesideRun } from "../models/correction/run-work";
+import { cureEnergy, cureRate, equivalentAge, partTemperature } from "../models/cure/cure-age";
+import { dewPointMargin } from "../models/climate/dew-point";
+import { EDGE_BITE, cellRisk } from "../judge/cell-risk";
+import { clearByDifference } from "../models/film/difference";
+import { FilmField, type FieldPrior, type FilmObservation } from "../models/film/film-field";
+import { spotFilm, twoPointCorrection, twoPointUncertainty } from "../models/film/gauge";
+import { FilmJudge } from "../judge/film-judge";
+import { nominalAcceptance, spotAcceptance } from "../models/film/acceptance";
+import { learnRemoval, learnSpread } from "../models/correction/learn-removal";
+import { expectedRange } from "../kernel/stats/normal";
+import { fitField, unknownsOf } from "../models/film/field-fit";
+import { UNKNOWN_HISTORY, clearFromMixture } from "../models/film/stack-prior";
+import { chanceAt } from "../judge/chance-at";
+import { workedShare } from "../judge/judge-cells";
+import { FLOW_CUPS, type FlowCup, cupFromViscosity, viscosityFromCup } from "../models/product/flow-cup";
+import { vocOf } from "../models/mix/voc";
+import { spreadingRate, wetFromDry } from "../models/mix/spreading-rate";
+import { edgeDistance, gridInside } from "../kernel/geometry/geometry";
+import { fromSi, toSi } from "../kernel/units/convert";
 import { UM, fromUm, op, opsTable } from "./op";
 
 const num = z.number();
@@ -67,14 +67,43 @@ const observationsOf = (obs: z.infer<typeof field>["obs"]) =>
     n,
   }));
 
-function fieldOf(i: z.infer<typeof field>): FilmField {
-  return new FilmField(observationsOf(i.obs), i.poly, {
-    ...overridesOf(i.prior_overrides),
-    length_m: i.hyp.ell,
-    sdClear_m: i.hyp.sC * UM,
-    sdUnder_m: i.hyp.sB * UM,
-    micro_m: i.hyp.micro * UM,
-  });
+const priorOf = (i: z.infer<typeof field>): Partial<FieldPrior> => ({
+  ...overridesOf(i.prior_overrides),
+  length_m: i.hyp.ell,
+  sdClear_m: i.hyp.sC * UM,
+  sdUnder_m: i.hyp.sB * UM,
+  micro_m: i.hyp.micro * UM,
+});
+const fieldOf = (i: z.infer<typeof field>): FilmField => new FilmField(observationsOf(i.obs), i.poly, priorOf(i));
+
+/** The judge of a case: its beliefs given, not fitted, and no doubt beside them. */
+const judgeOf = (i: z.infer<typeof field> & { draws: number }): FilmJudge =>
+  new FilmJudge(
+    { outline: i.poly, observations: observationsOf(i.obs), history: { weights: UNKNOWN_HISTORY }, foil: true },
+    { worlds: [{ weight: 1, prior: priorOf(i) }], draws: i.draws },
+  );
+
+/** Greatest chance at one place to end below the floor, and the mean share of the judged area that is expected there. */
+function worstCell(
+  judge: FilmJudge,
+  i: { R: number; uR: number; fuv: number; tape: number },
+): { pmax35: number; meanShareBelow35: number } {
+  const { mean_m, sd_m } = judge.clear();
+  const chances = [...workedShare(judge.picture(), { rim_m: i.tape })].flatMap((multiplier, q) =>
+    multiplier > 0
+      ? [
+          cellRisk({
+            clear_m: mean_m[q]!,
+            u_clear_m: sd_m[q]!,
+            removal_m: i.R * UM,
+            u_removal_m: i.uR * UM,
+            multiplier,
+            floor_m: i.fuv * UM,
+          }),
+        ]
+      : [],
+  );
+  return { pmax35: Math.max(...chances), meanShareBelow35: chances.reduce((a, c) => a + c, 0) / chances.length };
 }
 
 const runInput = z.object({ h: num, w: num, L: num, Cbg: num, uC: num, floor: num, A_dep: num.optional() });
@@ -285,27 +314,44 @@ export const FILM_OPS = opsTable({
   "risk.": op(
     field.extend({ R: num, uR: num, fcut: num, fuv: num, tape: num, area_q: num.default(0.02), draws: z.int().default(2000) }),
     (i) => {
-      const common = { field: fieldOf(i), grid: panelGrid(i.poly, i.tape), removal_m: i.R * UM, u_removal_m: i.uR * UM, draws: i.draws };
-      const cut = panelRisk({ ...common, floor_m: i.fcut * UM, areaShare: 0 });
-      const thin = panelRisk({ ...common, floor_m: i.fuv * UM, areaShare: i.area_q });
+      const judge = judgeOf(i);
+      const ask = { panel: { removal_m: i.R * UM, u_m: i.uR * UM, rim_m: i.tape }, local: [], floor_m: i.fuv * UM };
+      const risk = judge.risk(ask);
+      const { thin_m, cut_m } = judge.allowance({ rim_m: i.tape, uRel: i.uR / i.R, floor_m: i.fuv * UM, cutFloor_m: i.fcut * UM });
+      const anywhere = judge.allowance({ rim_m: i.tape, uRel: i.uR / i.R, floor_m: i.fuv * UM, cutFloor_m: i.fuv * UM });
       return {
-        Pcut: cut.chance,
-        Puv: thin.chance,
-        PanyBelow35: panelRisk({ ...common, floor_m: i.fuv * UM, areaShare: 0 }).chance,
-        pmax35: thin.worstChance,
-        meanShareBelow35: thin.meanShareBelow,
-        Rsafe5: fromUm(thin.allowedRemoval_m[Math.floor(0.05 * thin.allowedRemoval_m.length)]!),
-        verdict: verdictOf({ cut: cut.chance, thin: thin.chance }),
+        Pcut: chanceAt(cut_m, i.R * UM),
+        Puv: risk.thinChance,
+        PanyBelow35: chanceAt(anywhere.cut_m, i.R * UM),
+        ...worstCell(judge, i),
+        Rsafe5: fromUm(thin_m[Math.floor(0.05 * thin_m.length)]!),
+        verdict: risk.verdict,
       };
     },
+    { fixed: { edge_kap: EDGE_BITE.share, edge_lam: EDGE_BITE.length_m, cvloc: LOCAL_UNEVENNESS } },
   ),
-  "removal.plan": op(z.object({ steps: z.array(step), pv: num.default(0), upv: num.default(0), wanted: num.default(0) }), (i) => {
-    const steps = i.steps.map((s): RemovalStep => (typeof s === "string" ? { polish: s } : { grit: s[0], backing: s[1] }));
-    const r = planRemoval(steps, { peakToValley_m: i.pv * UM, u_m: i.upv * UM, wanted_m: i.wanted * UM });
-    return { steps: r.steps.map((s) => [fromUm(s.removal_m), fromUm(s.u_m)]), mean: fromUm(r.total.removal_m), u: fromUm(r.total.u_m) };
-  }),
-  "preston.h": op(z.object({ kp: num, F: num, v: num, t: num, A: num }), (i) =>
-    fromUm(prestonRemoval({ coefficient_1_Pa: i.kp, force_N: i.F, speed_m_s: i.v, area_m2: i.A, time_s: i.t })),
+  "removal.plan": op(
+    z.object({ steps: z.array(step), pv: num.default(0), upv: num.default(0), wanted: num.default(0) }),
+    (i) => {
+      const steps = i.steps.map((s): RemovalStep => (typeof s === "string" ? { polish: s } : { grit: s[0], backing: s[1] }));
+      const r = planRemoval(steps, { peakToValley_m: i.pv * UM, u_m: i.upv * UM, wanted_m: i.wanted * UM });
+      return { steps: r.steps.map((s) => [fromUm(s.removal_m), fromUm(s.u_m)]), mean: fromUm(r.total.removal_m), u: fromUm(r.total.u_m) };
+    },
+    {
+      fixed: { f: 1, over: OVER_SANDING.share, uover: OVER_SANDING.sd },
+    },
+  ),
+  "preston.h": op(z.object({ kp: num, F: num, v: num, t: num, A: num, tau: num.optional() }), (i) =>
+    fromUm(
+      prestonRemoval({
+        coefficient_1_Pa: i.kp,
+        force_N: i.F,
+        speed_m_s: i.v,
+        area_m2: i.A,
+        time_s: i.t,
+        ...(i.tau === undefined ? {} : { loading_s: i.tau }),
+      }),
+    ),
   ),
   "preston.t": op(z.object({ kp: num, F: num, v: num, h_um: num, A: num }), (i) =>
     prestonTime({ coefficient_1_Pa: i.kp, force_N: i.F, speed_m_s: i.v, area_m2: i.A, removal_m: i.h_um * UM }),

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import { type FlowResult, simulateCoats } from "../flow/simulate-coats";
-import { toSi } from "../units/convert";
+import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
+import { type FlowResult, simulateCoats } from "../models/flow/simulate-coats";
+import { toSi } from "../kernel/units/convert";
 import { op, opsTable } from "./op";
 
 const num = z.number();

@@ -1,9 +1,9 @@
 import { z } from "zod";
-import { type GlossAngle, fresnelReflectance, roughGloss, roughnessFromGloss } from "../gloss/fresnel-gloss";
-import { matteCurve, matteMix, shareForGloss } from "../gloss/matte-fit";
-import { seededRandom } from "../stats/random";
-import { GAUSSIAN_ALPHA, bandTransmission, gaussianTransmission, gaussianWaviness } from "../texture/gaussian-filter";
-import { profileParameters } from "../texture/profile";
+import { type GlossAngle, fresnelReflectance, roughGloss, roughnessFromGloss } from "../models/gloss/fresnel-gloss";
+import { matteCurve, matteMix, shareForGloss } from "../models/gloss/matte-fit";
+import { seededRandom } from "../kernel/stats/random";
+import { GAUSSIAN_ALPHA, bandTransmission, gaussianTransmission, gaussianWaviness } from "../models/texture/gaussian-filter";
+import { profileParameters } from "../models/texture/profile";
 import { op, opsTable } from "./op";
 
 const num = z.number();
@@ -52,10 +52,11 @@ export const OPTICS_OPS = opsTable({
       const at = (k: number) => ({ z: profile[k], waviness: waviness[k], roughness: (profile[k] ?? NaN) - (waviness[k] ?? NaN) });
       return { ...at(i.index), end_index0_waviness_renormalised: waviness[0], T_analytic: gaussianTransmission(i.lam, i.lc) };
     },
+    { table: true },
   ),
   "filter.band.": op(z.object({ lam: num, short: num, long: num }), (i) => bandTransmission(i.lam, i.short, i.long)),
-  "profile.sine.": op(wave, (i) => profileParameters(sine(i), i.dx)),
-  "profile.triangle.": op(wave, (i) => profileParameters(triangle(i), i.dx)),
+  "profile.sine.": op(wave, (i) => profileParameters(sine(i), i.dx), { table: true }),
+  "profile.triangle.": op(wave, (i) => profileParameters(triangle(i), i.dx), { table: true }),
 });
 
 const rows = z.array(z.record(z.string(), z.unknown()));

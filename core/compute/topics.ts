@@ -10,14 +10,21 @@ export const TOPICS: Record<string, OpsTable> = { film: FILM_OPS, optics: OPTICS
 const caseSchema = z.looseObject({ id: z.string().min(1), input: z.record(z.string(), z.unknown()) });
 const fileSchema = z.union([z.array(caseSchema), z.object({ cases: z.array(caseSchema) }).transform((f) => f.cases)]);
 
-export type ComputeResult = { ok: true; results: { id: string; output: unknown }[]; skipped: string[] } | { ok: false; message: string };
+export interface Answered {
+  ok: true;
+  results: { id: string; output: unknown }[];
+  /** Cases with something wrong in their input, each with the field and why; the others are answered all the same. */
+  refused: { id: string; field: string; message: string }[];
+  skipped: string[];
+}
+export type ComputeResult = Answered | { ok: false; message: string };
 
 /** Files that hold results by name are read as lists of cases. */
 const asCases = (topic: string, json: unknown) => (topic === "optics" ? opticsCases(json) : topic === "flow" ? flowCases(json) : json);
 
 /**
  * Answers a list of cases ({ id, input }) on a topic. A case whose `input.ref` names an earlier case takes that case's input first.
- * Ids that no operation of the topic answers are listed in `skipped`; anything wrong in an input refuses the whole and names the field.
+ * Ids that no operation of the topic answers are listed in `skipped`; a case with something wrong in its input in `refused`, by field.
  */
 export function computeCases(topic: string, json: unknown): ComputeResult {
   const find = TOPICS[topic];
@@ -26,6 +33,7 @@ export function computeCases(topic: string, json: unknown): ComputeResult {
   if (!parsed.success) return { ok: false, message: "cases: wanted a list of { id, input } or { cases: [...] }" };
   const inputs = new Map(parsed.data.map((c) => [c.id, c.input]));
   const results: { id: string; output: unknown }[] = [];
+  const refused: Answered["refused"] = [];
   const skipped: string[] = [];
   for (const { id, input } of parsed.data) {
     const operation = find(id);
@@ -34,10 +42,13 @@ export function computeCases(topic: string, json: unknown): ComputeResult {
       continue;
     }
     const { ref } = input;
-    if (typeof ref === "string" && !inputs.has(ref)) return { ok: false, message: `${id}: input.ref: no case "${ref}"` };
-    const answer = operation.run(typeof ref === "string" ? { ...inputs.get(ref), ...input } : input);
-    if (!answer.ok) return { ok: false, message: `${id}: input.${answer.field}: ${answer.message}` };
-    results.push({ id, output: answer.output });
+    if (typeof ref === "string" && !inputs.has(ref)) {
+      refused.push({ id, field: "ref", message: `no case "${ref}"` });
+      continue;
+    }
+    const answer = operation.run(input, typeof ref === "string" ? inputs.get(ref) : {});
+    if (answer.ok) results.push({ id, output: answer.output });
+    else refused.push({ id, field: answer.field, message: answer.message });
   }
-  return { ok: true, results, skipped };
+  return { ok: true, results, refused, skipped };
 }

@@ -1,0 +1,246 @@
+import type { FilmField, Prediction } from "../models/film/film-field";
+import { matern52 } from "../models/film/matern";
+import { normals, seededRandom } from "../kernel/stats/random";
+import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
+import type { PictureCells } from "./judge-cells";
+
+/**
+ * Panels that may be: for each draw the clear in every judged cell, how much harder than on average the hand takes off there, and the error
+ * that all of its work has in common. None of it depends on how much is taken off: one set answers every question.
+ */
+export interface FilmDraws {
+  count: number;
+  cells: number;
+  /** Draw by draw, `cells` each. */
+  film_m: Float32Array;
+  /** Removal there against the flat's: 1 + 0.15·ε. */
+  uneven: Float32Array;
+  /** Standard normal, one a draw: of the work on the whole panel, and of the work at single places. */
+  panelError: Float32Array;
+  localError: Float32Array;
+}
+
+/** Rows kept of a covariance, and the share of variance that may be left out (what is kept is rescaled to the exact variances). */
+const KEEP = { film: { rank: 200, residual: 0.006 }, uneven: { rank: 80, residual: 0.05 } } as const;
+/** Less than this of a flat's removal comes off nowhere: a normal error has no end, a hand has. */
+const LEAST_BITE = 0.1;
+
+/** Low-rank factor of a covariance by pivoted Cholesky, rescaled to the exact variances: one row a factor. */
+function lowRank(
+  variance: Float64Array,
+  columnOf: (pivot: number) => Float64Array,
+  { rank, residual: share }: { rank: number; residual: number },
+): Float64Array[] {
+  const n = variance.length;
+  const residual = variance.slice();
+  const tolerance = share * Math.max(...variance);
+  const factor: Float64Array[] = [];
+  while (factor.length < rank) {
+    let pivot = 0;
+    for (let i = 1; i < n; i++) if (residual[i]! > residual[pivot]!) pivot = i;
+    if (residual[pivot]! <= tolerance) break;
+    const row = columnOf(pivot);
+    for (const f of factor) {
+      const at = f[pivot]!;
+      for (let i = 0; i < n; i++) row[i]! -= f[i]! * at;
+    }
+    const root = Math.sqrt(residual[pivot]!);
+    for (let i = 0; i < n; i++) {
+      row[i]! /= root;
+      residual[i] = Math.max(0, residual[i]! - row[i]! ** 2);
+    }
+    factor.push(row);
+  }
+  const kept = new Float64Array(n);
+  for (const f of factor) for (let i = 0; i < n; i++) kept[i]! += f[i]! ** 2;
+  for (const f of factor) for (let i = 0; i < n; i++) f[i]! *= kept[i]! > 0 ? Math.sqrt(variance[i]! / kept[i]!) : 0;
+  return factor;
+}
+
+/**
+ * Waves made together, and rows of a factor taken together: sixteen products for each four rows read, which is what this loop waits for.
+ * So many pairs also share one wave of the hand's unevenness, which is a small part of the doubt and would cost as much to draw as the film.
+ */
+const TOGETHER = 4;
+
+/** Normals for one wave, as many as a factor has rows, filled up with nothing to whole groups of rows. */
+function weightsOf(rows: number, normal: () => number): Float64Array {
+  const weights = new Float64Array(TOGETHER * Math.ceil(rows / TOGETHER));
+  for (let r = 0; r < rows; r++) weights[r] = normal();
+  return weights;
+}
+
+/** Adds factor · weights to each of four waves. */
+function addWaves(
+  waves: readonly Float64Array[],
+  factor: readonly Float64Array[],
+  weights: readonly Float64Array[],
+  zeros: Float64Array,
+): void {
+  const n = zeros.length;
+  const [p, q, s, t] = waves as [Float64Array, Float64Array, Float64Array, Float64Array];
+  const [wp, wq, ws, wt] = weights as [Float64Array, Float64Array, Float64Array, Float64Array];
+  for (let r = 0; r < factor.length; r += TOGETHER) {
+    const [a, b, c, e] = [factor[r]!, factor[r + 1] ?? zeros, factor[r + 2] ?? zeros, factor[r + 3] ?? zeros];
+    const [pa, pb, pc, pe] = [wp[r]!, wp[r + 1]!, wp[r + 2]!, wp[r + 3]!];
+    const [qa, qb, qc, qe] = [wq[r]!, wq[r + 1]!, wq[r + 2]!, wq[r + 3]!];
+    const [sa, sb, sc, se] = [ws[r]!, ws[r + 1]!, ws[r + 2]!, ws[r + 3]!];
+    const [ta, tb, tc, te] = [wt[r]!, wt[r + 1]!, wt[r + 2]!, wt[r + 3]!];
+    for (let i = 0; i < n; i++) {
+      const ai = a[i]!;
+      const bi = b[i]!;
+      const ci = c[i]!;
+      const ei = e[i]!;
+      p[i]! += pa * ai + pb * bi + pc * ci + pe * ei;
+      q[i]! += qa * ai + qb * bi + qc * ci + qe * ei;
+      s[i]! += sa * ai + sb * bi + sc * ci + se * ei;
+      t[i]! += ta * ai + tb * bi + tc * ci + te * ei;
+    }
+  }
+}
+
+/**
+ * Draws of one history: antithetic and seeded, so that the same readings always give the same answer.
+ * @param at cells of the picture that are judged @param filmError error of the whole film's scale, a share of it
+ */
+export function drawFilm(
+  { field, predicted, picture, at }: { field: FilmField; predicted: Prediction; picture: PictureCells; at: Int32Array },
+  { pairs, seed, filmError }: { pairs: number; seed: number; filmError: number },
+): FilmDraws {
+  const cells = at.length;
+  const places = Array.from(at);
+  const points = places.map((i) => picture.points[i]!);
+  const { length_m } = field.prior;
+  const film = lowRank(
+    Float64Array.from(at, (i) => predicted.sd_m[i]! ** 2),
+    (pivot) => field.covariances(picture.points, predicted, places, places[pivot]!),
+    KEEP.film,
+  );
+  const uneven = lowRank(
+    new Float64Array(cells).fill(LOCAL_UNEVENNESS ** 2),
+    (pivot) => {
+      const [px, py] = points[pivot]!;
+      return Float64Array.from(points, ([x, y]) => LOCAL_UNEVENNESS ** 2 * matern52(Math.sqrt((x - px) ** 2 + (y - py) ** 2), length_m));
+    },
+    KEEP.uneven,
+  );
+  const normal = normals(seededRandom(seed));
+  const count = 2 * pairs;
+  const out: FilmDraws = {
+    count,
+    cells,
+    film_m: new Float32Array(count * cells),
+    uneven: new Float32Array(count * cells),
+    panelError: new Float32Array(count),
+    localError: new Float32Array(count),
+  };
+  const mean_m = Float64Array.from(at, (i) => predicted.mean_m[i]!);
+  const zeros = new Float64Array(cells);
+  const waves = Array.from({ length: TOGETHER }, () => new Float64Array(cells));
+  const hands = waves.map(() => new Float64Array(cells));
+  // Blocks of four pairs for the film; of the hand's unevenness each four pairs share one wave, so a block of it serves four of those.
+  for (let block = 0; block < pairs; block += TOGETHER) {
+    const turn = (block / TOGETHER) % TOGETHER;
+    if (turn === 0) {
+      for (const hand of hands) hand.fill(0);
+      const weights = hands.map(() => weightsOf(uneven.length, normal));
+      addWaves(hands, uneven, weights, zeros);
+    }
+    for (const wave of waves) wave.fill(0);
+    const weights = waves.map(() => weightsOf(film.length, normal));
+    addWaves(waves, film, weights, zeros);
+    const hand = hands[turn]!;
+    for (let k = 0; k < TOGETHER && block + k < pairs; k++) {
+      const d = block + k;
+      const wave = waves[k]!;
+      const [scale, panel, local] = [filmError * normal(), normal(), normal()];
+      for (let half = 0; half < 2; half++) {
+        const sign = half === 0 ? 1 : -1;
+        const from = (2 * d + half) * cells;
+        for (let i = 0; i < cells; i++) {
+          out.film_m[from + i] = (mean_m[i]! + sign * wave[i]!) * (1 + sign * scale);
+          out.uneven[from + i] = Math.max(LEAST_BITE, 1 + sign * hand[i]!);
+        }
+        out.panelError[2 * d + half] = sign * panel;
+        out.localError[2 * d + half] = sign * local;
+      }
+    }
+  }
+  return out;
+}
+
+/**
+ * Removal that each draw would allow: the one at which any worked place ends below the one floor (`cut`), and the one at which more than a
+ * share of the worked area ends below the other (`thin`).
+ * @param share how much of the flat's removal comes to each cell; 0: not worked
+ * @param weight area of each cell @param uRel relative error of the removal that all places share
+ */
+export function allowedRemoval(
+  draws: FilmDraws,
+  o: { share: Float64Array; weight: Float64Array; uRel: number; cutFloor_m: number; floor_m: number; areaShare: number },
+): { cut: Float64Array; thin: Float64Array } {
+  const { count, cells, film_m, uneven, panelError } = draws;
+  const { cutFloor_m, floor_m } = o;
+  const worked = Int32Array.from([...o.share.keys()].filter((i) => o.share[i]! > 0));
+  const n = worked.length;
+  const bite = Float64Array.from(worked, (i) => o.share[i]!);
+  const area = Float64Array.from(worked, (i) => o.weight[i]!);
+  const most = o.areaShare * area.reduce((a, w) => a + w, 0);
+  const cut = new Float64Array(count);
+  const thin = new Float64Array(count);
+  const rooms = new Float64Array(n);
+  const areas = new Float64Array(n);
+  for (let d = 0; d < count; d++) {
+    const from = d * cells;
+    const common = o.uRel * panelError[d]!;
+    let least = Infinity;
+    for (let q = 0; q < n; q++) {
+      const i = from + worked[q]!;
+      let hand = uneven[i]! + common;
+      if (hand < LEAST_BITE) hand = LEAST_BITE;
+      const perFilm = 1 / (bite[q]! * hand);
+      const film = film_m[i]!;
+      rooms[q] = (film - floor_m) * perFilm;
+      const room = (film - cutFloor_m) * perFilm;
+      if (room < least) least = room;
+    }
+    cut[d] = least;
+    areas.set(area);
+    thin[d] = smallestBeyond(rooms, areas, most);
+  }
+  return { cut, thin };
+}
+
+/** The smallest value up to which the weights add up to more than a limit: by halving (Hoare), in place. */
+function smallestBeyond(values: Float64Array, weights: Float64Array, limit: number): number {
+  let low = 0;
+  let high = values.length - 1;
+  let before = 0; // weight of all left of `low`
+  while (low < high) {
+    const pivot = values[(low + high) >> 1]!;
+    let i = low;
+    let j = high;
+    let left = 0;
+    while (i <= j) {
+      while (values[i]! < pivot) left += weights[i++]!;
+      while (values[j]! > pivot) j--;
+      if (i > j) break;
+      const [v, w] = [values[i]!, weights[i]!];
+      values[i] = values[j]!;
+      weights[i] = weights[j]!;
+      values[j] = v;
+      weights[j] = w;
+      left += weights[i]!;
+      i++;
+      j--;
+    }
+    // Left of `i` lies what is at most the pivot.
+    if (before + left > limit)
+      high = i - 1; // at least one less: the first exchange leaves something not below the pivot at its right end
+    else {
+      before += left;
+      low = i;
+    }
+  }
+  return values[low]!;
+}

@@ -1,0 +1,114 @@
+import { requireNumber } from "../kernel/guard";
+import type { Point, Polygon } from "../kernel/geometry/geometry";
+import { normalPdf } from "../kernel/stats/normal";
+import { type FieldUnknowns, fitField, unknownsOf } from "../models/film/field-fit";
+import type { FieldPrior, FilmObservation } from "../models/film/film-field";
+import { DEFAULT_GAUGE, type GaugeModel } from "../models/film/gauge";
+import { type KnownUnder, type StackName, type StackWeights, clearFromMixture, stackPrior } from "../models/film/stack-prior";
+import { LEAST_SPOTS, UNMEASURED } from "./limits";
+
+/** What is known of the layers when the panel was not read before clear, and of the clear by its logged coats. */
+export interface History {
+  weights: StackWeights;
+  /** Clear that should be there now by the logged coats, less what was taken off, when there are any. */
+  sprayed?: { clear_m: number; u_m: number } | undefined;
+  /** Layers below the clear that the job has logged. */
+  known?: KnownUnder | undefined;
+}
+
+/** Everything that the film of a panel is judged from; no question in it. */
+export interface FilmFacts {
+  outline: Polygon;
+  /** Lines over which film is thin, as drawn on the panel. */
+  bodyLines?: readonly (readonly Point[])[] | undefined;
+  observations: readonly FilmObservation[];
+  /** Doubt of each thing done to the film since a reading, as the observations name them. */
+  changes_m?: readonly number[];
+  history: History;
+  /** A foil check was logged with the readings after clear, and held. */
+  foil: boolean;
+  /** Share of the gauge's error common to the visits before and after clear; 0 with another gauge or set-up. */
+  sameGaugeCorrelation?: number;
+  /** How far the probe may have moved between the visits. */
+  relocation_m?: number;
+  /** Correlation length, spreads and roughness taken as given instead of fitted to the readings. */
+  unknowns?: FieldUnknowns;
+}
+
+/** One history the panel may have, with its field's beliefs fitted to the readings under it. */
+export interface World {
+  weight: number;
+  prior: Partial<FieldPrior>;
+}
+
+/** Readings the four unknowns are fitted to at most: more tell little about them and cost much. */
+const FIT_READINGS = 60;
+/** Doubt of a mean of totals when histories are weighed. */
+const U_TOTAL_M = 2.5e-6;
+/** Edge thinning of a bought or resprayed panel, seen from total film only (default of ours). */
+const INFERRED_EDGE_M = { edge_m: -8e-6, uEdge_m: 6e-6 } as const;
+
+/** Why nothing can be judged yet; null when there are readings enough. */
+export function tooFewReadings(observations: FilmFacts["observations"]): string | null {
+  const after = observations.filter((o) => o.layer === "after").length;
+  return after < LEAST_SPOTS ? `${after} of at least ${LEAST_SPOTS} spots read after clear: too few to judge the panel.` : null;
+}
+
+/** Whether the clear is inferred from totals alone. */
+export const isInferred = (observations: FilmFacts["observations"]): boolean => observations.every((o) => o.layer === "after");
+
+/** The histories the panel may have, each with the field's unknowns fitted to the readings under it. @throws RangeError */
+export function possibleWorlds(film: FilmFacts): World[] {
+  const { observations, outline, bodyLines = [] } = film;
+  const gauge: GaugeModel = film.foil
+    ? DEFAULT_GAUGE
+    : {
+        ...DEFAULT_GAUGE,
+        constant_m: UNMEASURED.gaugeFactor * DEFAULT_GAUGE.constant_m,
+        proportional: UNMEASURED.gaugeFactor * DEFAULT_GAUGE.proportional,
+      };
+  const common: Partial<FieldPrior> = {
+    gauge,
+    changes_m: film.changes_m ?? [],
+    ...(film.sameGaugeCorrelation === undefined
+      ? {}
+      : { sameGaugeCorrelation: requireNumber("sameGaugeCorrelation", film.sameGaugeCorrelation, { min: 0, max: 1 }) }),
+    ...(film.relocation_m === undefined ? {} : { relocation_m: requireNumber("relocation_m", film.relocation_m, { min: 0, max: 1 }) }),
+  };
+  const few = observations.length > FIT_READINGS ? everyNth(observations, FIT_READINGS) : observations;
+  return histories(film).map(({ weight, prior }) => {
+    const all = { ...common, ...prior };
+    return { weight, prior: { ...all, ...(film.unknowns ?? unknownsOf(fitField(few, outline, all, { bodyLines }))) } };
+  });
+}
+
+/** `count` members evenly spaced over a list. */
+function everyNth<T>(list: readonly T[], count: number): T[] {
+  return Array.from({ length: count }, (_, i) => list[Math.floor(((i + 0.5) * list.length) / count)]!);
+}
+
+function histories({ observations, history }: FilmFacts): World[] {
+  const { sprayed } = history;
+  if (!isInferred(observations)) return [{ weight: 1, prior: sprayed ? { clear_m: sprayed.clear_m, uClear_m: sprayed.u_m } : {} }];
+  const names = Object.keys(history.weights) as StackName[];
+  const total_m = observations.reduce((a, o) => a + o.total_m, 0) / observations.length;
+  const priorOf = (name: StackName): Partial<FieldPrior> => {
+    const s = stackPrior(name, history.known);
+    const clear = sprayed ?? { clear_m: s.clear_m, u_m: s.uClear_m };
+    return { under_m: s.under_m, uUnder_m: s.uUnder_m, clear_m: clear.clear_m, uClear_m: clear.u_m, ...INFERRED_EDGE_M };
+  };
+  const weights = sprayed
+    ? weighBySprayed(names, history, total_m)
+    : clearFromMixture(total_m, U_TOTAL_M, history.weights, history.known).weights;
+  return names.filter((n) => weights[n] > 0.005).map((n) => ({ weight: weights[n], prior: priorOf(n) }));
+}
+
+function weighBySprayed(names: StackName[], { weights, sprayed, known }: History, total_m: number): StackWeights {
+  const raw = names.map((n) => {
+    const { under_m, uUnder_m } = stackPrior(n, known);
+    const sd = Math.hypot(uUnder_m, sprayed!.u_m, U_TOTAL_M);
+    return (weights[n] * normalPdf((total_m - under_m - sprayed!.clear_m) / sd)) / sd;
+  });
+  const sum = raw.reduce((a, b) => a + b, 0);
+  return Object.fromEntries(names.map((n, i) => [n, sum > 0 ? raw[i]! / sum : weights[n]])) as StackWeights;
+}

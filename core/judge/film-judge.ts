@@ -1,0 +1,369 @@
+import { requireInteger, requireNumber } from "../kernel/guard";
+import { type Point, edgeDistances, lineDistances } from "../kernel/geometry/geometry";
+import { normalCdf } from "../kernel/stats/normal";
+import { FilmField, type Prediction } from "../models/film/film-field";
+import { edgeMultiplier } from "./cell-risk";
+import { type FilmFacts, type World, isInferred, possibleWorlds, tooFewReadings } from "./film-facts";
+import { type FilmDraws, allowedRemoval, drawFilm } from "./film-draws";
+import { type PictureCells, type StripsByHand, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
+import { CUT_GUARD_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
+
+/** Clear at a place, with its standard uncertainty. */
+export interface ClearThere {
+  clear_m: number;
+  u_m: number;
+}
+export type Thinnest = ClearThere & { at: Point };
+
+/** Work on the whole panel: what a plan or a slider would take off its flat, and where it is taken off. */
+export interface PanelWork {
+  removal_m: number;
+  u_m: number;
+  /** Rim left out. */
+  rim_m: number;
+  byHand?: StripsByHand | undefined;
+}
+/** Work at one place only: a nib, a run. What comes off there beside the panel's own work. */
+export interface LocalTask {
+  at: Point;
+  removal_m: number;
+  u_m: number;
+  /** Taken off there already by local work since the film was read, with its doubt. */
+  done_m?: number;
+  uDone_m?: number;
+  /** A tool that may slip: how likely, and how much deeper then (mean, standard deviation). */
+  gouge?: { chance: number; depth_m: number; u_m: number } | undefined;
+}
+export interface Work {
+  /** Null: nothing is done to the panel as a whole. */
+  panel: PanelWork | null;
+  local: readonly LocalTask[];
+  floor_m: number;
+  /** The same work as it would be with a removal measured here: without the guard for what nobody has measured. */
+  measured?: Work | undefined;
+}
+
+export interface Risk {
+  verdict: "safe" | "caution" | "stop";
+  cutChance: number;
+  thinChance: number;
+  /** Chance of cutting through, and of less than the floor, at each local task, in their order. */
+  local: { cut: number; thin: number }[];
+}
+
+/** What may come off a panel's flat: how likely each removal is to be too much. */
+export interface Allowance {
+  /** Removal each draw would allow, ascending: the chance of a removal is the share of draws that allow less. */
+  cut_m: Float64Array;
+  thin_m: Float64Array;
+  /** Largest removal that keeps to the limits of *safe*; may be negative. */
+  safe_m: number;
+  /** The doubt of the removal it was asked for, a share of it. */
+  uRel: number;
+}
+
+/** Asked at its own safe removal, the judge must not stumble over the last digit of u ÷ removal. */
+const JUST_BELOW = 1 - 1e-9;
+const NO_LINES: readonly (readonly Point[])[] = [];
+const MEAN_CELLS = { nx: 16, ny: 13 } as const;
+const DRAWS = 1600;
+/** A history is drawn at least so often, however little it weighs. */
+const LEAST_PAIRS = 10;
+
+/**
+ * The one judge of a panel's film: fits histories and field once, and answers every question about the clear from them: at a place, over the
+ * panel, as a picture, what a work would risk, what may come off. See docs/models.md, "Judge".
+ */
+export class FilmJudge {
+  readonly worlds: readonly World[];
+  readonly inferred: boolean;
+  private readonly draws: number;
+  private readonly seed: number;
+  private readonly filmError: number;
+  private readonly assumed: number;
+  private made: {
+    picture?: PictureCells;
+    fields?: { weight: number; field: FilmField }[];
+    parts?: Part[];
+    clear?: { mean_m: Float64Array; sd_m: Float64Array };
+    allowed?: { key: string; cut: Float64Array; thin: Float64Array };
+    cells?: { at: Int32Array; weight: Float64Array };
+    drawn?: FilmDraws;
+  } = {};
+
+  /**
+   * @param worlds from an earlier judge of the same facts; else they are fitted here
+   * @param assumed how many of the readings are only expected, not taken
+   * @throws RangeError for readings and outlines outside the models, or none over clear
+   */
+  constructor(
+    readonly film: FilmFacts,
+    {
+      worlds,
+      draws = DRAWS,
+      seed = 1,
+      assumed = 0,
+    }: { worlds?: readonly World[] | undefined; draws?: number | undefined; seed?: number | undefined; assumed?: number } = {},
+  ) {
+    this.draws = requireInteger("draws", draws, { min: 2, max: 1e5 });
+    this.seed = seed;
+    this.assumed = assumed;
+    this.filmError = film.foil ? 0 : UNMEASURED.film;
+    this.inferred = isInferred(film.observations);
+    this.worlds = worlds ?? possibleWorlds(film);
+  }
+
+  /** Clear at places, all histories by their weight. */
+  at(places: readonly Point[]): ClearThere[] {
+    const { outline, bodyLines = [] } = this.film;
+    if (places.length === 0) return [];
+    const edge_m = edgeDistances(places, outline);
+    const line_m = lineDistances(places, bodyLines);
+    const { mean_m, sd_m } = this.mixed(
+      this.fields().map(({ weight, field }) => ({ weight, predicted: field.predict(places, field.basisOf(places, edge_m, line_m)) })),
+    );
+    return places.map((_, i) => ({ clear_m: mean_m[i]!, u_m: sd_m[i]! }));
+  }
+
+  /** Mean clear over the whole panel, and how well that mean is known. */
+  mean(): ClearThere {
+    const each = this.fields().map((p) => ({ weight: p.weight, ...p.field.meanOverPanel(MEAN_CELLS) }));
+    const clear_m = each.reduce((a, e) => a + e.weight * e.mean_m, 0);
+    const variance = each.reduce((a, e) => a + e.weight * (e.u_m ** 2 + (e.mean_m - clear_m) ** 2), 0);
+    return { clear_m, u_m: Math.hypot(Math.sqrt(variance), this.filmError * clear_m) };
+  }
+
+  /** The thinnest place outside a rim, as far as the readings tell. */
+  thinnest(rim_m: number = DEFAULT_TAPE_M): Thinnest {
+    const picture = this.picture();
+    const { mean_m, sd_m } = this.clear();
+    const open = [...picture.points.keys()].filter((i) => picture.edge_m[i]! >= rim_m);
+    const all = open.length > 0 ? open : [...picture.points.keys()];
+    const least = all.reduce((a, i) => (mean_m[i]! < mean_m[a]! ? i : a));
+    return { at: picture.points[least]!, clear_m: mean_m[least]!, u_m: sd_m[least]! };
+  }
+
+  /** Clear and its standard uncertainty in every cell of the picture. */
+  clear(): { mean_m: Float64Array; sd_m: Float64Array } {
+    return (this.made.clear ??= this.mixed(this.parts()));
+  }
+
+  picture(): PictureCells {
+    return (this.made.picture ??= pictureCells(this.film.outline, this.film.bodyLines ?? NO_LINES));
+  }
+
+  /** Beliefs of the likeliest history. */
+  prior(): FilmField["prior"] {
+    return this.fields().reduce((a, p) => (p.weight > a.weight ? p : a)).field.prior;
+  }
+
+  /** What each draw would let come off the flat, for a removal whose doubt is a given share of it. @throws RangeError, also for fewer than three spots */
+  allowance({ uRel, ...ask }: Omit<PanelWork, "removal_m" | "u_m"> & { uRel: number; floor_m: number; cutFloor_m?: number }): Allowance {
+    const { cut, thin } = this.allowed({ ...ask, uRel });
+    const [cut_m, thin_m] = [cut.toSorted(), thin.toSorted()];
+    return {
+      cut_m,
+      thin_m,
+      uRel,
+      safe_m: JUST_BELOW * Math.min(quantile(cut_m, VERDICT_LIMITS.safe.cut), quantile(thin_m, VERDICT_LIMITS.safe.thin)),
+    };
+  }
+
+  /**
+   * What a work risks, at the places where it is done. Too thin: more than 2 % of the worked area below the floor; where only single places
+   * are worked, any of them. Cut through: any worked place. @throws RangeError for figures out of range
+   */
+  risk({ panel, local, floor_m }: Work): Risk {
+    requireNumber("floor_m", floor_m, { min: 0, max: 1e-3 });
+    const { count } = this.drawn();
+    const cut = new Float64Array(count);
+    const thin = new Float64Array(count);
+    const removal_m = panel ? requireNumber("removal_m", panel.removal_m, { min: 0, max: 1e-3 }) : 0;
+    if (panel && removal_m > 0) {
+      const uRel = requireNumber("u_m", panel.u_m, { min: 0, max: 1e-3 }) / removal_m;
+      const allowed = this.allowed({ ...panel, uRel, floor_m });
+      for (let d = 0; d < count; d++) {
+        cut[d] = allowed.cut[d]! < removal_m ? 1 : 0;
+        thin[d] = allowed.thin[d]! < removal_m ? 1 : 0;
+      }
+    }
+    const each = this.localRisk(local, panel, floor_m);
+    each.forEach((place) => {
+      for (let d = 0; d < count; d++) {
+        cut[d] = 1 - (1 - cut[d]!) * (1 - place.cut[d]!);
+        if (removal_m <= 0) thin[d] = 1 - (1 - thin[d]!) * (1 - place.thin[d]!);
+      }
+    });
+    const mean = (xs: Float64Array) => xs.reduce((a, b) => a + b, 0) / count;
+    const [cutChance, thinChance] = [mean(cut), mean(thin)];
+    return {
+      verdict: verdictOf({ cut: cutChance, thin: thinChance }),
+      cutChance,
+      thinChance,
+      local: each.map((place) => ({ cut: mean(place.cut), thin: mean(place.thin) })),
+    };
+  }
+
+  private allowed({
+    rim_m,
+    byHand,
+    uRel,
+    floor_m,
+    cutFloor_m = CUT_GUARD_M,
+  }: {
+    rim_m: number;
+    byHand?: StripsByHand | undefined;
+    uRel: number;
+    floor_m: number;
+    cutFloor_m?: number;
+  }) {
+    requireNumber("uRel", uRel, { min: 0, max: 10 });
+    requireNumber("floor_m", floor_m, { min: 0, max: 1e-3 });
+    // A verdict and what may come off are asked one after the other, of the same work.
+    const key = JSON.stringify([rim_m, byHand ?? {}, uRel, floor_m, cutFloor_m]);
+    if (this.made.allowed?.key === key) return this.made.allowed;
+    const { at, weight } = this.cells();
+    const whole = workedShare(this.picture(), { rim_m, byHand });
+    const share = Float64Array.from(at, (i) => whole[i]!);
+    return (this.made.allowed = {
+      key,
+      ...allowedRemoval(this.drawn(), { share, weight, uRel, cutFloor_m, floor_m, areaShare: THIN_AREA_SHARE }),
+    });
+  }
+
+  /** Chance at each local task, draw by draw: the film of the nearest judged cell, moved to what is believed of the place itself. */
+  private localRisk(local: readonly LocalTask[], panel: PanelWork | null, floor_m: number): { cut: Float64Array; thin: Float64Array }[] {
+    if (local.length === 0) return [];
+    const draws = this.drawn();
+    const { outline, bodyLines = [] } = this.film;
+    const picture = this.picture();
+    const { at: judged } = this.cells();
+    const cellClear = this.clear();
+    const places = local.map((t) => t.at);
+    const there = this.at(places);
+    const edge_m = edgeDistances(places, outline);
+    const distances = { edge_m, line_m: lineDistances(places, bodyLines) };
+    const shares = panel ? stripShares(distances, panel.byHand ?? {}) : null;
+    return local.map((task, k) => {
+      requireNumber(`local[${k}].removal_m`, task.removal_m, { min: 0, max: 5e-3 });
+      requireNumber(`local[${k}].u_m`, task.u_m, { min: 0, max: 5e-3 });
+      const near = nearest(task.at, judged, picture);
+      const cell = judged[near]!;
+      const spread = cellClear.sd_m[cell]! > 0 ? there[k]!.u_m / cellClear.sd_m[cell]! : 1;
+      const uLocal_m = Math.hypot(task.u_m, task.uDone_m ?? 0);
+      const panelShare = panel && shares && edge_m[k]! >= panel.rim_m ? shares[k]! * edgeMultiplier(edge_m[k]!) : 0;
+      const panel_m = panelShare * (panel?.removal_m ?? 0);
+      const panelRel = panel && panel.removal_m > 0 ? panel.u_m / panel.removal_m : 0;
+      const cut = new Float64Array(draws.count);
+      const thin = new Float64Array(draws.count);
+      for (let d = 0; d < draws.count; d++) {
+        const q = d * draws.cells + near;
+        const film = there[k]!.clear_m + spread * (draws.film_m[q]! - cellClear.mean_m[cell]!);
+        const taken =
+          panel_m * (draws.uneven[q]! + panelRel * draws.panelError[d]!) +
+          task.removal_m * draws.uneven[q]! +
+          uLocal_m * draws.localError[d]! +
+          (task.done_m ?? 0);
+        cut[d] = below(film - taken - CUT_GUARD_M, task.gouge);
+        thin[d] = below(film - taken - floor_m, task.gouge);
+      }
+      return { cut, thin };
+    });
+  }
+
+  private cells() {
+    return (this.made.cells ??= judgeCells(this.picture()));
+  }
+
+  /** The field of each history, all weights together 1. */
+  private fields(): { weight: number; field: FilmField }[] {
+    const { observations, outline, bodyLines = [] } = this.film;
+    const total = this.worlds.reduce((a, w) => a + w.weight, 0);
+    return (this.made.fields ??= this.worlds.map(({ weight, prior }) => ({
+      weight: weight / total,
+      field: new FilmField(observations, outline, prior, { assumed: this.assumed, bodyLines }),
+    })));
+  }
+
+  /** The same with what they say of every cell of the picture. */
+  private parts(): Part[] {
+    const { points, edge_m, line_m } = this.picture();
+    let basis: Float64Array | undefined;
+    return (this.made.parts ??= this.fields().map(({ weight, field }) => {
+      basis ??= field.basisOf(points, edge_m, line_m);
+      return { weight, field, predicted: field.predict(points, basis) };
+    }));
+  }
+
+  /** Draws of all histories, as many of each as it weighs. */
+  private drawn(): FilmDraws {
+    const few = tooFewReadings(this.film.observations);
+    if (few) throw new RangeError(few);
+    return (this.made.drawn ??= this.draw());
+  }
+
+  private draw(): FilmDraws {
+    const { at } = this.cells();
+    const each = this.parts().map(({ weight, field, predicted }, i) =>
+      drawFilm(
+        { field, predicted, picture: this.picture(), at },
+        { pairs: Math.max(LEAST_PAIRS, Math.round((this.draws / 2) * weight)), seed: this.seed + 7919 * i, filmError: this.filmError },
+      ),
+    );
+    if (each.length === 1) return each[0]!;
+    const joined = (of: (d: FilmDraws) => Float32Array) => {
+      const out = new Float32Array(each.reduce((a, d) => a + of(d).length, 0));
+      let from = 0;
+      for (const d of each) {
+        out.set(of(d), from);
+        from += of(d).length;
+      }
+      return out;
+    };
+    return {
+      count: each.reduce((a, d) => a + d.count, 0),
+      cells: at.length,
+      film_m: joined((d) => d.film_m),
+      uneven: joined((d) => d.uneven),
+      panelError: joined((d) => d.panelError),
+      localError: joined((d) => d.localError),
+    };
+  }
+
+  private mixed(parts: readonly { weight: number; predicted: Pick<Prediction, "mean_m" | "sd_m"> }[]) {
+    const n = parts[0]!.predicted.mean_m.length;
+    const mean_m = new Float64Array(n);
+    const square = new Float64Array(n);
+    for (const { weight, predicted } of parts)
+      for (let i = 0; i < n; i++) {
+        mean_m[i]! += weight * predicted.mean_m[i]!;
+        square[i]! += weight * (predicted.sd_m[i]! ** 2 + predicted.mean_m[i]! ** 2);
+      }
+    return { mean_m, sd_m: square.map((s, i) => Math.hypot(Math.sqrt(Math.max(0, s - mean_m[i]! ** 2)), this.filmError * mean_m[i]!)) };
+  }
+}
+
+interface Part {
+  weight: number;
+  field: FilmField;
+  predicted: Prediction;
+}
+
+const quantile = (sorted: Float64Array, p: number) => sorted[Math.min(sorted.length - 1, Math.floor(p * sorted.length))]!;
+
+/** 1 where the margin is gone; else the chance that a slip of the tool takes it. */
+function below(margin_m: number, gouge: LocalTask["gouge"]): number {
+  if (margin_m < 0) return 1;
+  return gouge ? gouge.chance * normalCdf((gouge.depth_m - margin_m) / gouge.u_m) : 0;
+}
+
+function nearest([x, y]: Point, judged: Int32Array, picture: PictureCells): number {
+  let best = 0;
+  let least = Infinity;
+  for (let k = 0; k < judged.length; k++) {
+    const [px, py] = picture.points[judged[k]!]!;
+    const d = (px - x) ** 2 + (py - y) ** 2;
+    if (d < least) [best, least] = [k, d];
+  }
+  return best;
+}

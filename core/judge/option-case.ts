@@ -1,0 +1,154 @@
+import type { PanelBrief } from "../panel/brief";
+import { filmFacts } from "./film-question";
+import { leftTexture, textureOf } from "./texture";
+import { polygonArea } from "../kernel/geometry/geometry";
+import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/correction/clearing";
+import type { Texture } from "../models/correction/removal-plan";
+import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
+import type { Finish } from "../models/ways/house-ways";
+import type { PanelState } from "./account";
+import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
+import { FilmJudge } from "./film-judge";
+import { DEFAULT_TAPE_M } from "./limits";
+import { type Decision, FLOW_STEPS, type Judged, type JudgedWork, type OptionCase, type ShopRates, decideOptions } from "./options";
+import { planFor } from "./plan-for";
+import { type ZoneChoice, openNibs, openRuns } from "./zone-plan";
+
+/** What the options of a panel are worked out from. */
+export interface OptionInput {
+  brief: PanelBrief;
+  state: PanelState;
+  finish: Finish;
+  floor_m: number;
+  /** The school that the whole panel would be levelled by. */
+  schoolId: string;
+  /** Share of the cure to sanding reached. */
+  cured: number;
+  rates: ShopRates;
+  shop?: ShopRemoval;
+}
+
+/** A figure that, were it otherwise, would lead to another choice. */
+export interface Flip {
+  what: "measure" | "thinner" | "thicker" | "flatter" | "rougher" | "fewer nibs" | "dearer hours";
+  best: NonNullable<Decision["best"]>;
+}
+
+export interface OptionAnswer {
+  case: Omit<OptionCase, "removalOf">;
+  decision: Decision;
+  flips: Flip[];
+  inferred: boolean;
+}
+
+const QUICK_DRAWS = 400;
+
+/**
+ * Every way to deal with a panel: each that has a plan is costed and judged by that very plan; and which figures, were they otherwise, would
+ * lead to another choice.
+ * @param flips false: only the choice itself
+ * @returns the answer, or why there is none @throws RangeError
+ */
+export function weighOptions(
+  input: OptionInput,
+  { onProgress, draws, flips: lookFurther = true }: { onProgress?: (share: number) => void; draws?: number; flips?: boolean } = {},
+): { answer: OptionAnswer; reason: null } | { answer: null; reason: string } {
+  const film = filmFacts(input.brief, input.state);
+  const reason = tooFewReadings(film.observations);
+  if (reason) return { answer: null, reason };
+  const { worlds } = input.state.film;
+  const judge = new FilmJudge(film, { worlds, draws });
+  const texture = textureOf(input.state).texture;
+  const c = caseOf(input, judge, texture);
+  const decision = decideOptions(c);
+  onProgress?.(0.4);
+  const u_m = c.u_clear_m;
+  const quick = (other: FilmFacts, again?: readonly World[]) => new FilmJudge(other, { worlds: again, draws: QUICK_DRAWS });
+  const tries: { what: Flip["what"]; of: () => OptionCase }[] = [
+    { what: "measure", of: () => caseOf(input, quick({ ...film, foil: true }), texture) },
+    { what: "thinner", of: () => caseOf(input, quick(shifted(film, -u_m), worlds), texture) },
+    { what: "thicker", of: () => caseOf(input, quick(shifted(film, u_m), worlds), texture) },
+    { what: "flatter", of: () => caseOf(input, judge, { ...texture, peakToValley_m: 0.5 * texture.peakToValley_m }) },
+    { what: "rougher", of: () => caseOf(input, judge, { ...texture, peakToValley_m: 2 * texture.peakToValley_m }) },
+    ...(c.nibs > 0 ? [{ what: "fewer nibs" as const, of: () => ({ ...c, nibs: Math.floor(c.nibs / 2) }) }] : []),
+    { what: "dearer hours", of: () => ({ ...c, rates: { ...input.rates, labourPerHour: 2 * input.rates.labourPerHour } }) },
+  ];
+  const now = decision.best;
+  const flips = (lookFurther ? tries : []).flatMap(({ what, of }, i): Flip[] => {
+    const { best } = decideOptions(of());
+    onProgress?.(0.4 + (0.6 * (i + 1)) / tries.length);
+    return best && (best.kind !== now?.kind || best.runSchool !== now.runSchool) ? [{ what, best }] : [];
+  });
+  const { removalOf, ...shown } = c; // how it was worked out stays here: an answer crosses to another thread as plain data
+  void removalOf;
+  return { answer: { case: shown, decision, flips, inferred: judge.inferred }, reason: null };
+}
+
+/** The readings over clear so much higher or lower. */
+const shifted = (film: FilmFacts, by_m: number): FilmFacts => ({
+  ...film,
+  observations: film.observations.map((o) => (o.layer === "after" ? { ...o, total_m: Math.min(5e-3, Math.max(0, o.total_m + by_m)) } : o)),
+});
+
+/** A panel as the options see it: its thinnest place, its worst run, its nibs and texture, and what the plans of each way come to. */
+function caseOf(
+  { brief, state, finish, floor_m, schoolId, cured, rates, shop = DEFAULT_REMOVAL }: OptionInput,
+  judge: FilmJudge,
+  texture: Texture,
+): OptionCase {
+  const runs = openRuns(state).sort((a, b) => b.height_m - a.height_m);
+  const totals = state.spots.flatMap((s) => (s.latest ? [s.latest.film.film.mean_m] : []));
+  const wanted_m = leftTexture(state, finish, texture);
+  const thinnest = judge.thinnest();
+  const choice: ZoneChoice = { schoolId, runSchool: null, texture: { ...texture, wanted_m }, tape_m: DEFAULT_TAPE_M, floor_m, shop };
+  return {
+    area_m2: polygonArea(brief.shape.outline),
+    clear_m: thinnest.clear_m,
+    u_clear_m: thinnest.u_m,
+    total_m: totals.reduce((a, t) => a + t, 0) / Math.max(1, totals.length),
+    peakToValley_m: texture.peakToValley_m,
+    wanted_m,
+    nibs: openNibs(state).reduce((a, d) => a + d.body.count, 0),
+    run: runs[0] ? { height_m: runs[0].height_m, width_m: runs[0].width_m, length_m: runs[0].length_m } : null,
+    matte: finish === "matte",
+    cured,
+    floor_m,
+    rates,
+    removalOf: (steps, t) => clearingPlan(steps, t, shop),
+    judged: judgedPlans(brief, state, choice, judge, runs.length > 0),
+  };
+}
+
+/** The plan of each way that has one, judged. */
+function judgedPlans(brief: PanelBrief, state: PanelState, choice: ZoneChoice, judge: FilmJudge, anyRun: boolean): Judged {
+  const judged = (own: Partial<ZoneChoice>): JudgedWork | null => {
+    const { plan, assess } = planFor(brief, state, { ...choice, ...own }, judge);
+    if (plan.problem) return null;
+    const { panel, local } = assess.work;
+    const risk = judge.risk(assess.work);
+    const places = judge.at(local.map((t) => t.at));
+    const ends = [
+      ...(panel ? [{ ...judge.thinnest(panel.rim_m), off: panel }] : []),
+      ...places.map((there, i) => ({ ...there, off: { removal_m: local[i]!.removal_m + (panel?.removal_m ?? 0), u_m: local[i]!.u_m } })),
+    ].map(({ clear_m, u_m, off }) => ({ removal_m: off.removal_m, left_m: clear_m - off.removal_m, u_left_m: Math.hypot(u_m, off.u_m) }));
+    const worst = ends.reduce((a, e) => (e.left_m < a.left_m ? e : a));
+    return { ...worst, cutChance: risk.cutChance, thinChance: risk.thinChance, minutes: plan.minutes };
+  };
+  const schools = Object.keys(RUN_SCHOOLS) as RunSchool[];
+  const each = (own: Partial<ZoneChoice>) =>
+    Object.fromEntries(
+      schools.flatMap((runSchool) => {
+        const work = judged({ ...own, runSchool });
+        return work ? [[runSchool, work]] : [];
+      }),
+    );
+  const flat = clearingPlan(FLOW_STEPS, { ...choice.texture, wanted_m: 0 }, choice.shop).total;
+  const flatting = judge.risk({ panel: { ...flat, rim_m: 0 }, local: [], floor_m: choice.floor_m });
+  return {
+    spot: judged({ schoolId: "spot" }),
+    run: anyRun ? each({ schoolId: "spot" }) : {},
+    full: anyRun ? null : judged({}),
+    fullWithRun: anyRun ? each({}) : {},
+    flatting: { ...flatting, removal_m: flat.removal_m, u_removal_m: flat.u_m },
+  };
+}

@@ -1,0 +1,79 @@
+import type { PanelBrief } from "../panel/brief";
+import { filmFacts } from "./film-question";
+import { DEFAULT_REMOVAL, type ShopRemoval } from "../models/correction/clearing";
+import type { PanelState } from "./account";
+import { type AssessInput, type Assessment, assess } from "./assess";
+import { FilmJudge } from "./film-judge";
+import { workOf } from "./work";
+import { type ZoneChoice, type ZonePlan, zonePlan } from "./zone-plan";
+
+/** A shop's doubt of its own removal once it has measured one: what a mark is expected to leave. Default of ours. */
+const MEASURED_REMOVAL: NonNullable<ShopRemoval["whole"]> = { factor: 1, u_log: 0.06 };
+
+/** The judge of a panel's film as it stands; null where nothing is read over clear. */
+export const judgeOf = (brief: PanelBrief, state: PanelState): FilmJudge | null =>
+  state.film.worlds.length > 0 ? new FilmJudge(filmFacts(brief, state), { worlds: state.film.worlds }) : null;
+
+const planWork = (plan: ZonePlan, choice: ZoneChoice, state: Pick<PanelState, "localWork">) =>
+  workOf(
+    {
+      steps: plan.steps,
+      byHand: plan.byHand,
+      judgedFrom_m: plan.judgedFrom_m,
+      tape_m: choice.tape_m,
+      floor_m: choice.floor_m,
+      runSchool: plan.runs ? choice.runSchool : null,
+    },
+    state.localWork,
+  );
+
+/**
+ * What a choice of schools means for this panel: its zones and steps, and the question to the judge about the work that it is. One function for
+ * the page, the options, the stored plan and the tests.
+ * @throws RangeError for an unknown school or figures outside the models
+ */
+export function planFor(
+  brief: PanelBrief,
+  state: PanelState,
+  choice: ZoneChoice,
+  judge: FilmJudge | null = judgeOf(brief, state),
+): { plan: ZonePlan; assess: AssessInput } {
+  const read = judge && ((places: Parameters<FilmJudge["at"]>[0]) => judge.at(places));
+  const plan = zonePlan(brief, state, choice, read);
+  const { shop = DEFAULT_REMOVAL } = choice;
+  const known = shop.whole?.unmeasured ? { ...choice, shop: { ...shop, whole: MEASURED_REMOVAL } } : null;
+  return {
+    plan,
+    assess: {
+      film: filmFacts(brief, state),
+      worlds: state.film.worlds,
+      work: {
+        ...planWork(plan, choice, state),
+        ...(known ? { measured: planWork(zonePlan(brief, state, known, read), known, state) } : {}),
+      },
+    },
+  };
+}
+
+/** What a plan is made from. */
+export interface PlanQuestion {
+  brief: PanelBrief;
+  state: PanelState;
+  choice: ZoneChoice;
+  /** Whether what would make it safe is looked for. */
+  remedies?: boolean;
+}
+export interface JudgedPlan {
+  plan: ZonePlan;
+  assessment: Assessment;
+}
+
+/** A plan and the verdict on it, of one judge. @throws RangeError for an unknown school or figures outside the models */
+export function judgedPlan(
+  { brief, state, choice, remedies = true }: PlanQuestion,
+  { onProgress }: { onProgress?: ((share: number) => void) | undefined } = {},
+): JudgedPlan {
+  const judge = judgeOf(brief, state);
+  const { plan, assess: question } = planFor(brief, state, choice, judge);
+  return { plan, assessment: assess({ ...question, remedies }, { onProgress, judge }) };
+}

@@ -1,0 +1,70 @@
+import type { PanelBrief } from "../panel/brief";
+import { filmFacts } from "./film-question";
+import { leftTexture, textureOf } from "./texture";
+import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
+import type { Removal, Texture } from "../models/correction/removal-plan";
+import { correctionSchool, reachOf } from "../models/correction/schools";
+import { type Finish, houseWay } from "../models/ways/house-ways";
+import type { PanelState } from "./account";
+import { DEFAULT_TAPE_M } from "./limits";
+import type { OptionInput } from "./option-case";
+import type { ShopRates } from "./options";
+import type { MapInput } from "./panel-map";
+import type { ZoneChoice } from "./zone-plan";
+
+/** What the pages of a panel ask the judge from: all that a view holds of it. */
+export interface Asked {
+  panel: PanelBrief;
+  state: PanelState;
+  job: { wayId: string; finish: Finish };
+  floor_m: number;
+  shopRemoval: ShopRemoval;
+}
+
+/** What the house way's own ladder takes off where it works: a school for spots, and one that only polishes, levels no peel. */
+export function usualRemoval(asked: Asked): Removal {
+  const school = correctionSchool(houseWay(asked.job.wayId).correction);
+  const uses = school.steps.map((s) => s.use);
+  return clearingPlan(uses, reachOf(school) === "panel" ? textureAsked(asked) : undefined, asked.shopRemoval).total;
+}
+
+/** The film map's question: for the house way's ladder, the rim left out. */
+export function mapQuestion(asked: Asked): MapInput {
+  const usual = usualRemoval(asked);
+  return {
+    film: filmFacts(asked.panel, asked.state),
+    worlds: asked.state.film.worlds,
+    removal_m: usual.removal_m,
+    uRel: usual.u_m / usual.removal_m,
+    rim_m: DEFAULT_TAPE_M,
+    floor_m: asked.floor_m,
+  };
+}
+
+/** Peel that is there, and what of it the job's brief leaves. */
+export function textureAsked({ state, job }: Pick<Asked, "state" | "job">): Texture & { wanted_m: number } {
+  const { texture } = textureOf(state);
+  return { ...texture, wanted_m: leftTexture(state, job.finish, texture) };
+}
+
+/** The plan that Correct opens with, unless another is asked for. */
+export const usualChoice = (asked: Asked): ZoneChoice => ({
+  schoolId: houseWay(asked.job.wayId).correction,
+  runSchool: "block",
+  texture: textureAsked(asked),
+  tape_m: DEFAULT_TAPE_M,
+  floor_m: asked.floor_m,
+  shop: asked.shopRemoval,
+});
+
+/** The question of the options page. @param cured share of the cure to sanding reached */
+export const optionQuestion = (asked: Asked, { cured, rates }: { cured: number; rates: ShopRates }): OptionInput => ({
+  brief: asked.panel,
+  state: asked.state,
+  finish: asked.job.finish,
+  floor_m: asked.floor_m,
+  schoolId: houseWay(asked.job.wayId).correction,
+  cured,
+  rates,
+  shop: asked.shopRemoval,
+});

@@ -1,0 +1,257 @@
+import { recordEvidence } from "#core/judge/record-evidence";
+import type { BodyInputOf, EntryKind } from "#core/record/bodies";
+import { derivePanel } from "#core/panel/derive-panel";
+import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
+import { panelShape } from "#core/kernel/geometry/shapes";
+import { TEST_GUN, TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+
+const um = (x: number) => x * 1e-6;
+const shape = panelShape("door", { width_m: 1.1, height_m: 0.7 });
+const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
+const sheet = { ...TEST_SHEET, filmPerCoatMax_m: um(32) };
+
+function job() {
+  const { entries, ...made } = testLedger();
+  const add = <K extends EntryKind>(kind: K, body: BodyInputOf<K>, after_min = 1) => void made.add(kind, body, { after_min });
+  const coat = (number: number, settings: Partial<typeof TEST_GUN> = {}, after_min = 15, reducer = 0) =>
+    add("coat", { number, role: "full wet", reducer, wetReading_m: null, settings: { ...TEST_GUN, ...settings } }, after_min);
+  const climate = (air_C: number, o: Partial<BodyInputOf<"climate">> = {}) =>
+    add("climate", { air_K: air_C + 273.15, part_K: null, relativeHumidity: 0.5, ...o });
+  const evidence = (o: Partial<Parameters<typeof recordEvidence>[0]> = {}) =>
+    recordEvidence({ brief, state: derivePanel(brief, sheet, entries), sheet, finish: "asSprayed", ...o });
+  return { add, coat, climate, evidence };
+}
+
+test("an empty record says nothing but how the panel stands", () => {
+  expect(job().evidence()).toEqual({ upright: true });
+  expect(job().evidence({ brief: { ...brief, tilt_rad: 0.1 } })).toEqual({ upright: false });
+});
+
+test("a usual job speaks against every usual fault", () => {
+  const j = job();
+  j.climate(22, { part_K: 294.15, material_K: 294.15 });
+  j.coat(1);
+  j.coat(2);
+  const e = j.evidence();
+  for (const id of [
+    "hot",
+    "cold",
+    "coldMaterial",
+    "damp",
+    "far",
+    "close",
+    "slow",
+    "quick",
+    "lowPressure",
+    "overReduced",
+    "flashShort",
+    "flashLong",
+    "settingsRun",
+    "settingsPeel",
+  ] as const)
+    expect({ id, so: e[id] }).toEqual({ id, so: false });
+  expect(e.untacked).toBeUndefined(); // nobody ticked anything: not known, not missed
+});
+
+test.each([
+  [
+    "hot",
+    () => {
+      const j = job();
+      j.climate(31);
+      return j;
+    },
+  ],
+  [
+    "cold",
+    () => {
+      const j = job();
+      j.climate(20, { part_K: 285 });
+      return j;
+    },
+  ],
+  [
+    "coldMaterial",
+    () => {
+      const j = job();
+      j.climate(22, { material_K: 283 });
+      return j;
+    },
+  ],
+  [
+    "damp",
+    () => {
+      const j = job();
+      j.climate(20, { relativeHumidity: 0.9 });
+      return j;
+    },
+  ],
+  [
+    "far",
+    () => {
+      const j = job();
+      j.coat(1, { distance_m: 0.25 });
+      return j;
+    },
+  ],
+  [
+    "close",
+    () => {
+      const j = job();
+      j.coat(1, { distance_m: 0.11 });
+      return j;
+    },
+  ],
+  [
+    "slow",
+    () => {
+      const j = job();
+      j.coat(1, { handSpeed_m_s: 0.2 });
+      return j;
+    },
+  ],
+  [
+    "quick",
+    () => {
+      const j = job();
+      j.coat(1, { handSpeed_m_s: 0.6 });
+      return j;
+    },
+  ],
+  [
+    "lowPressure",
+    () => {
+      const j = job();
+      j.coat(1, { pressure_Pa: 1e5 });
+      return j;
+    },
+  ],
+  [
+    "thickCoat",
+    () => {
+      const j = job();
+      j.coat(1, { handSpeed_m_s: 0.17 });
+      return j;
+    },
+  ],
+  [
+    "thinCoat",
+    () => {
+      const j = job();
+      j.coat(1, { handSpeed_m_s: 0.7 });
+      return j;
+    },
+  ],
+  [
+    "overReduced",
+    () => {
+      const j = job();
+      j.coat(1, {}, 15, 0.4);
+      return j;
+    },
+  ],
+  [
+    "flashShort",
+    () => {
+      const j = job();
+      j.coat(1);
+      j.coat(2, {}, 3);
+      return j;
+    },
+  ],
+  [
+    "flashLong",
+    () => {
+      const j = job();
+      j.coat(1);
+      j.coat(2, {}, 90);
+      return j;
+    },
+  ],
+  [
+    "settingsRun",
+    () => {
+      const j = job();
+      j.coat(1, { distance_m: 0.11, handSpeed_m_s: 0.2 });
+      j.coat(2, { distance_m: 0.11, handSpeed_m_s: 0.2 }, 2);
+      return j;
+    },
+  ],
+  [
+    "settingsPeel",
+    () => {
+      const j = job();
+      j.climate(33);
+      j.coat(1, { distance_m: 0.28 });
+      return j;
+    },
+  ],
+] as const)("%s is read off the record where it is so", (id, build) => {
+  expect(build().evidence()[id]).toBe(true);
+});
+
+test("what was ticked before the gun was filled, and what was left out", () => {
+  const j = job();
+  j.add("preflight", { ticks: PREFLIGHT_IDS.filter((t) => t !== "tack" && t !== "light") });
+  const e = j.evidence();
+  expect([e.untacked, e.poorLight, e.unclean, e.looseClothing, e.dustyBooth, e.ungrounded]).toEqual([
+    true,
+    true,
+    false,
+    false,
+    false,
+    false,
+  ]);
+});
+
+test("what lies below: grit, cleaning, and the age of the base at the first coat", () => {
+  const under = (step: "sand" | "clean" | "base", grit: number | null = null) => ({
+    step,
+    grit,
+    coats: null,
+    film_m: null,
+    pressure_Pa: null,
+    reach_m: null,
+    note: "",
+  });
+  const j = job();
+  j.add("under", under("sand", 320));
+  j.add("under", under("base"));
+  j.coat(1, {}, 30 * 60);
+  const e = j.evidence();
+  expect([e.coarseBelow, e.unclean, e.baseOld]).toEqual([true, true, true]);
+  const good = job();
+  good.add("under", under("sand", 800));
+  good.add("under", under("clean"));
+  good.add("under", under("base"));
+  good.coat(1, {}, 60);
+  const g = good.evidence();
+  expect([g.coarseBelow, g.unclean, g.baseOld]).toEqual([false, false, false]);
+});
+
+test("heat too soon by the part's own log; matte forced dry; the pour against what was asked; the hardener's age", () => {
+  const baked = (heatAt_s: number) => {
+    const j = job();
+    j.coat(1);
+    j.add("oven", {
+      probe: "probe",
+      samples: [0, heatAt_s, heatAt_s + 60, heatAt_s + 1800].map((at_s, i) => ({ at_s, part_K: i < 2 ? 295 : 333 })),
+    });
+    return j;
+  };
+  expect(baked(120).evidence().heatSoon).toBe(true);
+  expect(baked(1500).evidence().heatSoon).toBe(false);
+  expect(baked(1500).evidence({ finish: "matte" }).forcedMatte).toBe(true);
+  const part = (name: string, poured: number) => ({ name, volume_m3: 1e-4, mass_kg: 0.1, poured_kg: poured });
+  const mixed = (poured: number) => {
+    const j = job();
+    j.add("mix", { volume_m3: 3e-4, reducer: 0, potLife_s: 5400, parts: [part("clear", 0.1), part("hardener", poured)] });
+    return j.evidence().wrongRatio;
+  };
+  expect([mixed(0.101), mixed(0.08)]).toEqual([false, true]);
+  expect([
+    job().evidence({ hardenerDays: 20 }).oldHardener,
+    job().evidence({ hardenerDays: 3 }).oldHardener,
+    job().evidence().oldHardener,
+  ]).toEqual([true, false, undefined]);
+});

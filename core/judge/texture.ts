@@ -1,0 +1,43 @@
+import { FLOW } from "../models/flow/constants";
+import { requireNumber } from "../kernel/guard";
+import { type Texture, peakToValleyFromRms } from "../models/correction/removal-plan";
+import type { Finish } from "../models/ways/house-ways";
+import type { PanelFacts } from "../panel/derive-panel";
+
+/** Texture of a sprayed panel nobody has measured: 3 ± 0.4 µm peak to valley, judged. Default of ours. */
+export const JUDGED_TEXTURE = { peakToValley_m: 3e-6, u_m: 0.4e-6 } as const;
+
+/** Peel measured or judged on the panel, the worst of it; otherwise the usual texture. */
+export function textureOf(state: PanelFacts): { texture: Texture; from: "measured" | "judged" | "usual" } {
+  const peel = state.defects
+    .filter((d) => d.body.kind === "peel" && d.body.height_m !== null)
+    .sort((a, b) => b.body.height_m! - a.body.height_m!)[0];
+  if (!peel) return { texture: { ...JUDGED_TEXTURE }, from: "usual" };
+  const peakToValley_m = peel.body.height_m!;
+  return {
+    texture: { peakToValley_m, u_m: peakToValley_m * (peel.body.measured ? 0.12 : 0.25) },
+    from: peel.body.measured ? "measured" : "judged",
+  };
+}
+
+/** Peak to valley that a rating by eye on the scale 1 … 5 stands for. @throws RangeError outside 1 … 5 */
+export function peakToValleyOfRating(rating: number): number {
+  const r = requireNumber("rating", rating, { min: 1, max: 5 });
+  return peakToValleyFromRms(FLOW.textureUnit_m * FLOW.textureStep ** (r - 1)).peakToValley_m;
+}
+
+/** Texture that the finish asks for: none for show flat, the neighbour's as rated where it has to match, else a usual one. */
+export function wantedTexture(
+  state: Pick<PanelFacts, "texture">,
+  finish: Finish,
+): { peakToValley_m: number; from: "flat" | "rated" | "usual" } {
+  if (finish === "flat") return { peakToValley_m: 0, from: "flat" };
+  const target = finish === "match" ? state.texture.findLast((t) => t.body.role === "target") : undefined;
+  return target
+    ? { peakToValley_m: peakToValleyOfRating(target.body.rating), from: "rated" }
+    : { peakToValley_m: JUDGED_TEXTURE.peakToValley_m, from: "usual" };
+}
+
+/** Peak to valley that work leaves: what the finish asks for; in matte all of it, which nobody may level. */
+export const leftTexture = (state: Pick<PanelFacts, "texture">, finish: Finish, texture: Pick<Texture, "peakToValley_m">): number =>
+  finish === "matte" ? texture.peakToValley_m : wantedTexture(state, finish).peakToValley_m;

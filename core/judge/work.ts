@@ -1,0 +1,92 @@
+import type { Point } from "../kernel/geometry/geometry";
+import { type Removal, sumOf } from "../models/correction/removal-plan";
+import { RUN_SCHOOLS } from "../models/correction/run-work";
+import type { LocalWorkDone } from "../panel/builds";
+import type { BodyOf, PlanStep } from "../record/bodies";
+import type { LocalTask, PanelWork, Work } from "./film-judge";
+
+/** What of a plan the judge goes by; a stored plan and one being made have it alike. */
+export type PlanForWork = Pick<BodyOf<"plan">, "runSchool" | "byHand" | "judgedFrom_m" | "tape_m" | "floor_m"> & {
+  steps: readonly Pick<PlanStep, "zone" | "removal_m" | "u_m" | "common_m" | "at">[];
+};
+
+/** Two places nearer than this are one: a thumb's breadth. */
+const SAME_PLACE_M = 0.015;
+
+/**
+ * The work of a plan that is still to come, by place: over the panel, and at single places with what has been taken off there before.
+ * @param from index of the first step not yet done
+ */
+export function workOf(plan: PlanForWork, localWork: readonly LocalWorkDone[], from = 0): Work {
+  const ahead = plan.steps.slice(from);
+  return { panel: panelWork(plan, ahead), local: localTasks(plan, ahead, localWork), floor_m: plan.floor_m };
+}
+
+/** What comes off over the panel in the steps ahead. */
+export const panelRemoval = (steps: readonly Pick<PlanStep, "zone" | "removal_m" | "u_m" | "common_m">[]): Removal =>
+  sumOf(steps.filter((s) => s.zone === "panel"));
+
+function panelWork(plan: PlanForWork, ahead: PlanForWork["steps"]): PanelWork | null {
+  const { removal_m, u_m } = panelRemoval(ahead);
+  return removal_m > 0 ? { removal_m, u_m, rim_m: plan.judgedFrom_m ?? plan.tape_m, byHand: plan.byHand } : null;
+}
+
+/** Work at single places, place by place: what comes off at each, and whether a run is taken down there. */
+export function workByPlace(steps: PlanForWork["steps"]): { at: Point; removals: Removal[]; run: boolean }[] {
+  const places = new Map<string, { at: Point; removals: Removal[]; run: boolean }>();
+  for (const step of steps) {
+    if (step.zone !== "spot" && step.zone !== "run") continue;
+    for (const { x_m, y_m } of step.at) {
+      const key = `${x_m} ${y_m}`;
+      const place = places.get(key) ?? { at: [x_m, y_m], removals: [], run: false };
+      place.removals.push(step);
+      place.run ||= step.zone === "run";
+      places.set(key, place);
+    }
+  }
+  return [...places.values()];
+}
+
+function localTasks(plan: PlanForWork, ahead: PlanForWork["steps"], localWork: readonly LocalWorkDone[]): LocalTask[] {
+  const first = plan.steps.findIndex((s) => s.zone === "run");
+  // A blade slips while it is in the hand: with the run school's first task done, that is over.
+  const slips = plan.runSchool !== null && ahead.length >= plan.steps.length - first ? RUN_SCHOOLS[plan.runSchool] : null;
+  return workByPlace(ahead).map(({ at, removals, run }): LocalTask => {
+    const { removal_m, u_m } = sumOf(removals);
+    const done = sumOf(localWork.filter((w) => w.at.some((p) => near(p, at))));
+    return {
+      at,
+      removal_m,
+      u_m,
+      ...(done.removal_m > 0 ? { done_m: done.removal_m, uDone_m: done.u_m } : {}),
+      ...(run && slips ? { gouge: { chance: slips.gougeChance, depth_m: slips.gouge_m[0], u_m: slips.gouge_m[1] } } : {}),
+    };
+  });
+}
+
+const near = ([ax, ay]: Point, [bx, by]: Point) => (ax - bx) ** 2 + (ay - by) ** 2 < SAME_PLACE_M ** 2;
+
+/** Whether the work at a place came after something was noted there: it is dealt with. */
+export const workedSince = (
+  localWork: readonly LocalWorkDone[],
+  zone: LocalWorkDone["zone"],
+  places: readonly Point[],
+  seq: number,
+): boolean =>
+  places.length > 0 &&
+  places.every((at) => localWork.some((w) => w.zone === zone && w.seq > seq && (w.at.length === 0 || w.at.some((p) => near(p, at)))));
+
+/** Steps that a plan's headline counts: those of the panel; of a plan for places only, all. */
+export function countedSteps<S extends Pick<PlanStep, "zone">>(steps: readonly S[], from = 0): S[] {
+  const onPanel = steps.some((s) => s.zone === "panel");
+  return steps.slice(from).filter((s) => s.zone === "panel" || !onPanel);
+}
+
+/** What a plan takes off: off the flat; where it works only at places, at that of them where most comes off. */
+export function headlineRemoval(steps: readonly Pick<PlanStep, "zone" | "removal_m" | "u_m" | "common_m" | "at">[], from = 0): Removal {
+  const ahead = steps.slice(from);
+  if (steps.some((s) => s.zone === "panel")) return panelRemoval(ahead);
+  const each = workByPlace(ahead).map((place) => sumOf(place.removals));
+  // Steps of older plans do not say where: they are taken as one place's.
+  return each.length > 0 ? each.reduce((a, r) => (r.removal_m > a.removal_m ? r : a)) : sumOf(ahead);
+}

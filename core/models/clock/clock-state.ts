@@ -1,0 +1,42 @@
+import { requireNumber } from "../../kernel/guard";
+
+export const CLOCK_KINDS = { flash: "flash", pot: "pot", bake: "bake", cool: "cool", cure: "cure" } as const;
+export type ClockKind = keyof typeof CLOCK_KINDS;
+
+export interface Clock {
+  id: string;
+  panelId: string;
+  jobId: string;
+  jobName: string;
+  panelName: string;
+  kind: ClockKind;
+  label: string;
+  started_ms: number;
+  /** When the waiting is over (flash, bake, cool, cure) or the pot is dead. */
+  due_ms: number;
+  /** After this it is too late for the next step; null: never. */
+  late_ms: number | null;
+  stopped_ms: number | null;
+}
+
+export type ClockPhase = "waiting" | "due" | "late" | "stopped";
+
+/**
+ * Where a clock stands at a moment. A pot clock is "late" when its life is over; the others are "due" from `due_ms` and "late" after
+ * `late_ms`. The caller gives the time: the core knows none.
+ */
+export function clockState(clock: Clock, now_ms: number): { phase: ClockPhase; left_s: number; share: number; words: string } {
+  requireNumber("now_ms", now_ms);
+  const span = Math.max(1, clock.due_ms - clock.started_ms);
+  const left_s = (clock.due_ms - now_ms) / 1000;
+  const share = Math.min(1, Math.max(0, (now_ms - clock.started_ms) / span));
+  if (clock.stopped_ms !== null) return { phase: "stopped", left_s, share, words: "stopped" };
+  if (left_s > 0) return { phase: "waiting", left_s, share, words: clock.kind === "pot" ? "left to spray" : WAIT_WORDS[clock.kind] };
+  if (clock.kind === "pot") return { phase: "late", left_s, share: 1, words: "over: mix again" };
+  if (clock.late_ms !== null && now_ms > clock.late_ms)
+    return { phase: "late", left_s: (clock.late_ms - now_ms) / 1000, share: 1, words: "past the window: scuff or see the sheet" };
+  return { phase: "due", left_s, share: 1, words: DUE_WORDS[clock.kind] };
+}
+
+const WAIT_WORDS = { flash: "until next coat", bake: "to bake", cool: "to cool", cure: "until sanding" } as const;
+const DUE_WORDS = { flash: "ready: touch test, then spray", bake: "baked", cool: "cool", cure: "ready to sand" } as const;

@@ -1,0 +1,73 @@
+import { requireNumber, requireNumbers } from "../../kernel/guard";
+import { DEFAULT_GAUGE, type GaugeModel, twoPointUncertainty } from "./gauge";
+
+/** Readings on bare metal and on a foil of known thickness, as the gauge showed them. */
+export interface GaugeCheckInput {
+  zero_m: readonly number[];
+  onFoil_m: readonly number[];
+  foil_m: number;
+  uFoil_m: number;
+  gauge?: GaugeModel;
+  /** The last check of the same gauge, if there was one. */
+  previous?: { zero_m: readonly number[]; onFoil_m: readonly number[] } | null;
+}
+
+export interface GaugeCheckResult {
+  zero_m: number;
+  uZero_m: number;
+  onFoil_m: number;
+  uOnFoil_m: number;
+  /** What it reads too much on the foil. */
+  foilError_m: number;
+  /** Both errors within the gauge's own limits and the doubt of the readings. */
+  within: boolean;
+  /** Change since the last check; `drifted` when it is more than the readings' own scatter explains (2.6 standard deviations). */
+  drift: { zero_m: number; onFoil_m: number; drifted: boolean } | null;
+}
+
+/** 99 % of a normal error lie within this many standard deviations. */
+const SURE = 2.576;
+const mean = (xs: readonly number[]) => xs.reduce((a, b) => a + b, 0) / xs.length;
+
+/**
+ * Set-up check of a film gauge: zero and foil against their true values and against the last check.
+ * @throws RangeError for no readings, or a foil that reads no more than the bare metal
+ */
+export function gaugeCheck(input: GaugeCheckInput): GaugeCheckResult {
+  const { gauge = DEFAULT_GAUGE, previous = null } = input;
+  const zero_m = mean(requireNumbers("zero_m", input.zero_m));
+  const onFoil_m = requireNumber("onFoil_m", mean(requireNumbers("onFoil_m", input.onFoil_m)), { above: zero_m });
+  const foil_m = requireNumber("foil_m", input.foil_m, { above: 0, max: 5e-3 });
+  requireNumber("uFoil_m", input.uFoil_m, { min: 0 });
+  const scatter = (n: number) => gauge.repeatability_m / Math.sqrt(n);
+  const uZero_m = scatter(input.zero_m.length);
+  const uOnFoil_m = scatter(input.onFoil_m.length);
+  const foilError_m = onFoil_m - foil_m;
+  const within =
+    Math.abs(zero_m) <= gauge.constant_m + SURE * uZero_m &&
+    Math.abs(foilError_m) <= gauge.constant_m + gauge.proportional * foil_m + SURE * Math.hypot(uOnFoil_m, input.uFoil_m);
+  let drift: GaugeCheckResult["drift"] = null;
+  if (previous) {
+    const dZero = zero_m - mean(requireNumbers("previous.zero_m", previous.zero_m));
+    const dFoil = onFoil_m - mean(requireNumbers("previous.onFoil_m", previous.onFoil_m));
+    const beyond = (d: number, n: number, before: number) => Math.abs(d) > SURE * Math.hypot(scatter(n), scatter(before));
+    drift = {
+      zero_m: dZero,
+      onFoil_m: dFoil,
+      drifted: beyond(dZero, input.zero_m.length, previous.zero_m.length) || beyond(dFoil, input.onFoil_m.length, previous.onFoil_m.length),
+    };
+  }
+  return { zero_m, uZero_m, onFoil_m, uOnFoil_m, foilError_m, within, drift };
+}
+
+/** Standard uncertainty that a two-point set-up with this foil gives a film: smallest for a foil near it. @throws RangeError */
+export function setupUncertainty(
+  check: Pick<GaugeCheckResult, "uZero_m" | "uOnFoil_m">,
+  foil: { foil_m: number; uFoil_m: number },
+  film_m: number,
+): number {
+  return twoPointUncertainty({ film_m, ...foil, uZero_m: check.uZero_m, uRawFoil_m: check.uOnFoil_m });
+}
+
+/** Whether a foil is fit for a film: between half and twice of it, so that neither end is reached for. Default of ours. */
+export const foilSuits = (foil_m: number, film_m: number): boolean => foil_m >= 0.5 * film_m && foil_m <= 2 * film_m;

@@ -1,0 +1,31 @@
+import { requireNumber } from "../../kernel/guard";
+
+/** Total film that a painted part may well have: from a bare primer to several repaints. Common practice. */
+export const USUAL_TOTAL_M = { least: 15e-6, most: 1e-3 } as const;
+/** A reading over clear this far below what was read there before clear is not of the same place. Default of ours. */
+const BELOW_BEFORE_M = 15e-6;
+const MIL_M = 25.4e-6;
+
+/** Why a typed reading is asked about before it is stored; `instead_m`: what the same figure is in the other unit. */
+export type OddReading =
+  { why: "other unit"; instead_m: number } | { why: "too much" | "too little" | "nothing" } | { why: "less than before"; before_m: number };
+
+/**
+ * Whether a typed total film wants a second look: far from what a panel can hold, perhaps typed in the other unit, or less than there was below
+ * the clear. Null: nothing odd. It is a question, never a refusal.
+ * @param before_m what was read below clear at that spot, for a reading over clear @throws RangeError for a film that is no number
+ */
+export function oddReading(
+  total_m: number,
+  { unit, before_m = null }: { unit: "µm" | "mil"; before_m?: number | null },
+): OddReading | null {
+  const film = requireNumber("total_m", total_m);
+  const { least, most } = USUAL_TOTAL_M;
+  const usual = (m: number) => m >= least && m <= most;
+  if (film < 0) return null; // refused at its field, not asked about
+  if (film === 0) return { why: "nothing" };
+  const instead_m = unit === "mil" ? (film / MIL_M) * 1e-6 : (film / 1e-6) * MIL_M;
+  if (!usual(film)) return usual(instead_m) ? { why: "other unit", instead_m } : { why: film > most ? "too much" : "too little" };
+  if (before_m !== null && film < before_m - BELOW_BEFORE_M) return { why: "less than before", before_m };
+  return null;
+}

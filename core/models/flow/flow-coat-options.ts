@@ -1,0 +1,134 @@
+import { MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
+import { requireNumber } from "../../kernel/guard";
+import { passTime } from "../mix/pots";
+import { SPRAY } from "../spray/constants";
+import { SUBSTRATE_TEXTURE } from "./constants";
+import type { FlowSetting } from "./flow-window";
+import { type FlowResult, simulateCoats } from "./simulate-coats";
+
+/** Hours of sanding a square metre flat, and the wait before sanding: common practice. */
+const SAND_H_M2 = 0.7;
+const CLEAN_H = 0.4;
+/** What flatting takes off before re-clearing (P800 on a soft interface with the peel): common practice, 8 ± 3 µm. */
+export const FLAT_REMOVAL_M = 8e-6;
+const REDUCER_MORE = 0.075;
+const FLOW_REDUCER = 0.1;
+const SLOWER = 0.87;
+const FLATTEST_M = 0.35e-6;
+
+export interface FlowCoatOption {
+  id: "leave" | "last-wet" | "re-clear" | "stacked";
+  name: string;
+  how: string;
+  texture: number;
+  /** Clear there when all is done, and the whole film. */
+  clear_m: number;
+  total_m: number;
+  hours: number;
+  volume_m3: number;
+  verdict: FlowResult["verdict"];
+  result: FlowResult;
+  /** Why it should not be done; null: nothing against it. */
+  against: string | null;
+}
+
+/**
+ * The flow coat in its three meanings against leaving it: texture, film, hours, litres and the danger of a run.
+ * @param plan the coats as planned, on their substrate @param panel area, film of all layers below the clear, hours before it may be sanded
+ * @throws RangeError
+ */
+export function flowCoatOptions(
+  plan: FlowSetting,
+  panel: { area_m2: number; under_m: number; sandAfter_h: number; transfer: number },
+): FlowCoatOption[] {
+  const area = requireNumber("area_m2", panel.area_m2, { above: 0, max: 50 });
+  const wait_h = requireNumber("sandAfter_h", panel.sandAfter_h, { min: 0, max: 2000 });
+  const under_m = requireNumber("under_m", panel.under_m, { min: 0, max: 2e-3 });
+  const { conditions, coats } = plan;
+  const last = coats.at(-1)!;
+  const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
+  const spray_h = (list: typeof coats) =>
+    list.reduce(
+      (a, c, i) =>
+        a +
+        passTime({
+          area_m2: area,
+          fan_m: c.gun.fan_m ?? (SPRAY.fanRef_m * c.gun.distance_m) / SPRAY.distanceRef_m,
+          overlap: c.gun.overlap,
+          handSpeed_m_s: c.gun.handSpeed_m_s,
+        }) +
+        (i < list.length - 1 ? c.flash_s : 0),
+      0,
+    ) / 3600;
+  const volume = (c: typeof conditions, r: FlowResult) => (r.dry_m * area) / ((c.volumeSolids / (1 + c.reducer)) * panel.transfer);
+  const option = (
+    o: Pick<FlowCoatOption, "id" | "name" | "how">,
+    result: FlowResult,
+    rest: { clear_m: number; hours: number; volume_m3: number; extra?: string | null },
+  ): FlowCoatOption => {
+    const total_m = under_m + rest.clear_m;
+    const against =
+      rest.extra ??
+      (total_m > MOST_TOTAL_M
+        ? "the whole film would be above 300 µm: it may crack"
+        : rest.clear_m > MOST_CLEAR_M
+          ? "more than 160 µm of clear: solvent stays in it"
+          : result.verdict === "run"
+            ? "it would run"
+            : null);
+    return {
+      ...o,
+      texture: result.texture,
+      clear_m: rest.clear_m,
+      total_m,
+      hours: rest.hours,
+      volume_m3: rest.volume_m3,
+      verdict: result.verdict,
+      result,
+      against,
+    };
+  };
+  const first = run(conditions, coats);
+  const wetter: typeof coats = [...coats.slice(0, -1), { ...last, gun: { ...last.gun, handSpeed_m_s: last.gun.handSpeed_m_s * SLOWER } }];
+  const wet = { ...conditions, reducer: Math.min(1, conditions.reducer + REDUCER_MORE) };
+  const lastWet = run(wet, wetter);
+  const flow = {
+    ...conditions,
+    reducer: Math.max(conditions.reducer, FLOW_REDUCER),
+    speed: "slow" as const,
+    below: SUBSTRATE_TEXTURE.sanded,
+  };
+  const pair = [last, last];
+  const reClear = run(flow, pair);
+  const stack = [last, last, last];
+  const stackFirst = run(conditions, stack);
+  const stacked = run({ ...conditions, below: SUBSTRATE_TEXTURE.sanded }, stack);
+  const flat_h = SAND_H_M2 * area + CLEAN_H;
+  return [
+    option({ id: "leave", name: "Leave it", how: "the coats as planned, nothing more" }, first, {
+      clear_m: first.dry_m,
+      hours: spray_h(coats),
+      volume_m3: volume(conditions, first),
+    }),
+    option({ id: "last-wet", name: "Last wet coat", how: "the last coat a little slower and 7.5 % more reduced, same visit" }, lastWet, {
+      clear_m: lastWet.dry_m,
+      hours: spray_h(wetter),
+      volume_m3: volume(wet, lastWet),
+    }),
+    option(
+      { id: "re-clear", name: "Flat and re-clear", how: "cure, sand all clear flat, clean, two coats with slow hardener and 10 % reducer" },
+      reClear,
+      {
+        clear_m: Math.max(0, first.dry_m - FLAT_REMOVAL_M) + reClear.dry_m,
+        hours: spray_h(coats) + wait_h + flat_h + spray_h(pair),
+        volume_m3: volume(conditions, first) + volume(flow, reClear),
+        extra: first.visible_m < FLATTEST_M ? "the first coats are as flat already" : null,
+      },
+    ),
+    option({ id: "stacked", name: "Stacked builds", how: "three coats, sand next day, three coats" }, stacked, {
+      clear_m: Math.max(0, stackFirst.dry_m - FLAT_REMOVAL_M) + stacked.dry_m,
+      hours: spray_h(stack) * 2 + wait_h + flat_h,
+      volume_m3: volume(conditions, stackFirst) + volume(conditions, stacked),
+    }),
+  ];
+}

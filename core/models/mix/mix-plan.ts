@@ -1,0 +1,161 @@
+import { type PartSheet, type ProductSheet, flashPoints, potLifePoints } from "../product/sheet";
+import { type TimeAtTemperature, timeAtTemperature } from "../product/time-at-temperature";
+import { type Amount, mixAmount } from "./amount";
+import { type Pot, type PotCoat, passTime, splitPots } from "./pots";
+import { type ReducerMeaning, mixShares, reducerOnActivated } from "../product/ratio";
+import { REDUCTION_SCHOOLS, type ReductionCost, reductionCost } from "./reduction";
+import { vocOf } from "./voc";
+import { type PourTarget, pourTargets } from "./weigh";
+
+export interface MixInput {
+  sheet: ProductSheet;
+  hardener: PartSheet | null;
+  thinner: PartSheet | null;
+  /** Volume parts in order: clear, hardener, reducer … */
+  ratio: readonly number[];
+  reducer: number;
+  meaning: ReducerMeaning;
+  areas: readonly { area_m2: number; bothSides: boolean }[];
+  coats: number;
+  dryFilm_m: number;
+  transfer: number;
+  waste: number;
+  dead_m3: number;
+  temperature_K: number;
+  gun: { fan_m: number; overlap: number; handSpeed_m_s: number };
+}
+
+export interface MixPlanCoat extends PotCoat {
+  dry_m: number;
+  wet_m: number;
+}
+export interface MixPlan {
+  amount: Amount;
+  reducerOnActivated: number;
+  /** In pouring order; null mass: the density of this part is not on the shelf. */
+  parts: { role: string; name: string; share: number; volume_m3: number; mark: number; density_kg_m3: number | null }[];
+  /** Weights, when every density is known. */
+  targets: PourTarget[] | null;
+  missingDensity: string[];
+  reduction: ReductionCost;
+  schools: { id: string; name: string; how: string; reducer: number; cost: ReductionCost }[];
+  voc: { actual_kg_m3: number; regulatory_kg_m3: number } | null;
+  potLife: TimeAtTemperature;
+  flash: TimeAtTemperature;
+  coats: MixPlanCoat[];
+  pots: Pot[] | null;
+  potFault: string | null;
+  outsideWindow: string | null;
+}
+
+/** Uncertainty of a hand's transfer and of the film against what was wanted: defaults of ours. */
+export const U_TRANSFER = 0.07;
+export const FILM_CV = 0.1;
+
+/**
+ * Everything about one mix: how much, of what, by volume and weight, what it emits, how long it lives, and which coats come from which pot.
+ * @throws RangeError for any figure outside sense.
+ */
+export function mixPlan(input: MixInput): MixPlan {
+  const { sheet } = input;
+  const reducer = reducerOnActivated(input.reducer, input.meaning);
+  const shares = mixShares(input.ratio, { reducer: input.reducer, meaning: input.meaning });
+  const amount = mixAmount({
+    parts: input.areas,
+    coats: input.coats,
+    dryFilm_m: input.dryFilm_m,
+    u_dryFilm_m: FILM_CV * input.dryFilm_m,
+    volumeSolids: sheet.volumeSolids,
+    reducer,
+    transfer: input.transfer,
+    u_transfer: U_TRANSFER,
+    dead_m3: input.dead_m3,
+    waste: input.waste,
+  });
+  const sheetOf = (role: string) =>
+    role === "clear" ? sheet : role === "hardener" ? input.hardener : role === "reducer" ? input.thinner : null;
+  let mark = 0;
+  const parts = shares.map((s) => {
+    mark += s.share;
+    const own = sheetOf(s.role);
+    return { ...s, name: own?.name ?? s.role, volume_m3: s.share * amount.ready_m3, mark, density_kg_m3: own?.density_kg_m3 ?? null };
+  });
+  const missingDensity = parts.filter((p) => p.density_kg_m3 === null).map((p) => p.name);
+  const targets =
+    missingDensity.length === 0
+      ? pourTargets(
+          parts.map((p) => ({ role: p.name, share: p.share, density_kg_m3: p.density_kg_m3! })),
+          amount.ready_m3,
+        )
+      : null;
+  const cost = (r: number) =>
+    reductionCost({
+      volumeSolids: sheet.volumeSolids,
+      wetPerCoat_m: amount.wetPerCoat_m,
+      dryWanted_m: amount.dryTotal_m,
+      reducer: r,
+      sheetMost: sheet.reducerMax,
+    });
+  const potLife = timeAtTemperature(potLifePoints(sheet), input.temperature_K);
+  const flash = timeAtTemperature(flashPoints(sheet), input.temperature_K);
+  const coatTime_s = passTime({ area_m2: amount.area_m2, ...input.gun });
+  const step_s = Math.max(coatTime_s, flash.time_s);
+  const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => ({
+    number: i + 1,
+    volume_m3: amount.perCoat_m3,
+    start_s: i * step_s,
+    end_s: i * step_s + coatTime_s,
+    dry_m: input.dryFilm_m,
+    wet_m: amount.wetPerCoat_m,
+  }));
+  let pots: Pot[] | null = null;
+  let potFault: string | null = null;
+  try {
+    pots = splitPots(coats, { potLife_s: potLife.time_s });
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    potFault = "One coat takes longer than a pot lives. Spray it in two pots or take a slower hardener.";
+  }
+  const window = input.hardener?.window ?? sheet.window;
+  return {
+    amount,
+    reducerOnActivated: reducer,
+    parts,
+    targets,
+    missingDensity,
+    reduction: cost(reducer),
+    schools: REDUCTION_SCHOOLS.map((s) => {
+      const r = Math.max(0, sheet.reducerMax + s.beyond);
+      return { id: s.id, name: s.name, how: s.how, reducer: r, cost: cost(r) };
+    }),
+    voc: vocOfMix(parts.map((p) => ({ volume_m3: p.volume_m3, sheet: sheetOf(p.role) }))),
+    potLife,
+    flash,
+    coats,
+    pots,
+    potFault,
+    outsideWindow:
+      window && (input.temperature_K < window.low_K || input.temperature_K > window.high_K)
+        ? `${input.hardener?.window ? input.hardener.name : sheet.name} is not meant for this temperature`
+        : null,
+  };
+}
+
+/** VOC of the mix when every part's figures are on the shelf; else null, never a guess. */
+function vocOfMix(parts: readonly { volume_m3: number; sheet: ProductSheet | PartSheet | null }[]): MixPlan["voc"] {
+  const known = parts.flatMap(({ volume_m3, sheet }) => {
+    if (!sheet || sheet.density_kg_m3 === null || sheet.voc_kg_m3 === null) return [];
+    const organic = sheet.voc_kg_m3 / sheet.density_kg_m3;
+    return [
+      {
+        volume_m3,
+        density_kg_m3: sheet.density_kg_m3,
+        volatile: Math.min(1, organic + sheet.waterShare + sheet.exemptShare),
+        water: sheet.waterShare,
+        exempt: sheet.exemptShare,
+        exemptDensity_kg_m3: sheet.exemptDensity_kg_m3 ?? 1000,
+      },
+    ];
+  });
+  return known.length === parts.length ? vocOf(known) : null;
+}

@@ -1,0 +1,55 @@
+import type { z } from "zod";
+import { parseRatio } from "./ratio";
+import { COAT_KINDS } from "./kinds";
+import type { anySheet, partSheet, productSheet } from "./sheet-schema";
+import { type TimePoint, timeAtTemperature } from "./time-at-temperature";
+
+export type ProductSheet = z.infer<typeof productSheet>;
+export type PartSheet = z.infer<typeof partSheet>;
+export type AnySheet = z.infer<typeof anySheet>;
+/** A sheet as it is typed or imported: whatever has a default may be left away. */
+export type SheetInput = z.input<typeof anySheet>;
+
+export const isCoat = (sheet: AnySheet): sheet is ProductSheet => (COAT_KINDS as readonly string[]).includes(sheet.kind);
+export const isClear = (sheet: AnySheet): sheet is ProductSheet => sheet.kind === "clear" || sheet.kind === "matte clear";
+
+/** Temperature at which a sheet's plain times hold. */
+export const SHEET_K = 293.15;
+/** A sheet's pot life and least flash as points against temperature. */
+export const potLifePoints = (s: ProductSheet): TimePoint[] => [
+  { temperature_K: SHEET_K, time_s: s.potLife_s },
+  ...s.potLifeAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.life_s })),
+];
+export const flashPoints = (s: ProductSheet): TimePoint[] => [
+  { temperature_K: SHEET_K, time_s: s.flashMin_s },
+  ...s.flashAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.min_s })),
+];
+
+export const flashMostPoints = (s: ProductSheet): TimePoint[] => [
+  { temperature_K: SHEET_K, time_s: s.flashMax_s },
+  ...s.flashAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.max_s })),
+];
+/** Least and longest flash, and pot life, at a temperature, from the sheet's own points. @throws RangeError */
+export function timesAt(s: ProductSheet, temperature_K: number): { flashMin_s: number; flashMax_s: number; potLife_s: number } {
+  const at = (points: TimePoint[]) => timeAtTemperature(points, temperature_K).time_s;
+  const flashMin_s = at(flashPoints(s));
+  return { flashMin_s, flashMax_s: Math.max(flashMin_s, at(flashMostPoints(s))), potLife_s: at(potLifePoints(s)) };
+}
+
+/** What contradicts itself in a sheet, by field; empty when nothing does. */
+export function sheetContradictions(s: AnySheet): { field: string; message: string }[] {
+  const found: { field: string; message: string }[] = [];
+  const say = (when: boolean, field: string, message: string) => when && found.push({ field, message });
+  if (s.window) say(s.window.high_K <= s.window.low_K, "window", "The warmest must be above the coldest");
+  say(s.waterShare + s.exemptShare > 1, "waterShare", "Water and exempt solvent together cannot be more than the whole");
+  say(s.exemptShare > 0 && s.exemptDensity_kg_m3 === null, "exemptDensity_kg_m3", "With exempt solvent its density is needed");
+  if (!isCoat(s)) return found;
+  say(s.ratio !== "" && !parseRatio(s.ratio).ok, "ratio", "Write the ratio as 2:1 or 3:1:1");
+  say(s.filmPerCoatMax_m < s.filmPerCoatMin_m, "filmPerCoatMax_m", "The most must be at least the least");
+  say(s.flashMax_s < s.flashMin_s, "flashMax_s", "The longest flash must be at least the shortest");
+  say(s.reducerMax < s.reducerMin, "reducerMax", "The most must be at least the least");
+  const twice = (list: { temperature_K: number }[]) => new Set([SHEET_K, ...list.map((p) => p.temperature_K)]).size <= list.length;
+  say(twice(s.potLifeAt), "potLifeAt", "Two pot lives at one temperature");
+  say(twice(s.flashAt), "flashAt", "Two flash times at one temperature");
+  return found;
+}

@@ -1,0 +1,109 @@
+import { requireNumber } from "../../kernel/guard";
+import { type ActivatorSpeed, SPEED_EVAPORATION, SPRAY } from "./constants";
+import { arrhenius, freeVolumeExponent } from "./viscosity";
+import { type Ripple, patternRipple } from "./pattern-ripple";
+
+export interface GunSettings {
+  /** Liquid through the nozzle, m³/s. */
+  fluidRate_m3_s: number;
+  /** Air pressure at the gun, trigger pulled, Pa. */
+  pressure_Pa: number;
+  distance_m: number;
+  /** Share of the fan covered again by the next pass, 0 ≤ overlap < 1. */
+  overlap: number;
+  handSpeed_m_s: number;
+  /** Measured fan at this distance; without it the model's fan is used. */
+  fan_m?: number | null | undefined;
+}
+
+export interface SprayConditions {
+  air_K: number;
+  material_K?: number | null | undefined;
+  speed: ActivatorSpeed;
+  /** Solids by volume of the activated mix before reducer. */
+  volumeSolids: number;
+  /** Added reducer as a share of the activated mix. */
+  reducer: number;
+  viscosity22C_Pa_s?: number | null | undefined;
+  /** Shop's own factor on the film laid down (1 until learnt). */
+  shopFactor?: number | undefined;
+  /** Log-sd that is left once the factor is learnt. */
+  shopLogSd?: number | undefined;
+}
+
+export interface Deposit {
+  drop_m: number;
+  transfer: number;
+  fan_m: number;
+  flightLoss: number;
+  /** Liquid that reaches the panel at gun composition, as a film. */
+  applied_m: number;
+  /** Film as it lies when it has landed. */
+  wet_m: number;
+  /** Film when every solvent has gone. */
+  dry_m: number;
+  /** Standard uncertainty of `dry_m` before this shop has calibrated the model. */
+  u_dry_m: number;
+  rippleCv: number;
+  ripplePeak: number;
+}
+
+/**
+ * Film one coat lays down: drop size, transfer efficiency, loss in flight, wet and dry film (docs/models.md, "Deposition").
+ * Valid near hand-gun practice: 60–900 ml/min, 0.7–4 bar, 80–350 mm, 5–45 °C.
+ * @param known the ripple of this overlap, when a sweep has worked it out already @param fanBeta shape of the fan across, Beta(β)
+ * @throws RangeError for any figure outside those limits or not finite.
+ * @example deposit(230 ml/min, 28 psi, 175 mm, 50 %, 0.34 m/s; 22 °C, 47.5 % solids).dry_m // 27.85e-6
+ */
+export function deposit(gun: GunSettings, conditions: SprayConditions, known?: Ripple, fanBeta = 2): Deposit {
+  const q = requireNumber("fluidRate_m3_s", gun.fluidRate_m3_s, { min: 10e-6 / 60, max: 1000e-6 / 60 });
+  const p = requireNumber("pressure_Pa", gun.pressure_Pa, { min: 0.3e5, max: 6e5 });
+  const d = requireNumber("distance_m", gun.distance_m, { min: 0.05, max: 0.5 });
+  const overlap = requireNumber("overlap", gun.overlap, { min: 0, max: 0.9 });
+  const v = requireNumber("handSpeed_m_s", gun.handSpeed_m_s, { min: 0.05, max: 3 });
+  const air = requireNumber("air_K", conditions.air_K, { min: 273.15, max: 323.15 });
+  const material = requireNumber("material_K", conditions.material_K ?? air, { min: 273.15, max: 333.15 });
+  const solids = requireNumber("volumeSolids", conditions.volumeSolids, { min: 0.05, max: 0.95 });
+  const reducer = requireNumber("reducer", conditions.reducer, { min: 0, max: 1 });
+  const viscosity = requireNumber("viscosity22C_Pa_s", conditions.viscosity22C_Pa_s ?? SPRAY.viscosityRef_Pa_s, { min: 0.005, max: 1 });
+  const shop = requireNumber("shopFactor", conditions.shopFactor ?? 1, { min: 0.1, max: 10 });
+  const evaporation = SPEED_EVAPORATION[conditions.speed];
+
+  const phi = solids / (1 + reducer);
+  const u = 1 / phi - 1;
+  const reference = freeVolumeExponent(1 / solids - 1, SPRAY.temperatureRef_K);
+  const viscosityAtGun = viscosity * Math.exp(SPRAY.freeVolumeB * (freeVolumeExponent(u, material) - reference));
+  const drop_m =
+    SPRAY.dropRef_m *
+    (q / SPRAY.fluidRateRef_m3_s) ** SPRAY.dropFluidPower *
+    (p / SPRAY.pressureRef_Pa) ** -SPRAY.dropPressurePower *
+    (viscosityAtGun / SPRAY.viscosityRef_Pa_s) ** SPRAY.dropViscosityPower;
+  const transferFree =
+    SPRAY.transferRef *
+    Math.exp(-SPRAY.transferPerDistance_1_m * (d - SPRAY.distanceRef_m)) *
+    (p / SPRAY.pressureRef_Pa) ** -SPRAY.transferPressurePower;
+  const transfer = Math.min(SPRAY.transferMax, Math.max(SPRAY.transferMin, transferFree));
+  const fan_m = requireNumber("fan_m", gun.fan_m ?? (SPRAY.fanRef_m * d) / SPRAY.distanceRef_m, { min: 0.01, max: 1 });
+  const lost =
+    SPRAY.flightLoss *
+    evaporation *
+    (d / SPRAY.distanceRef_m) ** SPRAY.flightDistancePower *
+    (SPRAY.dropRef_m / drop_m) ** SPRAY.flightDropPower *
+    arrhenius(SPRAY.flightEnergy_J_mol, air);
+  const flightLoss = 1 - Math.exp(-Math.min(lost, SPRAY.flightLossCap));
+  const applied_m = (shop * q * transfer) / (v * fan_m * (1 - overlap));
+  const dry_m = phi * applied_m;
+  const ripple = known ?? patternRipple(overlap, fanBeta);
+  return {
+    drop_m,
+    transfer,
+    fan_m,
+    flightLoss,
+    applied_m,
+    wet_m: dry_m * (1 + u * (1 - flightLoss)),
+    dry_m,
+    u_dry_m: dry_m * Math.hypot(conditions.shopLogSd ?? SPRAY.shopLogSd, SPRAY.coatLogSd),
+    rippleCv: ripple.cv,
+    ripplePeak: ripple.peak,
+  };
+}

@@ -1,0 +1,18 @@
+import type { PanelShape } from "../kernel/geometry/shapes";
+import type { StackWeights } from "../models/film/stack-prior";
+
+export const SUBSTRATES = {
+  factory: { name: "Factory finish below", weights: { factory: 1, refinish: 0 } },
+  refinish: { name: "Refinished before", weights: { factory: 0, refinish: 1 } },
+  unknown: { name: "History not known", weights: { factory: 0.8, refinish: 0.2 } },
+} as const satisfies Record<string, { name: string; weights: StackWeights }>;
+export type Substrate = keyof typeof SUBSTRATES;
+
+/** A panel as planned: what does not change while it is worked on. */
+export interface PanelBrief {
+  shape: PanelShape;
+  substrate: Substrate;
+  /** Inclination of the surface: π/2 vertical, 0 horizontal. */
+  tilt_rad: number;
+  coatsPlanned: number;
+}

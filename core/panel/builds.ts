@@ -1,0 +1,149 @@
+import type { Point } from "../kernel/geometry/geometry";
+import { edgeDistance, lineDistances } from "../kernel/geometry/geometry";
+import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
+import { SPRAY } from "../models/spray/constants";
+import type { Deposit } from "../models/spray/deposit";
+import type { EntryOf, LedgerEntry } from "../record/entry";
+
+export interface CoatState {
+  entry: EntryOf<"coat">;
+  predicted: Deposit;
+}
+
+/** A shop's own factor on the film laid down and what is left of its doubt. */
+export interface ShopFilm {
+  factor: number;
+  u_log: number;
+}
+/** Before anything has been learnt. */
+export const MODEL_FILM: ShopFilm = { factor: 1, u_log: SPRAY.shopLogSd };
+
+/** The coats between two surfaces: what was laid before the film was next sanded over. */
+export interface Build {
+  coats: CoatState[];
+  /** Film all its coats laid, by the model. */
+  predicted: { clear_m: number; u_m: number };
+  /** Steps that took film off over the panel after its coats and before the next build's. */
+  thinning: EntryOf<"step">[];
+  /** Where its first coat stands in the ledger; the first build also holds what came before any coat. */
+  from_seq: number;
+}
+
+/** Whether a step took film off the panel; work at runs, spots, rim and lines stays where it was done. */
+export const thinsPanel = (step: EntryOf<"step">): boolean => step.body.zone === "panel";
+
+/** Sum of coats: the model's own error is common to all of them, the rest from coat to coat is not. */
+export function sumCoats(coats: readonly Deposit[], shop: ShopFilm = MODEL_FILM): { clear_m: number; u_m: number } {
+  const clear_m = coats.reduce((a, c) => a + c.dry_m, 0);
+  return { clear_m, u_m: Math.hypot(shop.u_log * clear_m, ...coats.map((c) => SPRAY.coatLogSd * c.dry_m)) };
+}
+
+/** A panel's builds, oldest first: a coat over a sanded surface begins the next. */
+export function buildsOf(coats: readonly CoatState[], thinning: readonly EntryOf<"step">[], shop: ShopFilm): Build[] {
+  const builds: Omit<Build, "predicted">[] = [];
+  for (const coat of coats) {
+    const last = builds.at(-1);
+    const previous = last?.coats.at(-1)?.entry.seq ?? -Infinity;
+    const sanded = thinning.some((s) => s.seq > previous && s.seq < coat.entry.seq);
+    if (last && !sanded) last.coats.push(coat);
+    else builds.push({ coats: [coat], thinning: [], from_seq: coat.entry.seq });
+  }
+  return builds.map((b, i): Build => {
+    const until = builds[i + 1]?.from_seq ?? Infinity;
+    return {
+      ...b,
+      predicted: sumCoats(
+        b.coats.map((c) => c.predicted),
+        shop,
+      ),
+      thinning: thinning.filter((s) => s.seq > b.from_seq && s.seq < until),
+    };
+  });
+}
+
+/** One thing done to the film of the whole panel: film taken off (negative) or laid on, with the error that all places have in common. */
+export interface FilmChange {
+  seq: number;
+  change_m: number;
+  u_m: number;
+  /** Share of it that came to a place. */
+  shareAt: (at: Point) => number;
+  /** Standard deviation from place to place, a share of it. */
+  uneven: number;
+}
+
+/**
+ * What was done to the film of the whole panel, in its order: each step that thinned it, and each build laid over a sanded one. Coats logged
+ * after a reading of their own build are no change: they may have been logged late, and film that is not sure to be there is not counted.
+ */
+export function changesOf(
+  entries: readonly LedgerEntry[],
+  { builds, outline, bodyLines }: { builds: readonly Build[]; outline: readonly Point[]; bodyLines: readonly (readonly Point[])[] },
+): FilmChange[] {
+  const plans = new Map(entries.flatMap((e) => (e.kind === "plan" ? [[e.id, e.body] as const] : [])));
+  const taken = entries.flatMap((e): FilmChange[] => {
+    if (e.kind !== "step" || !thinsPanel(e)) return [];
+    const plan = plans.get(e.body.planId);
+    return [
+      {
+        seq: e.seq,
+        change_m: -e.body.removal_m,
+        u_m: e.body.u_m,
+        uneven: LOCAL_UNEVENNESS,
+        shareAt: (at) => (plan ? workedShareAt(plan, at, outline, bodyLines) : 1),
+      },
+    ];
+  });
+  const laid = builds.slice(1).map((b): FilmChange => ({
+    seq: b.from_seq,
+    change_m: b.predicted.clear_m,
+    u_m: b.predicted.u_m,
+    uneven: SPRAY.coatLogSd,
+    shareAt: () => 1,
+  }));
+  return [...taken, ...laid].sort((x, y) => x.seq - y.seq);
+}
+
+/** How much of the flat's removal a plan brings to a place: none on a taped rim or line, its hand's share in a strip worked by hand. */
+function workedShareAt(
+  plan: EntryOf<"plan">["body"],
+  at: Point,
+  outline: readonly Point[],
+  bodyLines: readonly (readonly Point[])[],
+): number {
+  const edge_m = edgeDistance(at, outline);
+  if (edge_m < (plan.judgedFrom_m ?? plan.tape_m)) return 0;
+  const { edge, line } = plan.byHand;
+  const strips = [
+    ...(edge && edge_m < edge.within_m ? [edge.share] : []),
+    ...(line && bodyLines.length > 0 && lineDistances([at], bodyLines)[0]! < line.within_m ? [line.share] : []),
+  ];
+  return Math.min(1, ...strips);
+}
+
+/** Work at single places since they were last read: what came off there beside the panel's own work. */
+export interface LocalWorkDone {
+  seq: number;
+  zone: "run" | "spot";
+  /** Empty in the steps of older plans, which did not say: everywhere that was noted. */
+  at: Point[];
+  removal_m: number;
+  u_m: number;
+}
+
+export function localWorkDone(entries: readonly LedgerEntry[]): LocalWorkDone[] {
+  const plans = new Map(entries.flatMap((e) => (e.kind === "plan" ? [[e.id, e.body] as const] : [])));
+  return entries.flatMap((e): LocalWorkDone[] => {
+    if (e.kind !== "step" || (e.body.zone !== "run" && e.body.zone !== "spot")) return [];
+    const at = plans.get(e.body.planId)?.steps[e.body.index]?.at ?? [];
+    return [
+      {
+        seq: e.seq,
+        zone: e.body.zone,
+        at: at.map((p): Point => [p.x_m, p.y_m]),
+        removal_m: Math.max(0, e.body.removal_m),
+        u_m: e.body.u_m,
+      },
+    ];
+  });
+}

@@ -1,0 +1,203 @@
+import type { KnownUnder } from "../models/film/stack-prior";
+import { type UnderLayer, underLayers } from "../models/prep/under-clear";
+import { UNLOGGED_AIR_K } from "../models/trade-limits";
+import type { ProductSheet } from "../models/product/sheet";
+import { type Deposit, deposit } from "../models/spray/deposit";
+import type { BodyOf } from "../record/bodies";
+import { type EntryOf, type LedgerEntry, ofKind } from "../record/entry";
+import { isFold } from "../record/kinds";
+import { livingEntries } from "../record/timeline";
+import {
+  type Build,
+  type CoatState,
+  type LocalWorkDone,
+  MODEL_FILM,
+  type ShopFilm,
+  buildsOf,
+  changesOf,
+  localWorkDone,
+  sumCoats,
+  thinsPanel,
+} from "./builds";
+import type { PanelBrief } from "./brief";
+import { type FilmRecord, filmRecord } from "./film-record";
+
+/** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
+export interface PanelFacts extends FilmRecord {
+  climate: EntryOf<"climate"> | null;
+  coats: CoatState[];
+  /** Predicted clear of all coats with its standard uncertainty; null with no coat. */
+  predictedClear: { clear_m: number; u_m: number } | null;
+  /** The coats between two surfaces, oldest first. */
+  builds: Build[];
+  /** Clear that should be there now: all coats less what was taken off; null with no coat. */
+  expectedClear: { clear_m: number; u_m: number } | null;
+  /** Work at single places, in its order. */
+  localWork: LocalWorkDone[];
+  defects: EntryOf<"defect">[];
+  /** Answers and final words on the causes of defects, oldest first. */
+  causes: EntryOf<"cause">[];
+  /** Colour on the cloth, since the plan in force. */
+  through: EntryOf<"throughClear"> | null;
+  plan: EntryOf<"plan"> | null;
+  stepsDone: EntryOf<"step">[];
+  extraPasses: EntryOf<"step">[];
+  gaugeChecks: EntryOf<"gaugeCheck">[];
+  spotPlan: EntryOf<"spotPlan"> | null;
+  handedOver: EntryOf<"handOver"> | null;
+  mix: EntryOf<"mix"> | null;
+  /** Gun and settings taken up after the last coat. */
+  gunSet: EntryOf<"gunSet"> | null;
+  /** What was done below the clear, oldest first, and the layers it added. */
+  under: EntryOf<"under">[];
+  knownUnder: KnownUnder;
+  addedUnder: UnderLayer[];
+  preflight: EntryOf<"preflight"> | null;
+  climates: EntryOf<"climate">[];
+  texture: EntryOf<"texture">[];
+  oven: EntryOf<"oven"> | null;
+  /** A coat started in the booth view and not stopped yet. */
+  spraying: EntryOf<"coatStart"> | null;
+  /** A step's card started and not done yet. */
+  working: EntryOf<"stepStart"> | null;
+  gloss: EntryOf<"gloss">[];
+  matteCheck: EntryOf<"matteCheck"> | null;
+  simulated: boolean;
+}
+
+/**
+ * What a panel's ledger says: coats with their predicted film, builds, readings with the surface they were taken on, work, defects.
+ * @param shop what this shop lays against the model, once learnt
+ * @param brief the panel as planned @param sheet the product's figures @param ledger all entries
+ */
+export function derivePanel(
+  brief: PanelBrief,
+  sheet: ProductSheet,
+  ledger: readonly LedgerEntry[],
+  shop: ShopFilm = MODEL_FILM,
+): PanelFacts {
+  const entries = livingEntries(ledger);
+  const climates = ofKind(entries, "climate");
+  const coats = coatsOf(entries, climates, sheet, shop);
+  const stepsDone = ofKind(entries, "step");
+  const thinning = stepsDone.filter(thinsPanel);
+  const builds = buildsOf(coats, thinning, shop);
+  const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines });
+  const gaugeChecks = ofKind(entries, "gaugeCheck");
+  const plan = ofKind(entries, "plan").at(-1) ?? null;
+  const ofPlan = stepsDone.filter((s) => s.body.planId === plan?.id);
+  const ticked = ofPlan.filter((s) => !s.body.extra);
+  const under = ofKind(entries, "under");
+  const addedUnder = underLayers(under.map((u) => u.body));
+  const predictedClear = coats.length
+    ? sumCoats(
+        coats.map((c) => c.predicted),
+        shop,
+      )
+    : null;
+  return {
+    ...filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes }),
+    climate: climates.at(-1) ?? null,
+    coats,
+    predictedClear,
+    builds,
+    expectedClear: predictedClear && {
+      clear_m: predictedClear.clear_m - thinning.reduce((a, s) => a + s.body.removal_m, 0),
+      u_m: Math.hypot(predictedClear.u_m, ...thinning.map((s) => s.body.u_m)),
+    },
+    localWork: localWorkDone(entries),
+    defects: ofKind(entries, "defect"),
+    causes: ofKind(entries, "cause"),
+    through: ofKind(entries, "throughClear").at(-1) ?? null,
+    plan,
+    stepsDone: ticked,
+    extraPasses: ofPlan.filter((s) => s.body.extra),
+    gaugeChecks,
+    spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
+    handedOver: ofKind(entries, "handOver").at(-1) ?? null,
+    mix: ofKind(entries, "mix").at(-1) ?? null,
+    gunSet: newerThan(ofKind(entries, "gunSet").at(-1), coats.at(-1)?.entry),
+    under,
+    knownUnder: knownFrom(addedUnder),
+    addedUnder,
+    preflight: ofKind(entries, "preflight").at(-1) ?? null,
+    climates,
+    texture: ofKind(entries, "texture"),
+    oven: ofKind(entries, "oven").at(-1) ?? null,
+    working: runningStep(ofKind(entries, "stepStart").at(-1), plan, ticked),
+    spraying: runningCoat(ofKind(entries, "coatStart").at(-1), coats),
+    gloss: ofKind(entries, "gloss"),
+    matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
+    simulated: entries.some((e) => e.simulated),
+  };
+}
+
+/** Coats as logged, with the comb read in each, in the climate that was in force when it was sprayed (the first logged, where that came later). */
+function coatsOf(
+  entries: readonly LedgerEntry[],
+  climates: readonly EntryOf<"climate">[],
+  sheet: ProductSheet,
+  shop: ShopFilm,
+): CoatState[] {
+  const combs = ofKind(entries, "wetComb");
+  return ofKind(entries, "coat").map((logged): CoatState => {
+    const comb = combs.findLast((c) => c.body.number === logged.body.number);
+    const entry = comb ? { ...logged, body: { ...logged.body, wetReading_m: comb.body.thickness_m } } : logged;
+    const climate = climates.findLast((c) => c.seq < logged.seq) ?? climates[0];
+    return { entry, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
+  });
+}
+
+/** The entry, unless a coat has been logged since: then that coat's own settings hold. */
+function newerThan(entry: EntryOf<"gunSet"> | undefined, coat: EntryOf<"coat"> | undefined): EntryOf<"gunSet"> | null {
+  return entry && (!coat || entry.seq > coat.seq) ? entry : null;
+}
+
+/** Logged layers as the prior of the stack takes them. */
+function knownFrom(layers: readonly UnderLayer[]): KnownUnder {
+  const base = layers.find((l) => l.step === "base");
+  const added = layers.filter((l) => l.step !== "base").map((l) => [l.film_m, l.u_m] as const);
+  return { ...(base ? { base: [base.film_m, base.u_m] as const } : {}), ...(added.length ? { added } : {}) };
+}
+
+/** The started coat, unless it has been logged since. */
+function runningCoat(start: EntryOf<"coatStart"> | undefined, coats: readonly CoatState[]): EntryOf<"coatStart"> | null {
+  return start && !coats.some((c) => c.entry.body.number >= start.body.number) ? start : null;
+}
+
+/** The started step of the plan in force, unless it is done. */
+function runningStep(
+  start: EntryOf<"stepStart"> | undefined,
+  plan: EntryOf<"plan"> | null,
+  steps: readonly EntryOf<"step">[],
+): EntryOf<"stepStart"> | null {
+  const done = (s: EntryOf<"stepStart">) => steps.some((d) => !d.body.extra && d.body.planId === plan?.id && d.body.index >= s.body.index);
+  return start && start.body.planId === plan?.id && !done(start) ? start : null;
+}
+
+/** Film a logged coat is predicted to have laid. */
+export function predictCoat(
+  coat: Pick<BodyOf<"coat">, "settings" | "reducer">,
+  sheet: ProductSheet,
+  air_K: number = UNLOGGED_AIR_K,
+  shop: ShopFilm = MODEL_FILM,
+): Deposit {
+  return deposit(coat.settings, {
+    air_K,
+    speed: sheet.speed,
+    volumeSolids: sheet.volumeSolids,
+    reducer: coat.reducer,
+    shopFactor: shop.factor,
+    shopLogSd: shop.u_log,
+  });
+}
+
+/** Runs on the panel as the correction needs them; a run without its size is left to be measured. */
+export function measuredRuns(
+  state: Pick<PanelFacts, "defects">,
+): { entry: EntryOf<"defect">; height_m: number; width_m: number; length_m: number }[] {
+  return state.defects.flatMap((entry) => {
+    const { kind, height_m, width_m, length_m } = entry.body;
+    return isFold(kind) && height_m && width_m && length_m ? [{ entry, height_m, width_m, length_m }] : [];
+  });
+}

@@ -1,0 +1,165 @@
+import type { Point } from "../kernel/geometry/geometry";
+import type { FilmObservation } from "../models/film/film-field";
+import { DEFAULT_GAUGE, type SpotFilm, pooledRepeatability, spotFilm } from "../models/film/gauge";
+import type { EntryOf } from "../record/entry";
+import type { Phase } from "../record/kinds";
+import type { Build, FilmChange } from "./builds";
+import { type Sessions, correctedReadings, sessionsOf, underFoil } from "./gauge-sessions";
+
+export interface PhaseFilm {
+  film: SpotFilm;
+  readings_m: number[];
+  entryIds: string[];
+  simulated: boolean;
+  last_seq: number;
+}
+
+/** What was read at one place. */
+export interface ReadSpot {
+  name: string;
+  at: Point;
+  /** Below the clear, and over the newest build: as sprayed, and as it stood when last read after sanding. */
+  films: Partial<Record<Phase, PhaseFilm>>;
+  /** The newest reading over any clear, of whatever build, and what was done to the film there since. */
+  latest: { film: PhaseFilm; since: { taken_m: number; laid_m: number } } | null;
+}
+
+/** Readings of a panel as the judge takes them. */
+export interface FilmRecord {
+  spots: ReadSpot[];
+  observations: FilmObservation[];
+  /** Standard uncertainty of each change that the observations name. */
+  changes_m: number[];
+  hasBefore: boolean;
+  /** How the visits before and after clear belong together. */
+  sessions: Sessions;
+  /** Every reading in use over clear was taken under a foil check that held, or is set right by it. */
+  foil: boolean;
+}
+
+interface Placed {
+  entry: EntryOf<"reading">;
+  phase: Phase;
+  /** Number of the build it was taken over, from 1, and how often the film had been changed. */
+  build: number;
+  surface: number;
+}
+
+/**
+ * What was read of a panel's film, each reading with the surface it was taken on: readings of one place and one surface belong together, and
+ * of two surfaces only the newer says what is there now.
+ */
+export function filmRecord(
+  readings: readonly EntryOf<"reading">[],
+  checks: readonly EntryOf<"gaugeCheck">[],
+  { builds, changes }: { builds: readonly Build[]; changes: readonly FilmChange[] },
+): FilmRecord {
+  const placed = readings.map((entry) => place(entry, builds, changes));
+  const repeatability = pooledRepeatability(groupsOf(placed, checks), DEFAULT_GAUGE);
+  const filmOf = (list: readonly Placed[]): PhaseFilm => {
+    const values = list.flatMap((p) => correctedReadings(p.entry, checks));
+    return {
+      film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability }),
+      readings_m: values,
+      entryIds: list.map((p) => p.entry.id),
+      simulated: list.some((p) => p.entry.simulated),
+      last_seq: Math.max(...list.map((p) => p.entry.seq)),
+    };
+  };
+  const newest = Math.max(1, builds.length);
+  const inUse: EntryOf<"reading">[] = [];
+  const spots = [...groupBy(placed, (p) => p.entry.body.spot)].map(([name, own]): ReadSpot => {
+    const { x_m, y_m } = own[0]!.entry.body.at;
+    const before = own.filter((p) => p.phase === "before");
+    const over = own.filter((p) => p.phase !== "before");
+    const current = (phase: Phase) => topSurface(over.filter((p) => p.phase === phase && p.build === newest));
+    const latest = topSurface(over);
+    inUse.push(...[...before, ...latest].map((p) => p.entry));
+    const films: ReadSpot["films"] = {};
+    for (const [phase, list] of [
+      ["before", before],
+      ["after", current("after")],
+      ["recheck", current("recheck")],
+    ] as const)
+      if (list.length > 0) films[phase] = filmOf(list);
+    return { name, at: [x_m, y_m], films, latest: latest.length > 0 ? latestOf(filmOf(latest), [x_m, y_m], changes) : null };
+  });
+  spots.sort((a, b) => a.name.localeCompare(b.name, "en", { numeric: true }));
+  return {
+    spots,
+    observations: spots.flatMap((s) => observationsAt(s, changes)),
+    changes_m: changes.map((c) => c.u_m),
+    hasBefore: spots.some((s) => s.films.before),
+    sessions: sessionsOf(inUse, checks),
+    foil: inUse.some((r) => r.body.phase !== "before") && inUse.every((r) => r.body.phase === "before" || underFoil(r, checks)),
+  };
+}
+
+/**
+ * Where a reading belongs. *Before clear* is below all clear, but over a sanded build it is that build's surface; *after clear* over sanded film
+ * is a recheck, whatever it was called.
+ */
+function place(entry: EntryOf<"reading">, builds: readonly Build[], changes: readonly FilmChange[]): Placed {
+  // A reading before the first coat in the ledger is of the first build all the same: the coats were logged late.
+  const build = Math.max(1, builds.filter((b) => b.from_seq < entry.seq).length);
+  const sanded = changes.some((c) => c.change_m < 0 && c.seq < entry.seq && c.seq > (builds[build - 1]?.from_seq ?? -Infinity));
+  const { phase } = entry.body;
+  const below = phase === "before" && !sanded;
+  return {
+    entry,
+    build,
+    surface: changes.filter((c) => c.seq < entry.seq).length,
+    phase: below ? "before" : phase === "recheck" || sanded ? "recheck" : "after",
+  };
+}
+
+/** Those of a list that were taken on its newest surface. A recheck called so without a step logged is newer than what was read as sprayed. */
+function topSurface(list: readonly Placed[]): Placed[] {
+  const rank = (p: Placed) => 2 * p.surface + (p.phase === "recheck" ? 1 : 0);
+  const top = Math.max(...list.map(rank));
+  return list.filter((p) => rank(p) === top);
+}
+
+function groupsOf(placed: readonly Placed[], checks: readonly EntryOf<"gaugeCheck">[]): number[][] {
+  const groups = groupBy(placed, (p) => `${p.entry.body.spot} ${p.phase} ${p.surface}`);
+  return [...groups.values()].map((list) => list.flatMap((p) => correctedReadings(p.entry, checks)));
+}
+
+function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const item of list) groups.set(keyOf(item), [...(groups.get(keyOf(item)) ?? []), item]);
+  return groups;
+}
+
+function latestOf(film: PhaseFilm, at: Point, changes: readonly FilmChange[]): ReadSpot["latest"] {
+  const moved = changes.filter((c) => c.seq > film.last_seq).map((c) => c.change_m * c.shareAt(at));
+  return {
+    film,
+    since: {
+      taken_m: moved.reduce((a, m) => a - Math.min(0, m), 0),
+      laid_m: moved.reduce((a, m) => a + Math.max(0, m), 0),
+    },
+  };
+}
+
+/** Readings for the film field: below clear, and the newest over it with what was done there since. */
+function observationsAt({ at, films, latest }: ReadSpot, changes: readonly FilmChange[]): FilmObservation[] {
+  const list: FilmObservation[] = [];
+  if (films.before) list.push({ at, layer: "before", total_m: films.before.film.mean_m, n: films.before.film.n });
+  if (latest) {
+    const since = changes.flatMap((c, change) => {
+      const share = c.seq > latest.film.last_seq ? c.shareAt(at) : 0;
+      return share > 0 ? [{ change, share, moved_m: share * c.change_m, uneven_m: c.uneven * share * c.change_m }] : [];
+    });
+    list.push({
+      at,
+      layer: "after",
+      total_m: latest.film.film.mean_m + since.reduce((a, s) => a + s.moved_m, 0),
+      n: latest.film.film.n,
+      ...(since.length > 0
+        ? { since: since.map(({ change, share }) => ({ change, share })), uSince_m: Math.hypot(...since.map((s) => s.uneven_m)) }
+        : {}),
+    });
+  }
+  return list;
+}

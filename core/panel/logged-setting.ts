@@ -1,0 +1,46 @@
+import type { PanelBrief } from "./brief";
+import { UNLOGGED_AIR_K } from "../models/trade-limits";
+import type { PanelFacts } from "./derive-panel";
+import type { ProductSheet } from "../models/product/sheet";
+import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
+import type { FlowSetting } from "../models/flow/flow-window";
+import type { FlowConditions } from "../models/flow/simulate-coats";
+
+/** Air along the panel in a running booth. Common practice. */
+const AIR_ALONG_M_S = 0.3;
+
+/** What a clear is sprayed under: its own figures, the day's, how the panel hangs; over base, away from the edges. */
+export function flowConditions(
+  sheet: Pick<ProductSheet, "speed" | "volumeSolids">,
+  o: Pick<FlowConditions, "air_K" | "material_K" | "reducer" | "tilt_rad">,
+): FlowConditions {
+  return {
+    air_K: o.air_K,
+    material_K: o.material_K,
+    speed: sheet.speed,
+    volumeSolids: sheet.volumeSolids,
+    reducer: o.reducer,
+    airSpeed_m_s: AIR_ALONG_M_S,
+    tilt_rad: o.tilt_rad,
+    edge: 1,
+    below: SUBSTRATE_TEXTURE.basecoat,
+  };
+}
+
+/** Waits between the coats of a panel as logged, s. */
+export const flashesOf = (coats: PanelFacts["coats"]): number[] =>
+  coats.slice(1).map((c, i) => (c.entry.at_ms - coats[i]!.entry.at_ms) / 1000);
+
+/** A panel's coats as they were logged, for the flow model: at least one coat. */
+export function loggedSetting(brief: PanelBrief, state: PanelFacts, sheet: ProductSheet): Pick<FlowSetting, "conditions" | "coats"> {
+  const flashes = flashesOf(state.coats);
+  return {
+    conditions: flowConditions(sheet, {
+      air_K: state.climate?.body.air_K ?? UNLOGGED_AIR_K,
+      material_K: state.climate?.body.material_K ?? null,
+      reducer: state.coats.at(-1)!.entry.body.reducer,
+      tilt_rad: brief.tilt_rad,
+    }),
+    coats: state.coats.map((c, i) => ({ gun: c.entry.body.settings, flash_s: Math.max(0, flashes[i] ?? 0) })),
+  };
+}

@@ -1,0 +1,44 @@
+import { USUAL_GUN } from "../models/spray/usual-gun";
+import { type HouseWay, plannedCoat } from "../models/ways/house-ways";
+import type { BodyOf } from "../record/bodies";
+import type { PanelFacts } from "./derive-panel";
+
+export interface NextCoat {
+  number: number;
+  role: string;
+  settings: BodyOf<"coat">["settings"];
+  reducer: number;
+  /** Where the settings come from: a gun taken up, the coat before, or nobody's gun. */
+  from: "gun" | "last coat" | "usual";
+  gunName: string | null;
+}
+
+/** The gun in the hand at its usual pace, before a way hurries or slows a coat. */
+export type HandGun = Pick<NextCoat, "settings" | "reducer" | "from" | "gunName">;
+
+/**
+ * A gun taken up since the last coat, else the last coat's own without the pace that its way gave it, else a usual one. What was sprayed fast
+ * as a tack coat says how the full coat after it is sprayed only once that pace is taken out.
+ */
+export function handGun(state: Pick<PanelFacts, "coats" | "gunSet" | "mix">, way: HouseWay): HandGun {
+  const last = state.coats.at(-1)?.entry.body ?? null;
+  const reducer = last?.reducer ?? state.mix?.body.reducer ?? 0;
+  if (state.gunSet) return { settings: state.gunSet.body.settings, reducer, from: "gun", gunName: state.gunSet.body.name };
+  if (!last) return { settings: { ...USUAL_GUN, fluidFrom: "turns", fan_m: null }, reducer, from: "usual", gunName: null };
+  const then = plannedCoat(way, last.number);
+  const pace = then.role === last.role ? then.speedFactor : 1; // sprayed otherwise than planned: at nobody's pace but its own
+  return { settings: atPace(last.settings, 1 / pace), reducer, from: "last coat", gunName: null };
+}
+
+/** Settings offered for a panel's next coat: the gun in the hand at the pace that the house way gives this coat. */
+export function nextCoat(state: Pick<PanelFacts, "coats" | "gunSet" | "mix">, way: HouseWay): NextCoat {
+  const number = Math.max(0, ...state.coats.map((c) => c.entry.body.number)) + 1;
+  const { role, speedFactor } = plannedCoat(way, number);
+  const gun = handGun(state, way);
+  return { ...gun, number, role, settings: atPace(gun.settings, speedFactor) };
+}
+
+const atPace = (s: BodyOf<"coat">["settings"], factor: number): BodyOf<"coat">["settings"] => ({
+  ...s,
+  handSpeed_m_s: s.handSpeed_m_s * factor,
+});

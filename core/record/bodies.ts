@@ -1,0 +1,264 @@
+import { DEFECT_KINDS } from "../models/defects/kinds";
+import { z } from "zod";
+import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, type Polish } from "../models/correction/abrasives";
+import { SANDING_TOOLS } from "../models/correction/removal-plan";
+import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
+import { CORRECTION_SCHOOL_IDS } from "../models/correction/schools";
+import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
+import { PREFLIGHT_IDS } from "../models/prep/preflight";
+import { UNDER_STEP_IDS } from "../models/prep/under-clear";
+import { CAUSE_IDS } from "../models/defects/causes";
+import { OBSERVATION_IDS } from "../models/defects/observations";
+import { PHASES, VERDICTS, type DefectKind, type Phase } from "./kinds";
+
+const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
+const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
+const coordinate_m = z.number().min(-0.01).max(6.01);
+const at = z.object({ x_m: coordinate_m, y_m: coordinate_m });
+const text = (most: number) => z.string().trim().max(most);
+
+/** A reading as it was typed, beside its SI value. */
+const gunSettings = z.object({
+  fluidRate_m3_s: z.number().positive(),
+  fluidFrom: z.enum(["measured", "turns"]),
+  turns: z.number().positive().max(10).nullable(),
+  pressure_Pa: z.number().positive(),
+  distance_m: z.number().positive(),
+  overlap: z.number().min(0).max(0.9),
+  handSpeed_m_s: z.number().positive(),
+  fan_m: z.number().positive().nullable(),
+});
+
+const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
+
+const removalStep = z.union([
+  z.object({ grit: z.enum(keysOf<Grit>(GRAIN_M)), backing: z.enum(keysOf<Backing>(BACKING)), tool: z.enum(SANDING_TOOLS).optional() }),
+  z.object({ polish: z.enum(keysOf<Polish>(POLISH_M)) }),
+]);
+
+const strip = z.object({ within_m: z.number().min(0).max(1), share: z.number().min(0).max(2) });
+
+/** Where a step of the work is done. */
+export const WORK_ZONES = ["panel", "run", "spot", "hand"] as const;
+
+/** What an entry of each kind holds. SI; missing is null, never zero. */
+export const LEDGER_BODIES = {
+  climate: z.object({
+    air_K: z.number().min(253).max(333),
+    part_K: z.number().min(253).max(373).nullable(),
+    relativeHumidity: z.number().gt(0).max(1),
+    material_K: z.number().min(253).max(333).nullable().default(null),
+  }),
+  mix: z.object({
+    volume_m3: z.number().positive().max(0.1),
+    reducer: z.number().min(0).max(1),
+    potLife_s: z.number().positive(),
+    /** What went in, when it was mixed by the program's own figures; nulls where it was not weighed. */
+    parts: z
+      .array(
+        z.object({
+          name: text(80),
+          volume_m3: z.number().min(0),
+          mass_kg: z.number().min(0).nullable(),
+          poured_kg: z.number().min(0).nullable(),
+        }),
+      )
+      .max(6)
+      .default([]),
+    /** Panels this pot is for. */
+    panels: z.array(text(80)).max(40).default([]),
+    temperature_K: z.number().min(253).max(333).nullable().default(null),
+  }),
+  gloss: z.object({
+    /** The vehicle's own gloss to match, or the sprayed part's. */
+    role: z.enum(["target", "part"]),
+    angle: z.union([z.literal(20), z.literal(60), z.literal(85)]),
+    place: text(60),
+    meter: text(40),
+    readings: z
+      .array(
+        z.object({
+          gloss_GU: z.number().min(0, "Gloss cannot be below zero").max(200, "Above 200 GU is outside the scale"),
+          entered: text(24),
+        }),
+      )
+      .min(1)
+      .max(40),
+  }),
+  matteCheck: z.object({ rules: z.array(z.enum(MATTE_RULE_IDS)) }),
+  coat: z.object({
+    number: z.int().min(1).max(20),
+    role: text(40),
+    settings: gunSettings,
+    reducer: z.number().min(0).max(1),
+    wetReading_m: film_m.nullable(),
+    /** How long it took, where it was started and stopped in the booth view. */
+    duration_s: z.number().min(0).max(86400).nullable().default(null),
+  }),
+  /** A gun and its settings taken up for the coats to come. */
+  gunSet: z.object({ name: text(60), gunId: z.string().nullable(), settings: gunSettings }),
+  /** A wet comb in a coat just sprayed; it stands beside the coat of that number. */
+  wetComb: z.object({ number: z.int().min(1).max(20), thickness_m: film_m, entered: text(24), unit: text(8) }),
+  /** One step below the clear as it was done; null: not asked or not known. */
+  under: z.object({
+    step: z.enum(UNDER_STEP_IDS),
+    grit: z.int().min(60).max(5000).nullable(),
+    coats: z.int().min(1).max(12).nullable(),
+    film_m: film_m.nullable(),
+    pressure_Pa: z.number().positive().nullable(),
+    reach_m: z.number().min(0).max(6).nullable(),
+    note: text(200),
+  }),
+  preflight: z.object({ ticks: z.array(z.enum(PREFLIGHT_IDS)) }),
+  /** How the surface looks on the scale 1 glass … 5 heavy, by eye along a light tube. */
+  texture: z.object({ role: z.enum(["target", "part"]), rating: z.number().min(1).max(5), place: text(60) }),
+  /** Temperature of the part since its last coat. */
+  oven: z.object({
+    probe: text(40),
+    samples: z
+      .array(
+        z.object({
+          at_s: z
+            .number()
+            .min(0)
+            .max(30 * 86400),
+          part_K: z.number().min(253).max(400),
+        }),
+      )
+      .min(2)
+      .max(2000),
+  }),
+  /** The trigger was pulled for a coat; the coat itself is written when it is stopped. */
+  coatStart: z.object({ number: z.int().min(1).max(20) }),
+  reading: z.object({
+    phase: z.enum(keysOf<Phase>(PHASES)),
+    spot: text(12).min(1),
+    at,
+    gauge: text(40),
+    readings: z.array(filmReading).min(1).max(20),
+    /** The place was found again by a mark or a template. */
+    template: z.boolean().default(false),
+  }),
+  /** Zero and foil of a gauge, as it read them. */
+  gaugeCheck: z.object({
+    gauge: text(40).min(1),
+    foil_m: z.number().positive().max(5e-3),
+    uFoil_m: z.number().min(0).max(1e-4),
+    zero: z
+      .array(z.object({ thickness_m: z.number().min(-1e-3).max(1e-3), entered: text(24), unit: text(8) }))
+      .min(1)
+      .max(20),
+    onFoil: z.array(filmReading).min(1).max(20),
+    /** The gauge does not set itself: its readings from now on are set right here. */
+    correct: z.boolean(),
+  }),
+  /** How many places the panel is read at, and places added to them. */
+  spotPlan: z.object({ count: z.int().min(3).max(40), added: z.array(z.object({ name: text(12).min(1), at })).max(24) }),
+  defect: z.object({
+    kind: z.enum(keysOf<DefectKind>(DEFECT_KINDS)),
+    at,
+    length_m: z.number().positive().max(3).nullable(),
+    width_m: z.number().positive().max(3).nullable(),
+    height_m: z.number().positive().max(2e-3).nullable(),
+    measured: z.boolean(),
+    /** How many of them lie there: nibs counted, runs one. */
+    count: z.int().min(1).max(2000).default(1),
+    photoId: z.string().max(80).nullable().default(null),
+    note: text(200).default(""),
+    /** Drawn on the panel: each of several points, a line along it, or the area it covers. */
+    trace: z
+      .object({ as: z.enum(["points", "line", "area"]), at: z.array(at).min(1).max(500) })
+      .nullable()
+      .default(null),
+  }),
+  /** What the painter answered about a defect's causes, and the final word; null: not settled. */
+  cause: z.object({
+    kind: z.enum(keysOf<DefectKind>(DEFECT_KINDS)),
+    answers: z.partialRecord(z.enum(OBSERVATION_IDS), z.boolean()),
+    causeId: z.enum(CAUSE_IDS).nullable(),
+  }),
+  /** Colour on the cloth: the clear is through there. */
+  throughClear: z.object({ note: text(200) }),
+  plan: z.object({
+    schoolId: z.enum(CORRECTION_SCHOOL_IDS),
+    runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).nullable(),
+    tape_m: z.number().min(0).max(0.5),
+    floor_m: z.number().positive(),
+    steps: z.array(
+      z.object({
+        name: text(40),
+        use: removalStep.nullable(),
+        removal_m: z.number().min(0),
+        u_m: z.number().min(0),
+        /** Parts of that doubt which are one unknown for several steps, by its name. */
+        common_m: z.record(z.string().max(40), z.number().min(0)).default({}),
+        /** The places of work at single places; empty for what goes over the panel or its strips. */
+        at: z.array(at).max(2000).default([]),
+        passes: z.int().min(1).max(60).default(1),
+        /** Where: over the panel, or only at runs, spots, or rim and body lines. Only the first thins the panel. */
+        zone: z.enum(WORK_ZONES).default("panel"),
+        tool: text(80).default(""),
+        wet: z.boolean().nullable().default(null),
+        doThis: text(200).default(""),
+        lookFor: text(200).default(""),
+        minutes: z.number().min(0).default(0),
+        /** The texture's share of the removal, and what the defaults say for all of it. */
+        texture_m: z.number().min(0).default(0),
+        default_m: z.number().min(0).default(0),
+        /** The removal is this shop's own, learnt step by step. */
+        own: z.boolean().default(false),
+        /** Gloss to expect at 60° after it, an illustration. */
+        gloss60_GU: z.number().min(0).nullable().default(null),
+      }),
+    ),
+    /** Rim left under tape or by hand; body lines by hand or left. */
+    edges: z.enum(["left", "hand"]).default("left"),
+    lines: z.enum(["hand", "left"]).default("hand"),
+    /** What comes off in those strips as a share of the flat (0: taped), from where the rim is judged, and the chance at runs and nibs. */
+    byHand: z.object({ edge: strip.optional(), line: strip.optional() }).default({}),
+    judgedFrom_m: z.number().min(0).max(0.5).nullable().default(null),
+    /** Only in plans of an older version: the chance at runs and nibs, worked out beside the panel's. */
+    localCutChance: z.number().min(0).max(1).default(0),
+    removal_m: z.number().min(0),
+    u_removal_m: z.number().min(0),
+    verdict: z.enum(VERDICTS),
+    cutChance: z.number().nullable(),
+    thinChance: z.number().nullable(),
+    inferred: z.boolean(),
+  }),
+  step: z.object({
+    planId: z.string(),
+    index: z.int().min(0),
+    name: text(40),
+    removal_m: z.number(),
+    u_m: z.number().min(0),
+    note: text(200),
+    /** Where it was done, as in the plan. */
+    zone: z.enum(WORK_ZONES).default("panel"),
+    /** How long it took, where it was started on its card. */
+    duration_s: z.number().min(0).max(86400).nullable().default(null),
+    /** Film at one mark before and after it, as read; `removal_m` then weighs it with the forecast. */
+    measured: z
+      .object({ before: z.array(filmReading).min(1).max(20), after: z.array(filmReading).min(1).max(20) })
+      .nullable()
+      .default(null),
+    forecast_m: z.number().min(0).nullable().default(null),
+    gloss60_GU: z.number().min(0).max(200).nullable().default(null),
+    /** One pass more of the last step: marks of the step before were still there. It ticks nothing. */
+    extra: z.boolean().default(false),
+  }),
+  /** A step's card was started; the step itself is written when it is done. */
+  stepStart: z.object({ planId: z.string(), index: z.int().min(0) }),
+  handOver: z.object({ note: text(400) }),
+  note: z.object({ text: text(1000).min(1, "Write something first") }),
+  /** `whole`: with every version of what it aims at; else only that version, so that the one before counts again. */
+  strike: z.object({ reason: text(200), whole: z.boolean().default(false) }),
+} as const;
+
+export type EntryKind = keyof typeof LEDGER_BODIES;
+export const ENTRY_KINDS = Object.keys(LEDGER_BODIES) as [EntryKind, ...EntryKind[]];
+export type BodyOf<K extends EntryKind> = z.infer<(typeof LEDGER_BODIES)[K]>;
+/** A body before it is checked: whatever has a default may be left away. */
+export type BodyInputOf<K extends EntryKind> = z.input<(typeof LEDGER_BODIES)[K]>;
+/** A zone's step by its own name; the run's own work has no abrasive of the ladder. */
+export type PlanStep = BodyOf<"plan">["steps"][number];

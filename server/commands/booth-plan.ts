@@ -1,4 +1,3 @@
-import { planBooth } from "#core/schedule/booth-plan";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, boothPlanBody, getBoothPlan, putBoothPlan } from "../repos/booth-plan-repo";
 import { loadBoothPlan } from "../views/booth-plan-view";
@@ -14,8 +13,7 @@ export async function saveBoothPlan(
 ): Promise<void> {
   const old = await getBoothPlan(ctx.db);
   const kept = (old?.body.fixed ?? []).filter((f) => input.parts.some((p) => p.panelId === f.panelId));
-  await put(ctx, { ...input, fixed: kept, promisedEnd_ms: null }, version);
-  await promise(ctx);
+  await put(ctx, await promised(ctx, { ...input, fixed: kept, promisedEnd_ms: null }), version);
 }
 
 /** Fixes one coat at a time, or lets it go again. */
@@ -33,8 +31,7 @@ export async function fixCoat(
 export async function replanFromNow(ctx: ServerContext, version: number): Promise<void> {
   const old = await getBoothPlan(ctx.db);
   if (!old) throw new Refusal(null, "There is no plan yet");
-  await put(ctx, { ...old.body, start_ms: ctx.now_ms(), fixed: [], promisedEnd_ms: null }, version);
-  await promise(ctx);
+  await put(ctx, await promised(ctx, { ...old.body, start_ms: ctx.now_ms(), fixed: [], promisedEnd_ms: null }), version);
 }
 
 async function put(ctx: ServerContext, body: BoothPlanBody, version: number): Promise<void> {
@@ -42,10 +39,9 @@ async function put(ctx: ServerContext, body: BoothPlanBody, version: number): Pr
   ctx.bus.publish({ topic: "shop", id: "booth-plan" });
 }
 
-/** Writes down when this plan ends. */
-async function promise(ctx: ServerContext): Promise<void> {
-  const [stored, view] = await Promise.all([getBoothPlan(ctx.db), loadBoothPlan(ctx, null)]);
-  const answer = view.problem.parts.length > 0 ? planBooth(view.problem) : null;
-  if (!stored || answer?.kind !== "planned") return;
-  await put(ctx, { ...stored.body, promisedEnd_ms: Math.round(view.origin_ms + answer.plan.end_s * 1000) }, stored.version);
+/** A plan with the time at which it ends, worked out before it is stored: it is written once, and no window sees it half made. */
+async function promised(ctx: ServerContext, body: BoothPlanBody): Promise<BoothPlanBody> {
+  const view = await loadBoothPlan(ctx, null, boothPlanBody.parse(body));
+  const answer = view.problem.parts.length > 0 ? await ctx.inThread("planBooth", view.problem) : null;
+  return answer?.kind === "planned" ? { ...body, promisedEnd_ms: Math.round(view.origin_ms + answer.plan.end_s * 1000) } : body;
 }

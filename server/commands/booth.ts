@@ -1,8 +1,8 @@
-import { nextCoat } from "#core/ledger/next-coat";
-import { houseWay } from "#core/ways/house-ways";
+import { nextCoat } from "#core/panel/next-coat";
+import { houseWay } from "#core/models/ways/house-ways";
 import type { ServerContext } from "../context";
 import { loadPanelView } from "../views/panel-view";
-import { recordEntry } from "./record-entry";
+import { entryBefore, recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
 
 interface BoothInput {
@@ -13,10 +13,15 @@ interface BoothInput {
   clientKey: string;
 }
 
+const askedOf = (what: "start" | "stop", { panelId, number }: BoothInput) => ({ what, panelId, number });
+
 /** Writes down that a coat has been started. Sending it twice starts it once. */
 export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<string> {
+  const asked = askedOf("start", input);
+  const again = await entryBefore(ctx, input.panelId, input.clientKey, asked);
+  if (again) return again;
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
-  if (!view) throw new Refusal(null, "This panel is no longer there");
+  if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   if (view.state.spraying) throw new Refusal(null, `Coat ${view.state.spraying.body.number} is running already`);
   if (input.number !== view.state.coats.length + 1) throw new Refusal(null, "Another window was first; look again");
   return recordEntry(ctx, {
@@ -25,13 +30,17 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
     body: { number: input.number },
     by: input.by,
     clientKey: input.clientKey,
+    asked,
   });
 }
 
 /** Stops a coat: it is logged as sprayed until now, with the gun of the coat before (or a usual one, by the house way), and its flash starts. */
 export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<string> {
+  const asked = askedOf("stop", input);
+  const again = await entryBefore(ctx, input.panelId, input.clientKey, asked);
+  if (again) return again;
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
-  if (!view) throw new Refusal(null, "This panel is no longer there");
+  if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
   if (!spraying || spraying.body.number !== input.number) throw new Refusal(null, "This coat is not running any more");
   const next = nextCoat(view.state, houseWay(view.job.wayId));
@@ -48,5 +57,6 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
     },
     by: input.by,
     clientKey: input.clientKey,
+    asked,
   });
 }

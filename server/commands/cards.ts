@@ -1,7 +1,9 @@
-import { type CardBody, cardBody } from "#core/cards/card";
+import type { CardBody } from "#core/models/cards/card";
+import { cardBody } from "#core/models/cards/card-schema";
 import type { ServerContext } from "../context";
-import { findCardByKey, getCard, insertCard, setCardStruck } from "../repos/card-repo";
-import { getPhoto } from "../repos/photo-repo";
+import { getCard, insertCard, setCardStruck } from "../repos/card-repo";
+import { hasPhoto } from "../repos/photo-repo";
+import { once } from "../repos/sent-form-repo";
 import { Refusal } from "./refusal";
 
 /** Keeps a card, or a corrected version of one; the earlier version stays. @returns its id */
@@ -14,34 +16,39 @@ export async function saveCard(
     const [issue] = parsed.error.issues;
     throw new Refusal(issue?.path.join(".") ?? null, issue?.message ?? "Not understood");
   }
-  const id = await ctx.db.transaction().execute(async (db) => {
-    const known = input.clientKey ? await findCardByKey(db, input.clientKey) : null;
-    if (known) return known;
-    if (input.supersedes) {
-      const old = await getCard(db, input.supersedes);
-      if (!old || old.struck || old.supersededBy)
-        throw new Refusal(null, "This card was changed in another window. Nothing was overwritten; look again.");
-    }
-    for (const photo of parsed.data.photoIds)
-      if (!(await getPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
-    const made = ctx.newId();
-    await insertCard(db, {
-      id: made,
-      body: parsed.data,
-      at_ms: input.at_ms ?? ctx.now_ms(),
-      by: input.by,
-      simulated: input.simulated ?? false,
-      supersedes: input.supersedes ?? null,
-      clientKey: input.clientKey ?? null,
-    });
-    return made;
-  });
+  const form = {
+    key: input.clientKey ?? null,
+    what: "card",
+    content: { body: parsed.data, supersedes: input.supersedes ?? null, simulated: input.simulated ?? false },
+    now_ms: ctx.now_ms(),
+  };
+  const id = await ctx.db.transaction().execute((db) =>
+    once(db, form, async () => {
+      if (input.supersedes) {
+        const old = await getCard(db, input.supersedes);
+        if (!old || old.struck || old.supersededBy)
+          throw new Refusal(null, "This card was changed in another window. Nothing was overwritten; look again.");
+      }
+      for (const photo of parsed.data.photoIds)
+        if (!(await hasPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
+      const made = ctx.newId();
+      await insertCard(db, {
+        id: made,
+        body: parsed.data,
+        at_ms: input.at_ms ?? ctx.now_ms(),
+        by: input.by,
+        simulated: input.simulated ?? false,
+        supersedes: input.supersedes ?? null,
+      });
+      return made;
+    }),
+  );
   ctx.bus.publish({ topic: "product", id: "cards" });
   return id;
 }
 
 /** Takes a card out of the library, or brings it back. It is never deleted. */
 export async function strikeCard(ctx: ServerContext, id: string, struck: boolean): Promise<void> {
-  if (!(await setCardStruck(ctx.db, id, struck ? ctx.now_ms() : null))) throw new Refusal(null, "This card is no longer there");
+  if (!(await setCardStruck(ctx.db, id, struck ? ctx.now_ms() : null))) throw new Refusal(null, "This card is no longer there", 404);
   ctx.bus.publish({ topic: "product", id: "cards" });
 }

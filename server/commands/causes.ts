@@ -1,6 +1,6 @@
-import type { CauseId } from "#core/defects/causes";
-import type { Evidence } from "#core/defects/diagnose";
-import type { DefectKind } from "#core/ledger/kinds";
+import type { CauseId } from "#core/models/defects/causes";
+import type { Evidence } from "#core/models/defects/diagnose";
+import type { DefectKind } from "#core/record/kinds";
 import type { ServerContext } from "../context";
 import type { PanelView } from "../views/panel-view";
 import { recordEntry } from "./record-entry";

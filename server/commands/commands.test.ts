@@ -1,9 +1,9 @@
 import { sql } from "kysely";
 import { completeStep, storePlan } from "#server/commands/correction";
-import { importReadings } from "#server/commands/import-readings";
+import { importReadings, isThereAlready } from "#server/commands/import-readings";
 import { addPanel, archiveJob, createJob, saveProduct, saveShopSettings, stopClock } from "#server/commands/jobs";
 import { keepAsJob } from "#server/commands/keep-as-job";
-import { recordEntries, recordEntry, strikeEntry } from "#server/commands/record-entry";
+import { recordEntries, recordEntry, strikeEntries, strikeEntry } from "#server/commands/record-entry";
 import { Refusal } from "#server/commands/refusal";
 import { MIGRATIONS } from "#server/db/migrations";
 import { migrate, openDatabase } from "#server/db/open";
@@ -11,7 +11,8 @@ import { takeStandInReadings } from "#server/devices/take-readings";
 import type { Change } from "#server/events/bus";
 import { listClocks } from "#server/repos/clock-repo";
 import { getJob, listJobs } from "#server/repos/job-repo";
-import { countByPanel, listEntries } from "#server/repos/ledger-repo";
+import { listEntries } from "#server/repos/ledger-repo";
+import { listCounts } from "#server/repos/summary-repo";
 import { getPanel, listPanels } from "#server/repos/panel-repo";
 import { getProductRevision, listProducts } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
@@ -55,19 +56,21 @@ describe("the file", () => {
 
 describe("jobs, panels, products, shop", () => {
   test("the same form sent twice makes one job", async () => {
-    const { revisionId } = await saveProduct(ctx, sheet);
-    const first = await testJob(ctx, "form-1");
-    const panel = (await getPanel(ctx.db, first.panelId))!;
-    const again = await createJob(ctx, {
+    const other = await testJob(ctx);
+    const panel = (await getPanel(ctx.db, other.panelId))!;
+    await archiveJob(ctx, other.jobId, true);
+    const form = {
       vehicle: "x",
       colourName: "",
       colourCss: "#000000",
-      finish: "flat",
+      finish: "flat" as const,
       wayId: "two-full",
       clientKey: "form-1",
-      panel: { ...panel, productRevisionId: revisionId },
-    });
-    expect(again).toEqual({ jobId: first.jobId, panelId: first.panelId });
+      panel,
+    };
+    const first = await createJob(ctx, form);
+    expect(await createJob(ctx, { ...form })).toEqual(first);
+    await expect(createJob(ctx, { ...form, vehicle: "y" })).rejects.toThrow("sent before with other content");
     expect(await listJobs(ctx.db)).toHaveLength(1);
     const second = { ...panel, name: "Door" };
     expect(await addPanel(ctx, first.jobId, second, "k")).toBe(await addPanel(ctx, first.jobId, second, "k"));
@@ -103,13 +106,13 @@ describe("jobs, panels, products, shop", () => {
 
 describe("entries", () => {
   test("the same key records once, and every window is told", async () => {
-    const { panelId } = await testJob(ctx);
+    const { jobId, panelId } = await testJob(ctx);
     const told: Change[] = [];
     ctx.bus.subscribe((c) => told.push(c));
     const input = { panelId, kind: "note", body: { text: "x" }, by, clientKey: "k1" } as const;
     expect(await recordEntry(ctx, input)).toBe(await recordEntry(ctx, input));
     expect(await listEntries(ctx.db, panelId)).toHaveLength(1);
-    expect(told[0]).toEqual({ topic: "panel", id: panelId });
+    expect(told).toEqual([{ topic: "panel", id: panelId, jobId }]); // once: what was stored before tells nobody
   });
 
   test("a second correction of the same entry is refused: nothing is silently overwritten", async () => {
@@ -195,11 +198,11 @@ describe("from readings to a plan and its work", () => {
   const choice = { schoolId: "short", runSchool: null, texture: { peakToValley_m: 3e-6, u_m: 0.4e-6 }, tape_m: 0.02 };
 
   test("a plan is stored with the verdict of the server's own figures, and its steps are ticked in order", async () => {
-    const { view, panelId } = await readPanel();
+    const { view, jobId } = await readPanel();
     const planId = await storePlan(ctx, await view(), { choice, by, clientKey: null });
     const planned = await view();
     expect(planned.state.plan!.body).toMatchObject({ verdict: "safe", schoolId: "short", inferred: false });
-    expect(planned.state.plan!.body.removal_m).toBeCloseTo(11.1625e-6, 10); // with the passes that clear each step
+    expect(planned.state.plan!.body.removal_m).toBeCloseTo(1.1 * 11.1625e-6, 10); // with the passes that clear each step, and the guard of a shop that has not measured
     await expect(completeStep(ctx, planned, { planId, index: 1, note: "", by, clientKey: null })).rejects.toThrow("in their order");
     await expect(completeStep(ctx, planned, { planId: "old", index: 0, note: "", by, clientKey: null })).rejects.toThrow("another window");
     const steps = planned.state.plan!.body.steps.length; // four of the ladder, and the body lines by hand
@@ -209,7 +212,7 @@ describe("from readings to a plan and its work", () => {
       await completeStep(ctx, await view(), { planId, index, note: "", by, clientKey: null });
     }
     expect((await view()).station.next).toBe("Measure again after the last step");
-    expect((await countByPanel(ctx.db)).find((p) => p.panelId === panelId)).toMatchObject({
+    expect((await listCounts(ctx.db, [jobId]))[0]?.counts).toMatchObject({
       stepsDone: 5,
       readings: { before: 8, after: 8, recheck: 0 },
       plan: { steps: 5, verdict: "safe" },
@@ -270,9 +273,16 @@ describe("from readings to a plan and its work", () => {
       unit: "µm",
     }));
     const input = { panelId, spots: [{ spot: "1", at: [0.5, 0.5] as const, phase: "after" as const, readings }], by, clientKey: "once" };
-    expect(await importReadings(ctx, input)).toBe(45);
+    expect(await isThereAlready(ctx, input.panelId, input.spots)).toBe(false);
+    const { count, entryIds } = await importReadings(ctx, input);
+    expect(count).toBe(45);
     await importReadings(ctx, input);
+    expect(await isThereAlready(ctx, input.panelId, input.spots)).toBe(true);
+    expect(await isThereAlready(ctx, input.panelId, input.spots, input.clientKey)).toBe(false); // sent once more, answered as before
+    expect(await isThereAlready(ctx, input.panelId, [{ ...input.spots[0]!, phase: "recheck" }])).toBe(false);
     expect((await listEntries(ctx.db, panelId)).map((e) => (e.kind === "reading" ? e.body.readings.length : 0))).toEqual([20, 20, 5]);
+    await strikeEntries(ctx, input.panelId, { entryIds, by: "painter A", reason: "import undone" });
+    expect(await isThereAlready(ctx, input.panelId, input.spots)).toBe(false);
   });
 });
 

@@ -1,48 +1,75 @@
-import { assessPanel } from "#core/film/assess-panel";
-import { onePass } from "#core/correction/clearing";
-import { correctionInput } from "#core/correction/correction-input";
-import { removalAtMark, weighMeasured } from "#core/correction/measured-step";
-import type { ZoneChoice } from "#core/correction/zone-plan";
-import type { BodyOf } from "#core/ledger/bodies";
-import type { EntryOf } from "#core/ledger/entry";
+import type { ZoneChoice } from "#core/judge/zone-plan";
+import { onePass } from "#core/models/correction/clearing";
+import { removalAtMark, weighMeasured } from "#core/models/correction/measured-step";
+import type { BodyOf } from "#core/record/bodies";
+import type { EntryOf } from "#core/record/entry";
 import type { ServerContext } from "../context";
-import type { PanelView } from "../views/panel-view";
-import { recordEntry } from "./record-entry";
+import { type PanelView, loadPanelView } from "../views/panel-view";
+import { LedgerMoved, entryBefore, recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
 
-/** Stores a plan with the verdict worked out here, from the file's readings at this moment, not from what a window showed. */
+/** So often a command is worked out again when entries keep coming in between. */
+const MOST_TRIES = 5;
+
+/**
+ * Carries out a command on the panel as it is now, not as a window showed it: worked out on the ledger's newest state, stored only while that
+ * stands, else worked out again.
+ */
+async function onNewest(ctx: ServerContext, seen: PanelView, command: (view: PanelView) => Promise<string>): Promise<string> {
+  for (let tries = 1; ; tries++) {
+    const view = await loadPanelView(ctx, seen.job.id, seen.panel.id);
+    if (!view) throw new Refusal(null, "This panel is no longer there", 404);
+    try {
+      return await command(view);
+    } catch (error) {
+      if (!(error instanceof LedgerMoved) || tries >= MOST_TRIES) throw error;
+    }
+  }
+}
+
+/** Stores a plan with the verdict worked out here, beside the thread that answers requests, from the panel's readings at this moment. */
 export async function storePlan(
   ctx: ServerContext,
-  view: PanelView,
+  seen: PanelView,
   input: { choice: Omit<ZoneChoice, "floor_m" | "shop">; by: string; clientKey: string | null },
 ): Promise<string> {
-  const choice = { ...input.choice, floor_m: view.floor_m, shop: view.shopRemoval };
-  const { plan, assess } = correctionInput(view.panel, view.state, choice);
-  const a = assessPanel(assess);
-  if (a.verdict === "none") throw new Refusal(null, a.reason ?? "Too few readings for a verdict");
-  return recordEntry(ctx, {
-    panelId: view.panel.id,
-    kind: "plan",
-    by: input.by,
-    clientKey: input.clientKey,
-    body: {
-      schoolId: choice.schoolId as "short",
-      runSchool: plan.runs ? choice.runSchool : null,
-      tape_m: choice.tape_m,
-      edges: choice.edges ?? "left",
-      lines: choice.lines ?? "hand",
-      byHand: plan.byHand,
-      judgedFrom_m: plan.judgedFrom_m,
-      localCutChance: plan.localCutChance,
-      floor_m: choice.floor_m,
-      steps: plan.steps,
-      removal_m: plan.total.removal_m,
-      u_removal_m: plan.total.u_m,
-      verdict: a.verdict,
-      cutChance: a.cutChance,
-      thinChance: a.thinChance,
-      inferred: a.inferred,
-    },
+  const again = await entryBefore(ctx, seen.panel.id, input.clientKey, input.choice);
+  if (again) return again;
+  return onNewest(ctx, seen, async (view) => {
+    const choice = { ...input.choice, floor_m: view.floor_m, shop: view.shopRemoval };
+    const { plan, assessment: judged } = await ctx.inThread("judgedPlan", {
+      brief: view.panel,
+      state: view.state,
+      choice,
+      remedies: false,
+    });
+    if (plan.problem) throw new Refusal(null, "There is no nib and no run to work on. Mark where they are first.");
+    if (judged.verdict === "none") throw new Refusal(null, judged.reason ?? "Too few readings for a verdict");
+    return recordEntry(ctx, {
+      panelId: view.panel.id,
+      kind: "plan",
+      by: input.by,
+      clientKey: input.clientKey,
+      asked: input.choice,
+      standsOn: view.standsOn,
+      body: {
+        schoolId: choice.schoolId as "short",
+        runSchool: plan.runs ? choice.runSchool : null,
+        tape_m: choice.tape_m,
+        edges: choice.edges ?? "left",
+        lines: choice.lines ?? "hand",
+        byHand: plan.byHand,
+        judgedFrom_m: plan.judgedFrom_m,
+        floor_m: choice.floor_m,
+        steps: plan.steps,
+        removal_m: plan.total.removal_m,
+        u_removal_m: plan.total.u_m,
+        verdict: judged.verdict,
+        cutChance: judged.cutChance,
+        thinChance: judged.thinChance,
+        inferred: judged.inferred,
+      },
+    });
   });
 }
 
@@ -62,19 +89,26 @@ function nextStep(view: PanelView, plan: EntryOf<"plan">, index: number) {
 /** The next step is taken in hand: its clock runs from here. */
 export async function startStep(
   ctx: ServerContext,
-  view: PanelView,
+  seen: PanelView,
   o: { planId: string; index: number; by: string; clientKey?: string | null },
 ): Promise<string> {
-  const plan = planInForce(view, o.planId);
-  nextStep(view, plan, o.index);
-  const { working } = view.state;
-  if (working?.body.index === o.index) return working.id;
-  return recordEntry(ctx, {
-    panelId: view.panel.id,
-    kind: "stepStart",
-    by: o.by,
-    clientKey: o.clientKey ?? null,
-    body: { planId: plan.id, index: o.index },
+  const asked = { start: o.planId, index: o.index };
+  const again = await entryBefore(ctx, seen.panel.id, o.clientKey ?? null, asked);
+  if (again) return again;
+  return onNewest(ctx, seen, async (view) => {
+    const plan = planInForce(view, o.planId);
+    nextStep(view, plan, o.index);
+    const { working } = view.state;
+    if (working?.body.index === o.index) return working.id;
+    return recordEntry(ctx, {
+      panelId: view.panel.id,
+      kind: "stepStart",
+      by: o.by,
+      clientKey: o.clientKey ?? null,
+      asked,
+      standsOn: view.standsOn,
+      body: { planId: plan.id, index: o.index },
+    });
   });
 }
 
@@ -92,48 +126,58 @@ export interface StepDone {
 }
 
 /** Ticks the next step of the plan in force; what it took off, weighed with what was read at a mark, comes off the film until somebody measures again. */
-export async function completeStep(ctx: ServerContext, view: PanelView, input: StepDone): Promise<string> {
-  const plan = planInForce(view, input.planId);
-  const { name, removal_m, u_m, zone } = nextStep(view, plan, input.index);
-  const { working } = view.state;
-  const measured = input.measured ?? null;
-  const films = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
-  const taken = measured
-    ? weighMeasured({ removal_m, u_m }, removalAtMark(films(measured.before), films(measured.after)))
-    : { removal_m, u_m };
-  return recordEntry(ctx, {
-    panelId: view.panel.id,
-    kind: "step",
-    by: input.by,
-    clientKey: input.clientKey,
-    simulated: input.simulated ?? false,
-    body: {
-      planId: plan.id,
-      index: input.index,
-      name,
-      zone,
-      ...taken,
-      forecast_m: removal_m,
-      note: input.note,
-      measured,
-      gloss60_GU: input.gloss60_GU ?? null,
-      duration_s: working ? Math.min(86400, Math.max(0, (ctx.now_ms() - working.at_ms) / 1000)) : null,
-    },
+export async function completeStep(ctx: ServerContext, seen: PanelView, input: StepDone): Promise<string> {
+  const { clientKey, by, ...asked } = input;
+  const again = await entryBefore(ctx, seen.panel.id, clientKey, asked);
+  if (again) return again;
+  return onNewest(ctx, seen, async (view) => {
+    const plan = planInForce(view, input.planId);
+    const { name, removal_m, u_m, zone } = nextStep(view, plan, input.index);
+    const { working } = view.state;
+    const measured = input.measured ?? null;
+    const films = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
+    const taken = measured
+      ? weighMeasured({ removal_m, u_m }, removalAtMark(films(measured.before), films(measured.after)))
+      : { removal_m, u_m };
+    return recordEntry(ctx, {
+      panelId: view.panel.id,
+      kind: "step",
+      by,
+      clientKey,
+      asked,
+      standsOn: view.standsOn,
+      simulated: input.simulated ?? false,
+      body: {
+        planId: plan.id,
+        index: input.index,
+        name,
+        zone,
+        ...taken,
+        forecast_m: removal_m,
+        note: input.note,
+        measured,
+        gloss60_GU: input.gloss60_GU ?? null,
+        duration_s: working ? Math.min(86400, Math.max(0, (ctx.now_ms() - working.at_ms) / 1000)) : null,
+      },
+    });
   });
 }
 
 /** One pass more of the step ticked last: scratches of the step before were still there. Its film comes off as well. */
-export async function passAgain(ctx: ServerContext, view: PanelView, o: { planId: string; by: string }): Promise<string> {
-  const plan = planInForce(view, o.planId);
-  const index = view.state.stepsDone.length - 1;
-  const step = plan.body.steps[index];
-  if (!step?.use) throw new Refusal(null, "There is no sanding or polishing step to go over again");
-  const { removal_m, u_m } = onePass(step.use, view.shopRemoval);
-  return recordEntry(ctx, {
-    panelId: view.panel.id,
-    kind: "step",
-    by: o.by,
-    body: { planId: plan.id, index, name: `${step.name}, once more`, zone: step.zone, removal_m, u_m, note: "", extra: true },
+export function passAgain(ctx: ServerContext, seen: PanelView, o: { planId: string; by: string }): Promise<string> {
+  return onNewest(ctx, seen, (view) => {
+    const plan = planInForce(view, o.planId);
+    const index = view.state.stepsDone.length - 1;
+    const step = plan.body.steps[index];
+    if (!step?.use) throw new Refusal(null, "There is no sanding or polishing step to go over again");
+    const { removal_m, u_m } = onePass(step.use, view.shopRemoval);
+    return recordEntry(ctx, {
+      panelId: view.panel.id,
+      kind: "step",
+      by: o.by,
+      standsOn: view.standsOn,
+      body: { planId: plan.id, index, name: `${step.name}, once more`, zone: step.zone, removal_m, u_m, note: "", extra: true },
+    });
   });
 }
 

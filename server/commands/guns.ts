@@ -1,8 +1,9 @@
-import { type GunBody, gunBody } from "#core/spray/gun";
-import { fitGunCurve, gunFlow } from "#core/spray/gun-curve";
-import type { BodyOf } from "#core/ledger/bodies";
+import { type GunBody, gunBody } from "#core/models/spray/gun";
+import { fitGunCurve, gunFlow } from "#core/models/spray/gun-curve";
+import type { BodyOf } from "#core/record/bodies";
 import type { ServerContext } from "../context";
 import { getGun, insertGun, setGunArchived, updateGun } from "../repos/gun-repo";
+import { once } from "../repos/sent-form-repo";
 import { recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
 
@@ -13,7 +14,14 @@ export async function saveGun(
 ): Promise<string> {
   const checked = gunBody.parse(body);
   if (id === null) {
-    const made = await insertGun(ctx.db, { id: ctx.newId(), body: checked, now_ms: ctx.now_ms(), clientKey });
+    const now_ms = ctx.now_ms();
+    const made = await ctx.db.transaction().execute((db) =>
+      once(db, { key: clientKey, what: "gun", content: checked, now_ms }, async () => {
+        const id = ctx.newId();
+        await insertGun(db, { id, body: checked, now_ms });
+        return id;
+      }),
+    );
     ctx.bus.publish({ topic: "shop", id: "guns" });
     return made;
   }
@@ -24,7 +32,7 @@ export async function saveGun(
 }
 
 export async function archiveGun(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
-  await setGunArchived(ctx.db, id, archived ? ctx.now_ms() : null);
+  if (!(await setGunArchived(ctx.db, id, archived ? ctx.now_ms() : null))) throw new Refusal(null, "This gun is no longer there", 404);
   ctx.bus.publish({ topic: "shop", id: "guns" });
 }
 
@@ -49,7 +57,7 @@ export async function takeUpGun(
   input: { panelId: string; gunId: string; by: string; clientKey: string | null },
 ): Promise<string> {
   const gun = await getGun(ctx.db, input.gunId);
-  if (!gun) throw new Refusal(null, "This gun is no longer there");
+  if (!gun) throw new Refusal(null, "This gun is no longer there", 404);
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "gunSet",

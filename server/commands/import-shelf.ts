@@ -1,4 +1,4 @@
-import { anySheet } from "#core/product/sheet";
+import { anySheet } from "#core/models/product/sheet-schema";
 import type { ServerContext } from "../context";
 import type { Outcome } from "../interchange/readings-csv";
 import { newSheets, shelfFromCsv, shelfFromJson } from "../interchange/shelf-file";

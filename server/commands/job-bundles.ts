@@ -1,12 +1,16 @@
-import { livingEntries } from "#core/ledger/entry";
+import type { HouseWayId } from "#core/models/ways/house-ways";
+import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import { BUNDLE_FORMAT, type JobBundle } from "../interchange/job-bundle";
-import { getJob, insertJob, listJobs } from "../repos/job-repo";
-import { type NewEntry, insertEntries, listEntries } from "../repos/ledger-repo";
-import { insertPanel, listPanels } from "../repos/panel-repo";
-import { getPhoto, insertPhoto } from "../repos/photo-repo";
-import { getProductRevision, insertProduct, insertRevision, listShelf } from "../repos/product-repo";
+import type { Db } from "../db/open";
+import { countJobs, getJob, insertJob } from "../repos/job-repo";
+import { type NewEntry, insertEntries, knownEntryIds, listEntries } from "../repos/ledger-repo";
+import { getPanel, insertPanel, listPanels } from "../repos/panel-repo";
+import { type Photo, getPhoto, hasPhoto, insertPhoto } from "../repos/photo-repo";
+import { getProductRevision, hasProduct, insertProduct, insertRevision } from "../repos/product-repo";
 import { getShop, saveShop, shopSettings } from "../repos/shop-repo";
+import { refreshSummary } from "../repos/summary-repo";
+import { takenInOriginal, takenInPicture } from "./photos";
 import { Refusal } from "./refusal";
 
 /** A job with all that its figures come from; null when it is not there. */
@@ -30,7 +34,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       colourName: job.colourName,
       colourCss: job.colourCss,
       finish: job.finish,
-      wayId: job.wayId,
+      wayId: job.wayId as HouseWayId,
       createdAt_ms: job.createdAt_ms,
     },
     shop: {
@@ -89,37 +93,61 @@ const bytesOf = (base64: string) => new Uint8Array(Buffer.from(base64, "base64")
  * @returns the job's id and whether the shop's settings differ from the bundle's @throws Refusal when the job is here already
  */
 export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<{ jobId: string; otherSettings: boolean }> {
+  // Pictures are looked at before anything is written: that takes time, and a file must not hold the shop up meanwhile.
+  const photos: Photo[] = [];
+  for (const p of bundle.photos) photos.push(await photoOf(p));
   const otherSettings = await ctx.db.transaction().execute(async (db) => {
-    if (await getJob(db, bundle.job.id)) throw new Refusal(null, `${bundle.job.vehicle} is here already. Nothing was changed.`);
+    await refuseKnownIds(db, bundle);
     const shop = await getShop(db);
-    const empty = (await listJobs(db, { most: 1 })).length === 0 && (await listJobs(db, { archived: true, most: 1 })).length === 0;
+    const empty = (await countJobs(db)) + (await countJobs(db, { archived: true })) === 0;
     const taken = shopSettings.parse({ ...shop, ...bundle.shop });
     if (empty) await saveShop(db, taken, ctx.now_ms());
-    const shelf = new Set((await listShelf(db)).map((p) => p.id));
     for (const p of bundle.products) {
       if (await getProductRevision(db, p.revisionId)) continue;
-      if (!shelf.has(p.productId)) await insertProduct(db, { id: p.productId, now_ms: ctx.now_ms() });
-      shelf.add(p.productId);
+      if (!(await hasProduct(db, p.productId))) await insertProduct(db, { id: p.productId, now_ms: ctx.now_ms() });
       await insertRevision(db, { id: p.revisionId, productId: p.productId, sheet: p.sheet, now_ms: ctx.now_ms() });
     }
-    for (const { base64, original, ...photo } of bundle.photos)
-      if (!(await getPhoto(db, photo.id)))
-        await insertPhoto(db, {
-          ...photo,
-          bytes: bytesOf(base64),
-          original: original && { mime: original.mime, bytes: bytesOf(original.base64) },
-          now_ms: ctx.now_ms(),
-        });
-    await insertJob(db, { ...bundle.job, archivedAt_ms: null, clientKey: null });
-    for (const { entries, ...panel } of bundle.panels) {
-      await insertPanel(db, { ...panel, jobId: bundle.job.id, clientKey: null });
+    for (const photo of photos)
+      if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms: ctx.now_ms() });
+    await insertJob(db, { ...bundle.job, archivedAt_ms: null });
+    for (const [i, { entries, ...panel }] of bundle.panels.entries()) {
+      await insertPanel(db, { ...panel, jobId: bundle.job.id });
       await insertEntries(
         db,
-        entries.map((e): NewEntry => ({ ...e, panelId: panel.id, clientKey: null })),
+        entries.map((e): NewEntry => ({ ...e, panelId: panel.id })),
       );
+      await refreshSummary(db, panel.id).catch((error: unknown) => refuseFigures(error, `panels.${i}`));
     }
     return !empty && JSON.stringify(taken) !== JSON.stringify(shop);
   });
   ctx.bus.publish({ topic: "job", id: bundle.job.id });
   return { jobId: bundle.job.id, otherSettings };
+}
+
+async function photoOf({ id, name, base64, original }: JobBundle["photos"][number]): Promise<Photo> {
+  const shown = await takenInPicture({ name, bytes: bytesOf(base64) });
+  return {
+    id,
+    name,
+    ...shown,
+    original: original && (await takenInOriginal({ name: `The original of ${name}`, bytes: bytesOf(original.base64) })),
+  };
+}
+
+/** Ids are the shop's own: a file whose ids stand here for something else is told so, and nothing of it is taken in. */
+async function refuseKnownIds(db: Db, bundle: JobBundle): Promise<void> {
+  if (await getJob(db, bundle.job.id)) throw new Refusal(null, `${bundle.job.vehicle} is here already. Nothing was changed.`);
+  for (const { id, name } of bundle.panels)
+    if (await getPanel(db, id)) throw new Refusal(null, `The panel ${name} is here already, in another job. Nothing was changed.`);
+  const [known] = await knownEntryIds(
+    db,
+    bundle.panels.flatMap((p) => p.entries.map((e) => e.id)),
+  );
+  if (known) throw new Refusal(null, `The entry ${known} is here already, on another panel. Nothing was changed.`);
+}
+
+/** Figures that pass the file's bounds one by one and still cannot be worked with. */
+function refuseFigures(error: unknown, where: string): never {
+  if (!(error instanceof RangeError)) throw error;
+  throw new Refusal(where, `These figures cannot be worked with: ${error.message}. Nothing was taken in.`, 422);
 }

@@ -1,16 +1,20 @@
-import type { Substrate } from "#core/ledger/derive-panel";
-import type { PanelShape } from "#core/panel/shapes";
-import { type SheetInput, anySheet, sheetContradictions } from "#core/product/sheet";
-import { type Finish, type HouseWayId, houseWay } from "#core/ways/house-ways";
-import { livingEntries, ofKind } from "#core/ledger/entry";
+import type { Substrate } from "#core/panel/brief";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
+import { type SheetInput, sheetContradictions } from "#core/models/product/sheet";
+import { anySheet } from "#core/models/product/sheet-schema";
+import { type Finish, type HouseWayId, houseWay } from "#core/models/ways/house-ways";
+import { ofKind } from "#core/record/entry";
+import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
 import { setClockStopped } from "../repos/clock-repo";
-import { findJobByKey, getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo";
-import { type Panel, findPanelByKey, insertPanel, listPanels, setCoatsPlanned } from "../repos/panel-repo";
+import { getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo";
+import { type Panel, insertPanel, listPanels, setCoatsPlanned } from "../repos/panel-repo";
 import { listEntries } from "../repos/ledger-repo";
-import { getProductRevision, insertProduct, insertRevision, setProductArchived } from "../repos/product-repo";
+import { getProductRevision, hasProduct, insertProduct, insertRevision, setProductArchived } from "../repos/product-repo";
 import { type ShopSettings, saveShop, shopSettings } from "../repos/shop-repo";
+import { once } from "../repos/sent-form-repo";
+import { refreshSummary, setSummariesAway } from "../repos/summary-repo";
 import { Refusal } from "./refusal";
 
 export interface NewPanel {
@@ -28,36 +32,44 @@ export interface NewJob {
   finish: Finish;
   wayId: string;
   panel: NewPanel;
+  morePanels?: readonly NewPanel[];
   clientKey?: string | null;
 }
 
-async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewPanel, clientKey: string | null): Promise<Panel> {
+async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewPanel): Promise<Panel> {
   if (!(await getProductRevision(db, panel.productRevisionId))) throw new Refusal("productRevisionId", "Choose a product from the shelf");
-  return insertPanel(db, { ...panel, id: ctx.newId(), jobId, clientKey });
+  const made = await insertPanel(db, { ...panel, id: ctx.newId(), jobId });
+  await refreshSummary(db, made.id);
+  return made;
 }
 
-/** A job with its first panel. Sending the same form twice makes one job. */
+/** A job with its first panel, or all of them. Sending the same form twice makes one job. */
 export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jobId: string; panelId: string }> {
-  const made = await ctx.db.transaction().execute(async (db) => {
-    const known = input.clientKey ? await findJobByKey(db, input.clientKey) : null;
-    if (known) return { jobId: known.id, panelId: (await listPanels(db, known.id))[0]!.id };
-    const jobId = ctx.newId();
-    const { panel, clientKey = null, ...job } = input;
-    await insertJob(db, { ...job, id: jobId, createdAt_ms: ctx.now_ms(), archivedAt_ms: null, clientKey });
-    const { id } = await addPanelIn(ctx, db, jobId, panel, null);
-    return { jobId, panelId: id };
-  });
+  const { clientKey = null, ...content } = input;
+  const { panel, morePanels = [], ...job } = content;
+  const now_ms = ctx.now_ms();
+  const made = await ctx.db.transaction().execute((db) =>
+    once(db, { key: clientKey, what: "job", content, now_ms }, async () => {
+      const jobId = ctx.newId();
+      await insertJob(db, { ...job, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
+      const { id } = await addPanelIn(ctx, db, jobId, panel);
+      for (const more of morePanels) await addPanelIn(ctx, db, jobId, more);
+      return { jobId, panelId: id };
+    }),
+  );
   ctx.bus.publish({ topic: "job", id: made.jobId });
   return made;
 }
 
 /** A further panel of a job. */
 export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPanel, clientKey: string | null = null): Promise<string> {
-  const id = await ctx.db.transaction().execute(async (db) => {
-    if (!(await getJob(db, jobId))) throw new Refusal(null, "This job is no longer there");
-    const known = clientKey ? await findPanelByKey(db, clientKey) : null;
-    return (known ?? (await addPanelIn(ctx, db, jobId, panel, clientKey))).id;
-  });
+  const form = { key: clientKey, what: `panel of ${jobId}`, content: panel, now_ms: ctx.now_ms() };
+  const id = await ctx.db.transaction().execute((db) =>
+    once(db, form, async () => {
+      if (!(await getJob(db, jobId))) throw new Refusal(null, "This job is no longer there", 404);
+      return (await addPanelIn(ctx, db, jobId, panel)).id;
+    }),
+  );
   ctx.bus.publish({ topic: "job", id: jobId });
   return id;
 }
@@ -65,50 +77,61 @@ export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPane
 /** Sprays a job another house way; the panel it was chosen on takes the way's number of coats, unless more are on already. */
 export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: HouseWayId }): Promise<void> {
   await ctx.db.transaction().execute(async (db) => {
-    if (!(await getJob(db, input.jobId))) throw new Refusal(null, "This job is no longer there");
+    if (!(await getJob(db, input.jobId))) throw new Refusal(null, "This job is no longer there", 404);
     const panel = (await listPanels(db, input.jobId)).find((p) => p.id === input.panelId);
-    if (!panel) throw new Refusal(null, "This panel is no longer there");
+    if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
     const on = ofKind(livingEntries(await listEntries(db, panel.id)), "coat").length;
     await setJobWay(db, input.jobId, input.wayId);
     await setCoatsPlanned(db, panel.id, Math.max(on, houseWay(input.wayId).coats.length));
+    await refreshSummary(db, panel.id);
   });
   ctx.bus.publish({ topic: "job", id: input.jobId });
 }
 
 /** Takes a job off the Floor, or brings it back. */
 export async function archiveJob(ctx: ServerContext, jobId: string, archived: boolean): Promise<void> {
-  await setJobArchived(ctx.db, jobId, archived ? ctx.now_ms() : null);
+  await ctx.db.transaction().execute(async (db) => {
+    if (!(await setJobArchived(db, jobId, archived ? ctx.now_ms() : null))) throw new Refusal(null, "This job is no longer there", 404);
+    await setSummariesAway(db, jobId, archived);
+  });
   ctx.bus.publish({ topic: "job", id: jobId });
 }
 
-/** Saves a sheet: a new product, or a new revision of one. Panels keep the revision they were planned with. */
+/** Saves a sheet: a new product, or a new revision of one. Panels keep the revision they were planned with. Sent twice, it is saved once. */
 export async function saveProduct(
   ctx: ServerContext,
   sheet: SheetInput,
   productId: string | null = null,
+  clientKey: string | null = null,
 ): Promise<{ productId: string; revisionId: string }> {
   const checked = anySheet.parse(sheet);
   const [wrong] = sheetContradictions(checked);
   if (wrong) throw new Refusal(wrong.field, wrong.message);
-  const saved = await ctx.db.transaction().execute(async (db) => {
-    const id = productId ?? ctx.newId();
-    if (!productId) await insertProduct(db, { id, now_ms: ctx.now_ms() });
-    const revisionId = ctx.newId();
-    await insertRevision(db, { id: revisionId, productId: id, sheet: checked, now_ms: ctx.now_ms() });
-    return { productId: id, revisionId };
-  });
+  const form = { key: clientKey, what: `product ${productId ?? "new"}`, content: checked, now_ms: ctx.now_ms() };
+  const saved = await ctx.db.transaction().execute((db) =>
+    once(db, form, async () => {
+      const id = productId ?? ctx.newId();
+      if (!productId) await insertProduct(db, { id, now_ms: ctx.now_ms() });
+      else if (!(await hasProduct(db, id))) throw new Refusal(null, "This product is not on the shelf", 404);
+      const revisionId = ctx.newId();
+      await insertRevision(db, { id: revisionId, productId: id, sheet: checked, now_ms: ctx.now_ms() });
+      return { productId: id, revisionId };
+    }),
+  );
   ctx.bus.publish({ topic: "product", id: saved.productId });
   return saved;
 }
 
 export async function archiveProduct(ctx: ServerContext, productId: string, archived: boolean): Promise<void> {
-  await setProductArchived(ctx.db, productId, archived ? ctx.now_ms() : null);
+  if (!(await setProductArchived(ctx.db, productId, archived ? ctx.now_ms() : null)))
+    throw new Refusal(null, "This product is not on the shelf", 404);
   ctx.bus.publish({ topic: "product", id: productId });
 }
 
 /** Stops a clock, or sets it going again with its own times. */
 export async function stopClock(ctx: ServerContext, clockId: string, stopped: boolean): Promise<void> {
-  if (!(await setClockStopped(ctx.db, clockId, stopped ? ctx.now_ms() : null))) throw new Refusal(null, "This clock is no longer there");
+  if (!(await setClockStopped(ctx.db, clockId, stopped ? ctx.now_ms() : null)))
+    throw new Refusal(null, "This clock is no longer there", 404);
   ctx.bus.publish({ topic: "clock", id: clockId });
 }
 

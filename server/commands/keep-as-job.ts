@@ -1,7 +1,7 @@
-import type { Substrate } from "#core/ledger/derive-panel";
-import { SHAPES, type ShapeKind, panelShape, suggestSpots } from "#core/panel/shapes";
-import type { UnitOf } from "#core/units/quantities";
-import { parseQuantity } from "#core/units/parse";
+import type { Substrate } from "#core/panel/brief";
+import { SHAPES, type ShapeKind, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import type { UnitOf } from "#core/kernel/units/quantities";
+import { parseQuantity } from "#core/kernel/units/parse";
 import type { ServerContext } from "../context";
 import { createJob } from "./jobs";
 import { type EntryInput, recordEntries } from "./record-entry";

@@ -1,11 +1,13 @@
-import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/ledger/bodies";
-import { livingEntries } from "#core/ledger/entry";
+import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
+import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
 import { insertClock, stopFlashClocks } from "../repos/clock-repo";
-import { findEntryByKey, getEntry, insertEntries, listEntries } from "../repos/ledger-repo";
+import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/ledger-repo";
 import { type Panel, getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
+import { answeredBefore, once } from "../repos/sent-form-repo";
+import { refreshSummary } from "../repos/summary-repo";
 import { Refusal } from "./refusal";
 
 export interface EntryInput<K extends EntryKind = EntryKind> {
@@ -19,6 +21,17 @@ export interface EntryInput<K extends EntryKind = EntryKind> {
   supersedes?: string | null;
   /** Made by the form once: sending it twice records once. */
   clientKey?: string | null;
+  /** The newest entry of the ledger that this was worked out on: stored only while it still is. */
+  standsOn?: string | null;
+  /** What the form asked, where its body is worked out from more than that; else the body is what the key is bound to. */
+  asked?: unknown;
+}
+
+const formOf = (panelId: string, key: string | null, content: unknown) => ({ key, what: `entries of ${panelId}`, content });
+
+/** The entry that a form with this key has made already, before anything is worked out for it; null when it is new. @throws Refusal for a key used otherwise */
+export async function entryBefore(ctx: ServerContext, panelId: string, key: string | null, asked: unknown): Promise<string | null> {
+  return (await answeredBefore<string[]>(ctx.db, formOf(panelId, key, asked)))?.result[0] ?? null;
 }
 
 /** Appends one entry. @returns its id. @throws Refusal when the panel is gone, the body is out of range or another window corrected it first. */
@@ -27,47 +40,86 @@ export async function recordEntry<K extends EntryKind>(ctx: ServerContext, input
   return id!;
 }
 
-/** Appends several entries of one panel at once: all or none. */
+/**
+ * Appends several entries of one panel at once: all or none. Their key is the first one's: sent again with the same content they are stored once.
+ * @param alongside further work of the same transaction, done only when the entries are new
+ */
 export async function recordEntries<K extends EntryKind>(
   ctx: ServerContext,
   panelId: string,
   inputs: readonly EntryInput<K>[],
+  alongside: (db: Db) => Promise<void> = async () => {},
 ): Promise<string[]> {
   const now_ms = ctx.now_ms();
+  let clocks = false;
+  let isNew = false;
   const ids = await ctx.db.transaction().execute(async (db) => {
     const panel = await getPanel(db, panelId);
-    if (!panel) throw new Refusal(null, "This panel is no longer there");
-    const first = inputs[0]?.clientKey ? await findEntryByKey(db, inputs[0].clientKey) : null;
-    if (first) return [first.id];
-    await refuseLostCorrections(db, panelId, inputs);
-    const entries = inputs.map((input) => ({
-      id: ctx.newId(),
-      panelId,
-      kind: input.kind,
-      body: checkedBody(input.kind, input.body),
-      at_ms: input.at_ms ?? now_ms,
-      recordedAt_ms: now_ms,
-      by: input.by,
-      simulated: input.simulated ?? false,
-      supersedes: input.supersedes ?? null,
-      clientKey: input.clientKey ?? null,
-    }));
-    await insertEntries(db, entries);
-    for (const e of entries) {
-      if (e.kind === "coat") await startCoatClock(ctx, db, panel, e.id, e.body as BodyOf<"coat">, e.at_ms);
-      if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
-    }
-    return entries.map((e) => e.id);
+    if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
+    const bodies = inputs.map((i) => checkedBody(i.kind, i.body));
+    const content =
+      inputs[0]?.asked ??
+      inputs.map((i, k) => ({ kind: i.kind, body: bodies[k], supersedes: i.supersedes ?? null, simulated: i.simulated ?? false }));
+    const key = inputs[0]?.clientKey ?? null;
+    return once(db, { ...formOf(panelId, key, content), now_ms }, async () => {
+      isNew = true;
+      await refuseMovedLedger(db, panelId, inputs);
+      await refuseLostCorrections(db, panelId, inputs);
+      const entries = inputs.map((input, k) => ({
+        id: ctx.newId(),
+        panelId,
+        kind: input.kind,
+        body: bodies[k]!,
+        at_ms: input.at_ms ?? now_ms,
+        recordedAt_ms: now_ms,
+        by: input.by,
+        simulated: input.simulated ?? false,
+        supersedes: input.supersedes ?? null,
+      }));
+      await insertEntries(db, entries);
+      for (const e of entries) {
+        if (e.kind === "coat") await startCoatClock(ctx, db, panel, e.id, e.body as BodyOf<"coat">, e.at_ms);
+        if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
+        clocks ||= e.kind === "coat" || e.kind === "mix" || e.supersedes !== null;
+      }
+      await alongside(db);
+      await refreshSummary(db, panelId);
+      return entries.map((e) => e.id);
+    });
   });
-  ctx.bus.publish({ topic: "panel", id: panelId });
+  if (isNew) {
+    const panel = await getPanel(ctx.db, panelId);
+    ctx.bus.publish({ topic: "panel", id: panelId, jobId: panel?.jobId ?? null });
+    if (clocks) ctx.bus.publish({ topic: "clock", id: panelId });
+  }
   return ids;
 }
 
-/** Strikes an entry out of what is shown; striking the strike is the undo. Nothing is deleted. */
-export async function strikeEntry(ctx: ServerContext, entryId: string, { by, reason }: { by: string; reason: string }): Promise<string> {
+/**
+ * Strikes an entry out of what is shown; striking the strike is the undo. Nothing is deleted.
+ * @param whole with every version of it; else a correction struck out brings back what it corrected
+ */
+export async function strikeEntry(
+  ctx: ServerContext,
+  entryId: string,
+  { by, reason, whole = false }: { by: string; reason: string; whole?: boolean },
+): Promise<string> {
   const entry = await getEntry(ctx.db, entryId);
-  if (!entry) throw new Refusal(null, "This entry is no longer there");
-  return recordEntry(ctx, { panelId: entry.panelId, kind: "strike", body: { reason }, by, supersedes: entryId });
+  if (!entry) throw new Refusal(null, "This entry is no longer there", 404);
+  return recordEntry(ctx, { panelId: entry.panelId, kind: "strike", body: { reason, whole }, by, supersedes: entryId });
+}
+
+/** Strikes several entries of one panel at once: all or none. */
+export function strikeEntries(
+  ctx: ServerContext,
+  panelId: string,
+  { entryIds, by, reason }: { entryIds: readonly string[]; by: string; reason: string },
+): Promise<string[]> {
+  return recordEntries(
+    ctx,
+    panelId,
+    entryIds.map((supersedes) => ({ panelId, kind: "strike" as const, body: { reason, whole: true }, by, supersedes })),
+  );
 }
 
 function checkedBody<K extends EntryKind>(kind: K, body: unknown): BodyOf<K> {
@@ -75,6 +127,19 @@ function checkedBody<K extends EntryKind>(kind: K, body: unknown): BodyOf<K> {
   if (parsed.success) return parsed.data as BodyOf<K>;
   const [issue] = parsed.error.issues;
   throw new Refusal(issue?.path.join(".") ?? null, issue?.message ?? "Not understood");
+}
+
+/** Another entry came in while this one was worked out; the command works it out again. */
+export class LedgerMoved extends Refusal {
+  constructor() {
+    super(null, "The panel was changed in another window meanwhile. Nothing was overwritten; look again.", 409);
+  }
+}
+
+/** What was worked out on a ledger is stored on that ledger, or not at all. */
+async function refuseMovedLedger(db: Db, panelId: string, inputs: readonly EntryInput[]): Promise<void> {
+  const worked = inputs.find((i) => i.standsOn !== undefined);
+  if (worked && (await newestEntryId(db, panelId)) !== worked.standsOn) throw new LedgerMoved();
 }
 
 /** A correction must aim at an entry that still counts: otherwise another window was first and would be overwritten unseen. */

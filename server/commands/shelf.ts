@@ -1,7 +1,8 @@
-import { KEEPING, type Keeping } from "#core/product/container";
+import { KEEPING, type Keeping } from "#core/models/product/container";
 import type { ServerContext } from "../context";
 import { getContainer, insertContainer, updateContainer } from "../repos/container-repo";
 import { listShelf } from "../repos/product-repo";
+import { once } from "../repos/sent-form-repo";
 import { Refusal } from "./refusal";
 
 const DAY_MS = 86_400_000;
@@ -21,9 +22,15 @@ export async function addContainer(ctx: ServerContext, input: NewContainer): Pro
   if (!(await listShelf(ctx.db)).some((p) => p.id === input.productId)) throw new Refusal("productId", "Choose a product from the shelf");
   if (input.left_m3 > input.size_m3) throw new Refusal("left", "More is left than the can holds");
   refuseFuture(ctx, input.opened_ms);
-  const id = ctx.newId();
   const { clientKey = null, ...rest } = input;
-  await insertContainer(ctx.db, { ...rest, id, now_ms: ctx.now_ms(), clientKey });
+  const now_ms = ctx.now_ms();
+  const id = await ctx.db.transaction().execute((db) =>
+    once(db, { key: clientKey, what: "can", content: rest, now_ms }, async () => {
+      const made = ctx.newId();
+      await insertContainer(db, { ...rest, id: made, now_ms });
+      return made;
+    }),
+  );
   ctx.bus.publish({ topic: "product", id: input.productId });
   return id;
 }
@@ -34,9 +41,9 @@ export async function changeContainer(
   input: { id: string; version: number; batch: string; left_m3: number; opened_ms: number | null; keeping: Keeping; gone: boolean },
 ): Promise<void> {
   const can = await getContainer(ctx.db, input.id);
-  if (!can) throw new Refusal(null, "This can is no longer on the shelf");
+  if (!can) throw new Refusal(null, "This can is no longer on the shelf", 404);
   if (input.left_m3 > can.size_m3) throw new Refusal("left", "More is left than the can holds");
-  if (!(input.keeping in KEEPING)) throw new Refusal("keeping", "Choose how it is kept");
+  if (!Object.hasOwn(KEEPING, input.keeping)) throw new Refusal("keeping", "Choose how it is kept");
   refuseFuture(ctx, input.opened_ms);
   const changed = await updateContainer(ctx.db, input.id, input.version, {
     batch: input.batch,

@@ -1,7 +1,8 @@
 import { mkdirSync } from "node:fs";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import Database from "libsql";
-import { Kysely, Migrator, SqliteDialect } from "kysely";
+import { Kysely, Migrator } from "kysely";
+import { ShopDialect } from "./dialect";
 import { MIGRATIONS } from "./migrations";
 import type { Schema } from "./schema";
 
@@ -9,20 +10,24 @@ export type Db = Kysely<Schema>;
 
 /** Folder of the shop's data: YAKAMOZ_DATA, else ./data. */
 export const dataFolder = () => process.env.YAKAMOZ_DATA ?? "data";
-export const databaseFile = () => join(dataFolder(), "yakamoz.sqlite");
+export const FILE_NAME = "yakamoz.sqlite";
+export const databaseFile = (folder = dataFolder()) => join(folder, FILE_NAME);
+
+/** How long a write waits for another process's to end. */
+const BUSY_MS = 5000;
 
 /**
  * Opens the file (":memory:" for tests): write-ahead log, foreign keys, and a full sync at every commit, so that what has been
  * acknowledged survives a power cut.
  */
 export function openDatabase(file: string): Db {
-  if (file !== ":memory:") mkdirSync(join(file, ".."), { recursive: true });
+  if (file !== ":memory:") mkdirSync(dirname(file), { recursive: true });
   const raw = new Database(file);
+  raw.pragma(`busy_timeout = ${BUSY_MS}`);
   raw.pragma("journal_mode = WAL");
   raw.pragma("synchronous = FULL");
   raw.pragma("foreign_keys = ON");
-  raw.pragma("busy_timeout = 5000");
-  return new Kysely<Schema>({ dialect: new SqliteDialect({ database: raw }) });
+  return new Kysely<Schema>({ dialect: new ShopDialect(raw) });
 }
 
 /** Brings the schema up to date. @throws the first migration's error, with its name. */

@@ -36,7 +36,7 @@ export interface PanelTable {
   job_id: Fixed<string>;
   position: Fixed<number>;
   name: string;
-  shape_json: Fixed<string>;
+  shape_json: string;
   tilt_rad: number;
   substrate: string;
   product_revision_id: string;
@@ -53,7 +53,10 @@ export interface LedgerEntryTable {
   by_role: Fixed<string>;
   simulated: Fixed<number>;
   supersedes_id: Fixed<string | null>;
+  /** Kept from files of earlier versions; `sent_form` has taken its place. */
   client_key: Fixed<string | null>;
+  /** Order of writing in the whole file, from 1. */
+  seq: Fixed<number>;
 }
 export interface ClockTable {
   id: Fixed<string>;
@@ -65,6 +68,8 @@ export interface ClockTable {
   due_ms: Fixed<number>;
   late_ms: Fixed<number | null>;
   stopped_ms: number | null;
+  /** 1 while the entry that started it does not count. */
+  struck: ColumnType<number, number | undefined, number>;
 }
 
 export interface ContainerTable {
@@ -104,6 +109,45 @@ export interface PhotoTable {
   created_at_ms: Fixed<number>;
   original: Fixed<Uint8Array | null>;
   original_mime: Fixed<string | null>;
+  /** SHA-256 of the file as it was sent; null for those kept before. */
+  digest: Fixed<string | null>;
+}
+
+/** A form that has been carried out. */
+export interface SentFormTable {
+  key: Fixed<string>;
+  /** SHA-256 of what it asked; null for those of earlier versions. */
+  digest: Fixed<string | null>;
+  result_json: Fixed<string>;
+  at_ms: Fixed<number>;
+}
+
+/** What lists show of a panel; derived, and written anew with each of its entries. */
+export interface PanelSummaryTable {
+  panel_id: Fixed<string>;
+  job_id: Fixed<string>;
+  /** 1 while its job is put away. */
+  away: number;
+  version: number;
+  /** Newest entry it knows of. */
+  seq: number;
+  counts_json: string;
+  done: number;
+  attention: number;
+  unfinished: number;
+  last_coat_ms: number | null;
+  booth_json: string | null;
+  sprayed_json: string | null;
+  worked_json: string | null;
+  learnt_json: string | null;
+}
+
+/** The final word on a defect's cause, as far as it counts now. */
+export interface CauseWordTable {
+  entry_id: Fixed<string>;
+  panel_id: Fixed<string>;
+  kind: Fixed<string>;
+  cause_id: Fixed<string>;
 }
 
 /** One row: the day's plan of the booth, as the painter set it. */
@@ -125,6 +169,9 @@ export interface GunTable {
 }
 
 export interface Schema {
+  sent_form: SentFormTable;
+  panel_summary: PanelSummaryTable;
+  cause_word: CauseWordTable;
   gun: GunTable;
   booth_plan: BoothPlanTable;
   shop: ShopTable;

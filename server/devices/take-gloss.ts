@@ -1,5 +1,5 @@
-import { type GlossAngle, roughnessFromGloss } from "#core/gloss/fresnel-gloss";
-import type { BodyOf } from "#core/ledger/bodies";
+import { type GlossAngle, roughnessFromGloss } from "#core/models/gloss/fresnel-gloss";
+import type { BodyOf } from "#core/record/bodies";
 import { standInGlossMeter } from "#stand-ins/gloss-meter";
 import { Refusal } from "../commands/refusal";
 import { recordEntry } from "../commands/record-entry";

@@ -1,4 +1,4 @@
-import type { BakePlan } from "#core/cure/bake-plan";
+import type { BakePlan } from "#core/models/cure/bake-plan";
 import { standInOvenProbe } from "#stand-ins/oven-probe";
 import { recordEntry } from "../commands/record-entry";
 import type { ServerContext } from "../context";

@@ -1,7 +1,9 @@
-import { type Phase } from "#core/ledger/kinds";
-import { livingEntries, ofKind } from "#core/ledger/entry";
-import { derivePanel, thinsPanel } from "#core/ledger/derive-panel";
-import { type Point, boundingBox } from "#core/panel/geometry";
+import type { Phase } from "#core/record/kinds";
+import { ofKind } from "#core/record/entry";
+import { livingEntries } from "#core/record/timeline";
+import { thinsPanel } from "#core/panel/builds";
+import { derivePanel } from "#core/panel/derive-panel";
+import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import { type HiddenPanel, standInGauge } from "#stand-ins/film-gauge";
 import { Refusal } from "../commands/refusal";
 import { type EntryInput, recordEntries, recordEntry } from "../commands/record-entry";

@@ -1,5 +1,5 @@
 import { type EventAttributes, createEvents } from "ics";
-import type { BoothPlan } from "#core/schedule/booth-plan";
+import type { BoothPlan } from "#core/models/schedule/booth-plan";
 import type { BoothCandidate } from "../views/booth-plan-view";
 
 const MS = 1000;

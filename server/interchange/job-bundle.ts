@@ -1,22 +1,35 @@
+import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
-import { ENTRY_KINDS, LEDGER_BODIES } from "#core/ledger/bodies";
-import { productSheet } from "#core/product/sheet";
-import { SHAPE_KINDS } from "#core/panel/shapes";
-import { SUBSTRATES, type Substrate } from "#core/ledger/derive-panel";
-import { FINISH_KEYS } from "#core/ways/house-ways";
+import { ENTRY_KINDS, LEDGER_BODIES } from "#core/record/bodies";
+import { productSheet } from "#core/models/product/sheet-schema";
+import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
+import { polygonArea } from "#core/kernel/geometry/geometry";
+import { FINISH_KEYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
+import { PHOTO_LIMITS } from "../commands/photos";
+import { shopSettings } from "../repos/shop-repo";
 import type { Problem } from "./readings-csv";
 
 export const BUNDLE_FORMAT = "yakamoz-job";
 const VERSION = 1;
 const MOST_CHARACTERS = 120_000_000;
 
-const id = z.string().min(1).max(80);
-const point = z.tuple([z.number(), z.number()]);
-const ms = z.int().min(0);
+/** An id as this program makes them: it goes into addresses and file names as it is. */
+const id = z.string().regex(/^[A-Za-z0-9_-]{1,80}$/, "An id has letters, digits, - and _, at most 80");
+/** Six metres of panel, with room; nothing here is larger. */
+const coordinate = z.number().min(-10).max(10);
+const point = z.tuple([coordinate, coordinate]);
+/** From 1970 to the end of 2099. */
+const ms = z.int().min(0).max(4_102_444_799_999, "A time lies before the year 2100");
+const side = z.string().max(40);
+const MOST_PHOTO_CHARACTERS = Math.ceil((PHOTO_LIMITS.bytes * 4) / 3) + 4;
+/** Its characters are looked at when it is decoded: a pattern over a hundred million of them would hold the server up. */
+const base64 = z.string().min(1).max(MOST_PHOTO_CHARACTERS);
+/** What a shop has learnt, as its settings hold it. */
+const learnt = shopSettings.shape.learntFilm;
 
 const entry = z.object({
   id,
-  kind: z.enum(ENTRY_KINDS),
+  kind: z.enum(ENTRY_KINDS, { error: "This kind of entry is not known here" }),
   body: z.unknown(),
   at_ms: ms,
   recordedAt_ms: ms,
@@ -35,19 +48,19 @@ export const jobBundle = z.object({
     colourName: z.string().max(120),
     colourCss: z.string().regex(/^#[0-9a-f]{6}$/i),
     finish: z.enum(FINISH_KEYS),
-    wayId: z.string().max(60),
+    wayId: z.enum(HOUSE_WAY_IDS, { error: "This house way is not known here" }),
     createdAt_ms: ms,
   }),
   /** What of the shop's settings the figures depend on. */
   shop: z.object({
-    floor_m: z.number().positive(),
-    readingsPerSpot: z.int().min(1).max(5),
-    learntFilm: z.unknown(),
-    learntRuns: z.unknown(),
-    learntTexture: z.unknown(),
-    learntRemoval: z.unknown(),
-    learntSteps: z.unknown().optional(),
-    rates: z.object({ labourPerHour: z.number().min(0), rejected: z.number().min(0) }),
+    floor_m: shopSettings.shape.floor_m,
+    readingsPerSpot: shopSettings.shape.readingsPerSpot,
+    learntFilm: learnt,
+    learntRuns: learnt,
+    learntTexture: learnt,
+    learntRemoval: learnt,
+    learntSteps: shopSettings.shape.learntSteps,
+    rates: shopSettings.shape.rates,
   }),
   products: z.array(z.object({ productId: id, revisionId: id, sheet: productSheet })).max(200),
   panels: z
@@ -58,8 +71,8 @@ export const jobBundle = z.object({
         shape: z.object({
           kind: z.enum([...SHAPE_KINDS, "own"]),
           outline: z.array(point).min(3).max(2000),
-          bodyLines: z.array(z.array(point)).max(40),
-          sides: z.tuple([z.string(), z.string(), z.string(), z.string()]),
+          bodyLines: z.array(z.array(point).max(500)).max(40),
+          sides: z.tuple([side, side, side, side]),
         }),
         tilt_rad: z.number().min(0).max(Math.PI),
         substrate: z.enum(Object.keys(SUBSTRATES) as [Substrate, ...Substrate[]]),
@@ -74,17 +87,24 @@ export const jobBundle = z.object({
     .array(
       z.object({
         id,
-        mime: z.string(),
-        width: z.int(),
-        height: z.int(),
-        name: z.string(),
-        base64: z.base64(),
-        original: z.object({ mime: z.string(), base64: z.base64() }).nullable().default(null),
+        /** What the file says; what it is, is told by its content. */
+        mime: z.string().max(60),
+        width: z.int().min(1).max(100_000),
+        height: z.int().min(1).max(100_000),
+        name: z.string().max(120),
+        base64,
+        original: z
+          .object({ mime: z.string().max(60), base64 })
+          .nullable()
+          .default(null),
       }),
     )
     .max(500),
 });
 export type JobBundle = z.infer<typeof jobBundle>;
+
+const LEAST_AREA_M2 = 1e-4;
+const firstTwice = (ids: readonly string[]): string | null => ids.find((one, i) => ids.indexOf(one) !== i) ?? null;
 
 /** The bundle's JSON Schema (draft 2020-12). */
 export const bundleSchema = () => z.toJSONSchema(jobBundle, { io: "input" });
@@ -108,12 +128,17 @@ export function readBundle(text: string): { ok: true; value: JobBundle } | { ok:
   const bundle = parsed.data;
   const sheets = new Set(bundle.products.map((p) => p.revisionId));
   const seen = new Set<string>();
+  const twice = firstTwice(bundle.panels.map((p) => p.id)) ?? firstTwice(bundle.photos.map((p) => p.id));
+  if (twice) return refuse(`${twice} is in the file twice`);
+  if (firstTwice(bundle.products.map((p) => p.revisionId))) return refuse("A product's revision is in the file twice", "products");
   for (const [p, panel] of bundle.panels.entries()) {
+    if (polygonArea(panel.shape.outline) < LEAST_AREA_M2) return refuse("The outline encloses no area", `panels.${p}.shape.outline`);
     if (!sheets.has(panel.productRevisionId)) return refuse("The panel's product is not in the file", `panels.${p}.productRevisionId`);
     for (const [i, e] of panel.entries.entries()) {
       const where = `panels.${p}.entries.${i}`;
       if (seen.has(e.id)) return refuse(`Entry ${e.id} is in the file twice`, where);
       seen.add(e.id);
+      if (e.supersedes === e.id) return refuse("It corrects itself", where);
       const body = LEDGER_BODIES[e.kind].safeParse(e.body);
       if (!body.success)
         return refuse(body.error.issues[0]?.message ?? "Not understood", `${where}.body.${body.error.issues[0]?.path.join(".") ?? ""}`);

@@ -1,6 +1,6 @@
 import { type EventAttributes, createEvents } from "ics";
-import { CURE_STAGES } from "#core/cure/bake-plan";
-import { cureCalendar } from "#core/cure/cure-calendar";
+import { CURE_STAGES } from "#core/models/cure/bake-plan";
+import { cureCalendar } from "#core/models/cure/cure-calendar";
 import type { PanelView } from "../views/panel-view";
 
 const EVENT_MS = 15 * 60_000;

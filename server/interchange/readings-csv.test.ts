@@ -1,4 +1,4 @@
-import { panelShape } from "#core/panel/shapes";
+import { panelShape } from "#core/kernel/geometry/shapes";
 import { FILE_LIMITS, type ReadOptions, previewReadings, readReadings, writeReadings } from "#server/interchange/readings-csv";
 
 const { outline } = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
@@ -137,5 +137,40 @@ describe("a good file", () => {
     expect(look.ok && look.value.roles.slice(0, 5)).toEqual(["spot", "x", "y", "phase", "film"]);
     const file = readReadings(text, options({ roles: ["spot", "x", "y", "phase", "film", "ignore", "ignore", "ignore", "ignore"] }));
     expect(file.ok && file.value[0]!.readings[0]!.thickness_m).toBeCloseTo(129.54e-6, 9);
+  });
+});
+
+describe("units of a file", () => {
+  const row = { spot: "1", x_m: 0.3, y_m: 0.5, phase: "after", entered: "5.1", unit: "mil", film_m: 129.54e-6, simulated: false, at: "" };
+
+  test("the heading's unit goes before the screen's: our own export comes back in a shop of mils and inches (once refused)", () => {
+    const text = writeReadings([row]);
+    const look = previewReadings(text);
+    if (!look.ok) throw new Error("refused");
+    expect(look.value.roles).toEqual(["spot", "x", "y", "phase", "film", "ignore", "ignore", "ignore", "ignore"]);
+    const file = readReadings(text, options({ roles: look.value.roles, filmUnit: "mil", lengthUnit: "in" }));
+    expect(file.ok && file.value).toEqual([
+      {
+        spot: "1",
+        at: [0.3, 0.5],
+        phase: "after",
+        readings: [{ thickness_m: expect.closeTo(129.54e-6, 12) as number, entered: "129.54", unit: "µm" }],
+      },
+    ]);
+  });
+
+  test.each([
+    ["film (mils)", "5.1", 129.54e-6],
+    ["DFT µm", "131", 131e-6],
+    ["Thickness [um]", "131", 131e-6],
+    ["film", "5.1", 129.54e-6],
+  ])("%s: %s", (heading, typed, film_m) => {
+    const file = readReadings(`spot,${heading}\n1,${typed}\n`, options({ filmUnit: "mil" }));
+    expect(file.ok && file.value[0]!.readings[0]!.thickness_m).toBeCloseTo(film_m, 12);
+  });
+
+  test("a cell's own unit goes before both", () => {
+    const file = readReadings("spot,film µm\n1,5.1 mil\n", options());
+    expect(file.ok && file.value[0]!.readings[0]).toMatchObject({ thickness_m: expect.closeTo(129.54e-6, 12) as number, unit: "mil" });
   });
 });

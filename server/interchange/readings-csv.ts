@@ -1,8 +1,9 @@
 import Papa from "papaparse";
-import { parseQuantity } from "#core/units/parse";
-import type { UnitOf } from "#core/units/quantities";
-import { type Point, type Polygon, boundingBox } from "#core/panel/geometry";
-import { PHASES, type Phase } from "#core/ledger/kinds";
+import { parseQuantity } from "#core/kernel/units/parse";
+import type { UnitOf } from "#core/kernel/units/quantities";
+import { type Point, type Polygon, boundingBox } from "#core/kernel/geometry/geometry";
+import { PHASES, type Phase } from "#core/record/kinds";
+import { fromCell, writeCsv } from "./csv";
 
 export const ROLES = ["spot", "x", "y", "phase", "film", "ignore"] as const;
 export type ColumnRole = (typeof ROLES)[number];
@@ -18,7 +19,7 @@ export interface FilePreview {
   rows: string[][];
   rowCount: number;
   roles: ColumnRole[];
-  /** Unit of the film in the last file with this heading, where the shop has had one. */
+  /** Unit of the film: the heading's, or of the last file with this heading, where the shop has had one. */
   filmUnit?: UnitOf<"film">;
 }
 export interface ImportedSpot {
@@ -39,6 +40,22 @@ const WORDS: Record<Exclude<ColumnRole, "ignore">, RegExp> = {
   phase: /^(phase|when|stage)$/i,
   film: /(film|thick|reading|value|dft|total|µm|um|mil)/i,
 };
+
+const UNIT_WORDS: Record<"film" | "length", readonly [unit: string, words: RegExp][]> = {
+  film: [
+    ["µm", /(µm|μm|\bum\b|microns?)/i],
+    ["mil", /\bmils?\b/i],
+  ],
+  length: [
+    ["mm", /\bmm\b/i],
+    ["in", /(\bin\b|\binch(es)?\b)/i],
+  ],
+};
+/** The unit that a heading names; null where it names none, or several. */
+export function unitInHeading(heading: string, of: "film" | "length"): string | null {
+  const named = UNIT_WORDS[of].filter(([, words]) => words.test(heading));
+  return named.length === 1 ? named[0]![0] : null;
+}
 
 const refuse = (problems: Problem[], problemCount = problems.length): { ok: false; problems: Problem[]; problemCount: number } => ({
   ok: false,
@@ -90,12 +107,23 @@ export function previewReadings(text: string): Outcome<FilePreview> {
     if (role) taken.add(role);
     return role ?? (/^column \d+$/.test(name) ? "film" : "ignore");
   });
-  return { ok: true, value: { columns, rows: rows.slice(0, 6).map((r) => r.cells), rowCount: rows.length, roles } };
+  const named = roles.flatMap((r, i) => (r === "film" ? (unitInHeading(columns[i]!, "film") ?? []) : []));
+  return {
+    ok: true,
+    value: {
+      columns,
+      rows: rows.slice(0, 6).map((r) => r.cells),
+      rowCount: rows.length,
+      roles,
+      ...(named.length > 0 && new Set(named).size === 1 ? { filmUnit: named[0] as UnitOf<"film"> } : {}),
+    },
+  };
 }
 
 export interface ReadOptions {
   roles: readonly ColumnRole[];
   phase: Phase;
+  /** Units of columns whose heading names none. */
   filmUnit: UnitOf<"film">;
   lengthUnit: UnitOf<"length">;
   outline: Polygon;
@@ -143,12 +171,14 @@ function readRow(
   const phaseText = roles.includes("phase") ? cell("phase") : "";
   const phase = phaseText === "" ? usualPhase : phaseOf(phaseText);
   if (!phase) return problem(columns[roles.indexOf("phase")]!, `"${phaseText}" is not before, after or recheck`);
-  const named = roles.includes("spot") ? cell("spot") : "";
+  const named = roles.includes("spot") ? fromCell(cell("spot")) : "";
   if (named.length > 12) return problem(columns[roles.indexOf("spot")]!, `A spot name has at most 12 characters`);
   let at: Point | undefined;
   let name = named;
   if (roles.includes("x")) {
-    const [x, y] = (["x", "y"] as const).map((r) => parseQuantity("length", cell(r), lengthUnit));
+    const [x, y] = (["x", "y"] as const).map((r) =>
+      parseQuantity("length", cell(r), unitInHeading(columns[roles.indexOf(r)]!, "length") ?? lengthUnit),
+    );
     if (!x!.ok) return problem(columns[roles.indexOf("x")]!, x!.message);
     if (!y!.ok) return problem(columns[roles.indexOf("y")]!, y!.message);
     at = [x!.si, y!.si];
@@ -171,7 +201,7 @@ function readRow(
   const readings = roles.flatMap((role, i) => {
     const typed = cells[i] ?? "";
     if (role !== "film" || typed === "") return [];
-    const parsed = parseQuantity("film", typed, filmUnit);
+    const parsed = parseQuantity("film", typed, unitInHeading(columns[i]!, "film") ?? filmUnit);
     if (!parsed.ok) return (void problem(columns[i]!, parsed.message), []);
     if (parsed.si < 0) return (void problem(columns[i]!, `Film cannot be below zero ("${typed}")`), []);
     if (parsed.si > 5e-3)
@@ -202,18 +232,18 @@ export function writeReadings(
     at: string;
   }[],
 ): string {
-  return Papa.unparse(
-    rows.map((r) => ({
-      spot: r.spot,
-      "x mm": Math.round(r.x_m * 1e4) / 10,
-      "y mm": Math.round(r.y_m * 1e4) / 10,
-      phase: r.phase,
-      "film µm": Math.round(r.film_m * 1e9) / 1e3,
-      entered: r.entered,
-      unit: r.unit,
-      simulated: r.simulated ? "yes" : "no",
-      at: r.at,
-    })),
-    { newline: "\n" },
+  return writeCsv(
+    ["spot", "x mm", "y mm", "phase", "film µm", "entered", "unit", "simulated", "at"],
+    rows.map((r) => [
+      r.spot,
+      Math.round(r.x_m * 1e4) / 10,
+      Math.round(r.y_m * 1e4) / 10,
+      r.phase,
+      Math.round(r.film_m * 1e9) / 1e3,
+      r.entered,
+      r.unit,
+      r.simulated ? "yes" : "no",
+      r.at,
+    ]),
   );
 }

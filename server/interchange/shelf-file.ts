@@ -1,9 +1,11 @@
 import Papa from "papaparse";
 import { z } from "zod";
-import { type AnySheet, anySheet, isCoat, sheetContradictions } from "#core/product/sheet";
-import { fromSi } from "#core/units/convert";
-import { parseQuantity } from "#core/units/parse";
-import type { Quantity } from "#core/units/quantities";
+import { type AnySheet, isCoat, sheetContradictions } from "#core/models/product/sheet";
+import { anySheet } from "#core/models/product/sheet-schema";
+import { fromSi } from "#core/kernel/units/convert";
+import { parseQuantity } from "#core/kernel/units/parse";
+import type { Quantity } from "#core/kernel/units/quantities";
+import { fromCell, writeCsv } from "./csv";
 import type { Outcome, Problem } from "./readings-csv";
 
 export const SHELF_FORMAT = "yakamoz-shelf";
@@ -70,9 +72,9 @@ export function shelfToCsv(sheets: readonly AnySheet[]): string {
         ? String(value)
         : "";
   };
-  return Papa.unparse(
-    { fields: COLUMNS.map((c) => c.heading), data: sheets.map((s) => COLUMNS.map((c) => cell(s, c))) },
-    { newline: "\n" },
+  return writeCsv(
+    COLUMNS.map((c) => c.heading),
+    sheets.map((s) => COLUMNS.map((c) => cell(s, c))),
   );
 }
 
@@ -100,7 +102,7 @@ export function shelfFromCsv(text: string): Outcome<AnySheet[]> {
     if (cells.length > columns.length)
       problems.push({ line: r + 2, column: null, reason: `${cells.length} cells under ${columns.length} headings` });
     columns.forEach((c, i) => {
-      const cell = cells[i]?.trim() ?? "";
+      const cell = fromCell(cells[i]?.trim() ?? "");
       if (!c || cell === "") return;
       if (!c.quantity) return void (raw[c.key] = cell);
       const parsed = parseQuantity(c.quantity, cell, c.unit!);

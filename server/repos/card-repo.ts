@@ -1,4 +1,5 @@
-import { type CardBody, cardBody } from "#core/cards/card";
+import type { CardBody } from "#core/models/cards/card";
+import { cardBody } from "#core/models/cards/card-schema";
 import type { Db } from "../db/open";
 
 export interface Card {
@@ -47,15 +48,10 @@ export async function getCard(db: Db, id: string): Promise<(Card & { struck: boo
   return { ...toCard(row), struck: row.struck_at_ms !== null, supersededBy: next?.id ?? null };
 }
 
-export async function findCardByKey(db: Db, clientKey: string): Promise<string | null> {
-  const row = await db.selectFrom("card").select("id").where("client_key", "=", clientKey).executeTakeFirst();
-  return row?.id ?? null;
-}
-
 /** A corrected card keeps the number of the one it replaces. */
 export async function insertCard(
   db: Db,
-  c: { id: string; body: CardBody; at_ms: number; by: string; simulated: boolean; supersedes: string | null; clientKey: string | null },
+  c: { id: string; body: CardBody; at_ms: number; by: string; simulated: boolean; supersedes: string | null },
 ): Promise<void> {
   const last = await db
     .selectFrom("card")
@@ -73,7 +69,7 @@ export async function insertCard(
       simulated: c.simulated ? 1 : 0,
       supersedes_id: c.supersedes,
       struck_at_ms: null,
-      client_key: c.clientKey,
+      client_key: null,
     })
     .execute();
 }

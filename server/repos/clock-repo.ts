@@ -1,7 +1,5 @@
-import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/clock/clock-state";
-import { sql } from "kysely";
+import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/models/clock/clock-state";
 import type { Db } from "../db/open";
-import { livingEntry } from "./ledger-repo";
 
 const DAY_MS = 86_400_000;
 
@@ -10,15 +8,28 @@ const MOST_CLOCKS = 16;
 
 /** Clocks that still say something: not stopped, not of a struck entry, and not long over. Running ones first, soonest first. */
 export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Promise<Clock[]> {
+  const running = await clocksDue(db, { after_ms: now_ms, until_ms: null, most });
+  const over =
+    running.length < most ? await clocksDue(db, { after_ms: now_ms - 2 * DAY_MS, until_ms: now_ms, most: most - running.length }) : [];
+  return [...running, ...over];
+}
+
+/** Clocks due in a span of time, soonest first: the index of running clocks is walked as far as the limit, whatever else stands in the file. */
+async function clocksDue(
+  db: Db,
+  { after_ms, until_ms, most }: { after_ms: number; until_ms: number | null; most: number },
+): Promise<Clock[]> {
   const rows = await db
     .selectFrom("clock as c")
-    .innerJoin("panel as p", "p.id", "c.panel_id")
-    .innerJoin("job as j", "j.id", "p.job_id")
+    .crossJoin("panel as p")
+    .crossJoin("job as j")
+    .whereRef("p.id", "=", "c.panel_id")
+    .whereRef("j.id", "=", "p.job_id")
     .where("c.stopped_ms", "is", null)
-    .where("c.due_ms", ">", now_ms - 2 * DAY_MS)
+    .where("c.due_ms", ">", after_ms)
+    .$if(until_ms !== null, (q) => q.where("c.due_ms", "<=", until_ms!))
     .where("j.archived_at_ms", "is", null)
-    .where(livingEntry("c.entry_id"))
-    .orderBy(sql`c.due_ms <= ${now_ms}`)
+    .where("c.struck", "=", 0)
     .orderBy("c.due_ms")
     .limit(most)
     .select([
@@ -41,7 +52,7 @@ export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Pr
     jobId: r.job_id,
     jobName: r.vehicle,
     panelName: r.panel_name,
-    kind: r.kind in CLOCK_KINDS ? (r.kind as ClockKind) : "flash",
+    kind: Object.hasOwn(CLOCK_KINDS, r.kind) ? (r.kind as ClockKind) : "flash",
     label: r.label,
     started_ms: r.started_ms,
     due_ms: r.due_ms,

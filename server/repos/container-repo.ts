@@ -1,4 +1,4 @@
-import { KEEPING, type Keeping } from "#core/product/container";
+import { KEEPING, type Keeping } from "#core/models/product/container";
 import type { Db } from "../db/open";
 
 export interface Container {
@@ -29,7 +29,7 @@ const toContainer = (r: {
   batch: r.batch,
   size_m3: r.size_m3,
   opened_ms: r.opened_ms,
-  keeping: r.keeping in KEEPING ? (r.keeping as Keeping) : "shelf",
+  keeping: Object.hasOwn(KEEPING, r.keeping) ? (r.keeping as Keeping) : "shelf",
   left_m3: r.left_m3,
   version: r.version,
   closedAt_ms: r.closed_at_ms,
@@ -46,10 +46,7 @@ export async function getContainer(db: Db, id: string): Promise<Container | null
   return row ? toContainer(row) : null;
 }
 
-export async function insertContainer(
-  db: Db,
-  c: Omit<Container, "version" | "closedAt_ms"> & { now_ms: number; clientKey: string | null },
-): Promise<void> {
+export async function insertContainer(db: Db, c: Omit<Container, "version" | "closedAt_ms"> & { now_ms: number }): Promise<void> {
   await db
     .insertInto("container")
     .values({
@@ -63,9 +60,8 @@ export async function insertContainer(
       version: 1,
       created_at_ms: c.now_ms,
       closed_at_ms: null,
-      client_key: c.clientKey,
+      client_key: null,
     })
-    .onConflict((o) => o.column("client_key").doNothing())
     .execute();
 }
 

@@ -1,4 +1,4 @@
-import { type GunBody, gunBody } from "#core/spray/gun";
+import { type GunBody, gunBody } from "#core/models/spray/gun";
 import type { Db } from "../db/open";
 
 export interface Gun {
@@ -18,12 +18,7 @@ export async function getGun(db: Db, id: string): Promise<Gun | null> {
   return row ? { id: row.id, body: gunBody.parse(JSON.parse(row.body_json)), version: row.version } : null;
 }
 
-/** A new gun; sending the same form twice keeps one. @returns its id */
-export async function insertGun(db: Db, gun: { id: string; body: GunBody; now_ms: number; clientKey: string | null }): Promise<string> {
-  const known = gun.clientKey
-    ? await db.selectFrom("gun").select("id").where("client_key", "=", gun.clientKey).executeTakeFirst()
-    : undefined;
-  if (known) return known.id;
+export async function insertGun(db: Db, gun: { id: string; body: GunBody; now_ms: number }): Promise<void> {
   await db
     .insertInto("gun")
     .values({
@@ -32,10 +27,9 @@ export async function insertGun(db: Db, gun: { id: string; body: GunBody; now_ms
       version: 1,
       created_at_ms: gun.now_ms,
       archived_at_ms: null,
-      client_key: gun.clientKey,
+      client_key: null,
     })
     .execute();
-  return gun.id;
 }
 
 /** @returns false when another window was first */
@@ -49,6 +43,7 @@ export async function updateGun(db: Db, id: string, body: GunBody, version: numb
   return numUpdatedRows > 0n;
 }
 
-export async function setGunArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<void> {
-  await db.updateTable("gun").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).execute();
+export async function setGunArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+  const { numUpdatedRows } = await db.updateTable("gun").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).executeTakeFirst();
+  return numUpdatedRows > 0n;
 }

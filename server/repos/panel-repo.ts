@@ -1,6 +1,6 @@
+import { type PanelBrief, SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
-import { type PanelBrief, SUBSTRATES, type Substrate } from "#core/ledger/derive-panel";
-import { SHAPE_KINDS } from "#core/panel/shapes";
+import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import type { Db } from "../db/open";
 
 export interface Panel extends PanelBrief {
@@ -36,7 +36,7 @@ const toPanel = (r: PanelRow): Panel => ({
   name: r.name,
   shape: shapeJson.parse(JSON.parse(r.shape_json)),
   tilt_rad: r.tilt_rad,
-  substrate: r.substrate in SUBSTRATES ? (r.substrate as Substrate) : "unknown",
+  substrate: Object.hasOwn(SUBSTRATES, r.substrate) ? (r.substrate as Substrate) : "unknown",
   productRevisionId: r.product_revision_id,
   coatsPlanned: r.coats_planned,
 });
@@ -46,17 +46,25 @@ export async function listPanels(db: Db, jobId: string): Promise<Panel[]> {
   return rows.map(toPanel);
 }
 
+/** Names of the panels of some jobs, job by job. */
+export async function namesOfPanels(db: Db, jobIds: readonly string[]): Promise<Map<string, { id: string; name: string }[]>> {
+  const named = new Map<string, { id: string; name: string }[]>();
+  if (jobIds.length === 0) return named;
+  const rows = await db.selectFrom("panel").select(["id", "job_id", "name"]).where("job_id", "in", jobIds).orderBy("position").execute();
+  for (const { id, job_id, name } of rows) named.set(job_id, [...(named.get(job_id) ?? []), { id, name }]);
+  return named;
+}
+
 export async function getPanel(db: Db, id: string): Promise<Panel | null> {
   const row = await db.selectFrom("panel").selectAll().where("id", "=", id).executeTakeFirst();
   return row ? toPanel(row) : null;
 }
 
-export async function findPanelByKey(db: Db, clientKey: string): Promise<Panel | null> {
-  const row = await db.selectFrom("panel").selectAll().where("client_key", "=", clientKey).executeTakeFirst();
-  return row ? toPanel(row) : null;
+export async function jobOfPanel(db: Db, id: string): Promise<string | null> {
+  return (await db.selectFrom("panel").select("job_id").where("id", "=", id).executeTakeFirst())?.job_id ?? null;
 }
 
-export async function insertPanel(db: Db, panel: Omit<Panel, "position"> & { clientKey: string | null }): Promise<Panel> {
+export async function insertPanel(db: Db, panel: Omit<Panel, "position">): Promise<Panel> {
   const last = await db
     .selectFrom("panel")
     .select((e) => e.fn.max("position").as("last"))
@@ -74,7 +82,7 @@ export async function insertPanel(db: Db, panel: Omit<Panel, "position"> & { cli
       substrate: panel.substrate,
       product_revision_id: panel.productRevisionId,
       coats_planned: panel.coatsPlanned,
-      client_key: panel.clientKey,
+      client_key: null,
     })
     .returningAll()
     .executeTakeFirstOrThrow();
@@ -83,4 +91,20 @@ export async function insertPanel(db: Db, panel: Omit<Panel, "position"> & { cli
 
 export async function setCoatsPlanned(db: Db, id: string, coats: number): Promise<void> {
   await db.updateTable("panel").set({ coats_planned: coats }).where("id", "=", id).execute();
+}
+
+/** Everything of a panel that its brief says. */
+export async function setPanelBrief(db: Db, id: string, brief: Omit<Panel, "id" | "jobId" | "position">): Promise<void> {
+  await db
+    .updateTable("panel")
+    .set({
+      name: brief.name,
+      shape_json: JSON.stringify(brief.shape),
+      tilt_rad: brief.tilt_rad,
+      substrate: brief.substrate,
+      product_revision_id: brief.productRevisionId,
+      coats_planned: brief.coatsPlanned,
+    })
+    .where("id", "=", id)
+    .execute();
 }

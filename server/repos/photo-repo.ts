@@ -11,12 +11,21 @@ export interface Photo {
   original: { bytes: Uint8Array; mime: string } | null;
 }
 
-export async function insertPhoto(db: Db, p: Photo & { now_ms: number }): Promise<void> {
+export async function insertPhoto(db: Db, p: Photo & { digest: string | null; now_ms: number }): Promise<void> {
   const { now_ms, original, ...photo } = p;
   await db
     .insertInto("photo")
     .values({ ...photo, original: original?.bytes ?? null, original_mime: original?.mime ?? null, created_at_ms: now_ms })
     .execute();
+}
+
+export async function hasPhoto(db: Db, id: string): Promise<boolean> {
+  return (await db.selectFrom("photo").select("id").where("id", "=", id).executeTakeFirst()) !== undefined;
+}
+
+/** The photograph that a file with this digest was kept as. */
+export async function findPhotoByDigest(db: Db, digest: string): Promise<string | null> {
+  return (await db.selectFrom("photo").select("id").where("digest", "=", digest).executeTakeFirst())?.id ?? null;
 }
 
 export async function getPhoto(db: Db, id: string): Promise<Photo | null> {

@@ -1,4 +1,5 @@
-import { type AnySheet, type ProductSheet, anySheet, isClear, isCoat } from "#core/product/sheet";
+import { type AnySheet, type ProductSheet, isClear, isCoat } from "#core/models/product/sheet";
+import { anySheet } from "#core/models/product/sheet-schema";
 import type { Db } from "../db/open";
 
 export interface ShelfItem<S extends AnySheet = AnySheet> {
@@ -54,6 +55,10 @@ export async function getProductRevision(db: Db, revisionId: string): Promise<Pr
   return item && isProduct(item) ? item : null;
 }
 
+export async function hasProduct(db: Db, id: string): Promise<boolean> {
+  return (await db.selectFrom("product").select("id").where("id", "=", id).executeTakeFirst()) !== undefined;
+}
+
 export async function insertProduct(db: Db, product: { id: string; now_ms: number }): Promise<void> {
   await db.insertInto("product").values({ id: product.id, created_at_ms: product.now_ms, archived_at_ms: null }).execute();
 }
@@ -73,6 +78,7 @@ export async function insertRevision(db: Db, input: { id: string; productId: str
   return revision;
 }
 
-export async function setProductArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<void> {
-  await db.updateTable("product").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).execute();
+export async function setProductArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+  const { numUpdatedRows } = await db.updateTable("product").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).executeTakeFirst();
+  return numUpdatedRows > 0n;
 }

@@ -2,7 +2,7 @@ import { archiveJob, archiveProduct, saveProduct, stopClock } from "#server/comm
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { listClocks } from "#server/repos/clock-repo";
 import { getJob, listJobs } from "#server/repos/job-repo";
-import { countByPanel } from "#server/repos/ledger-repo";
+import { listCounts } from "#server/repos/summary-repo";
 import { getProductRevision, listClears, listProducts, listShelf } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { coatBody, readingBody, sheet, testContext, testJob } from "#server/testing/fixtures";
@@ -88,11 +88,11 @@ describe("jobs and what their panels count", () => {
     expect(await getJob(ctx.db, "none")).toBeNull();
   });
   test("struck entries do not count; their lines stay in the ledger, marked", async () => {
-    const { panelId } = await testJob(ctx);
+    const { jobId, panelId } = await testJob(ctx);
     const id = await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });
     await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("before", "1", 90), by });
     await strikeEntry(ctx, id, { by, reason: "" });
-    expect((await countByPanel(ctx.db))[0]).toMatchObject({ coats: 0, readings: { before: 1, after: 0, recheck: 0 } });
+    expect((await listCounts(ctx.db, [jobId]))[0]?.counts).toMatchObject({ coats: 0, readings: { before: 1, after: 0, recheck: 0 } });
     expect((await loadLedgerLines(ctx, panelId)).map((l) => [l.kind, l.superseded])).toEqual([
       ["reading", false],
       ["coat", true],

@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { ROLES } from "../interchange/readings-csv";
-import type { ShopRemoval } from "#core/correction/clearing";
-import { DEFAULT_RATES } from "#core/correction/options";
-import { DEFAULT_FLOOR_M } from "#core/film/verdict";
-import { HOUSE_WAY_IDS } from "#core/ways/house-ways";
-import type { ShopFactors } from "#core/flow/simulate-coats";
-import { QUANTITIES } from "#core/units/quantities";
+import { type ShopRemoval, UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
+import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_FLOOR_M } from "#core/judge/limits";
+import { HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
+import type { ShopFactors } from "#core/models/flow/simulate-coats";
+import { QUANTITIES } from "#core/kernel/units/quantities";
 import type { Db } from "../db/open";
 
 export const MOST_PROFILES = 20;
@@ -68,7 +68,10 @@ export async function saveShop(db: Db, settings: ShopSettings, now_ms: number): 
 }
 
 /** What this shop takes off, as taken over. */
-export const shopRemoval = (shop: ShopSettings): ShopRemoval => ({ whole: shop.learntRemoval, steps: shop.learntSteps });
+export const shopRemoval = (shop: ShopSettings): ShopRemoval => ({
+  whole: shop.learntRemoval ?? UNMEASURED_REMOVAL.whole,
+  steps: shop.learntSteps,
+});
 
 /** The shop's factors on the flow model. */
 export const shopFactors = (shop: ShopSettings): ShopFactors => ({

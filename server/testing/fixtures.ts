@@ -1,5 +1,6 @@
-import { panelShape } from "#core/panel/shapes";
-import { TEST_SHEET } from "#core/testing/test-ledger";
+import type { CardBody } from "#core/models/cards/card";
+import { panelShape } from "#core/kernel/geometry/shapes";
+import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 import { createJob, saveProduct } from "../commands/jobs";
 import { type ServerContext, createContext } from "../context";
 import { migrate, openDatabase } from "../db/open";
@@ -14,6 +15,28 @@ export async function testContext(): Promise<ServerContext & { advance(ms: numbe
 }
 
 export const sheet = TEST_SHEET;
+
+/** A matte card, sprayed upright and dried in the air. */
+export const cardBody: CardBody = {
+  name: "Half",
+  productName: "Matte T",
+  productRevisionId: null,
+  mix: "50 : 50",
+  mattingShare: 0.5,
+  reducer: 0.05,
+  base: "grey base",
+  orientation: "vertical",
+  coats: 2,
+  dryFilm_m: 50e-6,
+  cure: "air",
+  place: "board",
+  gloss: [{ angle: 60, gloss_GU: 34 }],
+  colour: "open",
+  glossVerdict: "open",
+  texture: "open",
+  note: "",
+  photoIds: [],
+};
 
 export const coatBody = (number: number) => ({
   number,

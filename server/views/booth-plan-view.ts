@@ -1,16 +1,15 @@
 import { startOfDay } from "date-fns";
-import { polygonArea } from "#core/panel/geometry";
-import { SHEET_K, timesAt } from "#core/product/sheet";
-import type { BoothPart, BoothProblem, BoothRules } from "#core/schedule/booth-problem";
-import { passTime } from "#core/mix/pots";
-import { SPRAY } from "#core/spray/constants";
-import { USUAL_GUN } from "#core/spray/usual-gun";
-import { planFigures } from "#core/ways/plan-figures";
+import { polygonArea } from "#core/kernel/geometry/geometry";
+import { SHEET_K, timesAt } from "#core/models/product/sheet";
+import type { BoothPart, BoothProblem, BoothRules } from "#core/models/schedule/booth-problem";
+import { planFigures } from "#core/models/ways/plan-figures";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, getBoothPlan } from "../repos/booth-plan-repo";
 import { listClocks } from "../repos/clock-repo";
-import { listJobs } from "../repos/job-repo";
-import { type PanelView, loadJobViews } from "./panel-view";
+import { jobOfPanel } from "../repos/panel-repo";
+import { countUnfinished, listUnfinished } from "../repos/summary-repo";
+import { usualSpray_s } from "../summary/usual-spray";
+import { type PanelView, loadPanelView } from "./panel-view";
 
 const MS = 1000;
 const MINUTE_MS = 60_000;
@@ -18,9 +17,6 @@ const MINUTE_MS = 60_000;
 export const DEFAULT_RULES: BoothRules = { painters: 1, places: 6, mix_s: 300, potsMost: null, carryOut_s: 900, end_s: null };
 /** Until a part may be turned where its sheet has no dust-free time. */
 const TURN_S = 3600;
-/** Edges first, a look along the wet edge, walking round: beside the passes themselves. Common practice. */
-const HANDLING_S = 120;
-const HALF_MINUTE_S = 30;
 const MOST_CLOCKS = 200;
 
 export interface BoothCandidate {
@@ -40,6 +36,8 @@ export interface BoothCandidate {
 }
 export interface BoothPlanView {
   candidates: BoothCandidate[];
+  /** Unfinished panels beyond those that are offered. */
+  notOffered: number;
   rules: BoothPlanBody["rules"];
   problem: BoothProblem;
   /** The plan's zero, and midnight before it by the shop's clock. */
@@ -56,21 +54,40 @@ export interface BoothPlanView {
   version: number;
 }
 
+/** So many parts at most stand in a plan, and so many others are offered beside them, newest jobs first. */
+const PARTS_MOST = 40;
+const OFFERED_MOST = 60;
+
 /**
- * The day's plan as the page and its calendar file need it: the open panels of all jobs, the chosen ones as a problem from now on.
+ * The day's plan as the page and its calendar file need it: the chosen panels as a problem from now on, and unfinished ones to choose from. Only
+ * the chosen ones are read whole.
  * @param jobId whose panels are chosen as long as no plan is stored
+ * @param proposed a plan about to be stored, looked at in the place of the stored one
  */
-export async function loadBoothPlan(ctx: ServerContext, jobId: string | null): Promise<BoothPlanView> {
+export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, proposed?: BoothPlanBody): Promise<BoothPlanView> {
   const now_ms = ctx.now_ms();
-  const [stored, jobs, clocks] = await Promise.all([getBoothPlan(ctx.db), listJobs(ctx.db), listClocks(ctx.db, now_ms, MOST_CLOCKS)]);
-  const views = (await Promise.all(jobs.map((j) => loadJobViews(ctx, j.id)))).flat();
-  const body = stored?.body ?? null;
-  const inPlan = (v: PanelView) => (body ? body.parts.some((p) => p.panelId === v.panel.id) : v.job.id === jobId);
-  const open = views.filter((v) => (v.state.coats.length < v.panel.coatsPlanned && !v.state.handedOver) || (body && inPlan(v)));
+  const [stored, clocks, offered, unfinished] = await Promise.all([
+    getBoothPlan(ctx.db),
+    listClocks(ctx.db, now_ms, MOST_CLOCKS),
+    listUnfinished(ctx.db, { most: OFFERED_MOST }),
+    countUnfinished(ctx.db),
+  ]);
+  const body = proposed ?? stored?.body ?? null;
+  const own = body || jobId === null ? [] : await listUnfinished(ctx.db, { most: PARTS_MOST, jobId });
+  const chosenIds = body ? body.parts.map((p) => p.panelId) : own.map((c) => c.panelId);
   const start_ms = body?.start_ms ?? now_ms;
   const origin_ms = Math.max(start_ms, Math.ceil(now_ms / MINUTE_MS) * MINUTE_MS);
-  const entries = open.map((v) => ({ v, typed: body?.parts.find((p) => p.panelId === v.panel.id) ?? null }));
-  const chosen = entries.filter(({ v }) => inPlan(v));
+  const views = await Promise.all(
+    chosenIds.map(async (id) => {
+      const job = await jobOfPanel(ctx.db, id);
+      return job === null ? null : loadPanelView(ctx, job, id);
+    }),
+  );
+  const chosen = views
+    .filter((v) => v !== null)
+    .filter((v) => v.job.archivedAt_ms === null)
+    .map((v) => ({ v, typed: body?.parts.find((p) => p.panelId === v.panel.id) ?? null }));
+  const others = offered.filter((c) => !chosen.some(({ v }) => v.panel.id === c.panelId));
   const parts = chosen.map(({ v, typed }) => partOf(v, typed, origin_ms));
   const rules = body?.rules ?? { ...DEFAULT_RULES, end_ms: null };
   const fixed = (body?.fixed ?? []).filter((f) => {
@@ -79,20 +96,24 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null): P
   });
   const ahead = fixed.filter((f) => f.start_ms >= origin_ms);
   return {
-    candidates: entries.map(({ v, typed }) => ({
-      panelId: v.panel.id,
-      jobId: v.job.id,
-      name: v.panel.name,
-      vehicle: v.job.vehicle,
-      product: v.product.sheet.name,
-      coatsPlanned: v.panel.coatsPlanned,
-      coats: v.state.coats.length,
-      chosen: inPlan(v),
-      sides: typed?.sides ?? 1,
-      group: typed?.group ?? null,
-      typedSpray_s: typed?.spray_s ?? null,
-      usualSpray_s: usualSpray_s(v),
-    })),
+    candidates: [
+      ...chosen.map(({ v, typed }) => ({
+        panelId: v.panel.id,
+        jobId: v.job.id,
+        name: v.panel.name,
+        vehicle: v.job.vehicle,
+        product: v.product.sheet.name,
+        coatsPlanned: v.panel.coatsPlanned,
+        coats: v.state.coats.length,
+        chosen: true,
+        sides: typed?.sides ?? (1 as const),
+        group: typed?.group ?? null,
+        typedSpray_s: typed?.spray_s ?? null,
+        usualSpray_s: usualSpray_s(v.panel, v.state),
+      })),
+      ...others.map((c) => ({ ...c, chosen: false, sides: 1 as const, group: null, typedSpray_s: null })),
+    ],
+    notOffered: Math.max(0, unfinished - others.length - chosen.length),
     rules,
     problem: {
       parts,
@@ -120,7 +141,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null): P
       v.state.coats.map(({ entry }) => ({
         panelId: v.panel.id,
         coat: entry.body.number,
-        start_ms: entry.at_ms - (entry.body.duration_s ?? usualSpray_s(v)) * MS,
+        start_ms: entry.at_ms - (entry.body.duration_s ?? usualSpray_s(v.panel, v.state)) * MS,
         end_ms: entry.at_ms,
       })),
     ),
@@ -132,27 +153,11 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null): P
   };
 }
 
-/** One coat's time: the mean of those that were started and stopped, else the area at a usual hand, to whole half minutes. */
-function usualSpray_s(v: PanelView): number {
-  const timed = v.state.coats.flatMap(({ entry }) =>
-    entry.body.duration_s !== null && entry.body.duration_s > 0 ? [entry.body.duration_s] : [],
-  );
-  if (timed.length > 0) return timed.reduce((a, t) => a + t, 0) / timed.length;
-  const gun = v.state.coats.at(-1)?.entry.body.settings ?? { ...USUAL_GUN, fan_m: null };
-  const time_s = passTime({
-    area_m2: polygonArea(v.panel.shape.outline),
-    fan_m: gun.fan_m ?? (SPRAY.fanRef_m * gun.distance_m) / SPRAY.distanceRef_m,
-    overlap: gun.overlap,
-    handSpeed_m_s: gun.handSpeed_m_s,
-  });
-  return Math.ceil((HANDLING_S + time_s) / HALF_MINUTE_S) * HALF_MINUTE_S;
-}
-
 function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, origin_ms: number): BoothPart {
   const { sheet } = v.product;
   const air_K = v.state.climate?.body.air_K ?? SHEET_K;
   const sides = typed?.sides ?? 1;
-  const spray_s = typed?.spray_s ?? usualSpray_s(v);
+  const spray_s = typed?.spray_s ?? usualSpray_s(v.panel, v.state);
   const { coatsPlanned } = v.panel;
   const running = v.state.spraying;
   const done = Math.min(coatsPlanned * sides, v.state.coats.length + (running ? 1 : 0));

@@ -1,5 +1,5 @@
-import type { PanelInFlight } from "#core/schedule/next-panel";
-import { houseWay, plannedCoat } from "#core/ways/house-ways";
+import type { PanelInFlight } from "#core/models/schedule/next-panel";
+import { houseWay, plannedCoat } from "#core/models/ways/house-ways";
 import type { ServerContext } from "../context";
 import { listClocks } from "../repos/clock-repo";
 import { loadJobViews } from "./panel-view";

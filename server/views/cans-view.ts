@@ -1,4 +1,4 @@
-import { type ContainerAge, containerAge, usedFirst } from "#core/product/container";
+import { type ContainerAge, containerAge, usedFirst } from "#core/models/product/container";
 import type { ServerContext } from "../context";
 import { type Container, listContainers } from "../repos/container-repo";
 import { listShelf } from "../repos/product-repo";

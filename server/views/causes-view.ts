@@ -1,10 +1,10 @@
-import { type Diagnosis, type Evidence, type FinalWords, diagnose } from "#core/defects/diagnose";
-import { recordEvidence } from "#core/defects/record-evidence";
-import type { DefectKind } from "#core/ledger/kinds";
+import { type Diagnosis, type Evidence, type FinalWords, diagnose } from "#core/models/defects/diagnose";
+import { recordEvidence } from "#core/judge/record-evidence";
+import type { DefectKind } from "#core/record/kinds";
 import { causeOf } from "../commands/causes";
 import type { ServerContext } from "../context";
 import { loadCans } from "./cans-view";
-import { listLivingOfKind } from "../repos/ledger-repo";
+import { countCauseWords } from "../repos/summary-repo";
 import type { PanelView } from "./panel-view";
 
 const DAY_MS = 86_400_000;
@@ -61,8 +61,5 @@ async function hardenerDays(ctx: ServerContext, { state }: PanelView): Promise<n
 
 /** Final words of the shop on this kind of defect, without the panel's own newest. */
 async function finalWordsOf(ctx: ServerContext, kind: DefectKind, except: string | null): Promise<FinalWords> {
-  const words: FinalWords = {};
-  for (const e of await listLivingOfKind(ctx.db, "cause"))
-    if (e.body.kind === kind && e.body.causeId && e.id !== except) words[e.body.causeId] = (words[e.body.causeId] ?? 0) + 1;
-  return words;
+  return Object.fromEntries((await countCauseWords(ctx.db, kind, except)).map(({ causeId, n }) => [causeId, n]));
 }

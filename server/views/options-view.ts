@@ -1,5 +1,5 @@
-import { cureFromLog } from "#core/cure/bake-plan";
-import type { ShopRates } from "#core/correction/options";
+import { cureFromLog } from "#core/models/cure/bake-plan";
+import type { ShopRates } from "#core/judge/options";
 import type { ServerContext } from "../context";
 import { getShop } from "../repos/shop-repo";
 import type { PanelView } from "./panel-view";

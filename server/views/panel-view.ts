@@ -1,17 +1,20 @@
 import { format } from "date-fns";
-import { MODEL_FILM, type PanelState, type ShopFilm, derivePanel } from "#core/ledger/derive-panel";
-import { type FilmMoment, filmHistory } from "#core/ledger/film-history";
-import { livingEntries } from "#core/ledger/entry";
-import { type PanelCounts, stationOf } from "#core/ledger/station";
-import { suggestSpots } from "#core/panel/shapes";
-import { type Point, boundingBox } from "#core/panel/geometry";
-import type { ShopRemoval } from "#core/correction/clearing";
-import type { ShopFactors } from "#core/flow/simulate-coats";
+import { type PanelState, accountPanel } from "#core/judge/account";
+import type { FilmMoment } from "#core/judge/film-history";
+import { MODEL_FILM, type ShopFilm } from "#core/panel/builds";
+import type { LedgerEntry } from "#core/record/entry";
+import { livingEntries } from "#core/record/timeline";
+import { type PanelCounts, stationOf } from "#core/panel/station";
+import { suggestSpots } from "#core/kernel/geometry/shapes";
+import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
+import type { ShopRemoval } from "#core/models/correction/clearing";
+import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
-import { listEntries } from "../repos/ledger-repo";
+import { listEntries, readLedger } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
+import { countState } from "../summary/panel-summary";
 import { type ShopSettings, getShop, shopFactors, shopRemoval } from "../repos/shop-repo";
 
 const FIRST_SPOTS = 8;
@@ -39,6 +42,8 @@ export interface PanelView {
   /** How many of the places are the suggested ones. */
   spotCount: number;
   formKey: string;
+  /** The newest entry of the ledger that all of this stands on; null for an empty one. */
+  standsOn: string | null;
 }
 
 /** Everything a panel's pages show; null when job or panel is not there. */
@@ -70,7 +75,7 @@ async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | n
 async function panelView(ctx: ServerContext, { job, panels, shop }: Common, panel: Panel): Promise<PanelView | null> {
   const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), listEntries(ctx.db, panel.id)]);
   if (!product) return null;
-  const state = derivePanel(panel, product.sheet, entries, shop.learntFilm ?? undefined);
+  const state = accountOf(ctx, panel, product, entries, shop.learntFilm ?? MODEL_FILM);
   const counts = countState(panel, state);
   const count = spotCount(panel, state);
   return {
@@ -89,46 +94,77 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     shopRemoval: shopRemoval(shop),
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
+    standsOn: entries.at(-1)?.id ?? null,
   };
 }
 
 /** Film of a panel after everything that was done to it. */
 export async function loadFilmHistory(ctx: ServerContext, view: PanelView): Promise<FilmMoment[]> {
   const entries = await listEntries(ctx.db, view.panel.id);
-  return filmHistory(view.panel, view.product.sheet, entries, view.shopFilm);
+  return ctx.inThread("filmHistory", { brief: view.panel, sheet: view.product.sheet, entries, shop: view.shopFilm });
 }
 
-/** The panel's ledger in lines, newest first; what was corrected or taken out is marked, not left away. */
-export async function loadLedgerLines(
-  ctx: ServerContext,
-  panelId: string,
-): Promise<{ id: string; kind: string; at: string; by: string; simulated: boolean; superseded: boolean }[]> {
-  const entries = await listEntries(ctx.db, panelId);
+/** A panel's account, worked out once for a state of its ledger: pages, commands and files that ask at the same moment get the same one. */
+function accountOf(ctx: ServerContext, panel: Panel, product: Product, entries: readonly LedgerEntry[], shop: ShopFilm): PanelState {
+  const key = JSON.stringify([panel.id, product.revisionId, entries.at(-1)?.id, entries.length, shop]);
+  const known = ctx.accountMemo.get(key);
+  if (known) return known;
+  const state = accountPanel(panel, product.sheet, entries, shop);
+  ctx.accountMemo.set(key, state);
+  return state;
+}
+
+export interface LedgerLine {
+  id: string;
+  kind: string;
+  at: string;
+  by: string;
+  simulated: boolean;
+  superseded: boolean;
+  /** What it holds; null for what this version cannot read. */
+  entry: LedgerEntry | null;
+  /** The strike that keeps it out: striking that puts it back. Null for what counts, or was replaced by a correction. */
+  struckBy: string | null;
+  /** Why this version cannot read it; null for every usual entry. */
+  unread: string | null;
+}
+
+/** The panel's ledger in lines, newest first; what was corrected, taken out or cannot be read is marked, not left away. */
+export async function loadLedgerLines(ctx: ServerContext, panelId: string): Promise<LedgerLine[]> {
+  const { entries, unread } = await readLedger(ctx.db, panelId);
   const living = new Set(livingEntries(entries).map((e) => e.id));
-  return entries
+  const at = (ms: number) => format(ms, "d MMM HH:mm");
+  const strange = unread.map((u): LedgerLine => ({
+    id: u.id,
+    kind: u.kind,
+    at: at(u.at_ms),
+    by: u.by,
+    simulated: false,
+    superseded: false,
+    entry: null,
+    struckBy: null,
+    unread: u.why,
+  }));
+  const lines = entries
     .filter((e) => e.kind !== "strike")
-    .map((e) => ({
+    .map((e): LedgerLine => ({
       id: e.id,
       kind: e.kind,
-      at: format(e.at_ms, "d MMM HH:mm"),
+      at: at(e.at_ms),
       by: e.by,
       simulated: e.simulated,
       superseded: !living.has(e.id),
-    }))
-    .reverse();
+      entry: e,
+      struckBy: living.has(e.id) ? null : strikeOf(e, entries),
+      unread: null,
+    }));
+  return [...strange, ...lines.reverse()];
 }
 
-export function countState(panel: Panel, state: PanelState): PanelCounts {
-  const read = (phase: "before" | "after" | "recheck") => state.spots.filter((s) => s.films[phase]).length;
-  return {
-    coatsPlanned: panel.coatsPlanned,
-    coats: state.coats.length,
-    readings: { before: read("before"), after: read("after"), recheck: read("recheck") },
-    defects: state.defects.length,
-    plan: state.plan ? { steps: state.plan.body.steps.length, verdict: state.plan.body.verdict } : null,
-    stepsDone: state.stepsDone.length,
-    handedOver: state.handedOver !== null,
-  };
+/** The newest strike in force on an entry itself; null where it was only replaced. */
+function strikeOf(entry: LedgerEntry, entries: readonly LedgerEntry[]): string | null {
+  const strikes = entries.filter((s) => s.kind === "strike" && s.supersedes === entry.id && !entries.some((u) => u.supersedes === s.id));
+  return strikes.at(-1)?.id ?? null;
 }
 
 /** Suggested places by number, replaced by what was read there; then the added ones, and any other read place under its own name. */

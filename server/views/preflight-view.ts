@@ -1,5 +1,5 @@
 import { format } from "date-fns";
-import { PREFLIGHT, type PreflightId } from "#core/prep/preflight";
+import { PREFLIGHT, type PreflightId } from "#core/models/prep/preflight";
 import type { ServerContext } from "../context";
 import { loadJobViews } from "./panel-view";
 

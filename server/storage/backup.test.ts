@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { backupTo } from "#server/backup";
+import { backupTo } from "./backup";
 import { saveProduct } from "#server/commands/jobs";
 import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";

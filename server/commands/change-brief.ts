@@ -1,0 +1,104 @@
+import { FINISHES, type Finish, type HouseWayId, houseWay } from "#core/models/ways/house-ways";
+import { SUBSTRATES } from "#core/panel/brief";
+import type { ServerContext } from "../context";
+import type { Db } from "../db/open";
+import { getJob, setJobBrief } from "../repos/job-repo";
+import { listEntries } from "../repos/ledger-repo";
+import { type Panel, getPanel, listPanels, setPanelBrief } from "../repos/panel-repo";
+import { getProductRevision } from "../repos/product-repo";
+import { type NewPanel, createJob } from "./jobs";
+import { recordEntries } from "./record-entry";
+import { Refusal } from "./refusal";
+
+export interface JobBrief {
+  vehicle: string;
+  colourName: string;
+  colourCss: string;
+  finish: Finish;
+  wayId: HouseWayId;
+}
+type Change = [what: string, from: string, to: string];
+const inWords = (changes: readonly Change[]) =>
+  changes.flatMap(([what, from, to]) => (from === to ? [] : [`${what}: ${from || "none"} → ${to || "none"}`])).join("; ");
+
+/** What was changed stands in the ledger, with who did it, in the very transaction that changes it; figures follow from the new brief. */
+const noteOf = (ctx: ServerContext, panelId: string, text: string, by: string, change?: (db: Db) => Promise<void>) =>
+  recordEntries(ctx, panelId, [{ panelId, kind: "note", body: { text: text.slice(0, 1000) }, by }], change);
+
+/** Changes what a job is about; each of its panels keeps word of it. @returns whether anything was different */
+export async function changeJob(ctx: ServerContext, jobId: string, brief: JobBrief, by: string): Promise<boolean> {
+  const before = await getJob(ctx.db, jobId);
+  if (!before) throw new Refusal(null, "This job is no longer there", 404);
+  const said = inWords([
+    ["vehicle", before.vehicle, brief.vehicle],
+    ["colour", before.colourName, brief.colourName],
+    ["shown as", before.colourCss, brief.colourCss],
+    ["finish", FINISHES[before.finish], FINISHES[brief.finish]],
+    ["house way", houseWay(before.wayId).name, houseWay(brief.wayId).name],
+  ]);
+  if (said === "") return false;
+  const change = (db: Db) => setJobBrief(db, jobId, brief);
+  for (const panel of await listPanels(ctx.db, jobId)) await noteOf(ctx, panel.id, `Job changed. ${said}`, by, change);
+  ctx.bus.publish({ topic: "job", id: jobId });
+  return true;
+}
+
+/** What is placed on a panel has its place by the outline that it had. */
+export async function isPlacedOn(db: Db, panelId: string): Promise<boolean> {
+  return (await listEntries(db, panelId)).some((e) => e.kind === "reading" || e.kind === "defect");
+}
+
+const degrees = (rad: number) => `${Math.round((rad * 180) / Math.PI)}°`;
+/** Outlines nearer to each other than the unit of a form can tell are one. */
+const SAME_OUTLINE_M = 2e-3;
+const isSame = (a: Panel["shape"], b: Panel["shape"]) =>
+  a.outline.length === b.outline.length &&
+  a.outline.every(([x, y], i) => Math.hypot(x - b.outline[i]![0], y - b.outline[i]![1]) < SAME_OUTLINE_M);
+
+/** Changes a panel's name, shape, tilt, product and coats. Its outline stays once something is placed on it. @returns whether anything was different */
+export async function changePanel(ctx: ServerContext, panelId: string, brief: NewPanel, by: string): Promise<boolean> {
+  const before = await getPanel(ctx.db, panelId);
+  if (!before) throw new Refusal(null, "This panel is no longer there", 404);
+  const [was, will] = await Promise.all([
+    getProductRevision(ctx.db, before.productRevisionId),
+    getProductRevision(ctx.db, brief.productRevisionId),
+  ]);
+  if (!will) throw new Refusal("productRevisionId", "Choose a product from the shelf");
+  const reshaped = !isSame(before.shape, brief.shape);
+  if (reshaped && (await isPlacedOn(ctx.db, panelId)))
+    throw new Refusal("shape", "Readings or faults are placed on this outline: add a panel of the other shape instead");
+  const said = [
+    inWords([
+      ["name", before.name, brief.name],
+      ["hangs", degrees(before.tilt_rad), degrees(brief.tilt_rad)],
+      ["below", SUBSTRATES[before.substrate].name, SUBSTRATES[brief.substrate].name],
+      ["product", was ? `${was.sheet.name}, revision ${was.revision}` : "", `${will.sheet.name}, revision ${will.revision}`],
+      ["coats", String(before.coatsPlanned), String(brief.coatsPlanned)],
+    ]),
+    reshaped ? "outline drawn anew" : "",
+  ]
+    .filter(Boolean)
+    .join("; ");
+  if (said === "") return false;
+  const next = reshaped ? brief : { ...brief, shape: before.shape };
+  await noteOf(ctx, panelId, `Panel changed. ${said}`, by, (db) => setPanelBrief(db, panelId, next));
+  ctx.bus.publish({ topic: "job", id: before.jobId });
+  return true;
+}
+
+/** A job once more: its brief and its panels, nothing that was logged on them. */
+export async function copyJob(ctx: ServerContext, jobId: string): Promise<{ jobId: string; panelId: string }> {
+  const job = await getJob(ctx.db, jobId);
+  const panels = await listPanels(ctx.db, jobId);
+  const [panel, ...morePanels] = panels.map(({ name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned }): NewPanel => ({
+    name,
+    shape,
+    tilt_rad,
+    substrate,
+    productRevisionId,
+    coatsPlanned,
+  }));
+  if (!job || !panel) throw new Refusal(null, "This job is no longer there", 404);
+  const { colourName, colourCss, finish, wayId } = job;
+  return createJob(ctx, { vehicle: `${job.vehicle}, again`, colourName, colourCss, finish, wayId, panel, morePanels });
+}

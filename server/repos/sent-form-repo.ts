@@ -1,0 +1,66 @@
+import { createHash } from "node:crypto";
+import type { Db } from "../db/open";
+import { Refusal } from "../commands/refusal";
+
+const MOST_KEY = 200;
+
+/** JSON with the keys of every object in order, so that the same content has the same text. */
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_key, v: unknown) =>
+    typeof v === "object" && v !== null && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  );
+}
+const digestOf = (what: string, content: unknown) =>
+  createHash("sha256")
+    .update(`${what}\n${canonical(content)}`)
+    .digest("hex");
+
+export interface SentForm {
+  key: string | null;
+  /** Which command. */
+  what: string;
+  /** All that it was asked: a key that comes with anything else is refused. */
+  content: unknown;
+}
+
+/**
+ * What a form was answered when it was carried out before.
+ * @returns null when it is new @throws Refusal in words for a key that was used for something else
+ */
+export async function answeredBefore<R>(db: Db, { key, what, content }: SentForm): Promise<{ result: R } | null> {
+  if (key === null) return null;
+  if (key.length > MOST_KEY) throw new Refusal(null, `A form's key has at most ${MOST_KEY} characters`, 400);
+  const known = await db.selectFrom("sent_form").selectAll().where("key", "=", key).executeTakeFirst();
+  if (!known) return null;
+  if (known.digest !== null && known.digest !== digestOf(what, content))
+    throw new Refusal(null, "This form was sent before with other content. Nothing was stored now; open the page anew and send it again.");
+  return { result: JSON.parse(known.result_json) as R };
+}
+
+/**
+ * Carries a form out once: sent again with the same key and content it answers what it answered the first time and stores nothing more. Within the
+ * transaction that does the work, so that key and work stand or fall together. The result must survive JSON.
+ */
+export async function once<R>(db: Db, form: SentForm & { now_ms: number }, carryOut: () => Promise<R>): Promise<R> {
+  const before = await answeredBefore<R>(db, form);
+  if (before) return before.result;
+  const result = await carryOut();
+  if (form.key !== null)
+    await db
+      .insertInto("sent_form")
+      .values({
+        key: form.key,
+        digest: digestOf(form.what, form.content),
+        result_json: JSON.stringify(result ?? null),
+        at_ms: form.now_ms,
+      })
+      .execute();
+  return result;
+}
+
+/** Whether a form with this key was carried out before: sent again, it is answered as it was then. */
+export async function wasSent(db: Db, key: string | null): Promise<boolean> {
+  return key !== null && (await db.selectFrom("sent_form").select("key").where("key", "=", key).executeTakeFirst()) !== undefined;
+}

@@ -1,0 +1,234 @@
+import { sql } from "kysely";
+import type { DefectKind } from "#core/record/kinds";
+import type { PanelCounts } from "#core/panel/station";
+import { livingEntries } from "#core/record/timeline";
+import type { SprayedPanel } from "#core/panel/next-time";
+import type { Db } from "../db/open";
+import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSummary } from "../summary/panel-summary";
+import { listEntries } from "./ledger-repo";
+import { getPanel } from "./panel-repo";
+import { getProductRevision } from "./product-repo";
+
+/** Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count. */
+export async function refreshSummary(db: Db, panelId: string): Promise<void> {
+  const panel = await getPanel(db, panelId);
+  const product = panel && (await getProductRevision(db, panel.productRevisionId));
+  if (!panel || !product) return;
+  const job = await db.selectFrom("job").select("archived_at_ms").where("id", "=", panel.jobId).executeTakeFirst();
+  const entries = await listEntries(db, panelId);
+  const s = panelSummary(panel, product, entries);
+  const row = {
+    away: job?.archived_at_ms == null ? 0 : 1,
+    version: SUMMARY_VERSION,
+    seq: entries.at(-1)?.seq ?? 0,
+    counts_json: JSON.stringify(s.counts),
+    done: s.done ? 1 : 0,
+    attention: s.attention ? 1 : 0,
+    unfinished: s.unfinished ? 1 : 0,
+    last_coat_ms: s.lastCoat_ms === null ? null : Math.round(s.lastCoat_ms),
+    booth_json: s.booth && JSON.stringify(s.booth),
+    sprayed_json: s.sprayed && JSON.stringify(s.sprayed),
+    worked_json: s.worked && JSON.stringify(s.worked),
+    learnt_json: s.lesson && JSON.stringify(s.lesson),
+  };
+  await db
+    .insertInto("panel_summary")
+    .values({ panel_id: panelId, job_id: panel.jobId, ...row })
+    .onConflict((c) => c.column("panel_id").doUpdateSet(row))
+    .execute();
+  await db.deleteFrom("cause_word").where("panel_id", "=", panelId).execute();
+  if (s.causeWords.length > 0)
+    await db
+      .insertInto("cause_word")
+      .values(s.causeWords.map((w) => ({ entry_id: w.entryId, panel_id: panelId, kind: w.kind, cause_id: w.causeId })))
+      .execute();
+  await markStruckClocks(db, panelId, new Set(livingEntries(entries).map((e) => e.id)));
+}
+
+async function markStruckClocks(db: Db, panelId: string, living: ReadonlySet<string>): Promise<void> {
+  const clocks = await db.selectFrom("clock").select(["id", "entry_id", "struck"]).where("panel_id", "=", panelId).execute();
+  for (const c of clocks) {
+    const struck = living.has(c.entry_id) ? 0 : 1;
+    if (struck !== c.struck) await db.updateTable("clock").set({ struck }).where("id", "=", c.id).execute();
+  }
+}
+
+/** Makes the rows that are missing or of an older version: after an upgrade, and after a restore of an old file. */
+export async function refreshSummaries(db: Db): Promise<number> {
+  const stale = await db
+    .selectFrom("panel as p")
+    .leftJoin("panel_summary as s", "s.panel_id", "p.id")
+    .where((eb) => eb.or([eb("s.version", "is", null), eb("s.version", "!=", SUMMARY_VERSION)]))
+    .select("p.id")
+    .execute();
+  const BATCH = 200;
+  for (let i = 0; i < stale.length; i += BATCH)
+    await db.transaction().execute(async (tx) => {
+      for (const { id } of stale.slice(i, i + BATCH)) await refreshSummary(tx, id);
+    });
+  return stale.length;
+}
+
+/** Counts of the panels of some jobs, in the order of their panels. */
+export async function listCounts(
+  db: Db,
+  jobIds: readonly string[],
+): Promise<{ panelId: string; jobId: string; name: string; counts: PanelCounts }[]> {
+  if (jobIds.length === 0) return [];
+  const rows = await db
+    .selectFrom("panel as p")
+    .innerJoin("panel_summary as s", "s.panel_id", "p.id")
+    .where("p.job_id", "in", jobIds)
+    .orderBy("p.position")
+    .select(["p.id", "p.job_id", "p.name", "s.counts_json"])
+    .execute();
+  return rows.map((r) => ({ panelId: r.id, jobId: r.job_id, name: r.name, counts: JSON.parse(r.counts_json) as PanelCounts }));
+}
+
+/** A job's panels are put away, or are back. */
+export async function setSummariesAway(db: Db, jobId: string, away: boolean): Promise<void> {
+  await db
+    .updateTable("panel_summary")
+    .set({ away: away ? 1 : 0 })
+    .where("job_id", "=", jobId)
+    .execute();
+}
+
+const countOf = async (query: { executeTakeFirst(): Promise<{ n: number | string | bigint } | undefined> }): Promise<number> =>
+  Number((await query.executeTakeFirst())?.n ?? 0);
+
+/** Open jobs: how many, how many of them unfinished, how many panels want a hand; and those to show first, wanting ones before the rest. */
+export async function floorJobs(db: Db, most: number): Promise<{ jobIds: string[]; count: number; open: number; wanting: number }> {
+  const here = () => db.selectFrom("panel_summary").where("away", "=", 0);
+  const [count, open, wanting] = await Promise.all([
+    countOf(
+      db
+        .selectFrom("job")
+        .where("archived_at_ms", "is", null)
+        .select((e) => e.fn.countAll<number>().as("n")),
+    ),
+    countOf(
+      here()
+        .where("done", "=", 0)
+        .select((e) => e.fn.count<number>("job_id").distinct().as("n")),
+    ),
+    countOf(
+      here()
+        .where("attention", "=", 1)
+        .select((e) => e.fn.countAll<number>().as("n")),
+    ),
+  ]);
+  // Newest first, each asked by its own index whether a panel of it wants a hand: no list of all jobs is made.
+  const newestJobs = (wants: boolean, limit: number) =>
+    db
+      .selectFrom("job as j")
+      .where("j.archived_at_ms", "is", null)
+      .where((eb) => {
+        const wanted = eb.exists(
+          eb
+            .selectFrom("panel_summary as s")
+            .select("s.panel_id")
+            .whereRef("s.job_id", "=", "j.id")
+            .where("s.away", "=", 0)
+            .where("s.attention", "=", 1),
+        );
+        return wants ? wanted : eb.not(wanted);
+      })
+      .orderBy("j.created_at_ms", "desc")
+      .orderBy("j.id")
+      .limit(limit)
+      .select("j.id")
+      .execute();
+  const first = await newestJobs(true, most);
+  const rest = first.length < most ? await newestJobs(false, most - first.length) : [];
+  return { jobIds: [...first, ...rest].map((r) => r.id), count, open, wanting };
+}
+
+/** Panels with coats to come, of the newest open jobs first, or of one job. */
+export async function listUnfinished(
+  db: Db,
+  { most, jobId }: { most: number; jobId?: string },
+): Promise<({ panelId: string; jobId: string; name: string; vehicle: string } & NonNullable<PanelSummary["booth"]>)[]> {
+  // Cross joins keep this order of looking: newest jobs, their panels, their rows; it ends at the limit.
+  const rows = await db
+    .selectFrom("job as j")
+    .crossJoin("panel as p")
+    .crossJoin("panel_summary as s")
+    .whereRef("p.job_id", "=", "j.id")
+    .whereRef("s.panel_id", "=", "p.id")
+    .where("s.unfinished", "=", 1)
+    .where("j.archived_at_ms", "is", null)
+    .$if(jobId !== undefined, (q) => q.where("j.id", "=", jobId!))
+    .orderBy("j.created_at_ms", "desc")
+    .orderBy("j.id")
+    .orderBy("p.position")
+    .limit(most)
+    .select(["p.id", "p.job_id", "p.name", "j.vehicle", "s.booth_json"])
+    .execute();
+  return rows.map((r) => ({
+    panelId: r.id,
+    jobId: r.job_id,
+    name: r.name,
+    vehicle: r.vehicle,
+    ...(JSON.parse(r.booth_json!) as NonNullable<PanelSummary["booth"]>),
+  }));
+}
+
+export const countUnfinished = (db: Db): Promise<number> =>
+  countOf(
+    db
+      .selectFrom("panel_summary")
+      .where("away", "=", 0)
+      .where("unfinished", "=", 1)
+      .select((e) => e.fn.countAll<number>().as("n")),
+  );
+
+/** The newest rows that have a column, by the column's own index; cross joins keep it the one that is walked. */
+const newest = <T extends "sprayed_json" | "worked_json" | "learnt_json">(db: Db, column: T, most: number) =>
+  db
+    .selectFrom("panel_summary as s")
+    .crossJoin("panel as p")
+    .crossJoin("job as j")
+    .whereRef("p.id", "=", "s.panel_id")
+    .whereRef("j.id", "=", "s.job_id")
+    .where(`s.${column}`, "is not", null)
+    // Also of jobs that are put away: what they taught is not forgotten with them.
+    .orderBy("s.last_coat_ms", "desc")
+    .limit(most)
+    .select(["p.id", "p.name", "j.vehicle", "s.seq", sql<string>`s.${sql.raw(column)}`.as("json")])
+    .execute();
+
+/** The newest sprayed panels with their settings and results, oldest first. */
+export async function listSprayed(db: Db, most: number): Promise<SprayedPanel[]> {
+  const rows = await newest(db, "sprayed_json", most);
+  return rows
+    .map((r): SprayedPanel => ({
+      panelId: r.id,
+      what: `${r.vehicle}, ${r.name.toLowerCase()}`,
+      ...(JSON.parse(r.json) as NonNullable<PanelSummary["sprayed"]>),
+    }))
+    .reverse();
+}
+
+/** Settings that worked, on the newest panels read after clear, newest first. */
+export async function listWorked(db: Db, most: number): Promise<(Worked & { where: string })[]> {
+  const rows = await newest(db, "worked_json", most);
+  return rows.map((r) => ({ where: `${r.vehicle}, ${r.name}`, ...(JSON.parse(r.json) as Worked) }));
+}
+
+/** What the newest panels say of the models; `key` changes with the panel's ledger. */
+export async function listLessons(db: Db, most: number): Promise<(Lesson & { key: string })[]> {
+  const rows = await newest(db, "learnt_json", most);
+  return rows.map((r) => ({ key: `${r.id} ${r.seq}`, ...(JSON.parse(r.json) as Lesson) }));
+}
+
+/** Final words of the shop on one kind of defect, counted by cause; one entry may be left out. */
+export async function countCauseWords(db: Db, kind: DefectKind, except: string | null): Promise<{ causeId: string; n: number }[]> {
+  return db
+    .selectFrom("cause_word")
+    .where("kind", "=", kind)
+    .$if(except !== null, (q) => q.where("entry_id", "!=", except!))
+    .groupBy("cause_id")
+    .select(["cause_id as causeId", (e) => e.fn.countAll<number>().as("n")])
+    .execute();
+}

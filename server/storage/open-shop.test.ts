@@ -1,0 +1,252 @@
+import { execFileSync, spawn } from "node:child_process";
+import { once } from "node:events";
+import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import Database from "libsql";
+import { createContext } from "../context";
+import { databaseFile, migrate, openDatabase } from "../db/open";
+import { recordEntry } from "../commands/record-entry";
+import { listEntries } from "../repos/ledger-repo";
+import { testJob } from "../testing/fixtures";
+import { backupFile, backupTo } from "./backup";
+import { checkFile } from "./file-check";
+import { EXIT, StartRefusal, openShop } from "./open-shop";
+import { restoreFrom, restoreMarker } from "./restore";
+
+let folder: string;
+beforeEach(() => (folder = mkdtempSync(join(tmpdir(), "yakamoz-open-"))));
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Runs a piece of the program in a process of its own; `load` imports a file of it. */
+function inAnotherProcess(code: string) {
+  const tsx = join(process.cwd(), "node_modules/tsx/dist/esm/api/index.mjs");
+  const script = `import(${JSON.stringify(tsx)}).then(async ({ register }) => {
+    register();
+    const load = (file) => import(${JSON.stringify(`${process.cwd()}/`)} + file);
+    ${code}
+    process.exit(0);
+  });`;
+  return spawn(process.execPath, ["-e", script], { stdio: ["ignore", "ignore", "inherit", "ipc"] });
+}
+
+const refusalOf = (attempt: Promise<unknown>) =>
+  attempt.then(
+    () => null,
+    (error: unknown) => (error instanceof StartRefusal ? { code: error.exitCode, says: error.message } : error),
+  );
+
+/** A shop with one note in its ledger, closed again. */
+async function shopWithNote(text = "kept") {
+  const shop = await openShop(folder);
+  const { panelId } = await testJob(shop.ctx);
+  await recordEntry(shop.ctx, { panelId, kind: "note", body: { text }, by: "a" });
+  await shop.close();
+  return panelId;
+}
+async function notesOf(panelId: string): Promise<unknown[]> {
+  const shop = await openShop(folder);
+  try {
+    return (await listEntries(shop.ctx.db, panelId)).map((e) => e.body);
+  } finally {
+    await shop.close();
+  }
+}
+
+test("a clean stop leaves one file: nothing waits in a log beside it", async () => {
+  await shopWithNote();
+  expect(readdirSync(folder)).toEqual(["yakamoz.sqlite"]);
+});
+
+test("what cannot be opened says so in a sentence with its own code, and is left as it is", async () => {
+  const file = databaseFile(folder);
+  writeFileSync(file, "no database at all ".repeat(500));
+  const before = readFileSync(file);
+  expect(await refusalOf(openShop(folder))).toEqual({
+    code: EXIT.damaged,
+    says: expect.stringMatching(/damaged.*npm run restore/s) as string,
+  });
+  expect(readFileSync(file).equals(before)).toBe(true);
+  rmSync(file);
+
+  await shopWithNote();
+  const raw = new Database(file);
+  raw.exec("insert into kysely_migration (name, timestamp) values ('9999-of-tomorrow', 'x')");
+  raw.close();
+  expect(await refusalOf(openShop(folder))).toEqual({ code: EXIT.newer, says: expect.stringContaining("newer version") as string });
+
+  const strange = new Database(join(folder, "other.sqlite"));
+  strange.exec("create table recipes (id)");
+  strange.close();
+  expect(checkFile(join(folder, "other.sqlite"))).toMatchObject({ ok: false, why: "foreign" });
+  expect(checkFile(join(folder, "none.sqlite"))).toMatchObject({ ok: false, why: "missing" });
+});
+
+test("pages torn out of the middle of a file are found before anybody is let in", async () => {
+  await shopWithNote();
+  const bytes = readFileSync(databaseFile(folder));
+  bytes.fill(0xa5, 4096 * 3, 4096 * 20);
+  writeFileSync(databaseFile(folder), bytes);
+  expect(await refusalOf(openShop(folder))).toMatchObject({ code: EXIT.damaged });
+});
+
+test("a folder that is in use is refused, with who has it; when they are gone it opens at once", async () => {
+  const first = await openShop(folder, { what: "the first server" });
+  expect(await refusalOf(openShop(folder))).toEqual({
+    code: EXIT.locked,
+    says: expect.stringContaining(`in use by the first server (process ${process.pid})`) as string,
+  });
+  await first.close();
+  await (await openShop(folder)).close();
+
+  // Left behind by a process that was killed.
+  const child = spawn(process.execPath, ["-e", "setInterval(() => {}, 1000)"]);
+  mkdirSync(join(folder, "in-use"));
+  const { hostname } = await import("node:os");
+  writeFileSync(join(folder, "in-use.json"), JSON.stringify({ pid: child.pid, host: hostname(), what: "a killed server" }));
+  expect(await refusalOf(openShop(folder))).toMatchObject({ code: EXIT.locked });
+  child.kill("SIGKILL");
+  await once(child, "exit");
+  await (await openShop(folder)).close();
+}, 60_000);
+
+test("a start that failed is not remembered: the next one opens", async () => {
+  writeFileSync(databaseFile(folder), "no database ".repeat(500));
+  const { runningShop } = await import("../running");
+  process.env.YAKAMOZ_DATA = folder;
+  try {
+    await expect(runningShop()).rejects.toThrow(StartRefusal);
+    rmSync(databaseFile(folder));
+    const shop = await runningShop();
+    await shop.close();
+  } finally {
+    delete process.env.YAKAMOZ_DATA;
+    globalThis.yakamozShop = undefined;
+  }
+});
+
+test("before a migration a checked copy is made; the copy opens as the older file it is", async () => {
+  await shopWithNote();
+  const raw = new Database(databaseFile(folder));
+  raw.exec("delete from kysely_migration where name = '0006-order-keys-summaries'");
+  for (const table of ["sent_form", "panel_summary", "cause_word"]) raw.exec(`drop table ${table}`);
+  for (const index of ["ledger_seq", "ledger_panel_seq", "clock_panel", "job_open", "photo_digest"]) raw.exec(`drop index ${index}`);
+  raw.exec("alter table ledger_entry drop column seq; alter table clock drop column struck; alter table photo drop column digest");
+  raw.exec("create index ledger_panel on ledger_entry (panel_id, recorded_at_ms)");
+  raw.close();
+  const shop = await openShop(folder, { now_ms: Date.UTC(2026, 10, 26) });
+  expect(shop.migrated).toEqual(["0006-order-keys-summaries"]);
+  expect(checkFile(shop.copy!)).toMatchObject({ ok: true, pending: ["0006-order-keys-summaries"], empty: false });
+  expect(await shop.ctx.db.selectFrom("panel_summary").selectAll().execute()).toHaveLength(1);
+  await shop.close();
+});
+
+describe("restore", () => {
+  test("the backup's content is back, what was there is set aside whole, a log of the old file does not touch the new one", async () => {
+    const panelId = await shopWithNote("in the backup");
+    const backup = backupFile(folder, 0);
+    backupTo(databaseFile(folder), backup);
+    // More is written, and the program dies with its log unsaved: the wreck that a copy over the file ended in.
+    const db = openDatabase(databaseFile(folder));
+    await recordEntry(createContext(db), { panelId, kind: "note", body: { text: "after the backup" }, by: "a" });
+    for (const part of ["", "-wal", "-shm"]) copyFileSync(`${databaseFile(folder)}${part}`, join(folder, `wreck${part}`));
+    await db.destroy();
+    for (const part of ["", "-wal", "-shm"]) copyFileSync(join(folder, `wreck${part}`), `${databaseFile(folder)}${part}`);
+
+    const { setAside } = await restoreFrom(backup, folder, Date.UTC(2026, 10, 26));
+    expect(await notesOf(panelId)).toEqual([{ text: "in the backup" }]);
+    const aside = openDatabase(join(setAside!, "yakamoz.sqlite"));
+    expect((await listEntries(aside, panelId)).map((e) => e.body)).toEqual([{ text: "in the backup" }, { text: "after the backup" }]);
+    await aside.destroy();
+  });
+
+  test("a wrecked file is set aside and a sound one put in its place; a wrecked backup changes nothing", async () => {
+    const panelId = await shopWithNote();
+    const backup = backupFile(folder, 0);
+    backupTo(databaseFile(folder), backup);
+    writeFileSync(databaseFile(folder), "wrecked ".repeat(900));
+    const broken = join(folder, "broken.sqlite");
+    writeFileSync(broken, "also wrecked ".repeat(900));
+    await expect(restoreFrom(broken, folder, 0)).rejects.toThrow(/damaged.*Nothing was changed/s);
+    await restoreFrom(backup, folder, 0);
+    expect(await notesOf(panelId)).toEqual([{ text: "kept" }]);
+  });
+
+  test("while the program runs it is refused; cut off, it is finished by running it again, and nothing opens in between", async () => {
+    const panelId = await shopWithNote();
+    const backup = backupFile(folder, 0);
+    backupTo(databaseFile(folder), backup);
+    const running = await openShop(folder);
+    await expect(restoreFrom(backup, folder, 0)).rejects.toThrow("in use by Yakamoz");
+    await running.close();
+    writeFileSync(restoreMarker(folder), backup);
+    rmSync(databaseFile(folder)); // as if it had been cut off there
+    expect(await refusalOf(openShop(folder))).toMatchObject({ code: EXIT.damaged, says: expect.stringContaining("cut off") as string });
+    await restoreFrom(backup, folder, 0);
+    expect(await notesOf(panelId)).toEqual([{ text: "kept" }]);
+  });
+});
+
+test("a backup gets its name only when it is whole: cut off at any moment it leaves none that is broken", async () => {
+  const shop = await openShop(folder);
+  const { panelId } = await testJob(shop.ctx);
+  const note = { text: "x".repeat(900) };
+  for (let i = 0; i < 300; i++) await recordEntry(shop.ctx, { panelId, kind: "note", body: note, by: "a" });
+  await shop.close();
+  const target = join(folder, "backups", "cut.sqlite");
+  const child = inAnotherProcess(`
+    const { backupTo } = await load("server/storage/backup.ts");
+    process.send("go");
+    for (let i = 0; ; i++) backupTo(${JSON.stringify(databaseFile(folder))}, ${JSON.stringify(target)} + i);
+  `);
+  await once(child, "message");
+  await new Promise((r) => setTimeout(r, 150));
+  child.kill("SIGKILL");
+  await once(child, "exit");
+  const made = readdirSync(join(folder, "backups")).filter((f) => /^cut\.sqlite\d+$/.test(f));
+  expect(made.length).toBeGreaterThan(0);
+  for (const f of made) expect(checkFile(join(folder, "backups", f))).toMatchObject({ ok: true, empty: false });
+}, 60_000);
+
+test("a file of the machine's own faults is told in words: a file system that may not be written to", async () => {
+  const mount = join(folder, "read-only");
+  mkdirSync(mount);
+  try {
+    execFileSync("mount", ["-t", "tmpfs", "-o", "ro,size=1m", "tmpfs", mount], { stdio: "ignore" });
+  } catch {
+    // Not allowed to mount here: a folder that is a file fails the same way, with a code of its own.
+    writeFileSync(join(folder, "file"), "");
+    expect(await refusalOf(openShop(join(folder, "file", "data")))).toBeInstanceOf(StartRefusal as never);
+    return;
+  }
+  try {
+    expect(await refusalOf(openShop(mount))).toMatchObject({
+      code: EXIT.readOnly,
+      says: expect.stringContaining("cannot be written to") as string,
+    });
+  } finally {
+    execFileSync("umount", [mount]);
+  }
+});
+
+test("two processes that write at once wait for each other: a transaction takes the lock when it begins", async () => {
+  const db = openDatabase(databaseFile(folder));
+  await migrate(db);
+  const ctx = createContext(db);
+  const { panelId } = await testJob(ctx);
+  const write = (n: number) => recordEntry(ctx, { panelId, kind: "note", body: { text: String(n) }, by: "a" });
+  const other = inAnotherProcess(`
+    const { openDatabase } = await load("server/db/open.ts");
+    const { createContext } = await load("server/context.ts");
+    const { recordEntry } = await load("server/commands/record-entry.ts");
+    const ctx = createContext(openDatabase(${JSON.stringify(databaseFile(folder))}));
+    process.send("go");
+    for (let n = 0; n < 60; n++) await recordEntry(ctx, { panelId: ${JSON.stringify(panelId)}, kind: "note", body: { text: "other " + n }, by: "b" });
+  `);
+  await once(other, "message");
+  for (let n = 0; n < 60; n++) await write(n);
+  const [code] = (await once(other, "exit")) as [number];
+  expect(code).toBe(0);
+  expect(await listEntries(db, panelId)).toHaveLength(120);
+  await db.destroy();
+}, 30_000);

@@ -1,0 +1,126 @@
+import fc from "fast-check";
+import { CAUSES, CAUSE_IDS, type CauseId } from "#core/models/defects/causes";
+import { livingEntries } from "#core/record/timeline";
+import { derivePanel } from "#core/panel/derive-panel";
+import { stationOf } from "#core/panel/station";
+import { recordEntry, strikeEntry } from "#server/commands/record-entry";
+import { setHouseWay } from "#server/commands/jobs";
+import { countCauseWords, floorJobs, listCounts, listSprayed, listUnfinished, refreshSummaries } from "#server/repos/summary-repo";
+import { listEntries } from "#server/repos/ledger-repo";
+import { getPanel } from "#server/repos/panel-repo";
+import { coatBody, readingBody, sheet, testContext, testJob } from "#server/testing/fixtures";
+import { loadPanelView } from "#server/views/panel-view";
+import { SUMMARY_VERSION, countState, panelSummary } from "./panel-summary";
+
+const by = "painter A";
+type Ctx = Awaited<ReturnType<typeof testContext>>;
+type Act =
+  { do: "coat" | "before" | "after" | "defect" | "handOver" | "note" } | { do: "strike" | "correct"; which: number } | { do: "way" };
+
+const act = fc.oneof(
+  fc.constantFrom("coat", "before", "after", "defect", "handOver", "note").map((what): Act => ({ do: what as "coat" })),
+  fc.record({ do: fc.constantFrom("strike" as const, "correct" as const), which: fc.nat(20) }),
+  fc.constant<Act>({ do: "way" }),
+);
+
+async function carryOut(ctx: Ctx, { jobId, panelId }: { jobId: string; panelId: string }, a: Act): Promise<void> {
+  const entries = await listEntries(ctx.db, panelId);
+  const add = (kind: never, body: never) => recordEntry(ctx, { panelId, kind, body, by });
+  switch (a.do) {
+    case "coat":
+      return void (await add("coat" as never, coatBody(1) as never));
+    case "before":
+    case "after":
+      return void (await add("reading" as never, readingBody(a.do, "1", a.do === "before" ? 90 : 140) as never));
+    case "defect":
+      return void (await add(
+        "defect" as never,
+        { kind: "nib", at: { x_m: 0.5, y_m: 0.5 }, length_m: null, width_m: null, height_m: null, measured: false } as never,
+      ));
+    case "handOver":
+      return void (await add("handOver" as never, { note: "" } as never));
+    case "note":
+      return void (await add("note" as never, { text: "x" } as never));
+    case "way":
+      return setHouseWay(ctx, { jobId, panelId, wayId: "three-flat" });
+    default: {
+      const target = entries[a.which % Math.max(1, entries.length)];
+      if (!target) return;
+      // What no longer counts may not be corrected: a refusal is an answer, not a fault.
+      const attempt =
+        a.do === "strike"
+          ? strikeEntry(ctx, target.id, { by, reason: "" })
+          : recordEntry(ctx, { panelId, kind: "note", body: { text: "instead" }, by, supersedes: target.id });
+      await attempt.catch(() => undefined);
+    }
+  }
+}
+
+test("whatever is written, struck, corrected and undone, a panel's row says what its ledger says", async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.array(act, { minLength: 1, maxLength: 14 }), async (acts) => {
+      const ctx = await testContext();
+      const job = await testJob(ctx);
+      for (const a of acts) await carryOut(ctx, job, a);
+      const panel = (await getPanel(ctx.db, job.panelId))!;
+      const entries = await listEntries(ctx.db, job.panelId);
+      const state = derivePanel(panel, sheet, entries);
+      const counts = countState(panel, state);
+      const station = stationOf(counts);
+      expect((await listCounts(ctx.db, [job.jobId]))[0]!.counts).toEqual(counts);
+      expect(await floorJobs(ctx.db, 5)).toEqual({
+        jobIds: [job.jobId],
+        count: 1,
+        open: station.done ? 0 : 1,
+        wanting: station.attention ? 1 : 0,
+      });
+      expect((await listUnfinished(ctx.db, { most: 5 })).length).toBe(state.coats.length < panel.coatsPlanned && !state.handedOver ? 1 : 0);
+      expect((await loadPanelView(ctx, job.jobId, job.panelId))!.counts).toEqual(counts);
+      // And a clock runs only for an entry that counts.
+      const living = new Set(livingEntries(entries).map((e) => e.id));
+      for (const c of await ctx.db.selectFrom("clock").selectAll().execute()) expect(c.struck).toBe(living.has(c.entry_id) ? 0 : 1);
+      await ctx.db.destroy();
+    }),
+    { numRuns: 60 },
+  );
+}, 60_000);
+
+test("rows of an older version are made anew when a file is opened, others are left", async () => {
+  const ctx = await testContext();
+  await testJob(ctx);
+  expect(await refreshSummaries(ctx.db)).toBe(0);
+  await ctx.db
+    .updateTable("panel_summary")
+    .set({ version: SUMMARY_VERSION - 1, counts_json: "{}" })
+    .execute();
+  expect(await refreshSummaries(ctx.db)).toBe(1);
+  expect(await refreshSummaries(ctx.db)).toBe(0);
+});
+
+test("final words are counted by kind; one that is corrected counts once, one struck not at all", async () => {
+  const ctx = await testContext();
+  const { panelId } = await testJob(ctx);
+  const word = (causeId: CauseId, supersedes: string | null = null) =>
+    recordEntry(ctx, { panelId, kind: "cause", body: { kind: "run", answers: {}, causeId }, by, supersedes });
+  const [a, b] = CAUSE_IDS.filter((id) => "run" in CAUSES[id].of) as [CauseId, CauseId];
+  const first = await word(a);
+  const second = await word(b, first);
+  expect(await countCauseWords(ctx.db, "run", null)).toEqual([{ causeId: b, n: 1 }]);
+  expect(await countCauseWords(ctx.db, "run", second)).toEqual([]);
+  await strikeEntry(ctx, second, { by, reason: "" });
+  expect(await countCauseWords(ctx.db, "run", null)).not.toContainEqual({ causeId: b, n: 1 });
+});
+
+test("a sprayed and looked-at panel stands in Next time, one between its coats does not", async () => {
+  const ctx = await testContext();
+  const { panelId } = await testJob(ctx);
+  await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });
+  expect(await listSprayed(ctx.db, 10)).toEqual([]);
+  await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(2), by });
+  await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("after", "1", 140), by });
+  const [row] = await listSprayed(ctx.db, 10);
+  expect(row).toMatchObject({ panelId, what: "Test estate, bonnet", reducer: 0, defects: [] });
+  const panel = (await getPanel(ctx.db, panelId))!;
+  const product = { id: "p", revisionId: "r", revision: 1, sheet };
+  expect(panelSummary(panel, product, await listEntries(ctx.db, panelId)).unfinished).toBe(false);
+});

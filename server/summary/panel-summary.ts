@@ -1,0 +1,218 @@
+import { removedAtSpots } from "#core/panel/removed-at-spots";
+import { abrasiveKey } from "#core/models/correction/clearing";
+import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
+import { removalAtMark } from "#core/models/correction/measured-step";
+import { loggedSetting } from "#core/panel/logged-setting";
+import type { FlowSetting } from "#core/models/flow/flow-window";
+import { simulateCoats } from "#core/models/flow/simulate-coats";
+import type { BodyOf } from "#core/record/bodies";
+import { thinsPanel } from "#core/panel/builds";
+import { type PanelFacts, derivePanel } from "#core/panel/derive-panel";
+import { type LedgerEntry, ofKind } from "#core/record/entry";
+import { livingEntries } from "#core/record/timeline";
+import { type SprayedPanel, resultOf } from "#core/panel/next-time";
+import { type PanelCounts, stationOf } from "#core/panel/station";
+import type { Panel } from "../repos/panel-repo";
+import type { Product } from "../repos/product-repo";
+import { usualSpray_s } from "./usual-spray";
+
+/** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
+export const SUMMARY_VERSION = 2;
+
+/** Settings of a last coat on a panel that came out without a run or peel. */
+export interface Worked {
+  entryId: string;
+  product: string;
+  air_K: number | null;
+  settings: BodyOf<"coat">["settings"];
+}
+/** What a panel says of the models: film, runs, texture, removal. */
+export interface Lesson {
+  film: { measured_m: number; predicted_m: number } | null;
+  flow:
+    | (Pick<FlowSetting, "conditions" | "coats"> & { sag_m: number; ran: boolean; texture: { rated: number; predicted: number } | null })
+    | null;
+  worked: WorkedPair | null;
+  steps: StepPair[];
+  simulated: boolean;
+}
+export interface PanelSummary {
+  counts: PanelCounts;
+  done: boolean;
+  attention: boolean;
+  /** Coats are still to come. */
+  unfinished: boolean;
+  lastCoat_ms: number | null;
+  /** What the booth's plan offers it with; null once its coats are on. */
+  booth: { product: string; coatsPlanned: number; coats: number; usualSpray_s: number } | null;
+  /** Without its names: those may change, and are read where it is shown. */
+  sprayed: Omit<SprayedPanel, "panelId" | "what"> | null;
+  worked: Worked | null;
+  lesson: Lesson | null;
+  causeWords: { entryId: string; kind: string; causeId: string }[];
+}
+
+/** Everything that lists and learning show of a panel, from its ledger; a pure function of both. */
+export function panelSummary(panel: Panel, product: Product, entries: readonly LedgerEntry[]): PanelSummary {
+  const state = derivePanel(panel, product.sheet, entries);
+  const counts = countState(panel, state);
+  const living = livingEntries(entries);
+  const sprayed = sprayedOf(panel, product, state);
+  const { done, attention } = stationOf(counts);
+  const unfinished = state.coats.length < panel.coatsPlanned && !state.handedOver;
+  return {
+    counts,
+    done,
+    attention,
+    unfinished,
+    booth: unfinished
+      ? {
+          product: product.sheet.name,
+          coatsPlanned: panel.coatsPlanned,
+          coats: state.coats.length,
+          usualSpray_s: usualSpray_s(panel, state),
+        }
+      : null,
+    lastCoat_ms: state.coats.at(-1)?.entry.at_ms ?? null,
+    sprayed,
+    worked: workedOf(product, sprayed),
+    lesson: lessonOf(panel, product, firstBuild(panel, product, state, entries), living),
+    causeWords: state.causes.flatMap((c) => (c.body.causeId ? [{ entryId: c.id, kind: c.body.kind, causeId: c.body.causeId }] : [])),
+  };
+}
+
+export function countState(panel: Pick<Panel, "coatsPlanned">, state: PanelFacts): PanelCounts {
+  const read = (phase: "before" | "after" | "recheck") => state.spots.filter((s) => s.films[phase]).length;
+  return {
+    coatsPlanned: panel.coatsPlanned,
+    coats: state.coats.length,
+    readings: { before: read("before"), after: read("after"), recheck: read("recheck") },
+    defects: state.defects.length,
+    plan: state.plan ? { steps: state.plan.body.steps.length, verdict: state.plan.body.verdict } : null,
+    stepsDone: state.stepsDone.length,
+    handedOver: state.handedOver !== null,
+  };
+}
+
+function sprayedOf(panel: Panel, product: Product, state: PanelFacts): PanelSummary["sprayed"] {
+  const last = state.coats.at(-1);
+  // What came of it shows when all coats are on and somebody has looked: a panel between its coats says nothing yet.
+  const looked = state.spots.some((s) => s.films.after ?? s.films.recheck) || state.texture.some((t) => t.body.role === "part");
+  if (!last || state.coats.length < panel.coatsPlanned || !(looked || state.handedOver || state.defects.length > 0)) return null;
+  return {
+    at_ms: last.entry.at_ms,
+    coatId: last.entry.id,
+    productId: product.id,
+    air_K: state.climate?.body.air_K ?? null,
+    settings: last.entry.body.settings,
+    reducer: last.entry.body.reducer,
+    wet_m: last.predicted.wet_m,
+    clear_m: readDifference(state),
+    rating: state.texture.findLast((t) => t.body.role === "part")?.body.rating ?? null,
+    defects: state.defects.map((d) => d.body.kind),
+    causes: state.causes.flatMap((c) => (c.body.causeId ? [c.body.causeId] : [])),
+    simulated: state.simulated,
+  };
+}
+
+/** Settings of a last coat that came out well, by the one rule for it. */
+function workedOf(product: Product, sprayed: PanelSummary["sprayed"]): Worked | null {
+  if (!sprayed || resultOf(sprayed) !== "good") return null;
+  return { entryId: sprayed.coatId, product: product.sheet.name, air_K: sprayed.air_K, settings: sprayed.settings };
+}
+
+/** Clear of the newest build as its readings have it: after less before, mean of the spots read both times; null where none was. */
+function readDifference(state: PanelFacts): number | null {
+  const clears = state.spots.flatMap(({ films }) =>
+    films.before && films.after ? [films.after.film.mean_m - films.before.film.mean_m] : [],
+  );
+  return clears.length > 0 ? clears.reduce((a, c) => a + c, 0) / clears.length : null;
+}
+
+/** A panel as its first build left it: what its coats and its sanding teach is of one film, not of all that came on top. */
+function firstBuild(panel: Panel, product: Product, state: PanelFacts, entries: readonly LedgerEntry[]): PanelFacts {
+  const next = state.builds[1];
+  if (!next) return state;
+  return derivePanel(
+    panel,
+    product.sheet,
+    livingEntries(entries).filter((e) => e.seq < next.from_seq),
+  );
+}
+
+function lessonOf(panel: Panel, product: Product, state: PanelFacts, living: readonly LedgerEntry[]): Lesson | null {
+  const measured_m = readDifference(state);
+  if (state.coats.length === 0 || measured_m === null) return null;
+  const usable = state.predictedClear !== null && measured_m > 0;
+  return {
+    film: usable ? { measured_m, predicted_m: state.predictedClear!.clear_m } : null,
+    flow: usable ? flowLesson(panel, product, state) : null,
+    worked: workedPair(state),
+    steps: stepPairs(living),
+    simulated: state.simulated,
+  };
+}
+
+function flowLesson(panel: Panel, product: Product, state: PanelFacts): Lesson["flow"] {
+  const { conditions, coats } = loggedSetting(panel, state, product.sheet);
+  const flow = inRange(() => simulateCoats(conditions, coats, { shop: { film: 1, levelling: 1, noise: 1 } }));
+  if (!flow) return null;
+  const rating = state.texture.findLast((t) => t.body.role === "part" && t.seq < firstSanded(state));
+  return {
+    conditions,
+    coats: [...coats],
+    sag_m: flow.sagLocal_m,
+    ran: state.defects.some((d) => d.body.kind === "run"),
+    texture: rating ? { rated: rating.body.rating, predicted: flow.texture } : null,
+  };
+}
+
+/** What the model says; nothing where a logged setting lies outside it: what was logged is stored all the same. */
+function inRange<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** A rating after the first sanding step says nothing about spraying. */
+const firstSanded = (state: PanelFacts) => Math.min(Infinity, ...state.stepsDone.map((s) => s.seq));
+
+/** What came off a panel read before and after its work, beside what its plan forecast; null when either is missing or the work is not done. */
+function workedPair(state: PanelFacts): WorkedPair | null {
+  const spots = removedAtSpots(state);
+  const { plan, stepsDone, extraPasses } = state;
+  if (!plan || spots.length === 0 || stepsDone.length < plan.body.steps.length) return null;
+  // Against what the defaults say, not what a factor already taken over made of them; a step with its own figure is learnt by itself.
+  const usual = plan.body.steps.filter((s) => s.zone === "panel" && !s.own);
+  const own_m = plan.body.steps.reduce((a, s) => a + (s.zone === "panel" && s.own ? s.removal_m : 0), 0);
+  const forecast_m = usual.reduce((a, s) => a + (s.default_m || s.removal_m), 0);
+  if (!(forecast_m > 0)) return null;
+  const extra_m = extraPasses.reduce((a, e) => a + (thinsPanel(e) ? e.body.removal_m : 0), 0);
+  return {
+    measured_m: spots.reduce((a, s) => a + s.removal_m, 0) / spots.length - own_m,
+    u_m: Math.hypot(...spots.map((s) => s.u_m)) / spots.length,
+    forecast_m: forecast_m + extra_m,
+    uForecast_m: plan.body.u_removal_m,
+  };
+}
+
+/**
+ * Steps of a panel that were measured at a mark, with what their plan said of them. On a run or a nib there is more to take off than a pass's
+ * own depth: those say nothing of the paper.
+ */
+function stepPairs(entries: readonly LedgerEntry[]): StepPair[] {
+  const plans = new Map(ofKind(entries, "plan").map((p) => [p.id, p.body.steps]));
+  return ofKind(entries, "step").flatMap(({ body }) => {
+    const step = plans.get(body.planId)?.[body.index];
+    if (!body.measured || !step?.use || step.zone === "run" || step.zone === "spot") return [];
+    const [before, after] = [body.measured.before, body.measured.after].map((list) => list.map((r) => r.thickness_m)) as [
+      number[],
+      number[],
+    ];
+    const { removal_m, u_m } = removalAtMark(before, after);
+    return [{ key: abrasiveKey(step.use), measured_m: removal_m, u_m, texture_m: step.texture_m, passes: step.passes }];
+  });
+}

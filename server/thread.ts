@@ -1,0 +1,81 @@
+import type { PanelBrief } from "#core/panel/brief";
+import { type MessagePort, Worker } from "node:worker_threads";
+import { planBooth } from "#core/models/schedule/booth-plan";
+import { filmHistory } from "#core/judge/film-history";
+import { type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
+import type { ShopFilm } from "#core/panel/builds";
+import type { ProductSheet } from "#core/models/product/sheet";
+import type { LedgerEntry } from "#core/record/entry";
+import { photographNibs, photographTube } from "#stand-ins/camera";
+
+/** Work of the server that takes too long for the thread that answers requests. Each is a pure function of its input. */
+const THREAD_OPS = {
+  planBooth,
+  photographNibs,
+  photographTube,
+  judgedPlan: (input: PlanQuestion) => judgedPlan(input),
+  filmHistory: (i: { brief: PanelBrief; sheet: ProductSheet; entries: readonly LedgerEntry[]; shop: ShopFilm }) =>
+    filmHistory(i.brief, i.sheet, i.entries, i.shop),
+} as const;
+type Ops = typeof THREAD_OPS;
+export type ThreadOp = keyof Ops;
+type In<K extends ThreadOp> = Parameters<Ops[K]>[0];
+type Out<K extends ThreadOp> = ReturnType<Ops[K]>;
+export type RunInThread = <K extends ThreadOp>(op: K, input: In<K>) => Promise<Out<K>>;
+
+type Call = { [K in ThreadOp]: { id: number; op: K; input: In<K> } }[ThreadOp];
+type Reply = { id: number; output: unknown } | { id: number; failed: string };
+
+const carryOut = <K extends ThreadOp>(op: K, input: In<K>): Out<K> => (THREAD_OPS[op] as (input: In<K>) => Out<K>)(input);
+
+/** For tests and scripts: in this very thread. */
+export const runHere: RunInThread = (op, input) => Promise.resolve().then(() => carryOut(op, input));
+
+/**
+ * A thread of its own, started with the first call and again after it has failed; calls wait for each other in it.
+ * @param module URL of the built program, which exports {@link serveThread}
+ */
+export function startThread(module: string): RunInThread {
+  let thread: Worker | null = null;
+  let nextId = 1;
+  const open = new Map<number, { resolve: (output: never) => void; reject: (error: Error) => void }>();
+  const failAll = (error: Error) => {
+    thread = null;
+    for (const { reject } of open.values()) reject(error);
+    open.clear();
+  };
+  const started = () => {
+    const made = new Worker(
+      `const { parentPort, workerData } = require("node:worker_threads");
+       import(workerData).then((m) => m.serveThread(parentPort));`,
+      { eval: true, workerData: module },
+    );
+    made.unref();
+    made.on("message", (reply: Reply) => {
+      const call = open.get(reply.id);
+      open.delete(reply.id);
+      if ("failed" in reply) call?.reject(new RangeError(reply.failed));
+      else call?.resolve(reply.output as never);
+    });
+    made.on("error", failAll);
+    made.on("exit", (code) => failAll(new Error(`the computing thread ended with ${code}`)));
+    return made;
+  };
+  return (op, input) =>
+    new Promise((resolve, reject) => {
+      const id = nextId++;
+      open.set(id, { resolve, reject });
+      (thread ??= started()).postMessage({ id, op, input });
+    });
+}
+
+/** The thread's side: answers calls as long as the server lives. */
+export function serveThread(port: MessagePort): void {
+  port.on("message", ({ id, op, input }: Call) => {
+    try {
+      port.postMessage({ id, output: carryOut(op, input as never) } satisfies Reply);
+    } catch (error) {
+      port.postMessage({ id, failed: error instanceof Error ? error.message : String(error) } satisfies Reply);
+    }
+  });
+}

@@ -7,9 +7,9 @@ import {
   GLOSS_VERDICTS,
   TEXTURE_VERDICTS,
   cardGloss,
-} from "#core/cards/card";
-import { show, showFilm } from "#core/units/format";
-import type { UnitPreferences } from "#core/units/quantities";
+} from "#core/models/cards/card";
+import { show, showFilm } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
 
 /** A card's figures in rows, the same for one card and for cards side by side. */
 export function cardRows(c: CardBody, units: UnitPreferences): { name: string; value: string }[] {

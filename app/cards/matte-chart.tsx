@@ -1,5 +1,6 @@
-import { line as d3Line, scaleLinear, scaleLog } from "d3";
-import type { MatteAnswer, MatteCurve } from "#core/gloss/matte-fit";
+import { line as d3Line } from "d3";
+import type { MatteAnswer, MatteCurve } from "#core/models/gloss/matte-fit";
+import { scaleLinear, scaleLog } from "~/kit/ui/linear-scale";
 
 const W = 620;
 const H = 360;
@@ -23,7 +24,7 @@ export function MatteChart({
   const low = Math.max(0.5, Math.min(...all, 5) * 0.7);
   const high = Math.max(...all, 50) * 1.25;
   const x = scaleLinear([0, 1], [M.left, W - M.right]);
-  const y = scaleLog([low, high], [H - M.bottom, M.top]).clamp(true);
+  const y = scaleLog([low, high], [H - M.bottom, M.top]);
   const shares = cards.map((c) => c.share);
   const [from, to] = [Math.min(...shares), Math.max(...shares)];
   const path =

@@ -1,9 +1,9 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { screen } from "@testing-library/react";
-import { learnSteps } from "#core/correction/learn-removal";
-import { stepPrior } from "#core/correction/clearing";
+import { learnSteps } from "#core/models/correction/learn-removal";
+import { stepPrior } from "#core/models/correction/clearing";
 import { LearntSteps } from "~/house/learnt-steps";
-import { renderPanel, testView } from "~/testing/render-panel";
+import { renderPanel, testView } from "~/kit/testing/render-panel";
 
 const pair = (key: string, um: number) => ({ key, measured_m: um * 1e-6, u_m: 1e-6, texture_m: 0, passes: 1 });
 

@@ -1,9 +1,9 @@
 import { Form } from "react-router";
-import type { LearntStep } from "#core/correction/learn-removal";
-import { STEP_PAIRS_LEAST } from "#core/correction/learn-removal";
-import { show, showWithUncertainty } from "#core/units/format";
-import { usePrefs, useRoot } from "~/lib/use-root";
-import { ScrollRegion } from "~/ui/scroll-region";
+import type { LearntStep } from "#core/models/correction/learn-removal";
+import { STEP_PAIRS_LEAST } from "#core/models/correction/learn-removal";
+import { show, showWithUncertainty } from "#core/kernel/units/format";
+import { usePrefs, useRoot } from "~/kit/root/use-root";
+import { ScrollRegion } from "~/kit/ui/scroll-region";
 
 /** What one pass of each kind of step takes off here, beside the default; taken over together and given back together. */
 export function LearntSteps({ steps }: { steps: readonly LearntStep[] }) {

@@ -1,7 +1,7 @@
-import type { AnySheet } from "#core/product/sheet";
-import { initial } from "~/forms/initial";
-import { useUnits } from "~/lib/use-root";
-import { Field } from "~/ui/field";
+import type { AnySheet } from "#core/models/product/sheet";
+import { initial } from "~/kit/form/initial";
+import { useUnits } from "~/kit/root/use-root";
+import { Field } from "~/kit/ui/field";
 
 /** Figures that any tin may carry: weight, what leaves into the air, temperatures, how long it keeps once opened. */
 export function CommonFields({ sheet: s, errors }: { sheet: AnySheet | undefined; errors: Record<string, string[]> }) {

@@ -1,0 +1,33 @@
+import { serverContext } from "#server/running";
+import { WorkDesk } from "~/stations/correct/work.desk";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { workAction } from "~/stations/correct/work-action.server";
+import { PageHeader } from "~/kit/shell/page-header";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/booth-work.route";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: loaderData ? `${loaderData.job.vehicle}, ${loaderData.panel.name}: work · Yakamoz` : "Yakamoz" },
+];
+
+export const loader = async ({ params: { jobId, panelId } }: Route.LoaderArgs) => panelOr404(await serverContext(), jobId, panelId);
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, jobId, panelId);
+  const form = await formOf(request);
+  return workAction(ctx, view, form, await formPrefs(request, form));
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function BoothWork({ loaderData: view }: Route.ComponentProps) {
+  return (
+    <>
+      <PageHeader title={`${view.job.vehicle}, ${view.panel.name.toLowerCase()}`} note="Booth view: work" />
+      <WorkDesk view={view} />
+    </>
+  );
+}

@@ -1,0 +1,251 @@
+import { KeptForm } from "~/kit/draft/draft-form";
+import { useEffect, useRef } from "react";
+import { Link, data, useFetcher } from "react-router";
+import { z } from "zod";
+import { nextAction } from "#core/models/schedule/next-panel";
+import { showSpan } from "#core/kernel/units/format";
+import { startCoat, stopCoat } from "#server/commands/booth";
+import { serverContext } from "#server/running";
+import { type BoothPanel, loadBooth } from "#server/views/booth-view";
+import { recordEntry } from "#server/commands/record-entry";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { wetCombForm } from "~/stations/spray/prep.form";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { usePrefs, useUnits } from "~/kit/root/use-root";
+import { useWakeLock } from "~/kit/shell/use-wake-lock";
+import { beep } from "~/kit/shell/beep";
+import { useNow } from "~/kit/shell/now";
+import { initial } from "~/kit/form/initial";
+import { Field, FieldErrors } from "~/kit/ui/field";
+import { PageHeader } from "~/kit/shell/page-header";
+import { Tag } from "~/kit/ui/tag";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/booth.route";
+
+export const meta: Route.MetaFunction = () => [{ title: "Booth view · Yakamoz" }];
+
+export async function loader({ params: { jobId } }: Route.LoaderArgs) {
+  const booth = await loadBooth(await serverContext(), jobId);
+  if (!booth) throw data("This job is not in the file.", { status: 404 });
+  return { ...booth, jobId };
+}
+
+const boothForm = z.object({
+  intent: z.enum(["start", "stop"]),
+  panelId: z.string().min(1),
+  number: z.coerce.number().int().min(1).max(20),
+  formKey: z.string().min(1).max(120),
+});
+
+export async function action({ request, params: { jobId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { by, units } = await formPrefs(request, form);
+  if (textOf(form, "intent") === "comb")
+    return answerForm(form, wetCombForm(units), async (v) => ({
+      entryId: await recordEntry(ctx, {
+        panelId: v.panelId,
+        kind: "wetComb",
+        body: { number: v.number, thickness_m: v.wet, entered: textOf(form, "wet").slice(0, 24), unit: units.film },
+        by,
+      }),
+      message: `Wet comb of coat ${v.number} logged`,
+    }));
+  return answerForm(form, boothForm, async ({ intent, formKey, ...v }) => {
+    const input = { ...v, jobId, by, clientKey: `${formKey}-${v.panelId}-${v.number}-${intent}` };
+    const entryId = await (intent === "start" ? startCoat : stopCoat)(ctx, input);
+    return { entryId, message: intent === "start" ? `Coat ${v.number} started` : `Coat ${v.number} logged; its flash runs` };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** Read at three metres, worked with one finger: what to do next, and how every panel of the job stands. */
+export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } }: Route.ComponentProps) {
+  const now_ms = useNow();
+  const { sound } = usePrefs();
+  const fetcher = useFetcher<typeof action>();
+  useWakeLock();
+  const next = nextAction(panels, now_ms);
+  useCall(next.what === "spray" ? `${next.id} ${next.number}` : "", sound);
+  const panel = next.what === "done" ? null : panels.find((p) => p.id === next.id)!;
+  const send = (intent: "start" | "stop", p: BoothPanel, number: number) =>
+    void fetcher.submit({ intent, panelId: p.id, number: String(number), formKey }, { method: "post" });
+  const busy = fetcher.state !== "idle";
+  const others = panels.filter((p) => p.id !== panel?.id);
+  return (
+    <>
+      <PageHeader title={vehicle} note="Booth view" />
+      <main className="grid gap-6 px-4 py-6 sm:px-6 xl:grid-cols-[1.5fr_1fr]">
+        <section aria-label="Next" className="space-y-6">
+          <h2
+            className="text-[clamp(34px,6vw,64px)] leading-[1.05] font-semibold tracking-tight"
+            data-testid="booth-next"
+            aria-live="polite"
+          >
+            {next.what === "done" || !panel ? (
+              "All coats are on."
+            ) : next.what === "stop" ? (
+              <>
+                {panel.name}: coat {next.number} <em className="text-glow-ink not-italic">is running.</em>
+              </>
+            ) : next.what === "wait" ? (
+              <>
+                Wait. <em className="text-amber-ink not-italic">{panel.name}</em> flashes.
+              </>
+            ) : (
+              <>
+                {panel.name}:{" "}
+                <em className="text-glow-ink not-italic">
+                  coat {next.number}, {panel.role}.
+                </em>
+              </>
+            )}
+          </h2>
+          {panel && next.what !== "done" && (
+            <p className="text-[clamp(56px,11vw,128px)] leading-none font-semibold tracking-tight" data-testid="booth-clock">
+              {next.what === "stop" && panel.spraying
+                ? showSpan((now_ms - panel.spraying.since_ms) / 1000)
+                : next.what === "wait"
+                  ? showSpan(next.left_s)
+                  : "now"}
+            </p>
+          )}
+          {next.what === "spray" && next.why === "ready" && (
+            <p className="text-[22px]">Touch test in a hidden place: slightly tacky on the glove, no strings. Then spray.</p>
+          )}
+          {next.what === "spray" && next.why === "late" && (
+            <p className="text-[22px] text-amber-ink">Past the flash window: scuff, or see the sheet, before the next coat.</p>
+          )}
+          {next.what === "spray" && next.why === "first" && panel?.coats === 0 && (
+            <p className="text-[22px]">Edges and flanges first; tack, blow down, then keep a wet edge.</p>
+          )}
+          <div className="flex flex-wrap gap-3">
+            {panel && next.what === "stop" && (
+              <button
+                type="button"
+                className="press min-h-28 w-full text-[30px]"
+                data-kind="main"
+                disabled={busy}
+                onClick={() => send("stop", panel, next.number)}
+              >
+                Stop coat {next.number}
+              </button>
+            )}
+            {panel && next.what === "spray" && (
+              <button
+                type="button"
+                className="press min-h-28 w-full text-[30px]"
+                data-kind="main"
+                disabled={busy}
+                onClick={() => send("start", panel, next.number)}
+              >
+                Start coat {next.number}
+              </button>
+            )}
+            {panel && next.what === "wait" && (
+              <button
+                type="button"
+                className="press min-h-16 w-full text-[20px]"
+                disabled={busy}
+                onClick={() => send("start", panel, next.number)}
+              >
+                Start coat {next.number} too soon: the commonest fault
+              </button>
+            )}
+          </div>
+          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        </section>
+        <section aria-label="Panels in flight">
+          <ul className="border-t border-hair">
+            {[...(panel ? [panel] : []), ...others].map((p) => (
+              <li
+                key={p.id}
+                className="flex flex-wrap items-center justify-between gap-3 border-b border-hair py-3"
+                data-testid={`booth-${p.name}`}
+              >
+                <Link to={`/jobs/${jobId}/panels/${p.id}/spray`} className="min-h-11 content-center">
+                  <b className="block text-[21px] leading-tight font-semibold">{p.name}</b>
+                  <span className="text-ink2">
+                    {p.coats} of {p.coatsPlanned} coats, {p.product}
+                  </span>
+                </Link>
+                <PanelState panel={p} now_ms={now_ms} />
+                {p.lastCoat_ms !== null && now_ms - p.lastCoat_ms < COMB_MS && !p.spraying && <WetComb panel={p} />}
+                {p.work && p.work.done < p.work.steps && (
+                  <Link to={`/jobs/${jobId}/booth/${p.id}`} className="press">
+                    Work: step {p.work.done + 1} of {p.work.steps}
+                    <span className="sr-only"> at {p.name}</span>
+                  </Link>
+                )}
+                {!p.spraying && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
+                  <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
+                    Start coat {p.coats + 1}
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-6 text-[15px] text-ink2">
+            Supplied air, or what the safety data sheet and your local rules require. Spray only in a ventilated place with nothing that can
+            ignite.
+          </p>
+        </section>
+      </main>
+    </>
+  );
+}
+
+/** So long a comb still finds wet clear. */
+const COMB_MS = 15 * 60_000;
+
+/** What the comb said in the coat just sprayed. */
+function WetComb({ panel: p }: { panel: BoothPanel }) {
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  const errors =
+    fetcher.data?.ok === false ? (fetcher.data.errors.wet ?? (fetcher.data.message ? [fetcher.data.message] : undefined)) : undefined;
+  return (
+    <KeptForm fetcher={fetcher} place={`comb ${p.id} ${p.coats}`} key={p.coats} className="flex w-full flex-wrap items-end gap-2">
+      <input type="hidden" name="intent" value="comb" />
+      <input type="hidden" name="panelId" value={p.id} />
+      <input type="hidden" name="number" value={p.coats} />
+      <Field
+        className="w-40"
+        label={`Wet comb, coat ${p.coats}`}
+        unit={units.film}
+        name="wet"
+        defaultValue={initial("film", p.wetReading_m, units)}
+        errors={errors}
+      />
+      <button className="press" disabled={fetcher.state !== "idle"}>
+        Log<span className="sr-only"> the comb of {p.name}</span>
+      </button>
+    </KeptForm>
+  );
+}
+
+function PanelState({ panel: p, now_ms }: { panel: BoothPanel; now_ms: number }) {
+  if (p.spraying) return <Tag kind="good">spraying</Tag>;
+  if (p.coats >= p.coatsPlanned) return <Tag kind="good">all coats on</Tag>;
+  if (!p.flash) return <Tag kind="open">{p.coats === 0 ? "not begun" : "no flash clock"}</Tag>;
+  if (p.flash.late_ms !== null && now_ms > p.flash.late_ms) return <Tag kind="caution">past the window</Tag>;
+  return p.flash.due_ms <= now_ms ? (
+    <Tag kind="good">flashed: touch test</Tag>
+  ) : (
+    <Tag kind="open">flash {showSpan((p.flash.due_ms - now_ms) / 1000)}</Tag>
+  );
+}
+
+/** Calls when something new may be sprayed: vibration, and sound where it is on. */
+function useCall(key: string, sound: boolean): void {
+  const before = useRef(key);
+  useEffect(() => {
+    if (key !== "" && key !== before.current) {
+      navigator.vibrate?.([200, 100, 200]);
+      if (sound) beep();
+    }
+    before.current = key;
+  }, [key, sound]);
+}

@@ -1,0 +1,184 @@
+import { KeptForm } from "~/kit/draft/draft-form";
+import { data, redirect, useNavigation } from "react-router";
+import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/models/cards/card";
+import { saveCard } from "#server/commands/cards";
+import { keepPhoto } from "#server/commands/photos";
+import { serverContext } from "#server/running";
+import { type Card, getCard, listCards } from "#server/repos/card-repo";
+import { listProducts } from "#server/repos/product-repo";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { cardForm } from "./card.form";
+import { initial } from "~/kit/form/initial";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { useUnits } from "~/kit/root/use-root";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { PageHeader } from "~/kit/shell/page-header";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/card-edit.route";
+
+export const meta: Route.MetaFunction = () => [{ title: "Card · Yakamoz" }];
+
+export async function loader({ params: { cardId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const products = (await listProducts(ctx.db)).map((p) => ({ revisionId: p.revisionId, name: p.sheet.name }));
+  const formKey = ctx.newId();
+  if (cardId === "new") return { card: null, last: sameAgain((await listCards(ctx.db))[0] ?? null), products, formKey };
+  const card = await getCard(ctx.db, cardId);
+  if (!card) throw data("This card is not in the library.", { status: 404 });
+  return { card, last: null, products, formKey };
+}
+
+const MOST_PHOTOS = 8;
+
+/** What a row of cards has in common: product, base, how it was sprayed and cured, where it hangs. What was read is each card's own. */
+function sameAgain(card: Card | null) {
+  if (!card) return null;
+  const { productName, productRevisionId, base, orientation, coats, cure, place, dryFilm_m } = card.body;
+  return { number: card.number, body: { productName, productRevisionId, base, orientation, coats, cure, place, dryFilm_m } };
+}
+
+export async function action({ request, params: { cardId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  let savedId: string | null = null;
+  const answer = await answerForm(form, cardForm(units), async ({ productId, body }) => {
+    const product = (await listProducts(ctx.db)).find((p) => p.revisionId === productId);
+    const old = cardId === "new" ? null : await getCard(ctx.db, cardId);
+    const photoIds = [...(old?.body.photoIds ?? [])];
+    for (const file of form.getAll("photos"))
+      if (file instanceof File && file.name && photoIds.length < MOST_PHOTOS)
+        photoIds.push(await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }));
+    savedId = await saveCard(ctx, {
+      body: {
+        ...body,
+        productName: product?.sheet.name ?? (body.productName || (old?.body.productName ?? "")),
+        productRevisionId: product?.revisionId ?? old?.body.productRevisionId ?? null,
+        photoIds,
+      },
+      by,
+      supersedes: old?.id ?? null,
+      clientKey: textOf(form, "formKey") || null,
+      ...(old ? { simulated: old.simulated, at_ms: old.at_ms } : {}),
+    });
+  });
+  return savedId ? redirect(`/cards/${String(savedId)}`) : answer;
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function CardEdit({ loaderData: { card, last, products, formKey }, actionData }: Route.ComponentProps) {
+  const units = useUnits();
+  const busy = useNavigation().state !== "idle";
+  const errors = actionData?.errors ?? {};
+  const c = card?.body;
+  /** What a new card takes over from the one before it. */
+  const same = c ?? last?.body;
+  const gloss = (angle: 20 | 60 | 85) =>
+    c?.gloss
+      .filter((g) => g.angle === angle)
+      .map((g) => g.gloss_GU)
+      .join(" ") ?? "";
+  const select = (name: string, label: string, options: Record<string, string>, value: string) => (
+    <SelectField label={label} name={name} defaultValue={value} errors={errors[name]}>
+      {Object.entries(options).map(([id, text]) => (
+        <option key={id} value={id}>
+          {text}
+        </option>
+      ))}
+    </SelectField>
+  );
+  const known = products.find((p) => p.revisionId === same?.productRevisionId) ?? products.find((p) => p.name === same?.productName);
+  return (
+    <>
+      <PageHeader
+        title={card ? `Correct card ${card.number}` : "New card"}
+        note={
+          card
+            ? "The card as it was stays in the file"
+            : last
+              ? `Product, base, cure and place as on card ${last.number}; a large card, same gun and hand as the job`
+              : "A large card, same gun, hand, base and orientation as the job"
+        }
+      />
+      <main className="max-w-[960px] px-4 py-6 sm:px-6">
+        <KeptForm place="card" encType="multipart/form-data" className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
+          <input type="hidden" name="formKey" value={formKey} />
+          <input type="hidden" name="productName" value={c?.productName ?? ""} />
+          <Field className="col-span-2" label="Name" name="name" defaultValue={c?.name} errors={errors.name} />
+          <SelectField
+            className="col-span-2"
+            label="Product"
+            name="productId"
+            defaultValue={known?.revisionId ?? ""}
+            errors={errors.productId}
+          >
+            <option value="">{c?.productName ? `${c.productName}, no longer on the shelf` : "none of the shelf"}</option>
+            {products.map((p) => (
+              <option key={p.revisionId} value={p.revisionId}>
+                {p.name}
+              </option>
+            ))}
+          </SelectField>
+          <Field
+            className="col-span-2"
+            label="Mix in words"
+            name="mix"
+            placeholder="M 60 : gloss 40, 2:1 + 5 %"
+            defaultValue={c?.mix}
+            errors={errors.mix}
+          />
+          <Field
+            label="Matting component"
+            unit="% by weight"
+            name="matting"
+            defaultValue={initial("share", c?.mattingShare, units)}
+            errors={errors.matting}
+            hint="empty: not about matte"
+          />
+          <Field label="Reducer" unit="%" name="reducer" defaultValue={initial("share", c?.reducer, units)} errors={errors.reducer} />
+          <Field className="col-span-2" label="Over: base or substrate" name="base" defaultValue={same?.base} errors={errors.base} />
+          {select("orientation", "Sprayed", CARD_ORIENTATIONS, same?.orientation ?? "vertical")}
+          <Field label="Coats" name="coats" inputMode="numeric" defaultValue={same?.coats ?? 2} errors={errors.coats} />
+          <Field
+            label="Film, dry"
+            unit={units.film}
+            name="film"
+            defaultValue={initial("film", same?.dryFilm_m, units)}
+            errors={errors.film}
+          />
+          {select("cure", "Cure", CARD_CURES, same?.cure ?? "air")}
+          <Field className="col-span-2" label="Where it hangs" name="place" defaultValue={same?.place} errors={errors.place} />
+          <Field label="Gloss at 20°" unit="GU" name="gloss20" defaultValue={gloss(20)} errors={errors.gloss20} />
+          <Field
+            label="Gloss at 60°"
+            unit="GU"
+            name="gloss60"
+            defaultValue={gloss(60)}
+            errors={errors.gloss60}
+            hint="several with spaces"
+          />
+          <Field label="Gloss at 85°" unit="GU" name="gloss85" defaultValue={gloss(85)} errors={errors.gloss85} />
+          {select("colour", "Colour to the eye", CARD_VERDICTS, c?.colour ?? "open")}
+          {select("glossVerdict", "Gloss to the eye", GLOSS_VERDICTS, c?.glossVerdict ?? "open")}
+          {select("texture", "Texture to the eye", TEXTURE_VERDICTS, c?.texture ?? "open")}
+          <Field className="col-span-2" label="Note" name="note" defaultValue={c?.note} errors={errors.note} />
+          <div className="col-span-2">
+            <label htmlFor="photos" className="small-label mb-1 block">
+              Photographs, up to 40 MB each
+            </label>
+            <input id="photos" type="file" name="photos" multiple accept="image/*" className="field" aria-describedby="photos-error" />
+            <FieldErrors id="photos-error" errors={errors.photos} />
+          </div>
+          <div className="col-span-2 flex flex-wrap items-center gap-3 sm:col-span-4">
+            <button className="press" data-kind="main" disabled={busy}>
+              {busy ? "Storing…" : card ? "Keep the corrected card" : "Put it in the library"}
+            </button>
+            <FieldErrors errors={actionData?.ok === false && actionData.message ? [actionData.message] : undefined} />
+          </div>
+        </KeptForm>
+      </main>
+    </>
+  );
+}

@@ -1,9 +1,0 @@
-import { fromSi } from "#core/units/convert";
-import { type Quantity, type UnitPreferences, preferredUnit, unitDef } from "#core/units/quantities";
-
-/** A SI figure as the text an input starts with. */
-export function initial(kind: Quantity, si: number | null | undefined, units: UnitPreferences): string {
-  if (si === null || si === undefined) return "";
-  const unit = preferredUnit(kind, units);
-  return String(Number(fromSi(kind, si, unit).toFixed(unitDef(kind, unit).digits + (kind === "film" ? 1 : 0))));
-}

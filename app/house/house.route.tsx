@@ -1,0 +1,247 @@
+import { KeptForm } from "~/kit/draft/draft-form";
+import { COVERAGE } from "#core/kernel/units/format";
+import { Form } from "react-router";
+import { z } from "zod";
+import { QUANTITIES } from "#core/kernel/units/quantities";
+import { HOUSE_WAYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
+import { SOURCES } from "#core/kernel/sources";
+import { saveShopSettings } from "#server/commands/jobs";
+import { serverContext } from "#server/running";
+import { Refusal } from "#server/commands/refusal";
+import { getShop } from "#server/repos/shop-repo";
+import { loadLearnt, stepsToTakeOver } from "#server/views/learnt-view";
+import { answerForm } from "~/kit/form/answer";
+import { amount, quantity, wholeNumber } from "~/kit/form/fields";
+import { initial } from "~/kit/form/initial";
+import { LearntSteps } from "./learnt-steps";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { usePrefs, useRoot } from "~/kit/root/use-root";
+import { usePrefsSubmit } from "~/kit/shell/use-prefs-submit";
+import { Choices } from "~/kit/ui/choice";
+import { Toggle } from "~/kit/ui/toggle";
+import { Field, SelectField } from "~/kit/ui/field";
+import { PageHeader } from "~/kit/shell/page-header";
+import { Tag } from "~/kit/ui/tag";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/house.route";
+
+export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
+
+export async function loader() {
+  return { learnt: await loadLearnt(await serverContext()) };
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const shop = await getShop(ctx.db);
+  const form = await formOf(request);
+  const intent = form.get("intent");
+  if (intent === "learn" || intent === "forget")
+    return answerForm(form, z.object({ what: z.enum(LEARNT_KEYS) }), async ({ what }) => {
+      const learnt = (await loadLearnt(ctx))[what];
+      if (intent === "learn" && !learnt.enough) throw new Refusal(null, learnt.words);
+      const factor = intent === "learn" ? { factor: learnt.factor, u_log: learnt.u_log, n: learnt.n } : null;
+      await saveShopSettings(ctx, { ...shop, [LEARNT[what].setting]: factor });
+      return { message: factor ? `${LEARNT[what].name}: forecasts now use this shop's own factor` : "Forecasts use the model as it is" };
+    });
+  if (intent === "learnSteps" || intent === "forgetSteps")
+    return answerForm(form, z.object({}), async () => {
+      const learntSteps = intent === "learnSteps" ? stepsToTakeOver((await loadLearnt(ctx)).steps) : {};
+      await saveShopSettings(ctx, { ...shop, learntSteps });
+      return { message: intent === "learnSteps" ? "Plans now use what these steps take off here" : "Plans use the defaults again" };
+    });
+  const { units } = await formPrefs(request, form, shop.units);
+  const schema = z.object({
+    name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
+    wayId: z.enum(HOUSE_WAY_IDS),
+    floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
+    readingsPerSpot: wholeNumber(1, 5),
+    labourPerHour: amount(10_000),
+    rejected: amount(1e6),
+  });
+  return answerForm(form, schema, async ({ floor, labourPerHour, rejected, ...rest }) => {
+    await saveShopSettings(ctx, { ...shop, ...rest, floor_m: floor, rates: { labourPerHour, rejected }, units });
+    return { message: "Saved. These units are now the shop's." };
+  });
+}
+
+/** What a shop can learn against the model, and where it is kept. */
+const LEARNT = {
+  film: { name: "Film laid", setting: "learntFilm" },
+  runs: { name: "Levelling and runs", setting: "learntRuns" },
+  texture: { name: "Texture", setting: "learntTexture" },
+  removal: { name: "Sanding and polishing", setting: "learntRemoval" },
+} as const;
+const LEARNT_KEYS = ["film", "runs", "texture", "removal"] as const;
+
+const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function House({ loaderData: { learnt }, actionData }: Route.ComponentProps) {
+  const { shop } = useRoot();
+  const prefs = usePrefs();
+  const { send, setUnits } = usePrefsSubmit();
+  const errors = actionData?.errors ?? {};
+  return (
+    <>
+      <PageHeader title="House" note="How this shop works, and how this screen shows it" />
+      <main className="grid max-w-[1100px] gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-2">
+        <section>
+          <h2 className="mb-3 text-xl font-semibold">The shop</h2>
+          <KeptForm place="shop" className="grid grid-cols-2 gap-4">
+            <Field className="col-span-2" label="Name" name="name" defaultValue={shop.name} errors={errors.name} />
+            <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={shop.wayId} errors={errors.wayId}>
+              {HOUSE_WAYS.map((w) => (
+                <option key={w.id} value={w.id}>
+                  {w.name}
+                </option>
+              ))}
+            </SelectField>
+            <Field
+              label="Floor: least clear to keep"
+              unit={prefs.units.film}
+              name="floor"
+              defaultValue={initial("film", shop.floor_m, prefs.units)}
+              errors={errors.floor}
+            />
+            <Field
+              label="Readings a spot"
+              name="readingsPerSpot"
+              inputMode="numeric"
+              defaultValue={shop.readingsPerSpot}
+              errors={errors.readingsPerSpot}
+            />
+            <Field
+              label="An hour of work costs"
+              name="labourPerHour"
+              inputMode="decimal"
+              defaultValue={shop.rates.labourPerHour}
+              errors={errors.labourPerHour}
+            />
+            <Field
+              label="A panel that comes back costs"
+              name="rejected"
+              inputMode="decimal"
+              defaultValue={shop.rates.rejected}
+              hint="in the shop's own money"
+              errors={errors.rejected}
+            />
+            <button className="press col-span-2 justify-self-start" data-kind="main">
+              Save for the shop
+            </button>
+          </KeptForm>
+        </section>
+        <section>
+          <h2 className="mb-3 text-xl font-semibold">This screen</h2>
+          <div className="space-y-4">
+            <Choices
+              label="Theme"
+              columns={2}
+              value={prefs.theme}
+              onChange={(v) => send({ theme: v === "night" ? "night" : "booth" })}
+              options={[
+                { value: "booth", name: "Booth", note: "Paper white, for tubes and daylight" },
+                { value: "night", name: "Night", note: "Deep sea, for a dark garage" },
+              ]}
+            />
+            <dl className="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2">
+              {(Object.keys(UNIT_LABELS) as (keyof typeof UNIT_LABELS)[]).map((q) => (
+                <div key={q} className="contents">
+                  <dt>{UNIT_LABELS[q]}</dt>
+                  <dd>
+                    <Toggle
+                      label={UNIT_LABELS[q]}
+                      value={prefs.units[q]}
+                      onChange={(u) => setUnits({ ...prefs.units, [q]: u })}
+                      options={Object.keys(QUANTITIES[q].units).map((u) => ({ value: u, name: u }))}
+                    />
+                  </dd>
+                </div>
+              ))}
+            </dl>
+            <Choices
+              label="Who is at this screen"
+              columns={3}
+              value={prefs.by}
+              onChange={(by) => send({ by })}
+              options={["painter A", "painter B", "apprentice"].map((r) => ({ value: r, name: r }))}
+            />
+          </div>
+        </section>
+        <section aria-labelledby="learnt-title">
+          <h2 id="learnt-title" className="mb-2 text-xl font-semibold">
+            Learnt from this shop
+          </h2>
+          <ul className="border-t border-hair" data-testid="learnt">
+            {LEARNT_KEYS.map((what) => {
+              const l = learnt[what];
+              const inUse = shop[LEARNT[what].setting];
+              return (
+                <li key={what} className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b border-hair py-2">
+                  <span className="min-w-0 flex-1 basis-64">
+                    {LEARNT[what].name}, against the model
+                    <span className="block text-ink2">
+                      {l.enough && (
+                        <b className="font-semibold text-ink">
+                          × {l.factor.toFixed(2)} ± {(COVERAGE * l.factor * l.u_log).toFixed(2)}{" "}
+                        </b>
+                      )}
+                      {l.words}
+                      {l.enough && `, ${l.n} panels`}
+                    </span>
+                    {inUse && (
+                      <span className="block">
+                        In use: × {inUse.factor.toFixed(2)}, from {inUse.n} panels.
+                      </span>
+                    )}
+                  </span>
+                  <Form method="post">
+                    <input type="hidden" name="what" value={what} />
+                    {inUse ? (
+                      <button className="press" name="intent" value="forget">
+                        Back to the model<span className="sr-only">: {LEARNT[what].name}</span>
+                      </button>
+                    ) : (
+                      <button className="press" name="intent" value="learn" disabled={!l.enough}>
+                        Use it<span className="sr-only">: {LEARNT[what].name}</span>
+                      </button>
+                    )}
+                  </Form>
+                </li>
+              );
+            })}
+          </ul>
+          <LearntSteps steps={learnt.steps} />
+          {learnt.simulated > 0 && (
+            <p className="mt-2">
+              <Tag kind="simulated">{learnt.simulated} of these panels were read with a stand-in</Tag>
+            </p>
+          )}
+          <p className="mt-2 max-w-[60ch] text-[13px] text-ink2">
+            Film: measured after less before clear, over what the settings were to lay, pulled towards 1 while panels are few. Runs: from
+            which panels a run was placed on; uncertain below about 20 panels with runs among them. Texture: ratings by eye against the
+            forecast. Sanding: read after clear and again after the work, over the plan's forecast. Nothing is changed in the ledger; it can
+            be taken back at any time.
+          </p>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Backup</h2>
+          <p className="text-ink2">
+            Everything lies in one file in the data folder. <code>npm run backup</code> writes a checked copy of it while the program runs.
+            Put that copy on another disk.
+          </p>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Where the figures come from</h2>
+          <ul className="list-disc space-y-1 pl-5 text-sm text-ink2">
+            {Object.values(SOURCES).map((s) => (
+              <li key={s.text}>{s.text}</li>
+            ))}
+          </ul>
+        </section>
+      </main>
+    </>
+  );
+}

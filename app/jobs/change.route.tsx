@@ -1,0 +1,178 @@
+import { Link, data, redirect, useFetcher } from "react-router";
+import { HOUSE_WAYS, FINISHES, houseWay } from "#core/models/ways/house-ways";
+import { changeJob, changePanel, copyJob, isPlacedOn } from "#server/commands/change-brief";
+import { listClears } from "#server/repos/product-repo";
+import { serverContext } from "#server/running";
+import { loadPanelView } from "#server/views/panel-view";
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import { type FormAnswer, answerForm, textOf } from "~/kit/form/answer";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { inWords } from "~/kit/form/in-words.server";
+import { formOf } from "~/kit/http/body.server";
+import { panelAloneOr404 } from "~/kit/http/panel.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { useUnits } from "~/kit/root/use-root";
+import { PageHeader } from "~/kit/shell/page-header";
+import { Choices } from "~/kit/ui/choice";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { changedJobForm, changedPanelForm, sameOutlineForm } from "./job.form";
+import { PANEL_QUANTITIES, PanelFields, panelStartOf } from "./panel-fields";
+import type { Route } from "./+types/change.route";
+
+export const meta: Route.MetaFunction = () => [{ title: "Change job and panel · Yakamoz" }];
+
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const view = await loadPanelView(ctx, jobId, panelId);
+  if (!view) throw data("This job or panel is not in the file.", { status: 404 });
+  const products = (await listClears(ctx.db)).map((p) => ({ revisionId: p.revisionId, name: p.sheet.name, coats: p.sheet.coats }));
+  const own = { revisionId: view.panel.productRevisionId, name: `${view.product.sheet.name}, as planned`, coats: view.product.sheet.coats };
+  return {
+    job: view.job,
+    panel: view.panel,
+    placed: await isPlacedOn(ctx.db, panelId),
+    products: products.some((p) => p.revisionId === own.revisionId) ? products : [own, ...products],
+  };
+}
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  switch (textOf(form, "intent")) {
+    case "job":
+      return answerForm(form, changedJobForm, async (brief) => ({
+        message: (await changeJob(ctx, jobId, brief, by)) ? "Job changed; the ledger says so" : "Nothing was different",
+      }));
+    case "panel": {
+      const { panel } = await panelAloneOr404(ctx, panelId);
+      const schema = textOf(form, "outline") === "stays" ? sameOutlineForm(units, panel.shape) : changedPanelForm(units);
+      return answerForm(form, schema as ReturnType<typeof changedPanelForm>, async (brief) => ({
+        message: (await changePanel(ctx, panelId, brief, by)) ? "Panel changed; its ledger says so" : "Nothing was different",
+      }));
+    }
+    case "copy":
+      return inWords(async () => {
+        const made = await copyJob(ctx, jobId);
+        return redirect(`/jobs/${made.jobId}/panels/${made.panelId}/plan`);
+      });
+    default:
+      throw data("Not understood", { status: 400 });
+  }
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** What a job and a panel are about, put right: figures follow, and the ledger keeps who changed what. */
+export default function Change({ loaderData, params }: Route.ComponentProps) {
+  const { job, panel } = loaderData;
+  return (
+    <>
+      <PageHeader
+        title={`Change ${job.vehicle}, ${panel.name.toLowerCase()}`}
+        note="Figures follow; the ledger keeps what was changed and by whom"
+      >
+        <Link className="press" to={`/jobs/${params.jobId}/panels/${params.panelId}/plan`}>
+          Back to the panel
+        </Link>
+      </PageHeader>
+      <main className="max-w-[1080px] space-y-12 px-4 py-6 sm:px-6">
+        <ChangePanel {...loaderData} />
+        <ChangeJob job={job} />
+        <CopyJob />
+      </main>
+    </>
+  );
+}
+type Loaded = Route.ComponentProps["loaderData"];
+
+function ChangePanel({ panel, products, placed }: Pick<Loaded, "panel" | "products" | "placed">) {
+  const fetcher = useFetcher<FormAnswer>();
+  const draft = useDraft("change panel", panelStartOf(panel, useUnits()), PANEL_QUANTITIES);
+  const errors = fetcher.data?.errors ?? {};
+  return (
+    <section aria-labelledby="panel-title">
+      <h2 id="panel-title" className="mb-3 text-xl font-semibold">
+        This panel
+      </h2>
+      {placed && (
+        <p className="mb-3 max-w-[70ch] text-ink2">
+          Readings or faults are placed on its outline, so the outline stays. For another shape add a panel and take the readings out here.
+        </p>
+      )}
+      <DraftForm draft={draft} fetcher={fetcher} className="space-y-4">
+        <input type="hidden" name="intent" value="panel" />
+        <PanelFields draft={draft} errors={errors} products={products} outlineStays={placed} />
+        <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+          Change the panel
+        </button>
+      </DraftForm>
+    </section>
+  );
+}
+
+function ChangeJob({ job }: Pick<Loaded, "job">) {
+  const fetcher = useFetcher<FormAnswer>();
+  const { vehicle, colourName, colourCss, wayId, finish } = job;
+  const draft = useDraft("change job", { vehicle, colourName, colourCss, wayId: houseWay(wayId).id, finish: finish });
+  const errors = fetcher.data?.errors ?? {};
+  return (
+    <section aria-labelledby="job-title">
+      <h2 id="job-title" className="mb-3 text-xl font-semibold">
+        The whole job
+      </h2>
+      <DraftForm draft={draft} fetcher={fetcher} className="space-y-4">
+        <input type="hidden" name="intent" value="job" />
+        <div className="grid gap-4 sm:grid-cols-[2fr_1.4fr_auto]">
+          <Field label="Vehicle or part" {...draft.field("vehicle")} errors={errors.vehicle} />
+          <Field label="Colour" {...draft.field("colourName")} errors={errors.colourName} />
+          <Field
+            label="Shown as"
+            type="color"
+            className="w-20 [&_input]:h-11 [&_input]:p-1"
+            {...draft.field("colourCss")}
+            errors={errors.colourCss}
+          />
+        </div>
+        <Choices
+          label="House way"
+          name="wayId"
+          columns={3}
+          value={draft.typed.wayId}
+          onChange={(id) => draft.set("wayId", id)}
+          options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
+        />
+        <SelectField className="max-w-80" label="Finish wanted" {...draft.field("finish")} errors={errors.finish}>
+          {Object.entries(FINISHES).map(([k, name]) => (
+            <option key={k} value={k}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+          Change the job
+        </button>
+      </DraftForm>
+    </section>
+  );
+}
+
+function CopyJob() {
+  const fetcher = useFetcher();
+  return (
+    <section aria-labelledby="copy-title">
+      <h2 id="copy-title" className="mb-1 text-xl font-semibold">
+        The same again
+      </h2>
+      <p className="mb-3 text-ink2">A new job of the same brief and panels; nothing that was logged comes with it.</p>
+      <fetcher.Form method="post">
+        <button className="press" name="intent" value="copy" disabled={fetcher.state !== "idle"}>
+          Copy this job
+        </button>
+      </fetcher.Form>
+    </section>
+  );
+}

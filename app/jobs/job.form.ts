@@ -1,0 +1,95 @@
+import { SUBSTRATES, type Substrate } from "#core/panel/brief";
+import { z } from "zod";
+import { type PanelShape, SHAPES, SHAPE_KINDS, ownShape, panelShape } from "#core/kernel/geometry/shapes";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { FINISH_KEYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
+import type { NewPanel } from "#server/commands/jobs";
+import { parseCorners } from "./corners";
+import { quantity, wholeNumber } from "~/kit/form/fields";
+
+export const OWN_SHAPE = "own";
+const substrates = Object.keys(SUBSTRATES) as [Substrate, ...Substrate[]];
+
+function shapeFrom(v: { shape: string; width: number; height: number; corners: string }, units: UnitPreferences): PanelShape | string {
+  const kind = SHAPE_KINDS.find((k) => k === v.shape);
+  if (kind) return panelShape(kind, { width_m: v.width, height_m: v.height });
+  const parsed = parseCorners(v.corners, units);
+  if (!parsed.ok) return parsed.message;
+  try {
+    return ownShape(parsed.corners);
+  } catch (error) {
+    return error instanceof RangeError ? "At least 3 corners that enclose an area" : String(error);
+  }
+}
+
+const panelFields = (units: UnitPreferences) => ({
+  panelName: z.string().trim().max(60).default(""),
+  shape: z.enum([...SHAPE_KINDS, OWN_SHAPE]),
+  width: quantity("length", units, { min: 0.05, max: 6 }),
+  height: quantity("length", units, { min: 0.05, max: 6 }),
+  corners: z.string().max(4000).default(""),
+  orientation: z.enum(["vertical", "horizontal", "angle"]),
+  angle: quantity("angle", units, { min: 0, max: Math.PI / 2 }),
+  substrate: z.enum(substrates),
+  productRevisionId: z.string({ error: "Choose a product" }).min(1, "Choose a product"),
+  coatsPlanned: wholeNumber(1, 12),
+});
+type PanelFields = z.infer<z.ZodObject<ReturnType<typeof panelFields>>>;
+
+function toPanel(v: PanelFields, units: UnitPreferences, ctx: z.core.$RefinementCtx): NewPanel {
+  const shape = shapeFrom(v, units);
+  if (typeof shape === "string") {
+    ctx.addIssue({ code: "custom", path: ["corners"], message: shape });
+    return z.NEVER;
+  }
+  return { ...toBrief(v, shape), shape };
+}
+
+function toBrief(v: Omit<PanelFields, "shape" | "width" | "height" | "corners">, shape: PanelShape): Omit<NewPanel, "shape"> {
+  const tilt_rad = v.orientation === "vertical" ? Math.PI / 2 : v.orientation === "horizontal" ? 0 : v.angle;
+  const name = v.panelName || (shape.kind === OWN_SHAPE ? "Own shape" : SHAPES[shape.kind].name);
+  return { name, tilt_rad, substrate: v.substrate, productRevisionId: v.productRevisionId, coatsPlanned: v.coatsPlanned };
+}
+
+/** One more panel for a job. */
+export const panelForm = (units: UnitPreferences) =>
+  z
+    .object({ ...panelFields(units), formKey: z.string().max(80) })
+    .transform((v, ctx) => ({ panel: toPanel(v, units, ctx), formKey: v.formKey }));
+
+/** A panel put right. */
+export const changedPanelForm = (units: UnitPreferences) => z.object(panelFields(units)).transform((v, ctx) => toPanel(v, units, ctx));
+/** The same of a panel whose outline stays: shape and size are not sent. */
+export const sameOutlineForm = (units: UnitPreferences, shape: PanelShape) =>
+  z
+    .object(panelFields(units))
+    .omit({ shape: true, width: true, height: true, corners: true })
+    .transform((v) => ({ ...toBrief(v, shape), shape }));
+
+/** What a job is about. */
+const brief = {
+  vehicle: z.string({ error: "Say which vehicle or part" }).trim().min(1, "Say which vehicle or part").max(80),
+  colourName: z.string().trim().max(60).default(""),
+  colourCss: z.string().regex(/^#[0-9a-f]{6}$/i, "A colour"),
+  finish: z.enum(FINISH_KEYS),
+  wayId: z.enum(HOUSE_WAY_IDS),
+};
+export const changedJobForm = z.object(brief);
+
+/** A new job with its first panel. */
+export const jobForm = (units: UnitPreferences) =>
+  z
+    .object({
+      ...panelFields(units),
+      ...brief,
+      formKey: z.string().max(80),
+    })
+    .transform((v, ctx) => ({
+      vehicle: v.vehicle,
+      colourName: v.colourName,
+      colourCss: v.colourCss,
+      finish: v.finish,
+      wayId: v.wayId,
+      clientKey: v.formKey,
+      panel: toPanel(v, units, ctx),
+    }));

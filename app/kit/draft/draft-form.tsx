@@ -1,0 +1,133 @@
+import { useEffect, useRef, useState } from "react";
+import { useForm } from "react-hook-form";
+import { type FetcherWithComponents, Form, type FormProps, useActionData, useLocation, useNavigation } from "react-router";
+import type { FormAnswer } from "~/kit/form/answer";
+import { useUnits } from "~/kit/root/use-root";
+import { FieldsContext, type OwnFields } from "~/kit/ui/fields-context";
+import { UnitsField } from "~/kit/ui/units-field";
+import { type FieldQuantity, type FieldValue, shownIn } from "./kept";
+import { useBeforePaint, useKept } from "./use-draft";
+
+type Sends = FetcherWithComponents<FormAnswer>;
+interface Common extends FormProps {
+  /** What sends it; without one the form navigates. */
+  fetcher?: Sends | undefined;
+}
+
+/** A form whose fields are a desk's own draft: sent as it stands, given up or stored as a whole. */
+export function DraftForm({ draft, fetcher, children, ...props }: Common & { draft: { left: boolean; clear: () => void } }) {
+  const sent = useStored(fetcher, draft.clear);
+  return (
+    <Sender fetcher={fetcher} {...props} onSent={sent}>
+      {children}
+      {draft.left && <Left onAgain={draft.clear} />}
+    </Sender>
+  );
+}
+
+/**
+ * A form of plain fields: each keeps its own text, registered by its name, and starts from its `defaultValue`. What is typed outlives reload,
+ * back, an error, a switch of units and other people's entries.
+ * @param place name of the form on its page
+ */
+export function KeptForm({ place, fetcher, children, ...props }: Common & { place: string }) {
+  const units = useUnits();
+  const { key, fields, keep } = useKept(place);
+  const { register, setValue, getValues } = useForm();
+  const [left, setLeft] = useState(false);
+  const element = useRef<HTMLFormElement>(null);
+  const quantities = useRef(new Map<string, FieldQuantity>());
+
+  useBeforePaint(() => {
+    const kept = fields();
+    setLeft(Object.keys(kept).length > 0);
+    for (const [name, field] of Object.entries(kept)) setValue(name, shownIn(field, units));
+  }, [key, fields, setValue, units]);
+
+  const clear = () => {
+    keep({});
+    setLeft(false);
+    element.current?.reset();
+  };
+  const sent = useStored(fetcher, clear);
+  const own: OwnFields = {
+    register(name, quantity) {
+      if (quantity !== undefined) quantities.current.set(name, quantity);
+      return register(name, {
+        onChange: () =>
+          keep({ ...fields(), [name]: { value: getValues(name) as FieldValue, units, quantity: quantities.current.get(name) } }),
+      });
+    },
+  };
+  return (
+    <FieldsContext value={own}>
+      <Sender fetcher={fetcher} {...props} onSent={sent} ref={element}>
+        {children}
+        {left && <Left onAgain={clear} />}
+      </Sender>
+    </FieldsContext>
+  );
+}
+
+function Sender({ fetcher, onSent, children, ...props }: Common & { onSent: () => void; ref?: React.Ref<HTMLFormElement> }) {
+  const As = fetcher?.Form ?? Form;
+  return (
+    <As
+      method="post"
+      noValidate
+      {...props}
+      onSubmit={(e) => {
+        props.onSubmit?.(e);
+        if (!e.defaultPrevented) onSent();
+      }}
+    >
+      <UnitsField />
+      {children}
+    </As>
+  );
+}
+
+/** Clears a draft when what was sent is stored: by a fetcher's own answer, or by a navigation that ended without a message. */
+function useStored(fetcher: Sends | undefined, clear: () => void): () => void {
+  const page = useActionData<FormAnswer>();
+  const { state } = useNavigation();
+  const { key } = useLocation();
+  /** How things stood when it was sent; null while nothing is on its way. */
+  const sent = useRef<{ answer: FormAnswer | undefined; key: string } | null>(null);
+  const newest = useRef(clear);
+  useEffect(() => {
+    newest.current = clear;
+  });
+  const answer = fetcher ? fetcher.data : page;
+  const idle = fetcher ? fetcher.state === "idle" : state === "idle";
+  useEffect(() => {
+    const before = sent.current;
+    const answered = before !== null && idle && (answer !== before.answer || (!fetcher && key !== before.key));
+    if (!answered) return;
+    sent.current = null;
+    if (fetcher ? answer?.ok : answer?.ok !== false) newest.current();
+  }, [answer, idle, key, fetcher]);
+  useEffect(
+    () => () => {
+      // A navigation that took the form away was an answer: stored.
+      if (sent.current && !fetcher) newest.current();
+    },
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- at the end of the form only
+    [],
+  );
+  return () => {
+    sent.current = { answer, key };
+  };
+}
+
+/** Tells that what stands here was typed before, and lets it be given up. */
+function Left({ onAgain }: { onAgain: () => void }) {
+  return (
+    <p className="flex flex-wrap items-center gap-x-3 text-[14px] text-ink2" data-testid="half-typed">
+      You left this half-typed; it is kept until it is stored.
+      <button type="button" className="press" data-kind="quiet" onClick={onAgain}>
+        Start again
+      </button>
+    </p>
+  );
+}

@@ -1,0 +1,166 @@
+/** @jest-environment ./scripts/jest-jsdom.mjs */
+import { fireEvent, render, screen, waitFor } from "@testing-library/react";
+import { createRoutesStub, useFetcher } from "react-router";
+import { IMPERIAL, METRIC, type UnitPreferences } from "#core/kernel/units/quantities";
+import type { FormAnswer } from "~/kit/form/answer";
+import { initial } from "~/kit/form/initial";
+import { useUnits } from "~/kit/root/use-root";
+import { Field, OwnInput, SelectField } from "~/kit/ui/field";
+import { DraftForm, KeptForm } from "./draft-form";
+import { type DraftStorage, readKept, shownIn, writeKept } from "./kept";
+import { useDraft } from "./use-draft";
+
+const answer = (over: Partial<FormAnswer>): FormAnswer => ({ ok: true, intent: "", message: null, errors: {}, ...over });
+
+/** A page of one form under a shell whose units may be switched; `stored` answers what is sent. */
+function renderForm(form: React.ReactElement, stored: () => FormAnswer = () => answer({ done: "1" })) {
+  let current: UnitPreferences = METRIC;
+  const Stub = createRoutesStub([
+    {
+      id: "root",
+      path: "/",
+      loader: () => ({ prefs: { units: current } }),
+      HydrateFallback: () => null,
+      Component: () => form,
+      action: stored,
+    },
+  ]);
+  const view = render(<Stub key={current.film} initialEntries={["/"]} />);
+  return {
+    ...view,
+    units(units: UnitPreferences) {
+      current = units;
+      view.rerender(<Stub key={current.film} initialEntries={["/"]} />);
+    },
+  };
+}
+
+function Desk() {
+  const units = useUnits();
+  const fetcher = useFetcher<FormAnswer>();
+  const draft = useDraft("desk", { film: initial("film", 50e-6, units), how: "air", name: "" }, { film: "film" });
+  return (
+    <DraftForm draft={draft} fetcher={fetcher}>
+      <Field label="Film" unit={units.film} {...draft.field("film")} />
+      <Field label="Name" {...draft.field("name")} />
+      <button type="button" onClick={() => draft.set("how", "bake")}>{`dries: ${draft.typed.how}`}</button>
+      <button>Store</button>
+    </DraftForm>
+  );
+}
+
+function Plain() {
+  const units = useUnits();
+  const fetcher = useFetcher<FormAnswer>();
+  return (
+    <KeptForm place="plain" fetcher={fetcher}>
+      <Field label="Film" unit={units.film} name="film" defaultValue={initial("film", 50e-6, units)} />
+      <SelectField label="Kind" name="kind" defaultValue="a">
+        <option value="a">a</option>
+        <option value="b">b</option>
+      </SelectField>
+      <label>
+        <OwnInput type="checkbox" name="gone" /> gone
+      </label>
+      <button>Store</button>
+    </KeptForm>
+  );
+}
+const box = (name: RegExp) => screen.getByLabelText<HTMLInputElement>(name);
+const type = (name: RegExp, value: string) => fireEvent.change(box(name), { target: { value } });
+
+beforeEach(() => sessionStorage.clear());
+
+describe.each([
+  ["a desk", <Desk key="d" />],
+  ["a form of plain fields", <Plain key="p" />],
+])("%s", (_name, form) => {
+  test("what is typed is there after a reload, says so, and can be given up", async () => {
+    const first = renderForm(form);
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    expect(screen.queryByTestId("half-typed")).toBeNull();
+    type(/Film/, "61,5");
+    first.unmount();
+    renderForm(form);
+    await waitFor(() => expect(box(/Film/).value).toBe("61,5"));
+    expect(screen.getByTestId("half-typed").textContent).toContain("half-typed");
+    fireEvent.click(screen.getByRole("button", { name: "Start again" }));
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    expect(sessionStorage).toHaveLength(0);
+  });
+
+  test("a switch of units converts it, and back gives the very text; what nobody touched follows its start", async () => {
+    const page = renderForm(form);
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    page.units(IMPERIAL);
+    await waitFor(() => expect(box(/Film/).value).toBe("1.969"));
+    page.units(METRIC);
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    type(/Film/, "61,53");
+    page.units(IMPERIAL);
+    await waitFor(() => expect(box(/Film/).value).toBe("2.422"));
+    page.units(METRIC);
+    await waitFor(() => expect(box(/Film/).value).toBe("61,53"));
+  });
+
+  test("a refusal keeps it, being stored ends it", async () => {
+    let ok = false;
+    const page = renderForm(form, () => (ok ? answer({ done: "1" }) : answer({ ok: false, errors: { film: ["Too much"] } })));
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    type(/Film/, "900");
+    fireEvent.click(screen.getByRole("button", { name: "Store" }));
+    await new Promise((r) => setTimeout(r, 100));
+    expect(box(/Film/).value).toBe("900");
+    expect(sessionStorage).toHaveLength(1);
+    ok = true;
+    fireEvent.click(screen.getByRole("button", { name: "Store" }));
+    await waitFor(() => expect(sessionStorage).toHaveLength(0));
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    page.unmount();
+  });
+});
+
+test("a choice and a tick are kept as well", async () => {
+  const first = renderForm(<Plain />);
+  await waitFor(() => expect(box(/Kind/).value).toBe("a"));
+  fireEvent.change(box(/Kind/), { target: { value: "b" } });
+  fireEvent.click(box(/gone/));
+  first.unmount();
+  const second = renderForm(<Plain />);
+  await waitFor(() => expect([box(/Kind/).value, box(/gone/).checked]).toEqual(["b", true]));
+  second.unmount();
+  renderForm(<Desk />);
+  fireEvent.click(await screen.findByRole("button", { name: "dries: air" }));
+  expect(await screen.findByRole("button", { name: "dries: bake" })).toBeTruthy();
+});
+
+describe("what is kept of a field", () => {
+  test.each([
+    ["61.5", "2.421"],
+    ["131 128 126", "5.157 5.039 4.961"],
+    ["5,1 mil", "5,1 mil"],
+    ["about 60", "about 60"],
+    ["", ""],
+  ])("%s µm is %s in mil", (text, shown) => {
+    expect(shownIn({ value: text, units: METRIC, quantity: "film" }, IMPERIAL)).toBe(shown);
+  });
+
+  test("rows are converted by their fields", () => {
+    const rows = [{ kind: "door", width: "750", both: true }];
+    expect(shownIn({ value: rows, units: METRIC, quantity: { width: "length" } }, IMPERIAL)).toEqual([
+      { kind: "door", width: "29.5", both: true },
+    ]);
+  });
+
+  test("what is not ours in the storage is nothing; a storage that refuses is told", () => {
+    const full: DraftStorage = {
+      getItem: (key) => (key.endsWith("bad") ? "{[" : JSON.stringify({ a: 1, b: { value: "x" } })),
+      setItem: () => {
+        throw new DOMException("full", "QuotaExceededError");
+      },
+      removeItem: () => undefined,
+    };
+    expect([readKept(full, "bad"), readKept(full, "a"), readKept(null, "a")]).toEqual([{}, { b: { value: "x" } }, {}]);
+    expect([writeKept(full, "a", { b: { value: "x" } }), writeKept(null, "a", {}), writeKept(full, "a", {})]).toEqual([false, false, true]);
+  });
+});

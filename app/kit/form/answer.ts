@@ -1,0 +1,65 @@
+import { nanoid } from "nanoid";
+import { data } from "react-router";
+import type { z } from "zod";
+import { Refusal } from "#server/commands/refusal";
+import { refusalAnswer } from "./in-words.server";
+import { errorsByField } from "./fields";
+
+/** What an action says when something typed was not accepted: messages by field; the page keeps what was typed. */
+export interface FormAnswer {
+  ok: boolean;
+  /** Which of a page's forms this answers. */
+  intent: string;
+  message: string | null;
+  errors: Record<string, string[]>;
+  /** Entry made, for an undo. */
+  entryId?: string;
+  /** Changes with every accepted form, so that a page can clear it. */
+  done?: string;
+}
+
+/** Form fields as Zod wants them: absent stays absent, a name sent more than once is a list. */
+export function fieldsOf(form: FormData): Record<string, unknown> {
+  const lists = new Map<string, FormDataEntryValue[]>();
+  for (const [name, value] of form) {
+    const list = lists.get(name);
+    if (list) list.push(value);
+    else lists.set(name, [value]);
+  }
+  return Object.fromEntries([...lists].map(([name, list]) => [name, list.length > 1 ? list : list[0]]));
+}
+
+/**
+ * Reads a form with its schema and carries the command out; wrong fields and refusals come back as messages, nothing else is caught.
+ */
+export async function answerForm<S extends z.ZodType>(
+  form: FormData,
+  schema: S,
+  carryOut: (value: z.infer<S>) => Promise<{ entryId?: string; message?: string } | void>,
+): Promise<FormAnswer | ReturnType<typeof data<FormAnswer>>> {
+  const intent = textOf(form, "intent");
+  const parsed = schema.safeParse(fieldsOf(form));
+  if (!parsed.success) {
+    return data({ ok: false, intent, message: null, errors: errorsByField(parsed.error) }, { status: 422 });
+  }
+  try {
+    const result = (await carryOut(parsed.data)) ?? {};
+    return {
+      ok: true,
+      intent,
+      message: result.message ?? null,
+      errors: {},
+      ...(result.entryId ? { entryId: result.entryId } : {}),
+      done: nanoid(),
+    };
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    return refusalAnswer(error, intent);
+  }
+}
+
+/** One text field of a form; a file or nothing is an empty text. */
+export function textOf(form: FormData, name: string): string {
+  const value = form.get(name);
+  return typeof value === "string" ? value : "";
+}

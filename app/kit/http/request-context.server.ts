@@ -1,0 +1,11 @@
+import { createContext } from "react-router";
+import type { Logger } from "pino";
+
+export interface RequestFacts {
+  /** Lets the page's own scripts run under the policy that its answer carries. */
+  nonce: string;
+  requestId: string;
+  log: Logger | null;
+}
+/** What the web server knows of a request; the development server, which has no gate of ours, knows nothing. */
+export const requestContext = createContext<RequestFacts>({ nonce: "", requestId: "", log: null });

@@ -1,0 +1,27 @@
+import { listClocks } from "#server/repos/clock-repo";
+import { listJobs } from "#server/repos/job-repo";
+import { namesOfPanels } from "#server/repos/panel-repo";
+import { getShop } from "#server/repos/shop-repo";
+import { serverContext } from "#server/running";
+import { readPrefs } from "./prefs.server";
+
+/** Data of the shell: preferences of this screen, clocks, the shop, the newest jobs. */
+export async function loadRoot(request: Request) {
+  const ctx = await serverContext();
+  const now_ms = ctx.now_ms();
+  const published = ctx.bus.published(); // before anything is read: what comes later is missing in this page
+  const [shop, clocks, jobs] = await Promise.all([getShop(ctx.db), listClocks(ctx.db, now_ms), listJobs(ctx.db, { most: 30 })]);
+  const panels = await namesOfPanels(
+    ctx.db,
+    jobs.map((j) => j.id),
+  );
+  return {
+    prefs: await readPrefs(request, shop.units),
+    shop,
+    clocks,
+    now_ms,
+    published,
+    jobs: jobs.map((j) => ({ id: j.id, vehicle: j.vehicle, colourName: j.colourName, panels: panels.get(j.id) ?? [] })),
+  };
+}
+export type RootData = Awaited<ReturnType<typeof loadRoot>>;

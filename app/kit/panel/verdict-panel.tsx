@@ -1,0 +1,97 @@
+import { Progress } from "radix-ui";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
+import { VERDICT_LIMITS } from "#core/judge/limits";
+import type { Removal } from "#core/models/correction/removal-plan";
+import { showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
+import type { AssessmentRun } from "~/kit/run/use-assessment";
+import { useUnits } from "~/kit/root/use-root";
+import { Figure } from "~/kit/ui/figure";
+import { Tag } from "~/kit/ui/tag";
+import { VERDICT_WORDS, showSafe, verdictSentence } from "~/kit/words/verdict";
+import { chanceWorking, removalWorking } from "~/kit/words/workings";
+
+interface Props {
+  run: AssessmentRun;
+  shape: PanelShape;
+  removal: Removal;
+  steps: readonly ({ name: string } & Removal)[];
+  floor_m: number;
+  tape_m: number;
+}
+
+/** Verdict sentence first, then its numbers, each with its working; a bar and a cancel while it is worked out. */
+export function VerdictHeading({ run, shape, waiting }: { run: AssessmentRun; shape: PanelShape; waiting: string }) {
+  const units = useUnits();
+  const { result } = run;
+  return (
+    <div aria-live="polite" data-testid="verdict" data-verdict={result?.verdict ?? "waiting"}>
+      <h2 className="min-h-[2.24em] max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {result ? verdictSentence(result, shape, units) : waiting}
+      </h2>
+      <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
+        {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}
+        {result?.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+        {run.busy && (
+          <>
+            <Progress.Root
+              value={Math.round(run.progress * 100)}
+              aria-label="Working out the chances"
+              className="h-1.5 w-44 overflow-hidden rounded bg-hair"
+            >
+              <Progress.Indicator className="h-full bg-glow" style={{ width: `${run.progress * 100}%` }} />
+            </Progress.Root>
+            <span className="text-sm text-ink2">Working out the chances</span>
+            <button type="button" className="press" data-kind="quiet" onClick={run.cancel}>
+              Cancel
+            </button>
+          </>
+        )}
+        {run.fault && <p className="text-stop-ink">{run.fault}</p>}
+      </div>
+    </div>
+  );
+}
+
+export function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_m }: Props) {
+  const units = useUnits();
+  const input = { removal, floor_m, tape_m };
+  const judged = result && result.verdict !== "none";
+  return (
+    <div className="space-y-4">
+      <Figure
+        label="comes off"
+        shown={showWithUncertainty("film", removal.removal_m, removal.u_m, units)}
+        note={`${steps.filter((s) => s.removal_m > 0).length} steps`}
+        working={removalWorking(steps, removal, units)}
+      />
+      {judged ? (
+        <>
+          <Figure
+            label="chance of cutting through"
+            size="middle"
+            shown={{ text: showChance(result.cutChance), unit: "" }}
+            note="any place below 8 µm; a guard, not a promise"
+            working={chanceWorking(result, input, units)}
+            {...(result.cutChance > VERDICT_LIMITS.caution.cut ? { tone: "stop" as const } : {})}
+          />
+          <Figure
+            label="chance of too little left"
+            size="middle"
+            shown={{ text: showChance(result.thinChance), unit: "" }}
+            note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
+            working={chanceWorking(result, input, units)}
+            {...(result.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
+          />
+          <Figure
+            label={result.largestSafeRemoval_m > 0 ? "may come off safely" : "may come off: it is too thin already"}
+            shown={showSafe(result.largestSafeRemoval_m, units)}
+            note="19 times in 20 the floor holds"
+            working={chanceWorking(result, input, units)}
+          />
+        </>
+      ) : (
+        <p className="min-h-[200px] text-ink2">The chances appear with the verdict.</p>
+      )}
+    </div>
+  );
+}

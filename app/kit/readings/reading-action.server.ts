@@ -1,0 +1,36 @@
+import { spotPlanForm } from "~/kit/readings/reading.form";
+import { PHASES, type Phase } from "#core/record/kinds";
+import { setSpotCount } from "#server/commands/spot-plan";
+import type { ServerContext } from "#server/context";
+import { takeStandInReadings } from "#server/devices/take-readings";
+import type { PanelView } from "#server/views/panel-view";
+import { type FormAnswer, answerForm, textOf } from "~/kit/form/answer";
+import { inWords } from "~/kit/form/in-words.server";
+
+/** What the reading desk sends beside its readings, from whichever page it stands on; null when the form is another's. */
+export async function readingAction(
+  ctx: ServerContext,
+  view: PanelView,
+  form: FormData,
+  { by }: { by: string },
+): Promise<FormAnswer | Awaited<ReturnType<typeof answerForm>> | null> {
+  const panelId = view.panel.id;
+  switch (textOf(form, "intent")) {
+    case "stand-in": {
+      const named = textOf(form, "phase");
+      const phase: Phase = Object.hasOwn(PHASES, named) ? (named as Phase) : "after";
+      const only = textOf(form, "spot");
+      const unread = (name: string) => !view.state.spots.find((p) => p.name === name)?.films[phase];
+      const spots = view.spotPlan.filter((s) => (only ? s.name === only : unread(s.name)));
+      const template = textOf(form, "template") === "on";
+      return inWords(async () => {
+        await takeStandInReadings(ctx, { panelId, phase, spots, count: view.readingsPerSpot, by, template });
+        return { ok: true, intent: "stand-in", message: null, errors: {} };
+      });
+    }
+    case "spots":
+      return answerForm(form, spotPlanForm, async ({ count }) => ({ entryId: await setSpotCount(ctx, view, { count, by }) }));
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,77 @@
+/** @jest-environment ./scripts/jest-jsdom.mjs */
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { ReadingDesk } from "~/kit/readings/reading-desk";
+import type { Outbox, Waiting } from "~/kit/shell/outbox";
+import { OutboxContext } from "~/kit/shell/use-outbox";
+import { renderPanel, testView } from "~/kit/testing/render-panel";
+
+/** An outbox that never gets rid of anything. */
+function fullOutbox(): Outbox & { taken: Waiting[] } {
+  const taken: Waiting[] = [];
+  let state = { waiting: taken, refused: [], held: null };
+  const listeners = new Set<() => void>();
+  return {
+    taken,
+    get: () => state,
+    subscribe: (l: () => void) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    add(r: Waiting) {
+      taken.push(r);
+      state = { ...state, waiting: [...taken] };
+      for (const l of listeners) l();
+    },
+    drop: () => undefined,
+    stop: () => undefined,
+    resume: () => Promise.resolve(),
+  };
+}
+const desk = (outbox: Outbox) => (
+  <OutboxContext value={outbox}>
+    <ReadingDesk phase="after" />
+  </OutboxContext>
+);
+
+const field = () => screen.getByPlaceholderText<HTMLInputElement>("µm");
+const key = (value: string) => {
+  fireEvent.change(field(), { target: { value } });
+  fireEvent.keyDown(field(), { key: "Enter" });
+};
+const note = () => screen.getByText(/to go here|Tap a spot/).textContent;
+
+beforeEach(() => sessionStorage.clear());
+
+test("with every spot read, a tapped spot takes three readings more (once: one stored, two vanished)", async () => {
+  const view = testView();
+  const outbox = fullOutbox();
+  renderPanel(desk(outbox), { ...view, readingsPerSpot: 1 });
+  const spot = view.spotPlan[2]!.name;
+  expect(screen.getByText("Every spot is read")).toBeTruthy();
+  key("150");
+  expect(screen.getByRole("alert").textContent).toBe("Every spot is read. Tap the one that 150 belongs to.");
+  expect(field().value).toBe("150");
+  fireEvent.change(field(), { target: { value: "" } });
+  fireEvent.click(screen.getByRole("button", { name: new RegExp(`^${spot}`) }));
+  await waitFor(() => expect(note()).toContain("1 reading to go here"));
+  key("150");
+  expect(outbox.taken.map((r) => [r.spot, r.value])).toEqual([[spot, "150"]]);
+});
+
+test("a gauge that types goes on while an odd reading is asked about (once it built 4.95.05.1)", async () => {
+  const view = testView({ read: false });
+  const outbox = fullOutbox();
+  renderPanel(desk(outbox), { ...view, readingsPerSpot: 3 });
+  key("4.9");
+  expect(field().value).toBe("");
+  key("5.0");
+  key("131");
+  const odd = screen.getAllByTestId("odd-reading");
+  expect(odd.map((o) => o.textContent)).toEqual([
+    expect.stringContaining("Spot 1: 4.9 µm? 4.9 mil would be 124 µm."),
+    expect.stringContaining("Spot 1: 5.0 µm? 5.0 mil would be 127 µm."),
+  ]);
+  fireEvent.click(screen.getAllByRole("button", { name: "Leave it out" })[1]!);
+  await waitFor(() => expect(screen.getAllByTestId("odd-reading")).toHaveLength(1));
+  expect(outbox.taken.map((r) => [r.spot, r.value])).toEqual([["1", "131"]]);
+});

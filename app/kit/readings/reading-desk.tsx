@@ -1,0 +1,298 @@
+import { useDraft } from "~/kit/draft/use-draft";
+import { type OddReading, oddReading } from "#core/models/film/odd-reading";
+import { parseQuantity } from "#core/kernel/units/parse";
+import { oddWords } from "./odd.words";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useFetcher } from "react-router";
+import { PHASES, type Phase } from "#core/record/kinds";
+import { placeInWords } from "#core/kernel/geometry/shapes";
+import { show, showFilm } from "#core/kernel/units/format";
+import { METRIC } from "#core/kernel/units/quantities";
+import type { FormAnswer } from "~/kit/form/answer";
+import { later, useLater } from "~/kit/root/later";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { Field, SelectField } from "~/kit/ui/field";
+import { Tag } from "~/kit/ui/tag";
+import { PanelDrawing, type SpotMark } from "~/kit/panel/panel-drawing";
+import { useGauge } from "./use-gauge";
+import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
+
+/** A reading that is asked about before it is stored. */
+type Asked = { spot: string; value: string };
+
+const SPOT_COUNTS = [5, 8, 14, 24] as const;
+
+const importing = later(() => import("./import-readings"));
+
+/** Opens the window that reads a file; fetched when it is first opened. */
+function ImportButton({ phase }: { phase: Phase }) {
+  const [open, setOpen] = useState(false);
+  const part = useLater(importing, open);
+  if (part) return <part.ImportReadings phase={phase} open={open} onOpenChange={setOpen} />;
+  return (
+    <button type="button" className="press" aria-haspopup="dialog" onClick={() => setOpen(true)}>
+      Paste or import
+    </button>
+  );
+}
+
+/**
+ * Readings typed spot by spot: Enter saves and goes on, so a gauge that types like a keyboard works as it is; a bridged gauge may send
+ * them, and the stand-in reads a spot at a press.
+ */
+export function ReadingDesk({ phase }: { phase: Phase }) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { spotPlan, state, readingsPerSpot, panel } = view;
+  const standIn = useFetcher<FormAnswer>();
+  const [chosen, setChosen] = useState<string | null>(null);
+  /** Readings wanted at spots that were tapped to be read again, those that are there included. */
+  const [again, setAgain] = useState<Record<string, number>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const [refusedValue, setRefusedValue] = useState<string | null>(null);
+  const draft = useDraft(
+    `readings ${phase}`,
+    { value: "", gauge: state.gaugeChecks.at(-1)?.body.gauge ?? "", template: false, asked: [] as readonly Asked[] },
+    { value: "film", asked: { value: "film" } },
+  );
+  const { gauge, template, value: half, asked } = draft.typed;
+  const setHalf = (value: string) => draft.set("value", value);
+  const [listening, setListening] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const onRefused = useCallback((refused: RefusedReading) => {
+    setProblem(refused.message);
+    setChosen(refused.spot);
+    setRefusedValue((v) => v ?? refused.value);
+  }, []);
+  const { waiting, held, saved, count, take } = useReadingQueue(phase, onRefused);
+  useEffect(() => {
+    if (refusedValue === null) return;
+    if (half === "") setHalf(refusedValue); // nothing typed is lost
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- the outbox's answer is the event
+    setRefusedValue(null);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each refused reading
+  }, [refusedValue]);
+
+  /** Readings of a spot, those that wait for an answer about themselves included. */
+  const counted = (name: string) => count(name) + asked.filter((a) => a.spot === name).length;
+  const wanted = (name: string) => again[name] ?? readingsPerSpot;
+  const wants = (name: string) => counted(name) < wanted(name);
+  const shownSpot = (chosen && wants(chosen) ? chosen : null) ?? spotPlan.find((s) => wants(s.name))?.name ?? null;
+  // Only what the server has acknowledged counts as read.
+  const read = spotPlan.filter((s) => saved(s.name) >= readingsPerSpot).length;
+  const choose = (name: string) => {
+    if (!wants(name)) setAgain((a) => ({ ...a, [name]: counted(name) + readingsPerSpot }));
+    setProblem(null);
+    setChosen(name);
+  };
+
+  const put = (spot: string, value: string, how: { units: typeof units; gauge: string }) => {
+    setProblem(null);
+    if (take(spot, count(spot), value, { ...how, template }) >= wanted(spot)) setChosen(null);
+  };
+  const oddOf = (value: string, spot: string): OddReading | null => {
+    const parsed = parseQuantity("film", value, units.film);
+    const before_m = phase === "before" ? null : (state.spots.find((s) => s.name === spot)?.films.before?.film.mean_m ?? null);
+    return parsed.ok && Number.isFinite(parsed.si) ? oddReading(parsed.si, { unit: units.film, before_m }) : null;
+  };
+  /** Enter: the reading goes on its way, or beside, where it is asked about; the field is free for the next at once, as a gauge needs it. */
+  const takeTyped = () => {
+    const value = half.trim();
+    if (value === "") return;
+    if (!shownSpot) return setProblem(`Every spot is read. Tap the one that ${value} belongs to.`);
+    if (oddOf(value, shownSpot)) draft.set("asked", [...asked, { spot: shownSpot, value }]);
+    else put(shownSpot, value, { units, gauge });
+    setHalf("");
+  };
+  /** The question about an odd figure is answered: stored as it was typed, or in the other unit; or it is dropped. */
+  const settle = (index: number, in_: typeof units | null) => {
+    const { spot, value } = asked[index]!;
+    draft.set(
+      "asked",
+      asked.filter((_, i) => i !== index),
+    );
+    if (in_) put(spot, value, { units: in_, gauge });
+    input.current?.focus();
+  };
+  useGauge(listening, ({ total_m, device }) => {
+    if (shownSpot) put(shownSpot, show("film", total_m, METRIC, 1).text, { units: METRIC, gauge: device });
+    else setProblem("The gauge has read, but every spot is read. Tap the one it belongs to and read again.");
+  });
+
+  const marks = spotPlan.map((s): SpotMark => {
+    const film = state.spots.find((p) => p.name === s.name);
+    const mean = film?.films[phase]?.film.mean_m;
+    return {
+      name: s.name,
+      at: s.at,
+      text: mean === undefined ? s.name : showFilm(mean, units).text,
+      state: s.name === shownSpot ? "now" : mean === undefined ? "open" : "read",
+    };
+  });
+  const spot = spotPlan.find((s) => s.name === shownSpot);
+  const left = shownSpot ? wanted(shownSpot) - counted(shownSpot) : 0;
+  return (
+    <div className="mt-3 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
+      <PanelDrawing
+        shape={panel.shape}
+        spots={marks}
+        onSpot={choose}
+        label={`${panel.name}: ${read} of ${spotPlan.length} spots read ${PHASES[phase]}`}
+      />
+      <div className="space-y-4">
+        <p className="flex flex-wrap items-center gap-2">
+          <span className="text-[27px] font-semibold tracking-tight" data-testid="spots-read">
+            {read} of {spotPlan.length}
+          </span>
+          <span className="text-ink2">spots read {PHASES[phase]}</span>
+          {state.spots.some((s) => s.films[phase]?.simulated) && <Tag kind="simulated">simulated</Tag>}
+        </p>
+        <div>
+          <label htmlFor={`reading-${phase}`} className="mb-1 block font-semibold">
+            {spot ? `Spot ${spot.name}, ${placeInWords(spot.at, panel.shape)}` : "Every spot is read"}
+          </label>
+          <div className="flex gap-2">
+            <input
+              ref={input}
+              id={`reading-${phase}`}
+              className="field !text-[22px] font-semibold"
+              inputMode="decimal"
+              autoComplete="off"
+              enterKeyHint="next"
+              placeholder={units.film}
+              aria-describedby={`reading-${phase}-note`}
+              aria-invalid={problem ? true : undefined}
+              value={half}
+              onChange={(e) => setHalf(e.target.value)}
+              onKeyDown={(e) => {
+                if (e.key !== "Enter") return;
+                e.preventDefault();
+                takeTyped();
+              }}
+            />
+            <button type="button" className="press" data-kind="main" onClick={takeTyped}>
+              Next
+            </button>
+          </div>
+          {asked.map(({ spot: at, value }, i) => {
+            const odd = oddOf(value, at);
+            return (
+              <div key={`${at} ${i}`} role="alert" className="mt-2 space-y-2" data-testid="odd-reading">
+                <p className="font-medium text-amber-ink">
+                  Spot {at}: {odd ? oddWords(value, odd, units) : `${value} ${units.film}?`}
+                </p>
+                <div className="flex flex-wrap gap-2">
+                  {odd?.why === "other unit" && (
+                    <button
+                      type="button"
+                      className="press"
+                      data-kind="main"
+                      onClick={() => settle(i, { ...units, film: units.film === "mil" ? "µm" : "mil" })}
+                    >
+                      {`It is ${showFilm(odd.instead_m, units).text} ${units.film}`}
+                    </button>
+                  )}
+                  <button type="button" className="press" onClick={() => settle(i, units)}>
+                    {`${value} ${units.film} is right`}
+                  </button>
+                  <button type="button" className="press" data-kind="quiet" onClick={() => settle(i, null)}>
+                    Leave it out
+                  </button>
+                </div>
+              </div>
+            );
+          })}
+          <p id={`reading-${phase}-note`} className="mt-1 min-h-5 text-[13px] text-ink2" aria-live="polite">
+            {problem ? (
+              <span role="alert" className="font-medium text-stop-ink">
+                {problem}
+              </span>
+            ) : waiting ? (
+              held ? (
+                `${held}: ${waiting} ${waiting === 1 ? "reading waits" : "readings wait"} here and will be sent again`
+              ) : (
+                `Saving ${waiting}…`
+              )
+            ) : spot ? (
+              `${left} ${left === 1 ? "reading" : "readings"} to go here; total film in ${units.film}`
+            ) : (
+              "Tap a spot to read it again"
+            )}
+          </p>
+        </div>
+        <standIn.Form method="post" className="flex flex-wrap gap-2">
+          <input type="hidden" name="intent" value="stand-in" />
+          <input type="hidden" name="phase" value={phase} />
+          {template && <input type="hidden" name="template" value="on" />}
+          <button className="press" name="spot" value={spot?.name ?? ""} disabled={standIn.state !== "idle" || !spot}>
+            {`Take ${readingsPerSpot} here with the stand-in gauge`}
+          </button>
+          <button className="press" name="spot" value="" disabled={standIn.state !== "idle"}>
+            All spots
+          </button>
+          <ImportButton phase={phase} />
+        </standIn.Form>
+        <div className="flex flex-wrap gap-1.5" role="group" aria-label="Choose a spot">
+          {spotPlan.map((s) => (
+            <button
+              key={s.name}
+              type="button"
+              aria-pressed={s.name === shownSpot}
+              onClick={() => {
+                choose(s.name);
+                input.current?.focus();
+              }}
+              className="press !min-w-11 !px-2 aria-pressed:bg-glow-wash"
+            >
+              {s.name}
+              {count(s.name) >= readingsPerSpot && <span className="sr-only"> read</span>}
+            </button>
+          ))}
+        </div>
+        <details className="rounded-press border border-hair px-3">
+          <summary className="min-h-11 cursor-pointer content-center font-semibold">Gauge, places, template</summary>
+          <div className="grid grid-cols-2 gap-3 pb-3">
+            <Field
+              label="Gauge"
+              value={gauge}
+              onChange={draft.field("gauge").onChange}
+              maxLength={40}
+              hint="the same name before and after clear cancels its error"
+            />
+            <SpotCount />
+            <label className="col-span-2 flex min-h-11 items-center gap-3">
+              <input type="checkbox" className="h-5 w-5" checked={template} onChange={(e) => draft.set("template", e.target.checked)} />
+              Found again by a mark or a template (within 3 mm)
+            </label>
+            <label className="col-span-2 flex min-h-11 items-center gap-3">
+              <input type="checkbox" className="h-5 w-5" checked={listening} onChange={(e) => setListening(e.target.checked)} />
+              Take what a bridged gauge sends
+            </label>
+          </div>
+        </details>
+      </div>
+    </div>
+  );
+}
+
+/** How many places the panel is read at. */
+function SpotCount() {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const counts = [...new Set([...SPOT_COUNTS, view.spotCount])].sort((a, b) => a - b);
+  return (
+    <SelectField
+      label="Places to read"
+      value={String(view.spotCount)}
+      disabled={fetcher.state !== "idle"}
+      onChange={(e) => void fetcher.submit({ intent: "spots", count: e.target.value }, { method: "post" })}
+    >
+      {counts.map((n) => (
+        <option key={n} value={n}>
+          {n}
+        </option>
+      ))}
+    </SelectField>
+  );
+}

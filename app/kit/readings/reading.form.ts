@@ -1,0 +1,38 @@
+import { z } from "zod";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { Phase } from "#core/record/kinds";
+import { filmReadings } from "~/kit/form/fields";
+
+const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[];
+
+/** One or more readings at a spot, as typed: "131", "131 128 126" or "5,1 mil". */
+export const readingForm = (units: UnitPreferences) =>
+  z
+    .object({
+      phase: z.enum(phases),
+      spot: z.string().trim().min(1, "Name the spot").max(12),
+      x_m: z.coerce.number().min(-0.01).max(6.01),
+      y_m: z.coerce.number().min(-0.01).max(6.01),
+      value: z.string({ error: "Type a reading" }).max(200),
+      clientKey: z.string().max(80),
+      gauge: z.string().trim().max(40).default(""),
+      template: z.literal("on").optional(),
+    })
+    .transform((v, ctx) => {
+      const parsed = filmReadings(v.value, units);
+      const bad = parsed.find((p) => !p.ok);
+      const problem =
+        bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3)) ? "Film lies between 0 and 5 mm" : null;
+      if (problem) {
+        ctx.addIssue({ code: "custom", path: ["value"], message: problem });
+        return z.NEVER;
+      }
+      const readings = parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : []));
+      const at = { x_m: v.x_m, y_m: v.y_m };
+      const body = { phase: v.phase, spot: v.spot, at, gauge: v.gauge || "typed", readings, template: v.template === "on" };
+      return { clientKey: v.clientKey, body };
+    });
+
+/** How many places are read, and one place more. */
+export const spotPlanForm = z.object({ count: z.coerce.number().int().min(3).max(40) });
+export const addSpotForm = z.object({ x_m: z.coerce.number().min(0).max(6), y_m: z.coerce.number().min(0).max(6) });

@@ -1,0 +1,20 @@
+import { readingForm } from "~/kit/readings/reading.form";
+import { recordEntry } from "#server/commands/record-entry";
+import { serverContext } from "#server/running";
+import { answerForm } from "~/kit/form/answer";
+import { formOf } from "~/kit/http/body.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import type { Route } from "./+types/readings.do";
+
+/** A reading of a spot, from whichever page it was typed on: the outbox waits for a plain yes or no. */
+export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  const answer = await answerForm(form, readingForm(units), async ({ body, clientKey }) => ({
+    entryId: await recordEntry(ctx, { panelId, kind: "reading", body, by, clientKey }),
+  }));
+  if ("ok" in answer) return Response.json({ ok: answer.ok });
+  const { message, errors } = answer.data;
+  return Response.json({ ok: false, message: message ?? Object.values(errors).flat().join(" ") }, { status: answer.init?.status ?? 422 });
+}

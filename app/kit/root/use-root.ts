@@ -1,0 +1,11 @@
+import { useRouteLoaderData } from "react-router";
+import type { RootData } from "~/kit/http/root-data.server";
+
+/** Data of the shell: preferences of this screen, clocks, the shop. */
+export function useRoot(): RootData {
+  const root = useRouteLoaderData<RootData>("root");
+  if (!root) throw new Error("the shell's data is missing");
+  return root;
+}
+export const usePrefs = () => useRoot().prefs;
+export const useUnits = () => useRoot().prefs.units;

@@ -1,0 +1,109 @@
+import { Bell, BellOff, Square } from "lucide-react";
+import { useEffect, useRef } from "react";
+import { Link, useFetcher } from "react-router";
+import { toast } from "~/kit/ui/toast";
+import { CLOCK_KINDS, type Clock, clockState } from "#core/models/clock/clock-state";
+import { showSpan } from "#core/kernel/units/format";
+import { useRoot } from "~/kit/root/use-root";
+import { beep } from "./beep";
+import { usePrefsSubmit } from "./use-prefs-submit";
+
+/** The shop's running clocks, soonest first, at the foot of every page. */
+export function ClockStrip({ now_ms }: { now_ms: number }) {
+  const { clocks, prefs } = useRoot();
+  const { send } = usePrefsSubmit();
+  useDueSound(clocks, now_ms, prefs.sound);
+  return (
+    <section
+      aria-label="Clocks"
+      className="no-print order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel sm:order-none sm:col-start-2"
+    >
+      <div className="flex min-w-0 flex-1 overflow-x-auto">
+        {clocks.length === 0 && (
+          <p className="self-center px-5 text-sm text-ink2">No clock is running. Logging a coat or a mix starts one.</p>
+        )}
+        {inOrder(clocks, now_ms).map((c) => (
+          <ClockCell key={c.id} clock={c} now_ms={now_ms} />
+        ))}
+      </div>
+      <button
+        type="button"
+        className="press self-center"
+        data-kind="quiet"
+        aria-pressed={prefs.sound}
+        aria-label={prefs.sound ? "Sound is on: turn it off" : "Sound is off: turn it on"}
+        onClick={() => {
+          if (!prefs.sound) beep(); // also lets the browser allow sound later
+          send({ sound: !prefs.sound });
+        }}
+      >
+        {prefs.sound ? <Bell size={19} aria-hidden /> : <BellOff size={19} aria-hidden />}
+      </button>
+    </section>
+  );
+}
+
+/** What is still running comes first, soonest first; what is over stands behind it. */
+const inOrder = (clocks: readonly Clock[], now_ms: number) =>
+  [...clocks].sort((a, b) => Number(a.due_ms <= now_ms) - Number(b.due_ms <= now_ms) || a.due_ms - b.due_ms);
+
+const TONES = {
+  waiting: { bar: "bg-glow", text: "text-ink" },
+  due: { bar: "bg-glow", text: "text-glow-ink" },
+  late: { bar: "bg-amber", text: "text-amber-ink" },
+  stopped: { bar: "bg-hair", text: "text-ink2" },
+} as const;
+
+function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
+  const fetcher = useFetcher();
+  const { phase, left_s, share, words } = clockState(clock, now_ms);
+  const near = phase === "waiting" && clock.kind === "pot" && left_s < 900;
+  const tone = near ? TONES.late : TONES[phase];
+  const stop = () => {
+    const send = (stopped: boolean) =>
+      void fetcher.submit({ stopped: String(stopped) }, { method: "post", action: `/do/clocks/${clock.id}` });
+    send(true);
+    toast.plain(`${CLOCK_KINDS[clock.kind]} clock stopped`, { action: { label: "Undo", onClick: () => send(false) } });
+  };
+  return (
+    <div
+      className="relative flex min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-2 pr-1 pl-4"
+      data-testid="clock"
+      data-phase={phase}
+    >
+      <Link to={`/jobs/${clock.jobId}/panels/${clock.panelId}/spray`} className="min-w-0 flex-1 leading-tight">
+        <span className={`mr-2 text-[22px] font-semibold tracking-tight ${tone.text}`} data-testid="clock-left">
+          {phase === "waiting" ? showSpan(left_s) : phase === "due" ? "ready" : `+${showSpan(left_s)}`}
+        </span>
+        <span className="text-[13px] text-ink2">
+          {CLOCK_KINDS[clock.kind]}, {clock.label}: {words}
+          <span className="block truncate">
+            {clock.jobName}, {clock.panelName}
+          </span>
+        </span>
+      </Link>
+      <button
+        type="button"
+        className="press !min-w-11 !px-2"
+        data-kind="quiet"
+        onClick={stop}
+        aria-label={`Stop the ${CLOCK_KINDS[clock.kind]} clock of ${clock.panelName}`}
+      >
+        <Square size={16} aria-hidden />
+      </button>
+      <i aria-hidden className={`absolute bottom-0 left-0 h-[5px] ${tone.bar}`} style={{ width: `${(share * 100).toFixed(1)}%` }} />
+    </div>
+  );
+}
+
+/** One sound when a clock comes due while the page is open. */
+function useDueSound(clocks: readonly Clock[], now_ms: number, on: boolean): void {
+  const waiting = useRef(new Set<string>());
+  useEffect(() => {
+    for (const c of clocks) {
+      const isWaiting = clockState(c, now_ms).phase === "waiting";
+      if (isWaiting) waiting.current.add(c.id);
+      else if (waiting.current.delete(c.id) && on) beep();
+    }
+  }, [clocks, now_ms, on]);
+}

@@ -1,0 +1,110 @@
+import { Boxes, Home, ListTree, NotebookTabs, PaintBucket, SlidersHorizontal } from "lucide-react";
+import { useRef, useState } from "react";
+import { NavLink } from "react-router";
+import { later, useLater } from "~/kit/root/later";
+import { ClockStrip } from "./clock-strip";
+import { NowContext } from "./now";
+import { useLive } from "./use-live";
+import { OutboxContext, useNewOutbox } from "./use-outbox";
+import { useShortcuts } from "./use-shortcuts";
+import { LateToaster } from "./toaster";
+import { useToasts } from "./use-toasts";
+
+const palette = later(() => import("./command-palette"));
+
+const PLACES = [
+  { to: "/", label: "Floor", icon: Home },
+  { to: "/jobs", label: "Jobs", icon: ListTree },
+  { to: "/shelf", label: "Shelf", icon: PaintBucket },
+  { to: "/cards", label: "Cards", icon: NotebookTabs },
+  { to: "/house", label: "House", icon: SlidersHorizontal },
+] as const;
+
+/** Rail, page, clocks strip, palette and toasts: what stays while pages change. */
+export function Shell({ children }: { children: React.ReactNode }) {
+  const [paletteOpen, setPaletteOpen] = useState(false);
+  /** Where the keyboard was before the palette came: there it goes back. */
+  const opener = useRef<Element | null>(null);
+  const openPalette = () => {
+    opener.current = document.activeElement;
+    setPaletteOpen(true);
+  };
+  const onPalette = (open: boolean) => {
+    setPaletteOpen(open);
+    if (open) return;
+    const back = opener.current;
+    setTimeout(() => {
+      if (back instanceof HTMLElement && back.isConnected && back !== document.body) back.focus();
+      else focusPage();
+    });
+  };
+  const late = useLater(palette, paletteOpen);
+  const now_ms = useLive();
+  const outbox = useNewOutbox();
+  useToasts();
+  useShortcuts({ openPalette });
+  return (
+    <div className="grid min-h-dvh grid-rows-[1fr_auto_auto] sm:h-dvh sm:grid-cols-[84px_1fr] sm:grid-rows-[1fr_auto] print:block">
+      <a
+        href="#page"
+        className="press sr-only z-50 bg-paper focus:not-sr-only focus:fixed focus:left-3 focus:top-3"
+        onClick={(e) => {
+          e.preventDefault();
+          focusPage();
+        }}
+      >
+        Skip to the page
+      </a>
+      <nav
+        aria-label="Places"
+        className="rail no-print sticky bottom-0 z-20 order-3 flex items-center justify-around bg-sea text-moon sm:static sm:order-none sm:row-span-2 sm:flex-col sm:justify-start sm:gap-1 sm:pt-4"
+      >
+        <Moon />
+        {PLACES.map(({ to, label, icon: Icon }) => (
+          <NavLink
+            key={to}
+            to={to}
+            end={to === "/"}
+            className="grid min-h-14 w-[60px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:w-[68px] aria-[current=page]:bg-sea-on aria-[current=page]:text-white"
+          >
+            <Icon size={20} strokeWidth={1.7} aria-hidden />
+            {label}
+          </NavLink>
+        ))}
+        <button
+          type="button"
+          onClick={openPalette}
+          className="grid min-h-14 w-[60px] cursor-pointer sm:w-[68px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:mt-auto sm:mb-3"
+        >
+          <Boxes size={20} strokeWidth={1.7} aria-hidden />
+          Go to…
+        </button>
+      </nav>
+      <div id="page" className="order-1 min-w-0 sm:order-none sm:min-h-0 sm:overflow-y-auto print:overflow-visible">
+        <NowContext value={now_ms}>
+          <OutboxContext value={outbox}>{children}</OutboxContext>
+        </NowContext>
+      </div>
+      <ClockStrip now_ms={now_ms} />
+      {late && <late.CommandPalette open={paletteOpen} onOpenChange={onPalette} />}
+      <LateToaster />
+    </div>
+  );
+}
+
+/** Puts the keyboard at what the page says first, past its name, its stations and its tabs. */
+function focusPage(): void {
+  const first = document.querySelector<HTMLElement>("#page main :is(h2, h3)") ?? document.querySelector<HTMLElement>("#page main");
+  if (!first) return;
+  first.tabIndex = -1;
+  first.focus();
+}
+
+function Moon() {
+  return (
+    <svg width="34" height="52" viewBox="0 0 34 52" aria-hidden className="hidden sm:mb-4 sm:block">
+      <circle cx="17" cy="17" r="16" fill="var(--moon)" />
+      <path d="M4 41h26M10 48h14" stroke="var(--glow)" strokeWidth="2.4" strokeLinecap="round" />
+    </svg>
+  );
+}

@@ -1,0 +1,28 @@
+import { Redo2, Undo2 } from "lucide-react";
+import { useFetcher } from "react-router";
+import { STRIKE_KEY, type StrikeAnswer } from "./use-toasts";
+
+/** Takes an entry, with every version of it, back out of what is shown. The ledger keeps it, and the shell's toast brings it back. */
+export function StrikeButton({ entryId, what }: { entryId: string; what: string }) {
+  const { submit } = useFetcher<StrikeAnswer>({ key: STRIKE_KEY });
+  const strike = () => void submit({ what, whole: "yes" }, strikeOf(entryId));
+  return <EntryButton label={`Take out ${what}`} icon={<Undo2 size={17} aria-hidden />} onClick={strike} />;
+}
+
+/** Puts an entry back that was taken out: the strike itself is struck. */
+export function PutBackButton({ strikeId, what }: { strikeId: string; what: string }) {
+  const { submit } = useFetcher({ key: "undo" });
+  return (
+    <EntryButton label={`Put back ${what}`} icon={<Redo2 size={17} aria-hidden />} onClick={() => void submit(null, strikeOf(strikeId))} />
+  );
+}
+
+const strikeOf = (id: string) => ({ method: "post" as const, action: `/do/entries/${id}/strike` });
+
+function EntryButton({ label, icon, onClick }: { label: string; icon: React.ReactNode; onClick: () => void }) {
+  return (
+    <button type="button" className="press !px-3" data-kind="quiet" aria-label={label} onClick={onClick}>
+      {icon}
+    </button>
+  );
+}

@@ -1,0 +1,61 @@
+import { useEffect, useRef, useState } from "react";
+import { useNavigation, useRevalidator } from "react-router";
+import type { Change } from "#server/events/bus";
+import { useRoot } from "~/kit/root/use-root";
+import { concerns } from "./interest";
+import { lookAgain } from "./look-again";
+
+/**
+ * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
+ * Returns the server's time, ticking twice a second; the first render shows the time the page was made.
+ */
+export function useLive(): number {
+  const { now_ms, published } = useRoot();
+  /** Changes told when this page was first made: what was told before its stream opened would never be seen. */
+  const [madeAt] = useState(published);
+  const [now, setNow] = useState(now_ms);
+  const offset = useRef<number | null>(null);
+  const { revalidate } = useRevalidator();
+  const going = useRef(false);
+  const { state } = useNavigation();
+  useEffect(() => {
+    going.current = state !== "idle";
+  }, [state]);
+
+  useEffect(() => {
+    document.documentElement.dataset.live = ""; // scripts run from here on
+    let first = true;
+    const source = new EventSource("/do/events");
+    const setOffset = (event: MessageEvent<string>) => {
+      offset.current = (JSON.parse(event.data) as { now_ms: number }).now_ms - Date.now();
+      setNow(Date.now() + offset.current);
+    };
+    source.addEventListener("hello", (event: MessageEvent<string>) => {
+      setOffset(event);
+      if (!first)
+        void revalidate(); // the server was away: something may have been missed
+      else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
+      first = false;
+    });
+    source.addEventListener("beat", setOffset);
+    // With the server away a page that looks again would break and lose what is typed in it; it looks when the stream is back.
+    const { changed, stop } = lookAgain(async () => {
+      if (source.readyState !== EventSource.OPEN) return;
+      // A navigation under way brings the newest itself; looking meanwhile would interrupt it. What came too late for it is looked for after it.
+      if (going.current) changed();
+      else await revalidate();
+    });
+    source.addEventListener("change", (event: MessageEvent<string>) => {
+      if (concerns(JSON.parse(event.data) as Change, window.location.pathname)) changed();
+    });
+    const timer = setInterval(() => {
+      if (offset.current !== null) setNow(Date.now() + offset.current);
+    }, 500);
+    return () => {
+      source.close();
+      clearInterval(timer);
+      stop();
+    };
+  }, [revalidate, madeAt]);
+  return now;
+}

@@ -1,0 +1,130 @@
+import { render } from "@testing-library/react";
+import { Outlet, createRoutesStub } from "react-router";
+import { DEFAULT_REMOVAL, type ShopRemoval } from "#core/models/correction/clearing";
+import type { BodyInputOf } from "#core/record/bodies";
+import { MODEL_FILM } from "#core/panel/builds";
+import { accountPanel } from "#core/judge/account";
+import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+import { METRIC } from "#core/kernel/units/quantities";
+import type { Finish } from "#core/models/ways/house-ways";
+import type { PanelView } from "#server/views/panel-view";
+import { type Call, answer } from "#workers/ops";
+
+const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });
+const places = suggestSpots(shape.outline, 6);
+const BEFORE_UM = [92, 90, 94, 91, 93, 90];
+
+export interface ViewOptions {
+  clear_um?: number;
+  read?: boolean;
+  finish?: Finish;
+  shopRemoval?: ShopRemoval;
+  add?: (ledger: ReturnType<typeof testLedger>) => unknown;
+}
+/** A panel's view as the server would send it: a door read before and after two coats, then whatever the test adds to its ledger. */
+export function testView({
+  clear_um = 60,
+  read = true,
+  finish = "flat",
+  shopRemoval = DEFAULT_REMOVAL,
+  add = () => undefined,
+}: ViewOptions = {}): PanelView {
+  const ledger = testLedger({ places });
+  if (read) ledger.read("before", BEFORE_UM);
+  ledger.coat(1);
+  ledger.coat(2);
+  if (read)
+    ledger.read(
+      "after",
+      BEFORE_UM.map((b) => b + clear_um),
+    );
+  add(ledger);
+  const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
+  const state = accountPanel(brief, TEST_SHEET, ledger.entries);
+  return {
+    job: {
+      id: "job",
+      vehicle: "Test van",
+      colourName: "grey",
+      colourCss: "#808080",
+      finish,
+      wayId: "two-full",
+      createdAt_ms: 0,
+      archivedAt_ms: null,
+    },
+    panel: { id: "panel", jobId: "job", name: "Door", productRevisionId: "r", position: 1, ...brief },
+    panels: [{ id: "panel", name: "Door" }],
+    product: { id: "p", revisionId: "r", revision: 1, sheet: TEST_SHEET },
+    state,
+    spotPlan: places.map((at, i) => ({ name: String(i + 1), at })),
+    floor_m: 35e-6,
+    shopFilm: MODEL_FILM,
+    shopFactors: { film: 1, levelling: 1, noise: 1 },
+    shopRemoval,
+    readingsPerSpot: 3,
+    spotCount: 6,
+    formKey: "key",
+    standsOn: ledger.entries.at(-1)?.id ?? null,
+  } as unknown as PanelView;
+}
+
+/** A run of 60 µm and five nibs, for panels that want work. */
+export const RUN: BodyInputOf<"defect"> = {
+  kind: "run",
+  at: { x_m: 0.5, y_m: 0.5 },
+  length_m: 0.06,
+  width_m: 0.01,
+  height_m: 60e-6,
+  measured: true,
+};
+export const NIBS: BodyInputOf<"defect"> = {
+  kind: "nib",
+  at: { x_m: 0.6, y_m: 0.3 },
+  length_m: null,
+  width_m: null,
+  height_m: null,
+  measured: false,
+  count: 5,
+};
+
+/** Works a worker's calls out in this thread, so that a page shows its answers in a test. */
+class WorkerHere extends EventTarget {
+  postMessage(call: Call): void {
+    const say = (data: unknown) => this.dispatchEvent(Object.assign(new Event("message"), { data }));
+    say(answer(call, say));
+  }
+  terminate(): void {}
+}
+
+/** Renders a part of a panel's page in its layout's context; `sent` collects the forms it posts. */
+export function renderPanel(element: React.ReactElement, view: PanelView) {
+  (globalThis as { Worker?: unknown }).Worker = WorkerHere;
+  const sent: Record<string, string>[] = [];
+  const take = async ({ request }: { request: Request }) => {
+    // jsdom's form goes out as its text: Node's Request does not know the class.
+    sent.push(Object.fromEntries(new URLSearchParams(await request.text())));
+    return { ok: true, intent: "", message: null, errors: {}, done: String(sent.length) };
+  };
+  sessionStorage.clear(); // a tab of its own, without what another test left half-typed
+  const root = {
+    prefs: { theme: "booth", units: METRIC, sound: false, by: "painter A" },
+    shop: { name: "Test shop", learntSteps: {} },
+    clocks: [],
+    jobs: [],
+    now_ms: 0,
+  };
+  const Stub = createRoutesStub([
+    {
+      id: "root",
+      path: "/",
+      loader: () => root, // asked again after every form
+      Component: () => <Outlet context={{ view, base: "/jobs/job/panels/panel", setPreview: () => undefined }} />,
+      children: [
+        { index: true, Component: () => element, action: take },
+        { path: "*", Component: () => element, action: take },
+      ],
+    },
+  ]);
+  return { sent, ...render(<Stub hydrationData={{ loaderData: { root } }} />) };
+}

@@ -1,0 +1,65 @@
+import { useState } from "react";
+import type { SourceKey } from "#core/kernel/sources";
+import type { Shown } from "#core/kernel/units/format";
+import { later, useLater } from "~/kit/root/later";
+
+/** How a figure came about: always one tap away. */
+export interface Working {
+  title: string;
+  formula: string;
+  inputs: { name: string; shown: string }[];
+  sources: SourceKey[];
+  changesMost: string;
+}
+
+/** A big number with a small unit; tapping it opens its working. */
+export function Figure({
+  label,
+  shown,
+  note,
+  working,
+  size = "big",
+  tone,
+}: {
+  label: string;
+  shown: Shown;
+  note?: string;
+  working: Working;
+  size?: "big" | "middle";
+  tone?: "stop" | "amber" | "glow";
+}) {
+  const colour = tone === "stop" ? "text-stop-ink" : tone === "amber" ? "text-amber-ink" : tone === "glow" ? "text-glow-ink" : "text-ink";
+  return (
+    <div>
+      <WorkingButton working={working} label={`${label}: ${shown.text} ${shown.unit}. Show the working`}>
+        <span className={`${size === "big" ? "text-[38px]" : "text-[27px]"} font-semibold leading-none tracking-tight ${colour}`}>
+          {shown.text}
+        </span>{" "}
+        <span className="text-[17px] text-ink2">
+          {shown.unit} {label}
+        </span>
+      </WorkingButton>
+      {note && <p className="text-sm text-ink2">{note}</p>}
+    </div>
+  );
+}
+
+const popover = later(() => import("./working-popover"));
+const BUTTON = "min-h-11 cursor-pointer rounded-press text-left decoration-edge decoration-dotted underline-offset-4 hover:underline";
+
+/** What it stands around opens the working of its figure. */
+export function WorkingButton({ working, label, children }: { working: Working; label: string; children: React.ReactNode }) {
+  const [open, setOpen] = useState(false);
+  const part = useLater(popover, open);
+  if (part)
+    return (
+      <part.WorkingPopover working={working} label={label} className={BUTTON} open={open} onOpenChange={setOpen}>
+        {children}
+      </part.WorkingPopover>
+    );
+  return (
+    <button type="button" aria-label={label} aria-haspopup="dialog" aria-expanded={open} className={BUTTON} onClick={() => setOpen(true)}>
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,24 @@
+import type { ExternalToast } from "sonner";
+import { later } from "~/kit/root/later";
+
+/** The messages' package, fetched with the first message or when idle. */
+export const toasts = later(() => import("sonner"));
+
+type Kind = "plain" | "success" | "error";
+let ready: () => void = () => {};
+/** Resolved when there is a place on the screen for messages: one that came before would not be seen. */
+const placed = new Promise<void>((resolve) => (ready = resolve));
+export const toasterPlaced = (): void => ready();
+
+const say = (kind: Kind) => (message: string, options?: ExternalToast) =>
+  void toasts
+    .get()
+    .then(async ({ toast }) => {
+      await placed;
+      if (kind === "plain") toast(message, options);
+      else toast[kind](message, options);
+    })
+    .catch(() => {}); // the server is away and nothing was fetched before: the form itself says so
+
+/** Says something in passing, with an undo where there is one. */
+export const toast = { plain: say("plain"), success: say("success"), error: say("error") };

@@ -1,0 +1,56 @@
+import { FLOW } from "#core/models/flow/constants";
+import { SAG_LOG_SD, TEXTURE_SD, type FlowVerdict } from "#core/models/flow/flow-advice";
+import type { FlowClass } from "#core/models/flow/flow-window";
+import { show } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { Working } from "~/kit/ui/figure";
+import { line, withU } from "./lines";
+
+export const CLASS_WORDS: Record<FlowClass, { word: string; tag: "good" | "caution" | "stop" }> = {
+  flows: { word: "Flows", tag: "good" },
+  lean: { word: "Leans: near a run", tag: "caution" },
+  peels: { word: "Peels", tag: "caution" },
+  runs: { word: "Runs", tag: "stop" },
+};
+
+/** The verdict first, then the smallest slip that spoils it. */
+export function flowSentence(
+  v: FlowVerdict,
+  slip: { words: string; class: FlowClass; where: string } | null,
+): { lead: string; rest: string } {
+  const lead = v.class === "lean" ? "Flows, but leans." : `${CLASS_WORDS[v.class].word}.`;
+  if (v.class === "runs") return { lead, rest: "It slides before it sets." };
+  if (v.class === "peels") return { lead, rest: v.result.drySpray ? "It lands too dry to close." : "It sets before it has levelled." };
+  if (!slip) return { lead, rest: "No small slip of the hand spoils it." };
+  if (slip.words === "") return { lead, rest: `But it ${slip.class}${slip.where}.` };
+  return { lead, rest: `${slip.words[0]!.toUpperCase()}${slip.words.slice(1)} and it ${slip.class}${slip.where}.` };
+}
+
+export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPreferences): Working {
+  const { result } = v;
+  const last = result.coats.at(-1)!;
+  return {
+    title: "Flow, peel and run",
+    formula:
+      "The film thickens as solvent leaves and hardener works. While it can still move, surface tension levels its waves and gravity pulls it down. Sag is how far the surface slides in all; texture is what is left of the drops’ unevenness and of what lies below.",
+    inputs: [
+      line("wet film as it lands", "film", last.deposit.wet_m, units),
+      line("film that moves", "film", last.mobile_m, units),
+      { name: "viscosity as it lands", shown: `${last.landed_Pa_s.toFixed(2)} Pa·s` },
+      line("slides by, at the worst place", "length", result.sagLocal_m, units, 1),
+      line("runs from", "length", FLOW.sagRun_m, units, 0),
+      line("would run from a moving film of", "film", last.runFilm_m, units, 0),
+      line("longest wave that levels", "length", last.levelWavelength_m, units, 1),
+      line("waves left, 1.2 to 12 mm", "film", result.rmsLong_m, units, 2),
+      { name: "texture, 1 glass to 5 heavy", shown: result.texture.toFixed(1) },
+      { name: "peels from", shown: textureLimit.toFixed(1) },
+      { name: "spread before your own results tune it", shown: `sag × ${Math.exp(SAG_LOG_SD).toFixed(1)}, texture ± ${TEXTURE_SD}` },
+      withU("dry film of all coats", "film", result.dry_m, 0.3 * result.dry_m, units),
+    ],
+    sources: ["orchard-flow", "levelling-1962", "common-practice", "yakamoz-default"],
+    changesMost:
+      "Wet film, by hand speed and distance: sag goes with its third power. Yield, draughts, humidity and solvent pop are not in it; a cold booth shows as more sag, only cold material as more peel.",
+  };
+}
+
+export const sagText = (m: number, units: UnitPreferences) => show("length", m, units, units.length === "mm" ? 0 : 2);

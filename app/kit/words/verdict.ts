@@ -1,0 +1,57 @@
+import type { Assessment, Remedy } from "#core/judge/assess";
+import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
+import { showChance, showFilm } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { VERDICT_LIMITS, type Verdict } from "#core/judge/limits";
+
+export const VERDICT_WORDS: Record<Verdict, { word: string; tag: "good" | "caution" | "stop" | "open" }> = {
+  safe: { word: "Safe", tag: "good" },
+  caution: { word: "Caution", tag: "caution" },
+  stop: { word: "Stop", tag: "stop" },
+  uncertain: { word: "Not sure yet", tag: "open" },
+  none: { word: "No verdict", tag: "open" },
+};
+
+/** The verdict as one sentence with its number, ready to be read from a metre away. */
+export function verdictSentence(a: Assessment, shape: Pick<PanelShape, "outline" | "sides">, units: UnitPreferences): string {
+  if (a.verdict === "none") return a.reason ?? "Too few readings for a verdict.";
+  const place = a.thinnest ? placeInWords(a.thinnest.at, shape) : "the thinnest place";
+  const chance =
+    a.cutChance > VERDICT_LIMITS.safe.cut
+      ? `${showChance(a.cutChance)} chance of cutting through`
+      : `${showChance(a.thinChance)} chance of leaving too little`;
+  const safe = showSafe(a.largestSafeRemoval_m, units);
+  switch (a.verdict) {
+    case "safe":
+      return `Safe. ${capital(chance)}; thinnest at the ${place}.`;
+    case "caution":
+      return `Go with care: ${chance}, worst at the ${place}.`;
+    case "uncertain":
+      return "Not sure yet.";
+    case "stop":
+      return a.largestSafeRemoval_m > 0.5e-6
+        ? `Stop. ${capital(chance)}; ${safe.text} ${safe.unit} is the most that may come off.`
+        : `Stop. ${capital(chance)}; nothing may come off at the ${place}.`;
+  }
+}
+
+/** One thing that alone would make it safe. */
+export function remedyWords(r: Remedy, shape: Pick<PanelShape, "outline" | "sides">): string {
+  switch (r.what) {
+    case "foil":
+      return "A foil check logged with the readings.";
+    case "mark":
+      return "One step measured at a mark before and after, if it comes out as forecast.";
+    case "readings":
+      return `${r.count} more readings, if they come out as expected; first at the ${placeInWords(r.at[0]!, shape)}.`;
+  }
+}
+
+/** The most that may come off: in whole µm or tenths of a mil, never rounded up. */
+export function showSafe(safe_m: number, units: UnitPreferences) {
+  const step_m = units.film === "µm" ? 1e-6 : 0.1 * 25.4e-6;
+  const whole_m = Math.floor(safe_m / step_m + 1e-9) * step_m;
+  return whole_m > 0 ? showFilm(whole_m, units) : { text: "nothing", unit: "" };
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,0 +1,187 @@
+import { KeptForm } from "~/kit/draft/draft-form";
+import { data, redirect } from "react-router";
+import { FLOW_CUPS, FLOW_CUP_IDS, viscosityFromCup } from "#core/models/product/flow-cup";
+import { type SheetInput, isCoat } from "#core/models/product/sheet";
+import { COAT_KINDS } from "#core/models/product/kinds";
+import { show } from "#core/kernel/units/format";
+import { saveProduct } from "#server/commands/jobs";
+import { serverContext } from "#server/running";
+import { listShelf } from "#server/repos/product-repo";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { initial } from "~/kit/form/initial";
+import { productForm } from "./product.form";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { useUnits } from "~/kit/root/use-root";
+import { CommonFields } from "./common-fields";
+import { Field, SelectField, TextArea } from "~/kit/ui/field";
+import { PageHeader } from "~/kit/shell/page-header";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/product.route";
+
+export const meta: Route.MetaFunction = () => [{ title: "Product · Yakamoz" }];
+
+export async function loader({ params: { productId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const formKey = ctx.newId();
+  if (productId === "new") return { product: null, formKey };
+  const item = (await listShelf(ctx.db)).find((p) => p.id === productId);
+  if (!item) throw data("This product is not on the shelf.", { status: 404 });
+  const { sheet } = item;
+  if (!isCoat(sheet)) throw redirect(`/shelf/parts/${productId}`);
+  return { product: { ...item, sheet }, formKey };
+}
+
+export async function action({ request, params: { productId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units } = await formPrefs(request, form);
+  const saved = { yes: false };
+  const answer = await answerForm(form, productForm(units), async (sheet: SheetInput) => {
+    await saveProduct(ctx, sheet, productId === "new" ? null : productId, textOf(form, "formKey") || null);
+    saved.yes = true;
+  });
+  return saved.yes ? redirect("/shelf") : answer;
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+const DAY_S = 86_400;
+const NEEDED = "needed";
+
+export default function ProductPage({ loaderData: { product, formKey }, actionData }: Route.ComponentProps) {
+  const units = useUnits();
+  const errors = actionData?.errors ?? {};
+  const s = product?.sheet;
+  const minutes = (name: string, label: string, si: number | null | undefined, hint?: string) => (
+    <Field
+      label={label}
+      unit="min"
+      name={name}
+      defaultValue={initial("duration", si, units)}
+      errors={errors[name]}
+      {...(hint ? { hint } : {})}
+    />
+  );
+  const quantity = (kind: "share" | "film", name: string, label: string, si: number | null | undefined, hint?: string) => (
+    <Field
+      label={label}
+      unit={kind === "share" ? "%" : units.film}
+      name={name}
+      defaultValue={initial(kind, si, units)}
+      errors={errors[name]}
+      {...(hint ? { hint } : {})}
+    />
+  );
+  return (
+    <>
+      <PageHeader
+        title={s?.name ?? "New product"}
+        note={
+          product
+            ? `Revision ${product.revision}; jobs keep the revision they were planned with`
+            : "Type the figures of its data sheet; seven are needed, and say so"
+        }
+      />
+      <main className="max-w-[960px] px-4 py-6 sm:px-6">
+        <KeptForm place="sheet" className="space-y-8">
+          <input type="hidden" name="formKey" value={formKey} />
+          <Group title="What it is">
+            <Field className="col-span-2" label="Name" name="name" defaultValue={s?.name} errors={errors.name} hint={NEEDED} />
+            <SelectField label="Kind" name="kind" defaultValue={s?.kind ?? "clear"} errors={errors.kind}>
+              {COAT_KINDS.map((k) => (
+                <option key={k} value={k}>
+                  {k}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label="Hardener speed" name="speed" defaultValue={s?.speed ?? "medium"} errors={errors.speed}>
+              <option value="fast">fast</option>
+              <option value="medium">medium</option>
+              <option value="slow">slow</option>
+            </SelectField>
+            <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={s?.ratio} errors={errors.ratio} />
+            {quantity("share", "reducerMin", "Reducer, least", s?.reducerMin || null, "on top of the activated mix")}
+            {quantity("share", "reducerMax", "Reducer, most", s?.reducerMax || null)}
+            {quantity("share", "solids", "Solids by volume, mixed", s?.volumeSolids, NEEDED)}
+          </Group>
+          <Group title="How it is sprayed">
+            <Field label="Coats" name="coats" inputMode="numeric" defaultValue={s?.coats ?? 2} errors={errors.coats} />
+            {quantity("film", "filmMin", "Film a coat, least", s?.filmPerCoatMin_m, NEEDED)}
+            {quantity("film", "filmMax", "Film a coat, most", s?.filmPerCoatMax_m, NEEDED)}
+            {quantity("film", "floor", "Floor by the sheet", s?.floor_m, "empty: the house's own")}
+            {minutes("flashMin", "Flash, least", s?.flashMin_s, "needed; at 20 °C")}
+            {minutes("flashMax", "Flash, most", s?.flashMax_s, NEEDED)}
+            {minutes("flashWarm", "Flash at 30 °C", s?.flashAt[0]?.min_s, "empty: not on the sheet")}
+            {minutes("potLife", "Pot life", s?.potLife_s, "needed; at 20 °C")}
+            {minutes("potLifeWarm", "Pot life at 30 °C", s?.potLifeAt[0]?.life_s, "empty: not on the sheet")}
+            <SelectField label="Flow cup" name="cup" defaultValue={s?.viscosity?.cup ?? ""} errors={errors.cup}>
+              <option value="">not measured</option>
+              {FLOW_CUP_IDS.map((c) => (
+                <option key={c} value={c}>
+                  {FLOW_CUPS[c].name}
+                </option>
+              ))}
+            </SelectField>
+            <Field
+              label="Runs out in"
+              unit="s"
+              name="efflux"
+              defaultValue={initial("seconds", s?.viscosity?.efflux_s, units)}
+              errors={errors.efflux}
+              hint={cupHint(s?.viscosity)}
+            />
+          </Group>
+          <Group title="How it cures, at 20 °C">
+            {minutes("dustFree", "Out of dust", s?.dustFree_s)}
+            {minutes("tape", "Tape", s?.tape_s)}
+            {minutes("sandAfter", "Sand", s?.sandAfter_s, "needed; also 12 h, or overnight")}
+            {minutes("polish", "Polish", s?.polish_s)}
+            <Field label="Wax" unit="days" name="waxDays" defaultValue={s?.wax_s ? String(s.wax_s / DAY_S) : ""} errors={errors.waxDays} />
+            <Field
+              label="Or bake the part at"
+              unit={units.temperature}
+              name="bakePart"
+              defaultValue={initial("temperature", s?.bake?.part_K, units)}
+              errors={errors.bakePart}
+            />
+            {minutes("bakeTime", "for, then sand", s?.bake?.time_s)}
+          </Group>
+          <Group title="What it weighs and gives off">
+            <CommonFields sheet={s} errors={errors} />
+          </Group>
+          <TextArea
+            className="max-w-[28rem]"
+            label="Matte levels of the sheet: per cent matting component = GU at 60°, one a line"
+            name="levels"
+            rows={3}
+            defaultValue={s?.levels.map((l) => `${Math.round(l.share * 1000) / 10} = ${l.gloss60_GU}`).join("\n")}
+            errors={errors.levels}
+          />
+          <button className="press" data-kind="main">
+            {product ? "Save as a new revision" : "Put it on the shelf"}
+          </button>
+        </KeptForm>
+        <p className="mt-6 max-w-[70ch] text-[13px] text-ink2">
+          The sheet in your hand goes first; nothing is built in. The safety data sheet, emission limits and waste rules of your place
+          apply.
+        </p>
+      </main>
+    </>
+  );
+
+  function cupHint(v: NonNullable<typeof s>["viscosity"] | undefined): string {
+    if (!v) return "ready to spray, at 20 °C";
+    const nu = show("viscosity", viscosityFromCup(v.cup, v.efflux_s), units);
+    return `${nu.text} ${nu.unit} at 20 °C`;
+  }
+}
+
+function Group({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <fieldset>
+      <legend className="mb-3 text-lg font-semibold">{title}</legend>
+      <div className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">{children}</div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,60 @@
+import { Suspense, lazy, useState } from "react";
+import { Link } from "react-router";
+import { storePlan } from "#server/commands/correction";
+import { serverContext } from "#server/running";
+import { CorrectTabs } from "./tabs";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { choiceForm } from "./correct.form";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { workAction } from "./work-action.server";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/correct.route";
+import { usePanel } from "~/kit/panel/use-panel";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, jobId, panelId);
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  if (textOf(form, "intent") !== "plan") return workAction(ctx, view, form, { units, by });
+  return answerForm(form, choiceForm(units), async (choice) => ({
+    entryId: await storePlan(ctx, view, { choice, by, clientKey: textOf(form, "formKey") || null }),
+    message: "Plan stored with its verdict",
+  }));
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** Planning, and working through a plan: each is fetched where it stands on the page. */
+const PlanDesk = lazy(() => import("./plan.desk").then((m) => ({ default: m.PlanDesk })));
+const PlanWork = lazy(() => import("./work-list.desk").then((m) => ({ default: m.PlanWork })));
+
+export default function Correct() {
+  const { view, base } = usePanel();
+  const { plan } = view.state;
+  const open = plan !== null && view.state.stepsDone.length < plan.body.steps.length;
+  const [replan, setReplan] = useState(false);
+  if (view.state.observations.filter((o) => o.layer === "after").length === 0)
+    return (
+      <section className="max-w-[60ch] space-y-4">
+        <CorrectTabs base={base} />
+        <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+          Nothing is read after clear yet, so nothing can be said.
+        </h2>
+        <p className="text-ink2">Three spots are the least for a verdict; eight tell the edges from the middle.</p>
+        <Link to={`${base}/inspect`} className="press" data-kind="main">
+          Read the film
+        </Link>
+      </section>
+    );
+  return (
+    <>
+      <CorrectTabs base={base} />
+      <Suspense>
+        {plan && !replan ? <PlanWork onReplan={() => setReplan(true)} finished={!open} /> : <PlanDesk onStored={() => setReplan(false)} />}
+      </Suspense>
+    </>
+  );
+}

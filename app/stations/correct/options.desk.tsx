@@ -1,0 +1,174 @@
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { type OptionCase, type OptionForecast, type OptionKind, type ShopRates, type Waiting, waitingOf } from "#core/judge/options";
+import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import { optionQuestion } from "#core/judge/questions";
+import { useWorker } from "~/kit/run/use-worker";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { WorkingButton } from "~/kit/ui/figure";
+import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { Tag } from "~/kit/ui/tag";
+import { closedWords, decisionSentence, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
+import { SurfaceTube } from "./surface-tube";
+
+/** Where each way is gone on with. */
+const NEXT: Record<OptionKind, { path: string; name: string }> = {
+  leave: { path: "/hand-over", name: "Hand over" },
+  spot: { path: "/correct?school=spot", name: "Plan it" },
+  run: { path: "/correct?school=spot", name: "Plan it" },
+  full: { path: "/correct", name: "Plan it" },
+  flow: { path: "/spray/window", name: "Look at the coats" },
+  rebase: { path: "/spray/below", name: "Start below" },
+};
+/** The very plan that was costed, run school and all. */
+const nextPath = ({ kind, runSchool }: OptionForecast) =>
+  runSchool ? `${NEXT[kind].path}${NEXT[kind].path.includes("?") ? "&" : "?"}run=${runSchool}` : NEXT[kind].path;
+
+/** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */
+export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates }) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { job } = view;
+  const input = useMemo(() => optionQuestion(view, { cured, rates }), [view, cured, rates]);
+  const run = useWorker("map", "options", input);
+  const worked = run.result?.answer ?? null;
+  const reason = run.result?.reason ?? run.fault;
+  const matte = job.finish === "matte";
+  if (!worked)
+    return (
+      <h2 className="min-h-[2.24em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
+        {reason ?? "Working out the film first."}
+      </h2>
+    );
+  const { case: c, decision, flips, inferred } = worked;
+  const options = [...decision.options].sort((a, b) => Number(b.feasible) - Number(a.feasible) || a.cost - b.cost);
+  const best = decision.best;
+  return (
+    <>
+      <div
+        aria-live="polite"
+        data-testid="option-sentence"
+        data-best={best ? (best.runSchool ? `run:${best.runSchool}` : best.kind) : "none"}
+      >
+        <h2 className="max-w-[26em] min-h-[1.12em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+          {decisionSentence(decision, matte)}
+        </h2>
+        <p className="mt-1 text-ink2">
+          The least that mends it, with what may go wrong priced in. Clear in the thinnest zone{" "}
+          {showWithUncertainty("film", c.clear_m, c.u_clear_m, units).text} {units.film}
+          {inferred ? ", inferred" : ""}; {c.nibs} {c.nibs === 1 ? "nib" : "nibs"};{" "}
+          {c.run ? `a run ${showFilm(c.run.height_m, units).text} ${units.film} high` : "no run with its size"}; peel{" "}
+          {showFilm(c.peakToValley_m, units).text} against {showFilm(c.wanted_m, units).text} wanted.
+        </p>
+        <div className="mt-2 flex flex-wrap gap-2">
+          {cured < 1 && <Tag kind="caution">{`Not cured: ${showWait((1 - cured) * view.product.sheet.sandAfter_s)} to go at 20 °C`}</Tag>}
+          {inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+        </div>
+      </div>
+      <ScrollRegion label="Options" className="mt-5">
+        <table className="w-full min-w-[780px] text-left">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th className="py-2">Way</th>
+              <th>Comes off, {units.film}</th>
+              <th>Clear left, {units.film}</th>
+              <th>Cut through</th>
+              <th>Too thin</th>
+              <th>Rejected</th>
+              <th>Hours</th>
+              <th>Waiting</th>
+              <th>Cost</th>
+              <th>
+                <span className="sr-only">Go on</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {options.map((o) => (
+              <OptionRow
+                key={o.kind}
+                option={o}
+                case={c}
+                matte={matte}
+                chosen={o.kind === best?.kind}
+                waiting={waitingOf(o.kind, { cured, sandAfter_s: view.product.sheet.sandAfter_s })}
+              />
+            ))}
+          </tbody>
+        </table>
+      </ScrollRegion>
+      <section className="mt-6 grid gap-5 sm:grid-cols-3" aria-label="How it would reflect a light tube">
+        <SurfaceTube peakToValley_m={c.peakToValley_m} label="As it is" />
+        <SurfaceTube peakToValley_m={Math.min(c.peakToValley_m, c.wanted_m)} label="Levelled and polished" />
+        <SurfaceTube peakToValley_m={c.wanted_m} label={job.finish === "match" ? "The neighbour's, as rated" : "Wanted"} />
+      </section>
+      <section className="mt-6" aria-labelledby="flip-title">
+        <h3 id="flip-title" className="font-semibold">
+          What would change it
+        </h3>
+        {flips.length > 0 ? (
+          <ul className="list-disc pl-5 text-ink2">
+            {flips.map((f) => (
+              <li key={f.what}>{flipSentence(f, matte)}</li>
+            ))}
+          </ul>
+        ) : (
+          <p className="text-ink2">Nothing that may well be otherwise: the choice stands.</p>
+        )}
+      </section>
+      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
+        Rates are set under House. Hours, materials and chances of rejection are defaults of ours. Structural or safety-relevant parts:
+        licensed practice.
+      </p>
+    </>
+  );
+}
+
+/** One way with its figures. */
+function OptionRow({
+  option: o,
+  case: c,
+  matte,
+  chosen,
+  waiting,
+}: {
+  option: OptionForecast;
+  case: OptionCase;
+  matte: boolean;
+  chosen: boolean;
+  waiting: Waiting;
+}) {
+  const { base } = usePanel();
+  const units = useUnits();
+  return (
+    <tr className={`border-b border-hair ${o.feasible ? "" : "text-ink2"}`} data-testid={`option-${o.kind}`}>
+      <td className="py-2">
+        <span className={chosen ? "font-semibold" : ""}>{optionName(o, matte)}</span>
+        {!o.feasible && <span className="block text-[13px] text-stop-ink">{o.why.map(closedWords).join("; ")}</span>}
+      </td>
+      <td>{o.removal_m > 0 ? show("film", o.removal_m, units).text : "–"}</td>
+      <td>{showWithUncertainty("film", o.left_m, o.u_left_m, units).text}</td>
+      <td>{showChance(o.cutChance)}</td>
+      <td>{showChance(o.thinChance)}</td>
+      <td>{showChance(o.residualChance)}</td>
+      <td>{(o.minutes / 60).toFixed(1)}</td>
+      <td className="text-[14px]">{waitingWords(waiting)}</td>
+      <td>
+        <WorkingButton
+          working={optionWorking(o, c, matte, units)}
+          label={`${optionName(o, matte)}: ${o.cost.toFixed(0)}. Show the working`}
+        >
+          <b className="font-semibold">{o.cost.toFixed(0)}</b>
+        </WorkingButton>
+      </td>
+      <td className="text-right">
+        {o.feasible && (
+          <Link to={`${base}${nextPath(o)}`} className="press" {...(chosen ? { "data-kind": "main" } : {})}>
+            {NEXT[o.kind].name}
+          </Link>
+        )}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,36 @@
+import { Link } from "react-router";
+import { serverContext } from "#server/running";
+import { loadOptionSetting } from "#server/views/options-view";
+import { OptionsDesk } from "./options.desk";
+import { CorrectTabs } from "./tabs";
+import { panelOr404 } from "~/kit/http/panel.server";
+import type { Route } from "./+types/options.route";
+import { usePanel } from "~/kit/panel/use-panel";
+
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, jobId, panelId);
+  return loadOptionSetting(ctx, view);
+}
+
+export default function OptionsPage({ loaderData }: Route.ComponentProps) {
+  const { base, view } = usePanel();
+  const read = view.state.observations.some((o) => o.layer === "after");
+  return (
+    <>
+      <CorrectTabs base={base} />
+      {read ? (
+        <OptionsDesk {...loaderData} />
+      ) : (
+        <section className="max-w-[60ch] space-y-4">
+          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+            Nothing is read after clear yet, so nothing can be weighed.
+          </h2>
+          <Link to={`${base}/inspect`} className="press" data-kind="main">
+            Read the film
+          </Link>
+        </section>
+      )}
+    </>
+  );
+}

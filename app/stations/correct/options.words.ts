@@ -1,0 +1,102 @@
+import type { Flip } from "#core/judge/option-case";
+import type { Closed, Decision, OptionForecast, OptionKind, Waiting } from "#core/judge/options";
+import { RUN_SCHOOLS } from "#core/models/correction/run-work";
+import { OPTION_FIGURES, type OptionCase } from "#core/judge/options";
+import { showChance, showWait } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { Working } from "~/kit/ui/figure";
+import { line, withU } from "~/kit/words/lines";
+
+const NAMES: Record<OptionKind, string> = {
+  leave: "Leave it",
+  spot: "De-nib by the spot",
+  run: "Take the run down",
+  full: "Level and polish the panel",
+  flow: "Flow coat: flat and re-clear",
+  rebase: "New base and clear",
+};
+export const optionName = (o: Pick<OptionForecast, "kind" | "runSchool">, matte: boolean): string =>
+  o.runSchool && o.kind === "run"
+    ? `${NAMES.run}: ${RUN_SCHOOLS[o.runSchool].name.toLowerCase()}`
+    : matte && o.kind === "flow"
+      ? "Refinish the whole part"
+      : NAMES[o.kind];
+
+export function closedWords(c: Closed): string {
+  switch (c.because) {
+    case "matte":
+      return "matte cannot be polished";
+    case "uncured":
+      return "not cured yet";
+    case "no nibs":
+      return "there are no nibs";
+    case "total build":
+      return "all layers together would be above 300 µm";
+    case "clear build":
+      return "the clear would be above 160 µm";
+    case "sanded through":
+      return "sanding it flat would go through to the base";
+    case "strip first":
+      return "strip first: all layers together would be above 350 µm";
+    case "cut":
+      return `${showChance(c.chance)} to cut through`;
+    case "thin":
+      return `${showChance(c.chance)} to leave too little`;
+  }
+}
+
+/** The choice as a sentence. */
+export function decisionSentence(d: Decision, matte: boolean): string {
+  if (!d.best) return "Nothing here is open: strip and start again.";
+  const name = optionName(d.best, matte).toLowerCase();
+  return d.wait
+    ? `Wait for the cure, then: ${name}.`
+    : d.best.kind === "leave"
+      ? "Leave it as it is."
+      : `${name.charAt(0).toUpperCase()}${name.slice(1)}.`;
+}
+
+const FLIPS: Record<Flip["what"], string> = {
+  measure: "If more readings halved the doubt",
+  thinner: "If the clear is one doubt thinner",
+  thicker: "If the clear is one doubt thicker",
+  flatter: "If the peel is half as deep",
+  rougher: "If the peel is twice as deep",
+  "fewer nibs": "With half the nibs",
+  "dearer hours": "If the hour cost twice as much",
+};
+export const flipSentence = (f: Flip, matte: boolean): string => `${FLIPS[f.what]}: ${optionName(f.best, matte).toLowerCase()}.`;
+
+export function optionWorking(o: OptionForecast, c: OptionCase, matte: boolean, units: UnitPreferences): Working {
+  const money = (v: number) => v.toFixed(0);
+  return {
+    title: `${optionName(o, matte)}: what it costs`,
+    formula:
+      "Hours × the shop's rate + material + chance of cutting through × new base and clear × 1.3 + chance of coming back thin × 0.35 × new base and clear + chance that what is left is rejected × its loss.",
+    inputs: [
+      withU("clear in the thinnest zone", "film", c.clear_m, c.u_clear_m, units),
+      line("comes off", "film", o.removal_m, units, 1),
+      withU("clear left", "film", o.left_m, o.u_left_m, units),
+      { name: "minutes", shown: money(o.minutes) },
+      { name: "material", shown: money(o.material) },
+      { name: "hour", shown: money(c.rates?.labourPerHour ?? 0) },
+      { name: "chance of cutting through", shown: showChance(o.cutChance) },
+      { name: "chance of too little left", shown: showChance(o.thinChance) },
+      { name: "chance that it is rejected", shown: showChance(o.residualChance) },
+      { name: "loss when rejected", shown: money(c.rates?.rejected ?? 0) },
+      { name: "a nib is seen with", shown: `${100 * OPTION_FIGURES.perNib} %` },
+    ],
+    sources: ["yakamoz-default", "job-record", "fepa-43"],
+    changesMost: "What a panel that comes back costs this shop.",
+  };
+}
+
+/** From here on minutes do not matter. */
+const LONG_WAIT_S = 10 * 3600;
+
+/** "6 h before", "16 h for its own cure": waiting at 20 °C; a dash for none. */
+export function waitingWords({ before_s, after_s }: Waiting): string {
+  const hours = (s: number) => (s < LONG_WAIT_S ? showWait(s) : `${Math.round(s / 3600)} h`);
+  const parts = [before_s > 0 ? `${hours(before_s)} before` : null, after_s > 0 ? `${hours(after_s)} for its own cure` : null];
+  return parts.filter(Boolean).join(", ") || "–";
+}

@@ -1,0 +1,248 @@
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import { useEffect, useMemo } from "react";
+import { Link, useFetcher, useSearchParams } from "react-router";
+import type { Assessment } from "#core/judge/assess";
+import type { ShopRemoval } from "#core/models/correction/clearing";
+import { countedSteps, headlineRemoval } from "#core/judge/work";
+import { textureOf } from "#core/judge/texture";
+import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
+import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
+import { DEFAULT_TAPE_M } from "#core/judge/limits";
+import type { PlanStep } from "#core/record/bodies";
+import { COVERAGE, show } from "#core/kernel/units/format";
+import { parseQuantity } from "#core/kernel/units/parse";
+import { usualChoice } from "#core/judge/questions";
+import type { FormAnswer } from "~/kit/form/answer";
+import { initial } from "~/kit/form/initial";
+import { useWorker } from "~/kit/run/use-worker";
+import { useUnits } from "~/kit/root/use-root";
+import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
+import { usePanel } from "~/kit/panel/use-panel";
+import { Choices } from "~/kit/ui/choice";
+import { Toggle } from "~/kit/ui/toggle";
+import { Field, FieldErrors } from "~/kit/ui/field";
+import { remedyWords, showSafe } from "~/kit/words/verdict";
+import { RunSchools } from "./run-schools";
+import { ZoneView } from "./zone-view";
+
+const RUN_SCHOOL_IDS = Object.keys(RUN_SCHOOLS) as RunSchool[];
+
+/** Choose a school, see zone by zone what it takes and risks, store the plan. */
+export function PlanDesk({ onStored }: { onStored: () => void }) {
+  const { view, setPreview } = usePanel();
+  const units = useUnits();
+  const { panel, state, floor_m, job } = view;
+  const fetcher = useFetcher<FormAnswer>();
+  const errors = fetcher.data?.errors ?? {};
+  const known = useMemo(() => textureOf(state), [state]);
+  const usual = useMemo(() => usualChoice(view), [view]);
+  const params = useSearchParams()[0];
+  const asked = params.get("school");
+  const askedRun = params.get("run");
+  const draft = useDraft(
+    `plan ${asked ?? ""} ${askedRun ?? ""}`,
+    {
+      schoolId: CORRECTION_SCHOOL_IDS.find((id) => id === asked) ?? usual.schoolId,
+      runSchool: RUN_SCHOOL_IDS.find((id) => id === askedRun) ?? "block",
+      edges: "left",
+      lines: "hand",
+      texture: initial("film", known.texture.peakToValley_m, units),
+      uTexture: initial("film", COVERAGE * known.texture.u_m, units),
+      wanted: initial("film", usual.texture.wanted_m ?? 0, units),
+      tape: initial("length", DEFAULT_TAPE_M, units),
+    },
+    { texture: "film", uTexture: "film", wanted: "film", tape: "length" },
+  );
+  const { typed } = draft;
+  const { schoolId } = typed;
+  const runSchool = RUN_SCHOOL_IDS.find((id) => id === typed.runSchool) ?? null;
+  const edges: "left" | "hand" = typed.edges === "hand" ? "hand" : "left";
+  const lines: "left" | "hand" = typed.lines === "left" ? "left" : "hand";
+  const choice = useMemo(() => {
+    const film = (t: string) => parseQuantity("film", t, units.film);
+    const [texture, u, wanted, tape] = [
+      film(typed.texture),
+      film(typed.uTexture),
+      film(typed.wanted),
+      parseQuantity("length", typed.tape, units.length),
+    ];
+    if (!texture.ok || !u.ok || !wanted.ok || !tape.ok) return null;
+    return {
+      schoolId,
+      runSchool,
+      edges,
+      lines,
+      texture: { peakToValley_m: texture.si, u_m: u.si / COVERAGE, wanted_m: wanted.si },
+      tape_m: tape.si,
+      floor_m,
+      shop: view.shopRemoval,
+    };
+  }, [typed, schoolId, runSchool, edges, lines, units, floor_m, view.shopRemoval]);
+  const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
+  const asking = useWorker("verdict", "plan", input);
+  const plan = choice ? (asking.result?.plan ?? null) : null;
+  const run = { ...asking, result: plan && (asking.result?.assessment ?? null) };
+  const { removal_m, u_m } = plan ? headlineRemoval(plan.steps) : { removal_m: 0, u_m: 0 };
+  useEffect(() => {
+    setPreview(removal_m > 0 ? { removal: { removal_m, u_m } } : {});
+    return () => setPreview({});
+  }, [removal_m, u_m, setPreview]);
+  const stored = fetcher.data?.ok ? fetcher.data.done : undefined;
+  useEffect(() => {
+    if (stored) onStored();
+  }, [stored, onStored]);
+  const field = (name: keyof typeof typed, label: string, unit: string, hint?: string) => (
+    <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} {...(hint ? { hint } : {})} />
+  );
+  return (
+    <DraftForm draft={draft} fetcher={fetcher}>
+      <input type="hidden" name="intent" value="plan" />
+      <input type="hidden" name="formKey" value={`${view.formKey}-plan`} />
+      <input type="hidden" name="schoolId" value={schoolId} />
+      <input type="hidden" name="runSchool" value={plan?.runs ? (runSchool ?? "") : ""} />
+      <VerdictHeading run={run} shape={panel.shape} waiting="What is the least that can safely be done?" />
+      {job.finish === "matte" && (
+        <p className="mb-3 font-semibold text-stop-ink">
+          Matte cannot be sanded or polished: any of these steps means refinishing the whole part.
+        </p>
+      )}
+      <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">
+        <section aria-labelledby="school-title">
+          <h3 id="school-title" className="mb-2 text-lg font-semibold">
+            Grit and polish
+          </h3>
+          <Choices
+            label="Grit and polish"
+            value={schoolId}
+            onChange={(id) => draft.set("schoolId", id)}
+            options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name, note: `${s.goodFor}. ${s.price}.` }))}
+          />
+        </section>
+        <div className="space-y-6">
+          {plan && (
+            <VerdictFigures
+              run={run}
+              shape={panel.shape}
+              removal={{ removal_m, u_m }}
+              steps={countedSteps(plan.steps)}
+              floor_m={floor_m}
+              tape_m={plan.judgedFrom_m}
+            />
+          )}
+          <div className="grid grid-cols-2 gap-3">
+            {field(
+              "texture",
+              "Peel, peak to valley",
+              units.film,
+              { measured: "measured on the panel", judged: "judged by eye", usual: "usual for a sprayed panel; not measured" }[known.from],
+            )}
+            {field("uTexture", "give or take", units.film)}
+            {field("wanted", "Peel to leave", units.film, "0 for a flat finish, the neighbour's to match")}
+            {field("tape", "Width of the rim", units.length)}
+          </div>
+          <input type="hidden" name="edges" value={edges} />
+          <input type="hidden" name="lines" value={lines} />
+          <div className="flex flex-wrap gap-x-6 gap-y-3">
+            <div>
+              <span className="small-label mb-1 block">Rim</span>
+              <Toggle
+                label="Rim"
+                value={edges}
+                onChange={(v) => draft.set("edges", v)}
+                options={[
+                  { value: "left", name: "leave under tape" },
+                  { value: "hand", name: "by hand" },
+                ]}
+              />
+            </div>
+            {panel.shape.bodyLines.length > 0 && (
+              <div>
+                <span className="small-label mb-1 block">Body lines</span>
+                <Toggle
+                  label="Body lines"
+                  value={lines}
+                  onChange={(v) => draft.set("lines", v)}
+                  options={[
+                    { value: "hand", name: "by hand" },
+                    { value: "left", name: "leave under tape" },
+                  ]}
+                />
+              </div>
+            )}
+          </div>
+          {plan?.problem && (
+            <p className="font-semibold text-stop-ink">There is no nib and no run to work on: mark them under Inspect first.</p>
+          )}
+          {run.result && <WouldHelp result={run.result} />}
+          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+          <button
+            className="press w-full"
+            data-kind="main"
+            disabled={fetcher.state !== "idle" || run.busy || !run.result || run.result.verdict === "none" || plan?.problem !== null}
+          >
+            {fetcher.state === "idle" ? `Use this plan${run.result?.verdict === "stop" ? " against the advice" : ""}` : "Storing…"}
+          </button>
+        </div>
+      </div>
+      {plan && <ZoneView plan={plan} rim_m={choice?.tape_m ?? 0} />}
+      {plan?.runs && <RunSchools runs={plan.runs} value={runSchool} onChange={(school) => draft.set("runSchool", school ?? "")} />}
+      <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
+    </DraftForm>
+  );
+}
+
+/** What alone would make it safe, with where to do it. */
+function WouldHelp({ result }: { result: Assessment }) {
+  const { base, view } = usePanel();
+  const units = useUnits();
+  if (result.verdict === "safe" || result.verdict === "none" || result.wouldHelp.length === 0) return null;
+  return (
+    <div data-testid="would-help">
+      <p className="font-semibold">What would make it safe</p>
+      <ul className="list-disc pl-5">
+        {result.wouldHelp.map((r) => (
+          <li key={r.what}>
+            {remedyWords(r, view.panel.shape)}{" "}
+            {r.what !== "mark" && (
+              <Link className="inline-block min-h-6 underline underline-offset-4" to={`${base}${REMEDY_PATH[r.what]}`}>
+                {r.what === "foil" ? "Check the gauge" : "Read there"}
+              </Link>
+            )}
+          </li>
+        ))}
+      </ul>
+      {result.largestSafeRemoval_m > 0 && (
+        <p className="text-ink2">
+          Or take less: {showSafe(result.largestSafeRemoval_m, units).text} {units.film} may come off safely.
+        </p>
+      )}
+    </div>
+  );
+}
+const REMEDY_PATH = { foil: "/inspect/gauge", readings: "/inspect/map" } as const;
+
+/** What this shop's own measured removal changes in this plan. */
+function OwnRemoval({ removal: { whole }, steps }: { removal: ShopRemoval; steps: readonly PlanStep[] }) {
+  const units = useUnits();
+  const own = steps.filter((s) => s.own);
+  if (whole?.unmeasured)
+    return (
+      <p className="mt-6 max-w-[75ch]" data-testid="own-removal">
+        Nobody has measured a removal here yet, so every step is taken {Math.round(100 * (whole.factor - 1))} % deeper and with more doubt.
+        Read a mark before and after a step: its card takes the readings.
+      </p>
+    );
+  if (!whole && own.length === 0) return null;
+  const film = (m: number) => show("film", m, units).text;
+  return (
+    <p className="mt-6 max-w-[75ch]" data-testid="own-removal">
+      This shop&apos;s own removal is in it:{" "}
+      {[
+        ...own.map((s) => `${s.name} ${film(s.removal_m)} instead of ${film(s.default_m)} ${units.film}`),
+        ...(whole ? [`the other steps × ${whole.factor.toFixed(2)}`] : []),
+      ].join("; ")}
+      .
+    </p>
+  );
+}

@@ -1,0 +1,199 @@
+import { removedAtSpots } from "#core/panel/removed-at-spots";
+import { Check } from "lucide-react";
+import { Link, useFetcher } from "react-router";
+import { correctionSchool } from "#core/models/correction/schools";
+import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
+import type { FormAnswer } from "~/kit/form/answer";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { FieldErrors } from "~/kit/ui/field";
+import { StrikeButton } from "~/kit/shell/strike-button";
+import { Tag } from "~/kit/ui/tag";
+import { VERDICT_WORDS } from "~/kit/words/verdict";
+import { doneWords, stepFacts } from "~/kit/words/zone-words";
+import { useFromHere } from "./use-from-here";
+import { StepText } from "./zone-view";
+
+/** The stored plan, step by step: what to do, what to look for, what it takes off. */
+export function PlanWork({ onReplan, finished }: { onReplan: () => void; finished: boolean }) {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { state } = view;
+  const fetcher = useFetcher<FormAnswer>();
+  const plan = state.plan!;
+  const { body } = plan;
+  const school = correctionSchool(body.schoolId);
+  const done = state.stepsDone.length;
+  const now = body.steps[done];
+  const removal = showWithUncertainty("film", body.removal_m, body.u_removal_m, units);
+  const rechecked = state.spots.some((s) => s.films.recheck);
+  const verdict = VERDICT_WORDS[body.verdict];
+  const againAt = (i: number) => state.extraPasses.filter((e) => e.body.index === i).length;
+  const { through, ahead, chances } = useFromHere(view);
+  if (through) return <Through onReplan={onReplan} entryId={through.id} />;
+  return (
+    <>
+      <div>
+        <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+          {now ? (
+            <>
+              Step {done + 1} of {body.steps.length}: <em className="text-glow-ink not-italic">{now.name}.</em>
+            </>
+          ) : rechecked ? (
+            "Worked through and measured again."
+          ) : (
+            "Worked through. Measure again before you trust the section."
+          )}
+        </h2>
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
+          {body.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+        </div>
+      </div>
+      <p className="mt-2 text-ink2">
+        {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little
+        left {showChance(body.thinChance ?? NaN)}, when planned.
+      </p>
+      {now && (
+        <p className="mt-1 min-h-6" data-testid="from-here" aria-live="polite">
+          {chances ? (
+            <>
+              From here, with {show("film", ahead?.removal.removal_m ?? 0, units).text} {units.film} still to come off: cutting through{" "}
+              <b className="font-semibold">{showChance(chances.cutChance)}</b>, too little left{" "}
+              <b className="font-semibold">{showChance(chances.thinChance)}</b>.
+            </>
+          ) : (
+            <span className="text-ink2">Working out the chances from here…</span>
+          )}
+        </p>
+      )}
+      <ol className="mt-6 border-t border-hair">
+        {body.steps.map((s, i) => {
+          const ticked = state.stepsDone[i];
+          return (
+            <li
+              key={i}
+              aria-current={i === done ? "step" : undefined}
+              className="grid grid-cols-[44px_1fr_auto] items-start gap-3 border-b border-hair py-3 aria-[current=step]:bg-glow-wash"
+            >
+              <span className="grid h-9 w-9 place-content-center justify-self-center rounded-full border-[1.5px] border-edge font-semibold">
+                {ticked ? <Check size={18} aria-label="done" /> : i + 1}
+              </span>
+              <div>
+                <StepText step={s} facts={stepFacts(s, units)} />
+                {(ticked || againAt(i) > 0) && (
+                  <p className="text-[14px]">
+                    {[ticked && doneWords(ticked, units), againAt(i) > 0 && `${againAt(i)} × once more`].filter(Boolean).join(" · ")}
+                  </p>
+                )}
+              </div>
+              {i === done ? (
+                <fetcher.Form method="post" action={`${base}/correct`}>
+                  <input type="hidden" name="intent" value="step" />
+                  <input type="hidden" name="planId" value={plan.id} />
+                  <input type="hidden" name="index" value={i} />
+                  <input type="hidden" name="formKey" value={`${plan.id}-${i}-${view.formKey}`} />
+                  <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+                    Done
+                  </button>
+                </fetcher.Form>
+              ) : (
+                ticked && i === done - 1 && <StrikeButton entryId={ticked.id} what={`step ${i + 1}`} />
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+      {done > 0 && (
+        <fetcher.Form method="post" action={`${base}/correct`} className="mt-5 flex flex-wrap gap-2">
+          <input type="hidden" name="planId" value={plan.id} />
+          {body.steps[done - 1]?.use && (
+            <button className="press" name="intent" value="again" disabled={fetcher.state !== "idle"}>
+              Scratches still visible: one pass more
+            </button>
+          )}
+          <button className="press" name="intent" value="through" disabled={fetcher.state !== "idle"}>
+            Colour on the cloth
+          </button>
+        </fetcher.Form>
+      )}
+      <div className="mt-5 flex flex-wrap gap-2">
+        {now && (
+          <Link to={`/jobs/${view.job.id}/booth/${view.panel.id}`} className="press">
+            Work in the booth view
+          </Link>
+        )}
+        <Link to={`${base}/inspect`} className="press" {...(finished && !rechecked ? { "data-kind": "main" } : {})}>
+          Measure again
+        </Link>
+        {finished && (
+          <Link to={`${base}/hand-over`} className="press" {...(rechecked ? { "data-kind": "main" } : {})}>
+            Hand over
+          </Link>
+        )}
+        <button type="button" className="press" onClick={onReplan}>
+          Plan again from here
+        </button>
+      </div>
+      {rechecked && <Remeasured />}
+      <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
+        Wipe dry and look after every step. Scratches of the step before still there: one more pass before the next. Colour on the cloth:
+        stop, the clear is through; repaint. Eye protection, residual current protection for mains tools near water, no loose clothing at
+        rotating pads.
+      </p>
+    </>
+  );
+}
+
+/** The clear is through: nothing more is sanded here. */
+function Through({ entryId, onReplan }: { entryId: string; onReplan: () => void }) {
+  const { base } = usePanel();
+  return (
+    <section className="space-y-4" role="alert">
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight text-stop-ink">
+        Stop. Colour on the cloth: the clear is through.
+      </h2>
+      <p className="max-w-[65ch]">
+        Sand no further, there or beside it. Tape round the place so that nothing runs under the edge. It is mended by base and clear, not
+        by polishing. What is left elsewhere can be judged anew once it has been read again.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Link to={`${base}/correct/options`} className="press" data-kind="main">
+          What now?
+        </Link>
+        <Link to={`${base}/inspect`} className="press">
+          Measure again
+        </Link>
+        <button type="button" className="press" onClick={onReplan}>
+          Plan again from here
+        </button>
+        <StrikeButton entryId={entryId} what="the cut-through" />
+      </div>
+    </section>
+  );
+}
+
+/** What really came off where it was read again, beside the forecast. */
+function Remeasured() {
+  const { view } = usePanel();
+  const units = useUnits();
+  const rows = removedAtSpots(view.state);
+  if (rows.length === 0) return null;
+  const forecast = showWithUncertainty("film", view.state.plan?.body.removal_m ?? 0, view.state.plan?.body.u_removal_m ?? 0, units);
+  return (
+    <section className="mt-8">
+      <h3 className="text-lg font-semibold">What really came off</h3>
+      <p className="text-ink2">
+        Forecast {forecast.text} {forecast.unit}; after clear less after sanding at the same spots:
+      </p>
+      <ul className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
+        {rows.map((r) => (
+          <li key={r.name}>
+            spot {r.name}: <b className="font-semibold">{showWithUncertainty("film", r.removal_m, r.u_m, units).text}</b> {units.film}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

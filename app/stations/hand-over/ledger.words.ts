@@ -1,0 +1,70 @@
+import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { PHASES } from "#core/record/kinds";
+import type { LedgerEntry } from "#core/record/entry";
+import { correctionSchool } from "#core/models/correction/schools";
+import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
+import { show, showFilm, showWithUncertainty } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+
+/** What an entry of the ledger is called. */
+const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
+  handOver: "hand over",
+  coatStart: "coat begun",
+  stepStart: "step begun",
+  gunSet: "gun taken up",
+  wetComb: "wet comb",
+  gaugeCheck: "gauge check",
+  spotPlan: "spots to read",
+  throughClear: "through the clear",
+  matteCheck: "matte rules",
+  under: "below the clear",
+  oven: "part temperature",
+};
+export const entryName = (kind: string): string => NAMES[kind as LedgerEntry["kind"]] ?? kind;
+
+/** Its value and place in a line, in the shop's units; empty where its name says it all. */
+export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "sides">, units: UnitPreferences): string {
+  const film = (m: number) => showFilm(m, units).text;
+  const at = ({ x_m, y_m }: { x_m: number; y_m: number }) => placeInWords([x_m, y_m], shape);
+  switch (e.kind) {
+    case "reading":
+      return `spot ${e.body.spot} (${at(e.body.at)}), ${PHASES[e.body.phase]}: ${e.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", ")}`;
+    case "coat":
+      return `coat ${e.body.number}, ${e.body.role}`;
+    case "coatStart":
+      return `coat ${e.body.number}`;
+    case "wetComb":
+      return `coat ${e.body.number}: ${film(e.body.thickness_m)} ${units.film} wet`;
+    case "defect":
+      return `${DEFECT_KINDS[e.body.kind].name}, ${at(e.body.at)}${e.body.count > 1 ? `, ${e.body.count}` : ""}`;
+    case "step":
+      return `${e.body.name}: ${showWithUncertainty("film", e.body.removal_m, e.body.u_m, units).text} ${units.film}`;
+    case "plan":
+      return correctionSchool(e.body.schoolId).name;
+    case "climate": {
+      const air = show("temperature", e.body.air_K, units);
+      return `${air.text} ${air.unit}, ${Math.round(100 * e.body.relativeHumidity)} % humidity`;
+    }
+    case "mix": {
+      const pot = show("volume", e.body.volume_m3, units);
+      return `${pot.text} ${pot.unit}`;
+    }
+    case "gloss":
+      return `${e.body.role === "target" ? "to match" : "the part"}, ${e.body.readings.map((r) => r.entered).join(", ")} GU at ${e.body.angle}°`;
+    case "texture":
+      return `${e.body.role === "target" ? "the neighbour" : "the part"}: ${e.body.rating.toFixed(1)} on 1 glass to 5 heavy`;
+    case "gaugeCheck":
+      return e.body.gauge;
+    case "under":
+      return e.body.step;
+    case "cause":
+      return DEFECT_KINDS[e.body.kind].name;
+    case "note":
+      return e.body.text;
+    case "handOver":
+    case "throughClear":
+      return e.body.note;
+    default:
+      return "";
+  }
+}

@@ -1,0 +1,103 @@
+import { format } from "date-fns";
+import { Link, useFetcher } from "react-router";
+import { CAUSES, type Cause } from "#core/models/defects/causes";
+import { type SprayedPanel, lastGood, repeatedCauses } from "#core/panel/next-time";
+import { show, showFilm } from "#core/kernel/units/format";
+import type { Quantity } from "#core/kernel/units/quantities";
+import type { FormAnswer } from "~/kit/form/answer";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { SettingsChart } from "./settings-chart";
+
+/** What to set next time: settings against results of the shop's own jobs, the last good ones, causes that came back. */
+export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { product, state } = view;
+  const air_K = state.climate?.body.air_K ?? null;
+  const own = panels.filter((p) => p.productId === product.id);
+  const near = lastGood(panels, product.id, air_K);
+  const good = near ?? lastGood(panels, product.id, null);
+  const repeated = repeatedCauses(panels);
+  const value = (q: Quantity, si: number) => `${show(q, si, units).text}\u00a0${show(q, si, units).unit}`;
+  return (
+    <>
+      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {good ? (
+          <>
+            {product.sheet.name} last came out well{air_K !== null && near ? ` near ${value("temperature", air_K)}` : ""} on the{" "}
+            <em className="text-glow-ink not-italic">{good.what}.</em>
+          </>
+        ) : (
+          `${product.sheet.name} has not come out well here yet: nothing to start from.`
+        )}
+      </h2>
+      {good && (
+        <div className="mt-4 flex flex-wrap items-center gap-x-8 gap-y-3">
+          <dl className="flex flex-wrap gap-x-8 gap-y-2 [&_dd]:text-[21px] [&_dd]:font-semibold [&_dt]:text-[13px] [&_dt]:text-ink2">
+            <Item label="distance" value={value("length", good.settings.distance_m)} />
+            <Item label="hand" value={value("speed", good.settings.handSpeed_m_s)} />
+            <Item label="fluid" value={value("fluidRate", good.settings.fluidRate_m3_s)} />
+            <Item label="at the gun" value={value("pressure", good.settings.pressure_Pa)} />
+            <Item label="overlap" value={`${Math.round(100 * good.settings.overlap)} %`} />
+            <Item label="wet" value={`${showFilm(good.wet_m, units).text} ${units.film}`} />
+            <Item label="air" value={good.air_K === null ? "not logged" : value("temperature", good.air_K)} />
+            <Item label="on" value={format(good.at_ms, "d MMM yyyy")} />
+          </dl>
+          <TakeOver panelId={good.panelId} />
+        </div>
+      )}
+      <section className="mt-7" aria-labelledby="chart-title">
+        <h3 id="chart-title" className="text-lg font-semibold">
+          Settings and results, {product.sheet.name}
+        </h3>
+        {own.length > 0 ? (
+          <SettingsChart panels={own} here_K={air_K} />
+        ) : (
+          <p className="text-ink2">No panel has been sprayed with it yet.</p>
+        )}
+      </section>
+      <section className="mt-6" aria-labelledby="again-title">
+        <h3 id="again-title" className="text-lg font-semibold">
+          What keeps coming back
+        </h3>
+        {repeated.length > 0 ? (
+          <ul className="border-t border-hair">
+            {repeated.map((r) => (
+              <li key={r.id} className="border-b border-hair py-2">
+                <b className="font-semibold">{(CAUSES[r.id] as Cause).name}</b> <span className="text-ink2">{r.times} times.</span>{" "}
+                {(CAUSES[r.id] as Cause).change}.
+              </li>
+            ))}
+          </ul>
+        ) : (
+          <p className="text-ink2">No cause has been settled twice yet. The final word is given under Causes.</p>
+        )}
+      </section>
+      <p className="mt-6">
+        <Link to={`${base}/hand-over`} className="press">
+          Back to the report
+        </Link>
+      </p>
+    </>
+  );
+}
+
+const Item = ({ label, value }: { label: string; value: string }) => (
+  <div>
+    <dt>{label}</dt>
+    <dd>{value}</dd>
+  </div>
+);
+
+function TakeOver({ panelId }: { panelId: string }) {
+  const fetcher = useFetcher<FormAnswer>();
+  return (
+    <fetcher.Form method="post">
+      <input type="hidden" name="panelId" value={panelId} />
+      <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+        Use for the next coat
+      </button>
+    </fetcher.Form>
+  );
+}

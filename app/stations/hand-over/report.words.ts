@@ -1,0 +1,131 @@
+import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { removedAtSpots } from "#core/panel/removed-at-spots";
+import type { HowKnown } from "#core/judge/account";
+import { CAUSES, type Cause } from "#core/models/defects/causes";
+import { correctionSchool } from "#core/models/correction/schools";
+import { placeInWords } from "#core/kernel/geometry/shapes";
+import { show, showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { FINISHES, houseWay } from "#core/models/ways/house-ways";
+import type { PanelView } from "#server/views/panel-view";
+import { VERDICT_WORDS } from "~/kit/words/verdict";
+import { doneWords } from "~/kit/words/zone-words";
+
+export interface ReportLine {
+  label: string;
+  value: string;
+}
+const DAY_S = 86_400;
+
+/** For whom a report is: the customer reads what there is and what was done, the shop's file also how and why. */
+export const REPORT_READERS = { shop: "For the shop's file", customer: "For the customer" } as const;
+export type ReportReader = keyof typeof REPORT_READERS;
+export const reportReader = (text: string | null): ReportReader => (text === "customer" ? "customer" : "shop");
+
+/** What the report says, line by line: the page and the PDF print the same. */
+export function reportLines(
+  { job, panel, product, state, floor_m }: PanelView,
+  units: UnitPreferences,
+  reader: ReportReader = "shop",
+): ReportLine[] {
+  const { mean, thinnest, beforeWork, inferred, how } = state.film;
+  const removed = removedAtSpots(state);
+  const plan = state.plan?.body;
+  const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
+  const rated = state.texture.findLast((t) => t.body.role === "part");
+  const gloss = state.gloss.findLast((g) => g.body.role === "part");
+  const words = state.causes.flatMap((c) =>
+    c.body.causeId ? [`${DEFECT_KINDS[c.body.kind].name.toLowerCase()}: ${(CAUSES[c.body.causeId] as Cause).name.toLowerCase()}`] : [],
+  );
+  const line = (label: string, value: string | null): ReportLine[] => (value === null ? [] : [{ label, value }]);
+  const forShop = (label: string, value: string | null) => (reader === "shop" ? line(label, value) : []);
+  const polished = state.stepsDone.findLast((s) => s.body.gloss60_GU !== null)?.body.gloss60_GU ?? null;
+  return [
+    ...line("Finish", `${FINISHES[job.finish]}, ${houseWay(job.wayId).name.toLowerCase()}`),
+    ...line("Clear", `${product.sheet.name}, ${coatWords(state.builds, panel.coatsPlanned)}`),
+    ...line("Clear before the work, mean", beforeWork ? film(beforeWork.clear_m, beforeWork.u_m) : null),
+    ...line("Film of clear, mean", mean ? film(mean.clear_m, mean.u_m) : "not measured"),
+    ...line(
+      "Thinnest place",
+      thinnest ? `${film(thinnest.clear_m, thinnest.u_m)}, ${placeInWords(thinnest.at, panel.shape)}` : "not measured",
+    ),
+    ...line("Floor kept to", `${showFilm(floor_m, units).text} ${units.film}`),
+    ...line("How it was found", how ? (inferred ? "inferred from the total, not measured" : HOW_FOUND[how]) : "–"),
+    ...line("Texture by eye", rated ? `${rated.body.rating.toFixed(1)} on the scale 1 glass to 5 heavy` : null),
+    ...line(
+      "Gloss",
+      gloss
+        ? `${(gloss.body.readings.reduce((a, r) => a + r.gloss_GU, 0) / gloss.body.readings.length).toFixed(0)} GU at ${gloss.body.angle}°`
+        : null,
+    ),
+    ...line("Gloss after the last step read", polished === null ? null : `${polished.toFixed(0)} GU at 60°`),
+    ...line(
+      "Defects noted",
+      state.defects.length
+        ? state.defects
+            .map((d) => `${d.body.count > 1 ? `${d.body.count} × ` : ""}${DEFECT_KINDS[d.body.kind].name.toLowerCase()}`)
+            .join(", ")
+        : "none",
+    ),
+    ...forShop("What caused them", words.length ? words.join("; ") : null),
+    ...line(
+      "Corrected by",
+      plan ? `${correctionSchool(plan.schoolId).name}, ${state.stepsDone.length} of ${plan.steps.length} steps` : "not corrected",
+    ),
+    ...forShop("Passes more than planned", state.extraPasses.length ? String(state.extraPasses.length) : null),
+    ...line("Cut through", state.through ? "yes: stopped there, to be repainted" : null),
+    ...line(
+      "Taken off, forecast",
+      plan ? `${film(plan.removal_m, plan.u_removal_m)}${plan.steps.some((s) => s.zone === "panel") ? "" : ", at the spots only"}` : null,
+    ),
+    ...forShop(
+      "Verdict when planned",
+      plan ? `${VERDICT_WORDS[plan.verdict].word}; cutting through ${showChance(plan.cutChance ?? NaN)}` : null,
+    ),
+    ...forShop(
+      "Steps done",
+      state.stepsDone.length ? state.stepsDone.map((s) => `${s.body.name} (${doneWords(s, units)})`).join("; ") : null,
+    ),
+    ...forShop(
+      "Coats as logged",
+      state.coats.length
+        ? state.coats
+            .map(({ entry: { body } }) => {
+              const { fluidRate_m3_s, distance_m, handSpeed_m_s } = body.settings;
+              const [fluid, far, hand] = [
+                show("fluidRate", fluidRate_m3_s, units),
+                show("length", distance_m, units),
+                show("speed", handSpeed_m_s, units),
+              ];
+              return `${body.number}: ${body.role}, ${fluid.text} ${fluid.unit}, ${far.text} ${far.unit}, ${hand.text} ${hand.unit}`;
+            })
+            .join("; ")
+        : null,
+    ),
+    ...line("Taken off, measured", removed.length ? removed.map((r) => `${r.name}: ${film(r.removal_m, r.u_m)}`).join("; ") : null),
+    ...line(
+      "No wax for",
+      product.sheet.wax_s ? `${Math.round(product.sheet.wax_s / DAY_S)} days, by the product's sheet` : "60 to 90 days (common practice)",
+    ),
+  ];
+}
+
+const HOW_FOUND: Record<HowKnown, string> = {
+  measured: "after clear less before clear",
+  "measured less removal": "after clear less before clear, less what was taken off since",
+  "measured with coats since": "after clear less before clear, with the coats since as predicted",
+  "by its neighbours": "after clear less before clear at other spots",
+  inferred: "inferred from the total, not measured",
+};
+
+/** "2 of 2 coats"; over a sanded build: "3 coats, sanded, 2 more". */
+function coatWords(builds: PanelView["state"]["builds"], planned: number): string {
+  const [first, ...later] = builds.map((b) => b.coats.length);
+  if (first === undefined) return `0 of ${planned} coats`;
+  if (later.length === 0) return `${first} of ${planned} coats`;
+  return `${first} coats${later.map((n) => `, sanded, ${n} more`).join("")}`;
+}
+
+/** What stands under every report. */
+export const REPORT_FOOT =
+  "± is 95 %. Film figures are worked out from gauge readings; they are no guarantee. Wash by hand with plenty of water for the first weeks; the product's sheet goes first.";

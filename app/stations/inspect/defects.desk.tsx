@@ -1,0 +1,221 @@
+import { DEFECTS } from "#core/models/defects/catalogue";
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import { Link, useFetcher } from "react-router";
+import type { DefectKind } from "#core/record/kinds";
+import { placeInWords } from "#core/kernel/geometry/shapes";
+import { show, showFilm } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { areaText } from "~/kit/words/zone-words";
+import type { FormAnswer } from "~/kit/form/answer";
+import { initial } from "~/kit/form/initial";
+import { useUnits } from "~/kit/root/use-root";
+import { PanelDrawing, type SpotMark } from "~/kit/panel/panel-drawing";
+import { usePanel } from "~/kit/panel/use-panel";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { Toggle } from "~/kit/ui/toggle";
+import { StrikeButton } from "~/kit/shell/strike-button";
+import { type Drawn, type DrawnAs, middleOf, sizeOf, traceText, useTrace } from "./use-trace";
+import { defectMarks } from "~/kit/panel/defect-marks";
+import { DefectSign } from "~/kit/panel/defect-sign";
+
+const DRAWN_AS: { value: DrawnAs; name: string }[] = [
+  { value: "point", name: "one place" },
+  { value: "points", name: "several" },
+  { value: "line", name: "a line" },
+  { value: "area", name: "an area" },
+];
+
+/** "3 places", "320 mm long", "140 cm²". */
+function drawnText(drawn: Drawn, units: UnitPreferences): string {
+  const size = sizeOf(drawn);
+  if (size?.area_m2) return areaText(size.area_m2);
+  if (size) return `${show("length", size.length_m, units).text} ${units.length} long`;
+  return drawn.as === "points" && drawn.points.length > 0 ? `${drawn.points.length} ${drawn.points.length === 1 ? "place" : "places"}` : "";
+}
+
+const KINDS = Object.keys(DEFECTS) as DefectKind[];
+
+/** What is wrong with the panel: kind, place, size; how to tell it from what it is taken for. */
+export function DefectsDesk() {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { panel, state } = view;
+  const fetcher = useFetcher<FormAnswer>();
+  const errors = fetcher.data?.errors ?? {};
+  const draft = useDraft(
+    "defect",
+    { kind: "run", measured: "judged", x: "", y: "", length: "", width: "", height: "", count: "", trace: "" },
+    { x: "length", y: "length", length: "length", width: "length", height: "film" },
+  );
+  const { typed } = draft;
+  const kind = KINDS.find((k) => k === typed.kind) ?? "run";
+  const facts = DEFECTS[kind];
+  const { drawn, add, takeBack, drawAs } = useTrace(typed.trace, (trace) => draft.set("trace", trace));
+  /** The fields follow what is drawn; what was typed into them before stays where the drawing says nothing. */
+  const follow = (next: Drawn) => {
+    const at = middleOf(next);
+    const size = sizeOf(next);
+    const text = (m: number | null | undefined, before: string) => (m === null || m === undefined ? before : initial("length", m, units));
+    draft.set("x", text(at?.[0], typed.x));
+    draft.set("y", text(at?.[1], typed.y));
+    if (size) draft.set("length", text(size.length_m, typed.length));
+    if (size) draft.set("width", text(size.width_m, typed.width));
+  };
+  const size = (m: number | null, q: "length" | "film") => (m === null ? null : `${show(q, m, units).text} ${show(q, m, units).unit}`);
+  const marks = defectMarks(state.defects, units);
+  const spots = state.spots.map((s): SpotMark => ({
+    name: s.name,
+    at: s.at,
+    text: s.clear ? showFilm(s.clear.clear_m, units).text : s.name,
+    state: "read",
+  }));
+  const many = state.defects.reduce((a, d) => a + d.body.count, 0);
+  return (
+    <section aria-labelledby="defects-title">
+      <h2 id="defects-title" className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {many === 0
+          ? "What is wrong with it? Look along it with a moving light."
+          : `${many} ${many === 1 ? "fault" : "faults"} on the panel.`}
+      </h2>
+      <p className="mt-1 text-ink2">Tap the place, or move the mark with the arrow keys and press Enter.</p>
+      {state.defects.length > 0 && (
+        <p className="mt-3 flex flex-wrap gap-2">
+          <Link to={`${base}/correct/causes`} className="press" data-kind="main">
+            What caused it?
+          </Link>
+          <Link to={`${base}/correct/options`} className="press">
+            What is the least to do?
+          </Link>
+        </p>
+      )}
+      <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
+        <div>
+          <PanelDrawing
+            shape={panel.shape}
+            spots={spots}
+            defects={marks}
+            onPlace={(at) => follow(add(at))}
+            placed={drawn.as === "point" ? (drawn.points[0] ?? null) : null}
+            drawing={drawn.as === "point" ? null : { as: drawn.as, at: drawn.points }}
+            label={`${panel.name}: place a defect`}
+          />
+          <div className="mt-3 flex flex-wrap items-center gap-3">
+            <Toggle
+              label="Draw it as"
+              value={drawn.as}
+              onChange={(v) => drawAs(DRAWN_AS.find((d) => d.value === v)?.value ?? "point")}
+              options={DRAWN_AS}
+            />
+            {drawn.as !== "point" && drawn.points.length > 0 && (
+              <button type="button" className="press" onClick={() => follow(takeBack())}>
+                Take the last place back
+              </button>
+            )}
+            <span className="text-ink2" aria-live="polite">
+              {drawnText(drawn, units)}
+            </span>
+          </div>
+          <FieldErrors errors={errors.trace} />
+          <dl className="mt-4 grid grid-cols-[56px_1fr] gap-x-4 border-t border-hair pt-3">
+            <dt aria-hidden>
+              <svg viewBox="-1.25 -1.25 2.5 2.5" className="h-14 w-14" stroke="var(--stop-ink)" strokeWidth="2">
+                <DefectSign sign={facts.sign} r={1} />
+              </svg>
+            </dt>
+            <dd>
+              <b className="font-semibold">{facts.name}.</b> {facts.look}. <span className="text-ink2">{facts.tell}.</span>
+              <span className="mt-1 block text-[14px] text-ink2">
+                Measure: {facts.measure}. If ignored: {facts.ifIgnored.toLowerCase()}.
+              </span>
+            </dd>
+          </dl>
+        </div>
+        <div className="space-y-5">
+          <DraftForm draft={draft} fetcher={fetcher} encType="multipart/form-data" className="grid grid-cols-2 gap-3">
+            <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
+            <input type="hidden" name="trace" value={traceText(drawn)} />
+            <SelectField label="Kind" {...draft.field("kind")}>
+              {KINDS.map((k) => (
+                <option key={k} value={k}>
+                  {DEFECTS[k].name}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label="Its size was" {...draft.field("measured")}>
+              <option value="judged">Judged by eye</option>
+              <option value="measured">Measured</option>
+            </SelectField>
+            <Field label="From the left" unit={units.length} {...draft.field("x")} errors={errors.x} />
+            <Field label="From the top" unit={units.length} {...draft.field("y")} errors={errors.y} />
+            <Field
+              label={facts.sign === "ripple" ? "Peak to valley" : "Height"}
+              unit={units.film}
+              {...draft.field("height")}
+              errors={errors.height}
+            />
+            <Field
+              label={facts.reach === "point" ? "Across" : "Length"}
+              unit={units.length}
+              {...draft.field("length")}
+              errors={errors.length}
+            />
+            <Field label="Width" unit={units.length} {...draft.field("width")} errors={errors.width} />
+            <Field
+              label="How many"
+              {...draft.field("count")}
+              inputMode="numeric"
+              placeholder={drawn.as === "points" ? String(Math.max(1, drawn.points.length)) : "1"}
+              errors={errors.count}
+            />
+            <div className="col-span-2">
+              <label htmlFor="defect-photo" className="small-label mb-1 block">
+                Photograph
+              </label>
+              <input id="defect-photo" type="file" name="photos" accept="image/*" className="field" aria-describedby="defect-photo-error" />
+              <FieldErrors id="defect-photo-error" errors={errors.photos} />
+            </div>
+            <button className="press col-span-2" data-kind="main" disabled={fetcher.state !== "idle"}>
+              Place it
+            </button>
+          </DraftForm>
+          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+          <ul className="border-t border-hair empty:hidden">
+            {state.defects.map((d) => (
+              <li key={d.id} className="flex items-center justify-between gap-3 border-b border-hair">
+                {d.body.photoId && (
+                  <a href={`/do/photos/${d.body.photoId}?original`} className="grid min-h-11 place-content-center">
+                    <img
+                      src={`/do/photos/${d.body.photoId}`}
+                      alt={`Photograph of the ${DEFECTS[d.body.kind].name.toLowerCase()}: the original`}
+                      width={56}
+                      height={42}
+                      className="h-[42px] w-14 object-cover"
+                    />
+                  </a>
+                )}
+                <span className="mr-auto">
+                  <b className="font-semibold">
+                    {d.body.count > 1 && `${d.body.count} × `}
+                    {DEFECTS[d.body.kind].name.toLowerCase()}
+                  </b>{" "}
+                  <span className="text-ink2">
+                    {[
+                      placeInWords([d.body.at.x_m, d.body.at.y_m], panel.shape),
+                      size(d.body.height_m, "film"),
+                      size(d.body.length_m, "length"),
+                    ]
+                      .filter(Boolean)
+                      .join(", ")}
+                    {d.body.height_m !== null && !d.body.measured && " by eye"}
+                  </span>
+                </span>
+                <StrikeButton entryId={d.id} what={`the ${DEFECTS[d.body.kind].name.toLowerCase()}`} />
+              </li>
+            ))}
+          </ul>
+        </div>
+      </div>
+    </section>
+  );
+}

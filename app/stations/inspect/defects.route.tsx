@@ -1,0 +1,48 @@
+import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { keepPhoto } from "#server/commands/photos";
+import { recordEntry } from "#server/commands/record-entry";
+import { serverContext } from "#server/running";
+import { DefectsDesk } from "./defects.desk";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { defectForm } from "./inspect.form";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { InspectTabs } from "./tabs";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/defects.route";
+import { usePanel } from "~/kit/panel/use-panel";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, jobId, panelId);
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {
+    const file = form.get("photos");
+    const photoId =
+      file instanceof File && file.name ? await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }) : null;
+    return {
+      entryId: await recordEntry(ctx, {
+        panelId,
+        kind: "defect",
+        body: { ...body, photoId },
+        by,
+        clientKey: textOf(form, "formKey") || null,
+      }),
+      message: `${DEFECT_KINDS[body.kind].name} placed`,
+    };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function DefectsPage() {
+  const { base } = usePanel();
+  return (
+    <>
+      <InspectTabs base={base} />
+      <DefectsDesk />
+    </>
+  );
+}

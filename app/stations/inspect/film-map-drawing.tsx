@@ -1,0 +1,236 @@
+import { useId, useMemo, useState } from "react";
+import type { PanelMap } from "#core/judge/panel-map";
+import { type Point, boundingBox, isInside } from "#core/kernel/geometry/geometry";
+import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
+import { type MapLayer, bandsOf } from "./map-picture";
+import { MM, svgPath } from "~/kit/ui/svg-path";
+
+const STEP_M = 0.02;
+const COLOURS = 8;
+/** A number this near to a sign with its word would lie on it. */
+const LABEL_GAP_M = 0.12;
+
+export interface MapSpot {
+  name: string;
+  at: Point;
+}
+
+/** Colours of a layer: film is dark where it is thin, doubt and risk are dark where they are great. */
+const colour = (layer: MapLayer, step: number, steps: number) => {
+  const k = steps === 0 ? COLOURS - 1 : Math.round((step * (COLOURS - 1)) / steps);
+  return `var(--ramp-${layer === "clear" ? k : COLOURS - 1 - k})`;
+};
+const isDark = (layer: MapLayer, step: number, steps: number) => {
+  const k = steps === 0 ? COLOURS - 1 : Math.round((step * (COLOURS - 1)) / steps);
+  return (layer === "clear" ? k : COLOURS - 1 - k) < 4;
+};
+
+/** A layer of the film map on the panel: bands with their numbers, spots read, the taped rim, what to read next; a place can be picked. */
+export function FilmMapDrawing({
+  shape,
+  map,
+  layer,
+  cells,
+  steps,
+  stepText,
+  spots,
+  next,
+  thinnest,
+  picked,
+  onPick,
+  label,
+}: {
+  shape: PanelShape;
+  map: PanelMap;
+  layer: MapLayer;
+  cells: Float64Array;
+  steps: readonly number[];
+  stepText: (value: number) => string;
+  spots: readonly MapSpot[];
+  next: Point | null;
+  thinnest: Point | null;
+  picked: Point | null;
+  onPick: (at: Point) => void;
+  label: string;
+}) {
+  const { outline } = shape;
+  const { x0, y0, x1, y1 } = boundingBox(outline);
+  const unit = Math.max(x1 - x0, (y1 - y0) * 1.15) * MM;
+  const pad = unit * 0.03;
+  const id = useId();
+  const bands = useMemo(() => bandsOf(map, cells, steps, outline), [map, cells, steps, outline]);
+  const [cursor, setCursor] = useState<Point>([(x0 + x1) / 2, (y0 + y1) / 2]);
+  const [focused, setFocused] = useState(false);
+  const pick = (at: Point) => {
+    setCursor(at);
+    if (isInside(at, outline)) onPick(at);
+  };
+  const placeOf = (e: React.MouseEvent<SVGSVGElement>): Point | null => {
+    const matrix = e.currentTarget.getScreenCTM();
+    if (!matrix) return null;
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    return [p.x / MM, p.y / MM];
+  };
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const step = e.shiftKey ? 5 * STEP_M : STEP_M;
+    const moves: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const move = moves[e.key];
+    if (!move) return;
+    e.preventDefault();
+    pick([Math.min(x1, Math.max(x0, cursor[0] + move[0])), Math.min(y1, Math.max(y0, cursor[1] + move[1]))]);
+  };
+  const text = { fontSize: unit * 0.026, fontWeight: 640 } as const;
+  return (
+    <svg
+      viewBox={`${x0 * MM - pad} ${y0 * MM - pad} ${(x1 - x0) * MM + 2 * pad} ${(y1 - y0) * MM + 2 * pad}`}
+      className="mx-auto block max-h-[50dvh] w-full cursor-crosshair touch-manipulation"
+      tabIndex={0}
+      role="application"
+      aria-roledescription="film map"
+      aria-label={`${label} Mark at ${placeInWords(cursor, shape)}. Arrow keys move it.`}
+      onKeyDown={onKeyDown}
+      onFocus={() => setFocused(true)}
+      onBlur={() => setFocused(false)}
+      onClick={(e) => {
+        const at = placeOf(e);
+        if (at) pick(at);
+      }}
+      onPointerMove={(e) => {
+        const at = e.pointerType === "mouse" ? placeOf(e) : null;
+        if (at && isInside(at, outline)) onPick(at);
+      }}
+    >
+      <clipPath id={`${id}-clip`}>
+        <path d={`${svgPath(outline)}Z`} />
+      </clipPath>
+      <g clipPath={`url(#${id}-clip)`}>
+        <path d={`${svgPath(outline)}Z`} fill={colour(layer, 0, steps.length)} />
+        {bands.map((b, i) => (
+          <path
+            key={b.from}
+            d={b.path}
+            fill={colour(layer, i + 1, steps.length)}
+            stroke="var(--on-ramp-light)"
+            strokeOpacity="0.45"
+            strokeWidth={unit * 0.0016}
+          />
+        ))}
+        <g
+          fill="none"
+          stroke="var(--on-ramp-dark)"
+          strokeOpacity="0.7"
+          strokeWidth={unit * 0.0022}
+          strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
+        >
+          {shape.bodyLines.map((l, i) => (
+            <path key={i} d={svgPath(l)} />
+          ))}
+        </g>
+      </g>
+      {bands.map(
+        (b, i) =>
+          b.label &&
+          !(thinnest && Math.hypot(b.label[0] - thinnest[0], b.label[1] - thinnest[1]) < LABEL_GAP_M) && (
+            <text
+              key={b.from}
+              x={b.label[0] * MM}
+              y={b.label[1] * MM + unit * 0.009}
+              textAnchor="middle"
+              {...text}
+              fill={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-dark)" : "var(--on-ramp-light)"}
+              stroke={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-light)" : "var(--on-ramp-dark)"}
+              strokeWidth={unit * 0.006}
+              paintOrder="stroke"
+            >
+              {stepText(b.from)}
+            </text>
+          ),
+      )}
+      <path d={`${svgPath(outline)}Z`} fill="none" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
+      {spots.map((s) => (
+        <circle
+          key={s.name}
+          cx={s.at[0] * MM}
+          cy={s.at[1] * MM}
+          r={unit * 0.007}
+          fill="var(--on-ramp-dark)"
+          stroke="var(--on-ramp-light)"
+          strokeWidth={unit * 0.002}
+        />
+      ))}
+      {thinnest && <Mark at={thinnest} unit={unit} word="thinnest" kind="down" box={[x0, x1]} />}
+      {next && <Mark at={next} unit={unit} word="read here next" kind="ring" box={[x0, x1]} />}
+      {picked && <Cross at={picked} unit={unit} />}
+      {focused && !picked && <Cross at={cursor} unit={unit} />}
+    </svg>
+  );
+}
+
+/** The colours in order with the film at which each begins. */
+export function RampScale({
+  layer,
+  steps,
+  text,
+  unit,
+}: {
+  layer: MapLayer;
+  steps: readonly number[];
+  text: (v: number) => string;
+  unit: string;
+}) {
+  return (
+    <p className="mx-auto mt-1 flex max-w-[34rem] text-[13px]" aria-hidden>
+      {[null, ...steps].map((from, i) => (
+        <span key={i} className="min-w-0 flex-1">
+          <span className="block h-3" style={{ background: colour(layer, i, steps.length) }} />
+          <span className={`block ${from === null ? "text-ink2" : ""}`}>{from === null ? unit || "below" : text(from)}</span>
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** A sign with its word: a ring where to read, a wedge where it is thinnest. */
+function Mark({ at, unit, word, kind, box }: { at: Point; unit: number; word: string; kind: "ring" | "down"; box: [number, number] }) {
+  const [x, y] = [at[0] * MM, at[1] * MM];
+  const r = unit * 0.016;
+  const left = at[0] - box[0] > 0.6 * (box[1] - box[0]);
+  return (
+    <g>
+      {kind === "ring" ? (
+        <circle cx={x} cy={y} r={r} fill="none" stroke="var(--on-ramp-dark)" strokeWidth={unit * 0.006} />
+      ) : (
+        <path
+          d={`M${x - r} ${y - r * 1.5}h${2 * r}L${x} ${y}Z`}
+          fill="var(--stop)"
+          stroke="var(--on-ramp-dark)"
+          strokeWidth={unit * 0.003}
+        />
+      )}
+      {kind === "ring" && <circle cx={x} cy={y} r={r} fill="none" stroke="var(--on-ramp-light)" strokeWidth={unit * 0.002} />}
+      <text
+        x={left ? x - r * 1.4 : x + r * 1.4}
+        y={y + r * 0.4}
+        textAnchor={left ? "end" : "start"}
+        fontSize={unit * 0.026}
+        fontWeight="640"
+        fill="var(--on-ramp-light)"
+        stroke="var(--on-ramp-dark)"
+        strokeWidth={unit * 0.007}
+        paintOrder="stroke"
+      >
+        {word}
+      </text>
+    </g>
+  );
+}
+
+function Cross({ at, unit }: { at: Point; unit: number }) {
+  const [x, y, r] = [at[0] * MM, at[1] * MM, unit * 0.02];
+  return (
+    <g strokeWidth={unit * 0.007} stroke="var(--on-ramp-dark)">
+      <path d={`M${x - r} ${y}H${x + r}M${x} ${y - r}V${y + r}`} />
+      <path d={`M${x - r} ${y}H${x + r}M${x} ${y - r}V${y + r}`} stroke="var(--stop)" strokeWidth={unit * 0.0035} />
+    </g>
+  );
+}

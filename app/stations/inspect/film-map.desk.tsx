@@ -1,0 +1,275 @@
+import { riskOf } from "#core/judge/chance-at";
+import { Progress } from "radix-ui";
+import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState } from "react";
+import { useFetcher } from "react-router";
+import { correctionSchool } from "#core/models/correction/schools";
+import type { PanelMap } from "#core/judge/panel-map";
+import { DEFAULT_TAPE_M, VERDICT_LIMITS } from "#core/judge/limits";
+import type { Point } from "#core/kernel/geometry/geometry";
+import { placeInWords } from "#core/kernel/geometry/shapes";
+import { COVERAGE, show, showChance, showFilm, showWithUncertainty } from "#core/kernel/units/format";
+import { houseWay } from "#core/models/ways/house-ways";
+import type { FormAnswer } from "~/kit/form/answer";
+import { useAssessment } from "~/kit/run/use-assessment";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { Toggle } from "~/kit/ui/toggle";
+import { Figure } from "~/kit/ui/figure";
+import { FilmSlider } from "~/kit/ui/film-slider";
+import { Tag } from "~/kit/ui/tag";
+import { mapWorking, settleSentence } from "./film-map.words";
+import { VERDICT_WORDS, showSafe } from "~/kit/words/verdict";
+import { AcceptanceLabel } from "./acceptance-label";
+import { FilmMapDrawing, RampScale } from "./film-map-drawing";
+import { usePanelMap } from "./use-panel-map";
+import { type MapLayer, cellAt, riskAt, risksOf, stepsOf } from "./map-picture";
+
+const MOST_REMOVAL_M = 40e-6;
+const RISK_STEPS = [0.001, 0.005, 0.02, 0.05, 0.1, 0.25, 0.5];
+const COLOUR_STEPS = 7;
+
+/** How much clear, where, how sure; what a removal would risk; where to read next. */
+export function FilmMapDesk() {
+  const { view, setPreview } = usePanel();
+  const units = useUnits();
+  const { panel, state, job, floor_m } = view;
+  const { usual, input, map, run, reason } = usePanelMap();
+  const school = correctionSchool(houseWay(job.wayId).correction);
+  const [removal_m, setRemoval] = useState(usual.removal_m);
+  const [layer, setLayer] = useState<MapLayer>("clear");
+  const [picked, setPicked] = useState<Point | null>(null);
+  // Figure and verdict follow the hand at once; drawing, section and working a frame later, so that a slow tablet keeps up.
+  const calm_m = useDeferredValue(removal_m);
+  const panel_m = { removal_m: calm_m, u_m: input.uRel * calm_m, rim_m: input.rim_m };
+  const settle = useAssessment(map ? { film: input.film, worlds: input.worlds, work: { panel: panel_m, local: [], floor_m } } : null);
+  const answer = map && riskOf(map, removal_m);
+  const u_removal_m = input.uRel * calm_m;
+  const working = map && mapWorking(map, { removal_m: calm_m, u_removal_m, floor_m, sessions: state.sessions }, units);
+  const at = picked ?? map?.thinnest.at ?? null;
+  const cell = map && at ? cellAt(map, at) : null;
+  const here = map && cell !== null ? { clear_m: map.mean_m[cell]!, u_m: map.sd_m[cell]! } : null;
+  const hereClear_m = here?.clear_m;
+  const hereU_m = here?.u_m;
+  const hereWords = at ? placeInWords(at, panel.shape) : "";
+  useEffect(() => {
+    startTransition(() =>
+      setPreview({
+        ...(calm_m > 0 ? { removal: { removal_m: calm_m, u_m: u_removal_m } } : {}),
+        ...(hereClear_m !== undefined && hereU_m !== undefined && picked
+          ? { here: { clear_m: hereClear_m, u_m: hereU_m, caption: `At the ${hereWords}` } }
+          : {}),
+      }),
+    );
+  }, [calm_m, u_removal_m, hereClear_m, hereU_m, hereWords, picked, setPreview]);
+  useEffect(() => () => setPreview({}), [setPreview]);
+  return (
+    <>
+      <div aria-live="polite" data-testid="map-verdict" data-verdict={answer?.verdict ?? "waiting"}>
+        <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+          {reason ??
+            (map && answer ? (
+              <>
+                {showWithUncertainty("film", map.mean.clear_m, map.mean.u_m, units).text} {units.film} of clear on average,{" "}
+                <em className="text-glow-ink not-italic">
+                  {showWithUncertainty("film", map.thinnest.clear_m, map.thinnest.u_m, units).text} at the{" "}
+                  {placeInWords(map.thinnest.at, panel.shape)}.
+                </em>
+              </>
+            ) : (
+              "Working out the film between the spots."
+            ))}
+        </h2>
+        <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
+          {map?.inferred ? <Tag kind="caution">Inferred, not measured</Tag> : map && <Tag kind="good">Measured before and after</Tag>}
+          {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
+          {run.busy && (
+            <>
+              <Progress.Root
+                value={Math.round(run.progress * 100)}
+                aria-label="Working out the map"
+                className="h-1.5 w-40 overflow-hidden rounded bg-hair"
+              >
+                <Progress.Indicator className="h-full bg-glow" style={{ width: `${run.progress * 100}%` }} />
+              </Progress.Root>
+              <button type="button" className="press" data-kind="quiet" onClick={run.cancel}>
+                Cancel
+              </button>
+            </>
+          )}
+          {run.fault && <p className="text-stop-ink">{run.fault}</p>}
+        </div>
+      </div>
+      {map && answer && working && (
+        <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1.5fr_1fr]">
+          <div>
+            <Toggle
+              label="What the map shows"
+              value={layer}
+              onChange={(v) => setLayer(v as MapLayer)}
+              options={[
+                { value: "clear", name: `Clear, ${units.film}` },
+                { value: "doubt", name: `Doubt, ± ${units.film}` },
+                { value: "risk", name: "Risk below the floor" },
+              ]}
+            />
+            <p className="mt-2 min-h-12 text-ink2" data-testid="place-figure" aria-live="polite">
+              {here && at ? (
+                <>
+                  {picked ? `At the ${hereWords}` : `At its thinnest, ${hereWords}`}:{" "}
+                  <b className="font-semibold text-ink">
+                    {showWithUncertainty("film", here.clear_m, here.u_m, units).text} {units.film}
+                  </b>
+                  {map.inferred ? " (inferred)" : ""}; after {showFilm(calm_m, units).text} {units.film} off,{" "}
+                  {showChance(riskAt(map, cell!, { removal_m: calm_m, u_removal_m, floor_m }))} to be below the floor of{" "}
+                  {showFilm(floor_m, units).text}.
+                </>
+              ) : (
+                "Tap a place to read it off."
+              )}
+            </p>
+            <div className="mt-1">
+              <Layered
+                layer={layer}
+                map={map}
+                removal_m={layer === "risk" ? calm_m : 0}
+                u_removal_m={u_removal_m}
+                picked={picked}
+                onPick={setPicked}
+              />
+            </div>
+            {map.inferred && (
+              <p className="text-amber-ink">
+                Without readings before clear the layers below are guessed. More readings after clear cannot mend that.
+              </p>
+            )}
+          </div>
+          <div className="space-y-5">
+            <FilmSlider
+              label="Take off"
+              value_m={removal_m}
+              most_m={MOST_REMOVAL_M}
+              onChange={setRemoval}
+              note={`${school.name} takes ${showWithUncertainty("film", usual.removal_m, usual.u_m, units).text} ${units.film}`}
+            />
+            <div className="flex min-h-11 items-center gap-3">
+              <Tag kind={VERDICT_WORDS[answer.verdict].tag}>{VERDICT_WORDS[answer.verdict].word}</Tag>
+              <span className="text-ink2">
+                for the panel but its taped rim of {show("length", DEFAULT_TAPE_M, units).text} {units.length}
+              </span>
+            </div>
+            <Figure
+              label="chance of cutting through"
+              size="middle"
+              shown={{ text: showChance(answer.cutChance), unit: "" }}
+              note="any place below 8 µm; a guard, not a promise"
+              working={working}
+              {...(answer.cutChance > VERDICT_LIMITS.caution.cut ? { tone: "stop" as const } : {})}
+            />
+            <Figure
+              label="chance of too little left"
+              size="middle"
+              shown={{ text: showChance(answer.thinChance), unit: "" }}
+              note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
+              working={working}
+              {...(answer.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
+            />
+            <Figure
+              label={map.safe_m > 0 ? "may come off safely" : "may come off: it is too thin already"}
+              shown={showSafe(map.safe_m, units)}
+              note="19 times in 20 the floor holds"
+              working={working}
+            />
+            <ReadNext
+              next={map.next}
+              sentence={settle.busy ? "Looking how many readings would settle it…" : settleSentence(settle.result)}
+            />
+            <AcceptanceLabel />
+          </div>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** A layer of the map; only the risk follows the slider. */
+const Layered = memo(function Layered({
+  layer,
+  map,
+  removal_m,
+  u_removal_m,
+  picked,
+  onPick,
+}: {
+  layer: MapLayer;
+  map: PanelMap;
+  removal_m: number;
+  u_removal_m: number;
+  picked: Point | null;
+  onPick: (at: Point) => void;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { panel, state, floor_m } = view;
+  // The chance follows the slider at once, the picture a moment later: sliding stays smooth.
+  const shown_m = useDeferredValue(removal_m);
+  const cells = useMemo(
+    () =>
+      layer === "clear"
+        ? map.mean_m
+        : layer === "doubt"
+          ? map.sd_m.map((u) => COVERAGE * u)
+          : risksOf(map, { removal_m: shown_m, u_removal_m, floor_m }),
+    [layer, map, shown_m, u_removal_m, floor_m],
+  );
+  const steps = useMemo(() => {
+    if (layer === "risk") return RISK_STEPS;
+    const unit = units.film === "µm" ? 1e-6 : 25.4e-6;
+    return stepsOf(Math.min(...cells), Math.max(...cells), unit, COLOUR_STEPS);
+  }, [layer, cells, units.film]);
+  const name = { clear: "Clear", doubt: "Doubt of the clear", risk: "Chance to end below the floor" }[layer];
+  const least = Math.min(...cells);
+  const most = Math.max(...cells);
+  const digits = units.film === "µm" ? 0 : 2;
+  const text = (v: number) =>
+    layer === "risk" ? `${+(100 * v).toFixed(1)} %` : show("film", v, units, layer === "doubt" ? digits + 1 : digits).text;
+  return (
+    <>
+      <FilmMapDrawing
+        shape={panel.shape}
+        map={map}
+        layer={layer}
+        cells={cells}
+        steps={steps}
+        stepText={text}
+        spots={state.spots.filter((s) => s.films.after ?? s.films.recheck)}
+        next={layer === "clear" ? null : map.next}
+        thinnest={layer === "clear" ? map.thinnest.at : null}
+        picked={picked}
+        onPick={onPick}
+        label={`${name} of ${panel.name}, from ${text(least)} to ${text(most)}${layer === "risk" ? "" : ` ${units.film}`}.`}
+      />
+      <RampScale layer={layer} steps={steps} text={text} unit={layer === "risk" ? "" : units.film} />
+      {layer === "risk" && most < RISK_STEPS[0]! && <p className="text-center text-ink2">Less than 1 in 100 everywhere.</p>}
+    </>
+  );
+});
+
+/** Where one more reading tells most, and whether more readings help at all. */
+function ReadNext({ next, sentence }: { next: Point | null; sentence: string | null }) {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  if (!next) return null;
+  return (
+    <fetcher.Form method="post" className="space-y-2 border-t border-hair pt-4">
+      <input type="hidden" name="x_m" value={next[0].toFixed(3)} />
+      <input type="hidden" name="y_m" value={next[1].toFixed(3)} />
+      <h3 className="font-semibold">Read here next: {placeInWords(next, view.panel.shape)}</h3>
+      <p className="min-h-10 text-ink2" data-testid="settle" aria-live="polite">
+        {sentence ?? "The reading there narrows the doubt most, not the riskiest place."}
+      </p>
+      <button className="press" disabled={fetcher.state !== "idle"}>
+        Put it on the walk
+      </button>
+    </fetcher.Form>
+  );
+}

@@ -1,0 +1,49 @@
+import { addSpotForm } from "../../kit/readings/reading.form";
+import { Link } from "react-router";
+import { addSpot } from "#server/commands/spot-plan";
+import { serverContext } from "#server/running";
+import { FilmMapDesk } from "./film-map.desk";
+import { answerForm } from "~/kit/form/answer";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { InspectTabs } from "./tabs";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/film-map.route";
+import { usePanel } from "~/kit/panel/use-panel";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, jobId, panelId);
+  const form = await formOf(request);
+  const { by } = await formPrefs(request, form);
+  return answerForm(form, addSpotForm, async (at) => {
+    const name = await addSpot(ctx, view, { ...at, by });
+    return { message: `Place ${name} is on the walk` };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function FilmMapPage() {
+  const { view, base } = usePanel();
+  const read = view.state.observations.some((o) => o.layer === "after");
+  return (
+    <>
+      <InspectTabs base={base} />
+      {read ? (
+        <FilmMapDesk />
+      ) : (
+        <section className="max-w-[60ch] space-y-4">
+          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">Nothing is read after clear yet, so there is no map.</h2>
+          <p className="text-ink2">
+            Three spots are the least; six give a wide map, more make it sharp. The stand-in gauge reads a spot at a press.
+          </p>
+          <Link to={`${base}/inspect`} className="press" data-kind="main">
+            Read the film
+          </Link>
+        </section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,76 @@
+import { useMemo, useState } from "react";
+import { Link, Outlet, data } from "react-router";
+import { FINISHES } from "#core/models/ways/house-ways";
+import { serverContext } from "#server/running";
+import { loadPanelView } from "#server/views/panel-view";
+import { usePrefs } from "~/kit/root/use-root";
+import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
+import type { PanelContext } from "~/kit/panel/use-panel";
+import { Waterline } from "~/kit/panel/waterline";
+import { PageHeader } from "~/kit/shell/page-header";
+import type { Route } from "./+types/panel.route";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const view = await loadPanelView(await serverContext(), params.jobId, params.panelId);
+  if (!view) throw data("This job or panel is not in the file.", { status: 404 });
+  return view;
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: loaderData ? `${loaderData.job.vehicle}, ${loaderData.panel.name} · Yakamoz` : "Yakamoz" },
+];
+
+export default function PanelLayout({ loaderData: view, params }: Route.ComponentProps) {
+  const { job, panel, panels, state, station, floor_m } = view;
+  const { by } = usePrefs();
+  const [preview, setPreview] = useState<SectionPreview>({});
+  const base = `/jobs/${params.jobId}/panels/${params.panelId}`;
+  const context = useMemo<PanelContext>(() => ({ view, base, setPreview }), [view, base]);
+  const measured = state.film.spots;
+  const caption = measured
+    ? `Mean of the panel, ${measured} ${measured === 1 ? "spot" : "spots"} read`
+    : state.coats.length
+      ? "As sprayed, predicted"
+      : "Below the clear";
+  const section = <FilmSection layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} caption={caption} />;
+  return (
+    <div className="flex min-h-full flex-col">
+      <PageHeader
+        title={`${job.vehicle}, ${panel.name.toLowerCase()}`}
+        note={
+          <>
+            {[job.colourName, FINISHES[job.finish].toLowerCase(), by].filter(Boolean).join(" · ")}
+            <span className="no-print">
+              {panels
+                .filter((p) => p.id !== panel.id)
+                .map((p) => (
+                  <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
+                    {p.name}
+                  </Link>
+                ))}
+              <Link to={`/jobs/${job.id}/add-panel`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
+                Add a panel
+              </Link>
+            </span>
+          </>
+        }
+      >
+        <div className="no-print contents">
+          <Waterline base={base} reached={station.station} />
+        </div>
+      </PageHeader>
+      <div className="flex flex-1 flex-col lg:flex-row">
+        <main className="min-w-0 flex-1 px-4 py-5 sm:px-6">
+          <details className="no-print mb-4 rounded-press border border-hair p-3 lg:hidden">
+            <summary className="min-h-11 cursor-pointer content-center font-semibold">Section of the film</summary>
+            <div className="mx-auto max-w-60">{section}</div>
+          </details>
+          <Outlet context={context} />
+        </main>
+        <aside aria-label="Section" className="no-print hidden w-[232px] shrink-0 border-l border-hair px-4 py-4 lg:block">
+          {section}
+        </aside>
+      </div>
+    </div>
+  );
+}

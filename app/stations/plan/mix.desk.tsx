@@ -1,0 +1,372 @@
+import { useDraft } from "~/kit/draft/use-draft";
+import { Link } from "react-router";
+import { useEffect, useState } from "react";
+import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
+import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
+import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/models/product/ratio";
+import type { MixInput, MixPlan } from "#core/models/mix/mix-plan";
+import type { PartSheet, ProductSheet } from "#core/models/product/sheet";
+import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { initial } from "~/kit/form/initial";
+import type { MixTyped } from "./mix.form";
+import { useUnits } from "~/kit/root/use-root";
+import { Toggle } from "~/kit/ui/toggle";
+import { Field, SelectField } from "~/kit/ui/field";
+import { Figure } from "~/kit/ui/figure";
+import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { Tag } from "~/kit/ui/tag";
+import { mixWorking, potWorking, vocWorking } from "~/kit/words/mix-workings";
+import { PourGuide, type PouredMix } from "./pour-guide";
+import { useMixPlan } from "./use-mix-plan";
+
+export interface PartItem {
+  id: string;
+  sheet: PartSheet;
+}
+export interface MixDone {
+  plan: MixPlan;
+  input: MixInput;
+  poured: PouredMix | null;
+}
+
+const startTyped = (sheet: ProductSheet, coats: number, air_K: number, units: UnitPreferences): MixTyped => ({
+  ratio: sheet.ratio || "2:1",
+  reducer: initial("share", sheet.reducerMin, units),
+  meaning: "activated",
+  coats: String(coats),
+  film: initial("film", (sheet.filmPerCoatMin_m + sheet.filmPerCoatMax_m) / 2, units),
+  transfer: initial("share", PLAN_TRANSFER, units),
+  waste: "5",
+  dead: initial("volume", 30e-6, units),
+  temperature: initial("temperature", air_K, units),
+  pot: initial("volume", 1e-3, units),
+  limit: "",
+});
+
+/** How much to mix, of what, by volume and by weight, how long it lives, what it gives off, and a guide while it is poured. */
+export function MixDesk({
+  sheet,
+  parts,
+  areas,
+  areasEditor,
+  coats,
+  air_K,
+  onPlan,
+  onDone,
+  doneLabel,
+  busy = false,
+}: {
+  sheet: ProductSheet;
+  parts: readonly PartItem[];
+  areas: MixInput["areas"];
+  areasEditor: React.ReactNode;
+  coats: number;
+  air_K: number;
+  onPlan?: (plan: MixPlan | null) => void;
+  onDone?: (done: MixDone) => void;
+  doneLabel?: string;
+  busy?: boolean;
+}) {
+  const units = useUnits();
+  const hardeners = parts.filter((p) => p.sheet.kind === "hardener");
+  const thinners = parts.filter((p) => p.sheet.kind === "reducer");
+  const ofItsSpeed = (list: readonly PartItem[]) => list.find((h) => h.sheet.speed === sheet.speed)?.id ?? list[0]?.id ?? "";
+  const draft = useDraft(
+    `mix ${sheet.name}`,
+    { ...startTyped(sheet, coats, air_K, units), hardenerId: ofItsSpeed(hardeners), thinnerId: ofItsSpeed(thinners) },
+    { film: "film", dead: "volume", temperature: "temperature", pot: "volume" },
+  );
+  const { typed } = draft;
+  const { hardenerId, thinnerId } = typed;
+  const [pouring, setPouring] = useState(false);
+  const worked = useMixPlan(typed, units, {
+    sheet,
+    hardener: hardeners.find((h) => h.id === hardenerId)?.sheet ?? null,
+    thinner: thinners.find((t) => t.id === thinnerId)?.sheet ?? null,
+    areas,
+  });
+  const { plan, input, errors } = worked;
+  useEffect(() => onPlan?.(plan), [plan, onPlan]);
+  const set = (name: keyof MixTyped) => draft.field(name).onChange;
+  const field = (name: keyof MixTyped, label: string, unit?: string, hint?: string) => (
+    <Field
+      label={label}
+      {...(unit ? { unit } : {})}
+      name={name}
+      value={typed[name]}
+      onChange={set(name)}
+      errors={errors[name]}
+      {...(hint ? { hint } : {})}
+    />
+  );
+  const ml = (m3: number) => show("volume", m3, units);
+  const ready = plan && showWithUncertainty("volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units);
+  return (
+    <>
+      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="mix-sentence">
+        {plan && ready ? (
+          <>
+            Mix{" "}
+            <em className="text-glow-ink not-italic">
+              {ml(plan.amount.ready_m3).text}&nbsp;{units.volume}
+            </em>{" "}
+            {plan.pots && plan.pots.length > 1
+              ? `in ${plan.pots.length} pots; each lives ${showWait(plan.potLife.time_s)}.`
+              : `in one pot; it lives ${showWait(plan.potLife.time_s)}.`}
+          </>
+        ) : (
+          (worked.fault ?? "A figure is missing or wrong; it says where.")
+        )}
+      </h2>
+      {plan && (
+        <div className="mt-2 mb-4 flex min-h-8 flex-wrap gap-2">
+          {plan.reduction.beyondSheet && <Tag kind="caution">More reducer than the sheet allows</Tag>}
+          {plan.outsideWindow && <Tag kind="stop">{plan.outsideWindow}</Tag>}
+          {plan.potFault && <Tag kind="stop">{plan.potFault}</Tag>}
+          {plan.potLife.how === "only point" && <Tag kind="open">The sheet gives one pot life, at 20 °C</Tag>}
+          {plan.potLife.how === "outside" && <Tag kind="caution">Temperature is far outside the sheet</Tag>}
+          {plan.amount.ready_m3 > worked.potCapacity_m3 && <Tag kind="stop">The pot is too small for all of it</Tag>}
+        </div>
+      )}
+      <div className="grid gap-x-8 gap-y-8 xl:grid-cols-[0.9fr_1fr]">
+        <section aria-label="What to mix" className="space-y-5">
+          {areasEditor}
+          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
+            {field("ratio", "Ratio by volume")}
+            {field("reducer", "Reducer", "%")}
+            <div>
+              <span className="small-label mb-1 block">Meant</span>
+              <Toggle
+                label="What the reducer is a share of"
+                value={typed.meaning}
+                onChange={(v) => draft.set("meaning", v)}
+                options={[
+                  { value: "activated", name: "on top" },
+                  { value: "finished", name: "of all" },
+                ]}
+              />
+              <p className="mt-1 text-[13px] text-ink2">{REDUCER_MEANINGS[typed.meaning as ReducerMeaning]}</p>
+            </div>
+            {field("coats", "Coats")}
+            {field("film", "Film a coat, dry", units.film)}
+            {field("transfer", "Lands on the part", "%")}
+            {field("waste", "Waste", "%")}
+            {field("dead", "Stays in gun and cup", units.volume)}
+            {field("temperature", "Air", units.temperature)}
+            <SelectField label="Hardener" value={hardenerId} onChange={draft.field("hardenerId").onChange}>
+              <PartOptions items={hardeners} />
+            </SelectField>
+            <SelectField label="Reducer" value={thinnerId} onChange={draft.field("thinnerId").onChange}>
+              <PartOptions items={thinners} />
+            </SelectField>
+            {field("pot", "Pot holds", units.volume)}
+          </div>
+        </section>
+        {plan && input && ready && (
+          <section aria-label="The mix" className="min-w-0 space-y-5">
+            <Figure
+              label="ready to spray"
+              shown={ready}
+              note={`for ${show("area", plan.amount.area_m2, units).text} m², ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all`}
+              working={mixWorking(plan, input, units)}
+            />
+            <ScrollRegion label="Parts of the mix" narrow>
+              <table className="w-full text-left [&_td]:py-2" data-testid="mix-parts">
+                <thead className="small-label border-b border-hair">
+                  <tr>
+                    <th className="py-2">In this order</th>
+                    <th>{units.volume}</th>
+                    <th>g</th>
+                    <th>on the scale, g</th>
+                    <th>cup</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {plan.parts.map((p, i) => (
+                    <tr key={p.role} className="border-b border-hair">
+                      <td className="font-semibold">{p.name}</td>
+                      <td>{ml(p.volume_m3).text}</td>
+                      <td>{show("mass", plan.targets?.[i]?.mass_kg, units).text}</td>
+                      <td>{show("mass", plan.targets?.[i]?.upTo_kg, units).text}</td>
+                      <td>{show("share", p.mark, units, 0).text} %</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </ScrollRegion>
+            {plan.missingDensity.length > 0 && (
+              <p className="text-amber-ink">
+                By weight is not possible yet: no density for {plan.missingDensity.join(" and ")}.{" "}
+                <Link to="/shelf" className="underline">
+                  Type it from the sheet
+                </Link>
+                .
+              </p>
+            )}
+            <ul className="border-t border-hair" aria-label="Coats and pots">
+              {plan.coats.map((c) => {
+                const pot = plan.pots?.findIndex((p) => p.coats.includes(c.number)) ?? -1;
+                const first = pot >= 0 && plan.pots![pot]!.coats[0] === c.number;
+                return (
+                  <li key={c.number} className="flex flex-wrap justify-between gap-x-4 border-b border-hair py-2">
+                    <span>
+                      <b className="font-semibold">Coat {c.number}</b> {showFilm(c.wet_m, units).text} wet, {showFilm(c.dry_m, units).text}{" "}
+                      {units.film} dry
+                    </span>
+                    <span className="text-ink2">
+                      {ml(c.volume_m3).text} {units.volume}
+                      {plan.pots &&
+                        plan.pots.length > 1 &&
+                        `, pot ${pot + 1}${first && pot > 0 ? `: mix it ${showWait(plan.pots[pot]!.mixAt_s)} after coat 1 starts` : ""}`}
+                    </span>
+                  </li>
+                );
+              })}
+            </ul>
+            <div className="flex flex-wrap gap-x-10 gap-y-4">
+              <Figure
+                size="middle"
+                label={`pot life at ${show("temperature", input.temperature_K, units, 0).text} ${units.temperature}`}
+                shown={show("duration", plan.potLife.time_s, units)}
+                working={potWorking(plan, input, units)}
+              />
+              {plan.voc && (
+                <Figure
+                  size="middle"
+                  label="VOC, regulatory form"
+                  shown={show("concentration", plan.voc.regulatory_kg_m3, units)}
+                  note={`actual ${show("concentration", plan.voc.actual_kg_m3, units).text} g/l`}
+                  working={vocWorking(plan, input, units)}
+                  {...(worked.vocLimit_kg_m3 !== null && plan.voc.regulatory_kg_m3 > worked.vocLimit_kg_m3
+                    ? { tone: "stop" as const }
+                    : {})}
+                />
+              )}
+            </div>
+            {sheet.viscosity && <CupTimes sheet={sheet} />}
+            <div className="flex flex-wrap items-end gap-3">
+              <div className="w-44">{field("limit", "Your place's VOC limit", "g/l")}</div>
+              {worked.vocLimit_kg_m3 !== null && plan.voc && (
+                <Tag kind={plan.voc.regulatory_kg_m3 > worked.vocLimit_kg_m3 ? "stop" : "good"}>
+                  {plan.voc.regulatory_kg_m3 > worked.vocLimit_kg_m3 ? "Over the limit you typed" : "Under the limit you typed"}
+                </Tag>
+              )}
+            </div>
+            <p className="text-[13px] text-ink2">
+              No law is built in: the limit stands in your place’s emission rules and on the technical data sheet.
+              {plan.voc === null && " The VOC figure needs density and VOC of every part on the shelf."}
+            </p>
+          </section>
+        )}
+      </div>
+      {plan && input && (
+        <section className="mt-8" aria-labelledby="reduce-title">
+          <h3 id="reduce-title" className="text-lg font-semibold">
+            What reducing costs, at the same wet film
+          </h3>
+          <ScrollRegion label="Schools of reducing" className="mt-2">
+            <table className="w-full text-left [&_td]:py-2">
+              <thead className="small-label border-b border-hair">
+                <tr>
+                  <th className="py-2">School</th>
+                  <th>Reducer on top</th>
+                  <th>Dry a coat, {units.film}</th>
+                  <th>Coats for the film</th>
+                  <th>Film lost</th>
+                </tr>
+              </thead>
+              <tbody>
+                {[
+                  { id: "now", name: "As typed", how: "your figures", reducer: plan.reducerOnActivated, cost: plan.reduction },
+                  ...plan.schools,
+                ].map((s) => (
+                  <tr key={s.id} className="border-b border-hair">
+                    <td>
+                      <b className="font-semibold">{s.name}</b> <span className="text-[13px] text-ink2">{s.how}</span>
+                    </td>
+                    <td>{show("share", s.reducer, units, 0).text} %</td>
+                    <td>{show("film", s.cost.dryPerCoat_m, units).text}</td>
+                    <td>{s.cost.coats.toFixed(1)}</td>
+                    <td>{s.cost.lossAgainstSheet > 0 ? `${show("share", s.cost.lossAgainstSheet, units, 0).text} %` : "none"}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </ScrollRegion>
+        </section>
+      )}
+      {plan?.targets && input && (
+        <section className="mt-8" aria-labelledby="pour-title">
+          <div className="flex flex-wrap items-center gap-3">
+            <h3 id="pour-title" className="mr-auto text-lg font-semibold">
+              Pour it on the scale
+            </h3>
+            <button type="button" className="press" aria-expanded={pouring} onClick={() => setPouring((p) => !p)}>
+              {pouring ? "Close the pour guide" : "Open the pour guide"}
+            </button>
+            {onDone && !pouring && (
+              <button
+                type="button"
+                className="press"
+                data-kind="main"
+                disabled={busy}
+                onClick={() => onDone({ plan, input, poured: null })}
+              >
+                {busy ? "Storing…" : doneLabel}
+              </button>
+            )}
+          </div>
+          {pouring && (
+            <PourGuide
+              key={plan.targets.map((t) => t.role).join()}
+              parts={plan.parts.map((p) => ({ role: p.name, share: p.share, density_kg_m3: p.density_kg_m3! }))}
+              volume_m3={plan.amount.ready_m3}
+              capacity_m3={worked.potCapacity_m3}
+              busy={busy}
+              {...(onDone && doneLabel ? { doneLabel, onDone: (poured: PouredMix) => onDone({ plan, input, poured }) } : {})}
+            />
+          )}
+        </section>
+      )}
+      <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
+        Stir, do not shake: shaking makes micro-foam. No wooden stick in a hardened mix. Strain into the cup. Hardeners contain isocyanates:
+        gloves, eye protection and the breathing protection the safety data sheet asks for, also while mixing.
+      </p>
+    </>
+  );
+}
+
+/** The sheet's cup time in the cups a shop may have. */
+function CupTimes({ sheet }: { sheet: ProductSheet }) {
+  const units = useUnits();
+  if (!sheet.viscosity) return null;
+  const nu = viscosityFromCup(sheet.viscosity.cup, sheet.viscosity.efflux_s);
+  const times = FLOW_CUP_IDS.flatMap((cup) => {
+    try {
+      return [`${FLOW_CUPS[cup].name} ${show("seconds", cupFromViscosity(cup, nu), units).text} s`];
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      return []; // this cup is not meant for so thin or thick a liquid
+    }
+  });
+  return (
+    <p className="text-[14px] text-ink2">
+      By the sheet it runs at {show("viscosity", nu, units).text} mm²/s, at{" "}
+      {show("temperature", sheet.viscosity.temperature_K, units, 0).text} {units.temperature}: {times.join(", ")}.
+    </p>
+  );
+}
+
+function PartOptions({ items }: { items: readonly PartItem[] }) {
+  return (
+    <>
+      {items.length === 0 && <option value="">none on the shelf</option>}
+      {items.map((i) => (
+        <option key={i.id} value={i.id}>
+          {i.sheet.name}
+        </option>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,116 @@
+import { SUBSTRATES } from "#core/panel/brief";
+import { Link } from "react-router";
+import { polygonArea } from "#core/kernel/geometry/geometry";
+import { show, showFilm } from "#core/kernel/units/format";
+import { FINISHES, houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { planFigures } from "#core/models/ways/plan-figures";
+import { useUnits } from "~/kit/root/use-root";
+import { PanelDrawing } from "~/kit/panel/panel-drawing";
+import { PlanTabs } from "./tabs";
+import { planWorking } from "~/kit/words/workings";
+import { Figure } from "~/kit/ui/figure";
+import { usePanel } from "~/kit/panel/use-panel";
+
+export default function Plan() {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { job, panel, product, state, floor_m } = view;
+  const way = houseWay(job.wayId);
+  const { sheet } = product;
+  const area_m2 = polygonArea(panel.shape.outline);
+  const figures = planFigures({ sheet, coats: panel.coatsPlanned, area_m2, floor_m });
+  const tilt = Math.round((panel.tilt_rad * 180) / Math.PI);
+  const film = (m: number) => showFilm(m, units);
+  const minutes = (s: number) => show("duration", s, units);
+  return (
+    <>
+      <PlanTabs base={base} />
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {panel.coatsPlanned} coats of {sheet.name} give{" "}
+        <em className="text-glow-ink not-italic">
+          {film(figures.dryMin_m).text} to {film(figures.dryMax_m).text}&nbsp;{film(figures.dryMax_m).unit}
+        </em>
+        {figures.spare_m > 0
+          ? ` of clear, ${film(figures.spare_m).text} of it to spare for sanding.`
+          : " of clear: nothing to spare for sanding."}
+      </h2>
+      <div className="mt-6 grid gap-8 md:grid-cols-[1.25fr_1fr]">
+        <PanelDrawing
+          shape={panel.shape}
+          spots={view.spotPlan.map((s) => ({ ...s, text: s.name, state: "open" as const }))}
+          label={`${panel.name} with ${view.spotPlan.length} places to measure`}
+        />
+        <div className="space-y-4">
+          <Figure
+            label="of clear, ready to spray"
+            shown={show("volume", figures.volume_m3, units)}
+            note={`for ${show("area", area_m2, units).text} m², transfer 65 %`}
+            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned }, units)}
+          />
+          <Figure
+            label="pot life"
+            shown={minutes(sheet.potLife_s)}
+            note={`flash ${minutes(sheet.flashMin_s).text} to ${minutes(sheet.flashMax_s).text} min between coats`}
+            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned }, units)}
+          />
+          <div className="flex flex-wrap gap-2 pt-1">
+            <Link to={`${base}/spray`} className="press" data-kind="main">
+              {state.coats.length ? "Go on spraying" : "Go to Spray"}
+            </Link>
+            <Link to={`${base}/plan/mix`} className="press">
+              Work out the mix
+            </Link>
+          </div>
+        </div>
+      </div>
+      <div className="mt-8 grid gap-8 md:grid-cols-2">
+        <section>
+          <h3 className="text-lg font-semibold">{way.name}</h3>
+          <p className="text-ink2">
+            {way.goodFor}. {way.price}.
+          </p>
+          <ol className="mt-3 border-t border-hair">
+            {Array.from({ length: panel.coatsPlanned }, (_, i) => {
+              const coat = plannedCoat(way, i + 1);
+              const last = i === panel.coatsPlanned - 1;
+              return (
+                <li key={i} className="flex justify-between border-b border-hair py-2.5">
+                  <span>
+                    <b className="font-semibold">Coat {i + 1}</b>, {coat.role}
+                  </span>
+                  <span className="text-ink2">
+                    {last ? "then cure" : `flash ${minutes(sheet.flashMin_s * coat.flashFactor).text} min at least`}
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+        </section>
+        <section>
+          <div className="flex items-center justify-between gap-3">
+            <h3 className="text-lg font-semibold">Brief</h3>
+            <Link to={`${base}/change`} className="press">
+              Change it
+            </Link>
+          </div>
+          <dl className="mt-3 grid grid-cols-[auto_1fr] border-t border-hair [&>*]:border-b [&>*]:border-hair [&>*]:py-2.5 [&>dd]:text-right [&>dt]:text-ink2">
+            <dt>Finish</dt>
+            <dd>{FINISHES[job.finish]}</dd>
+            <dt>How it hangs</dt>
+            <dd>{tilt === 90 ? "vertical" : tilt === 0 ? "horizontal" : `${tilt}° from level`}</dd>
+            <dt>Below</dt>
+            <dd>{SUBSTRATES[panel.substrate].name}</dd>
+            <dt>Product</dt>
+            <dd>
+              {sheet.name}, {sheet.ratio || "ratio not given"}, revision {product.revision}
+            </dd>
+            <dt>Floor</dt>
+            <dd>
+              {film(floor_m).text} {film(floor_m).unit} {sheet.floor_m ? "by the sheet" : "by the house"}
+            </dd>
+          </dl>
+        </section>
+      </div>
+    </>
+  );
+}

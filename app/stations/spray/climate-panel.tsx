@@ -1,0 +1,87 @@
+import { KeptForm } from "~/kit/draft/draft-form";
+import { useFetcher } from "react-router";
+import { dewPointMargin } from "#core/models/climate/dew-point";
+import { show } from "#core/kernel/units/format";
+import type { FormAnswer } from "~/kit/form/answer";
+import { initial } from "~/kit/form/initial";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { Field } from "~/kit/ui/field";
+import { Figure } from "~/kit/ui/figure";
+import { Tag } from "~/kit/ui/tag";
+import { dewWorking } from "~/kit/words/workings";
+
+/** Today's climate: the dew-point margin, what is typed or read from the probe, logged with its time. */
+export function ClimatePanel({ action }: { action: string }) {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const fetcher = useFetcher<FormAnswer>();
+  const climate = view.state.climate?.body;
+  const errors = fetcher.data?.errors ?? {};
+  const margin =
+    climate &&
+    dewPointMargin({ air_K: climate.air_K, part_K: climate.part_K ?? climate.air_K, relativeHumidity: climate.relativeHumidity });
+  return (
+    <section aria-label="Climate" className="space-y-3">
+      {margin && climate && (
+        <div className="flex flex-wrap items-center gap-3">
+          <Figure
+            label="above the coldest the part may be"
+            shown={show("temperatureDifference", margin.margin_K, units)}
+            working={dewWorking(climate, margin, units)}
+            size="middle"
+            {...(margin.margin_K < 0 ? { tone: "stop" as const } : {})}
+          />
+          <Tag kind={margin.margin_K < 0 ? "stop" : margin.margin_K < 3 ? "caution" : "good"}>
+            {margin.margin_K < 0 ? "Too near the dew point" : margin.margin_K < 3 ? "Close to the dew point" : "Dry enough"}
+          </Tag>
+        </div>
+      )}
+      <KeptForm
+        fetcher={fetcher}
+        place="climate"
+        action={action}
+        key={view.state.climate?.id ?? ""}
+        className="grid grid-cols-2 gap-3 sm:grid-cols-4"
+      >
+        <input type="hidden" name="intent" value="climate" />
+        <Field
+          label="Air"
+          unit={units.temperature}
+          name="air"
+          defaultValue={initial("temperature", climate?.air_K, units)}
+          errors={errors.air}
+        />
+        <Field
+          label="Part"
+          unit={units.temperature}
+          name="part"
+          defaultValue={initial("temperature", climate?.part_K, units)}
+          errors={errors.part}
+        />
+        <Field
+          label="Humidity"
+          unit="%"
+          name="humidity"
+          defaultValue={initial("share", climate?.relativeHumidity, units)}
+          errors={errors.humidity}
+        />
+        <Field
+          label="Material"
+          unit={units.temperature}
+          name="material"
+          defaultValue={initial("temperature", climate?.material_K, units)}
+          errors={errors.material}
+        />
+        <button className="press col-span-2 justify-self-start">Log climate</button>
+      </KeptForm>
+      <fetcher.Form method="post" action={`${base}/spray/ready`} className="flex flex-wrap items-center gap-3">
+        <input type="hidden" name="intent" value="probe" />
+        <button className="press" disabled={fetcher.state !== "idle"}>
+          Read the climate probe
+        </button>
+        {view.state.climate?.simulated && <Tag kind="simulated">simulated</Tag>}
+      </fetcher.Form>
+    </section>
+  );
+}

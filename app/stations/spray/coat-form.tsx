@@ -1,0 +1,159 @@
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import { useEffect } from "react";
+import { useFetcher } from "react-router";
+import type { BodyOf } from "#core/record/bodies";
+import type { NextCoat } from "#core/panel/next-coat";
+import { predictCoat } from "#core/panel/derive-panel";
+import type { ProductSheet } from "#core/models/product/sheet";
+import type { Deposit } from "#core/models/spray/deposit";
+import { TURNS_DEFAULT, fluidFromTurns } from "#core/models/spray/fluid-from-turns";
+import { showWithUncertainty, showFilm } from "#core/kernel/units/format";
+import { parseQuantity } from "#core/kernel/units/parse";
+import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
+import type { FormAnswer } from "~/kit/form/answer";
+import { initial } from "~/kit/form/initial";
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
+import { useUnits } from "~/kit/root/use-root";
+import { usePanel } from "~/kit/panel/use-panel";
+import { Toggle } from "~/kit/ui/toggle";
+import { Field, FieldErrors } from "~/kit/ui/field";
+import { Figure } from "~/kit/ui/figure";
+import { coatWorking } from "~/kit/words/workings";
+
+interface CoatFormProps {
+  next: NextCoat;
+  sheet: ProductSheet;
+  air_K: number | null;
+  formKey: string;
+}
+
+/** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
+export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
+  const units = useUnits();
+  const { setPreview, view } = usePanel();
+  const { shopFilm } = view;
+  const fetcher = useFetcher<FormAnswer>();
+  const errors = fetcher.data?.errors ?? {};
+  const { number, role, settings: gun } = next;
+  const start = {
+    fluidFrom: gun.fluidFrom as string,
+    wet: "",
+    fluidRate: initial("fluidRate", gun.fluidRate_m3_s, units),
+    turns: String(gun.turns ?? USUAL_GUN.turns),
+    pressure: initial("pressure", gun.pressure_Pa, units),
+    distance: initial("length", gun.distance_m, units),
+    overlap: initial("share", gun.overlap, units),
+    handSpeed: initial("speed", gun.handSpeed_m_s, units),
+    fan: initial("length", gun.fan_m, units),
+    reducer: initial("share", next.reducer, units),
+  };
+  const draft = useDraft(`coat ${number}`, start, {
+    fluidRate: "fluidRate",
+    pressure: "pressure",
+    distance: "length",
+    handSpeed: "speed",
+    fan: "length",
+    wet: "film",
+  });
+  const { typed } = draft;
+  const fluidFrom: "measured" | "turns" = typed.fluidFrom === "measured" ? "measured" : "turns";
+  const predicted = predict();
+  useEffect(() => {
+    setPreview(predicted ? { coat: { dry_m: predicted.deposit.dry_m, u_m: predicted.deposit.u_dry_m, name: `coat ${number}` } } : {});
+    return () => setPreview({});
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the figures decide, not the object made anew each render
+  }, [predicted?.deposit.dry_m, number, setPreview]);
+  const field = (name: keyof typeof typed, label: string, quantity: Quantity, hint?: string) => (
+    <Field label={label} unit={preferredUnit(quantity, units)} {...draft.field(name)} errors={errors[name]} {...(hint ? { hint } : {})} />
+  );
+  return (
+    <DraftForm draft={draft} fetcher={fetcher} className="space-y-4">
+      <input type="hidden" name="intent" value="coat" />
+      <input type="hidden" name="formKey" value={formKey} />
+      <input type="hidden" name="number" value={number} />
+      <input type="hidden" name="role" value={role} />
+      <input type="hidden" name="fluidFrom" value={fluidFrom} />
+      <Toggle
+        label="Fluid known from"
+        value={fluidFrom}
+        onChange={(v) => draft.set("fluidFrom", v)}
+        options={[
+          { value: "turns", name: "Turns out" },
+          { value: "measured", name: "Measured rate" },
+        ]}
+      />
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+        {fluidFrom === "measured" ? (
+          field("fluidRate", "Fluid", "fluidRate")
+        ) : (
+          <Field label="Needle" unit="turns out" {...draft.field("turns")} errors={errors.turns} />
+        )}
+        {field("pressure", "Pressure at gun", "pressure")}
+        {field("distance", "Distance", "length")}
+        {field("handSpeed", "Hand speed", "speed")}
+        {field("overlap", "Overlap", "share")}
+        {field("fan", "Fan seen", "length")}
+        {field("reducer", "Reducer added", "share")}
+        <Field label="Wet comb" unit={units.film} {...draft.field("wet")} errors={errors.wet} />
+      </div>
+      {next.gunName !== null && <p className="text-[14px] text-ink2">From the gun taken up: {next.gunName}.</p>}
+      <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
+        {predicted ? (
+          <>
+            <Figure
+              label="dry"
+              shown={showWithUncertainty("film", predicted.deposit.dry_m, predicted.deposit.u_dry_m, units)}
+              note={predicted.note}
+              working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
+            />
+            <Figure
+              label="wet"
+              shown={showFilm(predicted.deposit.wet_m, units)}
+              note="predicted"
+              working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
+            />
+          </>
+        ) : (
+          <p className="min-h-[60px] text-ink2">The film appears when every setting is a number the model knows.</p>
+        )}
+        <button className="press ml-auto" data-kind="main" disabled={fetcher.state !== "idle"}>
+          {fetcher.state === "idle" ? `Log coat ${number}` : "Saving…"}
+        </button>
+      </div>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </DraftForm>
+  );
+
+  function predict(): { deposit: Deposit; settings: BodyOf<"coat">["settings"]; reducer: number; note: string } | null {
+    const si = (quantity: Quantity, text: string) => {
+      const parsed = parseQuantity(quantity, text, preferredUnit(quantity, units));
+      return parsed.ok ? parsed.si : NaN;
+    };
+    try {
+      const turns = si("count", typed.turns);
+      const settings = {
+        fluidRate_m3_s: fluidFrom === "measured" ? si("fluidRate", typed.fluidRate) : fluidFromTurns(turns).fluidRate_m3_s,
+        fluidFrom,
+        turns: fluidFrom === "turns" ? turns : null,
+        pressure_Pa: si("pressure", typed.pressure),
+        distance_m: si("length", typed.distance),
+        overlap: si("share", typed.overlap),
+        handSpeed_m_s: si("speed", typed.handSpeed),
+        fan_m: typed.fan.trim() === "" ? null : si("length", typed.fan),
+      };
+      const reducer = si("share", typed.reducer);
+      const deposit = predictCoat({ settings, reducer }, sheet, air_K ?? undefined, shopFilm);
+      const turnsU = TURNS_DEFAULT.relativeU * 100;
+      return {
+        deposit,
+        settings,
+        reducer,
+        note: fluidFrom === "turns" ? `predicted; fluid from turns is good to ${turnsU} %` : "predicted from the settings",
+      };
+    } catch (error) {
+      if (error instanceof RangeError) return null;
+      throw error;
+    }
+  }
+}

@@ -1,0 +1,199 @@
+import { textureWords } from "~/kit/words/texture-words";
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import { useEffect, useMemo } from "react";
+import { data, useFetcher } from "react-router";
+import { z } from "zod";
+import { flowConditions } from "#core/panel/logged-setting";
+import { handGun } from "#core/panel/next-coat";
+import { polygonArea } from "#core/kernel/geometry/geometry";
+import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
+import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import { type PlannedCoatRow, coatPlan } from "#core/models/ways/coat-plan";
+import { HOUSE_WAYS, HOUSE_WAY_IDS, houseWay } from "#core/models/ways/house-ways";
+import { setHouseWay } from "#server/commands/jobs";
+import { serverContext } from "#server/running";
+import { FlowCoats } from "./flow-coats";
+import { answerForm } from "~/kit/form/answer";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { useUnits } from "~/kit/root/use-root";
+import { SprayTabs } from "./tabs";
+import { Choices } from "~/kit/ui/choice";
+import { FieldErrors } from "~/kit/ui/field";
+import { WorkingButton } from "~/kit/ui/figure";
+import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { Tag } from "~/kit/ui/tag";
+import { coatPlanWorking, waitWords } from "./coat-plan.words";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/coat-plan.route";
+import { usePanel } from "~/kit/panel/use-panel";
+
+const HOUR_S = 3600;
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  if (form.get("intent") !== "way") throw data("Not understood", { status: 400 });
+  return answerForm(form, z.object({ wayId: z.enum(HOUSE_WAY_IDS) }), async ({ wayId }) => {
+    await setHouseWay(ctx, { jobId, panelId, wayId });
+    return { message: `This job is now sprayed ${houseWay(wayId).name.toLowerCase()}` };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** The coats of a house way with this gun today: film after each, and how long to wait between. */
+export default function CoatPlanPage() {
+  const { view, base, setPreview } = usePanel();
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  const { job, panel, product, state, shopFactors, shopFilm } = view;
+  const { sheet } = product;
+  const draft = useDraft("way", { wayId: job.wayId });
+  const { wayId } = draft.typed;
+  const way = houseWay(wayId);
+  const own = wayId === job.wayId;
+  const coats = own ? panel.coatsPlanned : way.coats.length;
+  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
+  // Before the way's own pace for each coat.
+  const { settings: gun, reducer, gunName } = useMemo(() => handGun(state, houseWay(job.wayId)), [state, job.wayId]);
+  const conditions = useMemo(
+    () => flowConditions(sheet, { air_K, material_K: state.climate?.body.material_K ?? null, reducer, tilt_rad: panel.tilt_rad }),
+    [air_K, state.climate, sheet, reducer, panel.tilt_rad],
+  );
+  const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {
+    try {
+      return { rows: coatPlan(way, { sheet, conditions, gun, coats, shop: shopFactors, u_filmLog: shopFilm.u_log }), fault: null };
+    } catch (error) {
+      if (error instanceof RangeError) return { rows: [], fault: error.message };
+      throw error;
+    }
+  }, [way, sheet, conditions, gun, coats, shopFactors, shopFilm]);
+  const end = plan.rows.at(-1);
+  const todo = plan.rows.slice(state.coats.length);
+  const todo_m = todo.reduce((a, r) => a + r.dry_m, 0);
+  const todoU_m = shopFilm.u_log * todo_m;
+  useEffect(() => {
+    setPreview(todo_m > 0 ? { coat: { dry_m: todo_m, u_m: todoU_m, name: "to come" } } : {});
+    return () => setPreview({});
+  }, [todo_m, todoU_m, setPreview]);
+  const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
+  const bad = plan.rows.find((r) => r.verdict === "run");
+  const setting = useMemo(
+    () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.soonest_s ?? 0 })), shop: shopFactors }),
+    [conditions, plan.rows, shopFactors],
+  );
+  const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);
+  return (
+    <>
+      <SprayTabs base={base} />
+      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="coat-plan-sentence">
+        {plan.fault ? (
+          plan.fault
+        ) : total ? (
+          <>
+            {coats} {coats === 1 ? "coat lays" : "coats lay"}{" "}
+            <em className="text-glow-ink not-italic">
+              {total.text} {total.unit}
+            </em>{" "}
+            of clear. {bad ? <em className="text-stop-ink not-italic">Coat {bad.number} runs.</em> : "None of them runs."}
+          </>
+        ) : null}
+      </h2>
+      <p className="text-ink2">
+        {gunName ? `With ${gunName}` : state.coats.length > 0 ? "With the gun of the last coat" : "With a usual gun"},{" "}
+        {show("temperature", air_K, units).text} {units.temperature}, {sheet.name}.
+      </p>
+      <ScrollRegion label="Coats of the plan" className="mt-4">
+        <table className="w-full text-left [&_td]:py-2 [&_td]:pr-3" data-testid="coat-plan">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th className="py-2">Coat</th>
+              <th>Wet, {units.film}</th>
+              <th>Dry, {units.film}</th>
+              <th>Clear then, {units.film}</th>
+              <th>Looks</th>
+              <th>Then wait</th>
+            </tr>
+          </thead>
+          <tbody>
+            {plan.rows.map((r) => (
+              <tr key={r.number} className="border-b border-hair">
+                <td>
+                  <b className="font-semibold">{r.number}</b> {r.role}
+                  <span className="block text-[13px] text-ink2">
+                    {show("speed", r.gun.handSpeed_m_s, units).text} {show("speed", 0, units).unit}
+                  </span>
+                </td>
+                <td>{showFilm(r.wet_m, units).text}</td>
+                <td>{showWithUncertainty("film", r.dry_m, r.u_dry_m, units).text}</td>
+                <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
+                <td>
+                  {textureWords(r.texture)}
+                  {r.verdict !== "safe" && (
+                    <span className="block">
+                      <Tag kind={r.verdict === "run" ? "stop" : "caution"}>{r.verdict === "run" ? "runs" : "near a run"}</Tag>
+                    </span>
+                  )}
+                </td>
+                <td>
+                  {r.wait ? (
+                    <>
+                      {waitWords(r.wait).main}
+                      <span className="block text-[13px] text-ink2">{waitWords(r.wait).note}</span>
+                    </>
+                  ) : (
+                    "last coat"
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </ScrollRegion>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        {end && (
+          <WorkingButton working={coatPlanWorking(plan.rows, sheet, units)} label="Show the working of the coat plan">
+            <span className="font-semibold">How this was worked out</span>
+          </WorkingButton>
+        )}
+        <span className="text-ink2">
+          The sheet wants {show("film", sheet.filmPerCoatMin_m, units).text} to {show("film", sheet.filmPerCoatMax_m, units).text}{" "}
+          {units.film} dry a coat. Touch test in a hidden place before each next coat.
+        </span>
+      </div>
+      <section className="mt-8" aria-labelledby="ways-title">
+        <h3 id="ways-title" className="mb-2 text-lg font-semibold">
+          House way
+        </h3>
+        <Choices
+          label="House way"
+          columns={3}
+          value={wayId}
+          onChange={(id) => draft.set("wayId", id)}
+          options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
+        />
+        <DraftForm draft={draft} fetcher={fetcher} className="mt-3">
+          <input type="hidden" name="intent" value="way" />
+          <input type="hidden" name="wayId" value={wayId} />
+          <button className="press" disabled={own || fetcher.state !== "idle"}>
+            {own ? "This job's way" : `Spray this job so: ${coats} coats`}
+          </button>
+          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        </DraftForm>
+      </section>
+      {setting.coats.length > 0 && (
+        <FlowCoats
+          setting={setting}
+          area_m2={polygonArea(panel.shape.outline)}
+          under_m={under_m}
+          sandAfter_h={sheet.sandAfter_s / HOUR_S}
+        />
+      )}
+      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
+        Windows are the sheet&rsquo;s at this temperature; {showWait(sheet.flashMin_s)} at 20 °C. Too soon is the commonest fault. The run
+        figure is a model set to common practice: a test panel decides.
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { textureWords } from "~/kit/words/texture-words";
+import { memo, useMemo } from "react";
+import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
+import { textureOf, withTexture } from "#core/models/flow/reflection";
+import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
+import type { FlowSetting } from "#core/models/flow/flow-window";
+import { show, showFilm } from "#core/kernel/units/format";
+import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
+import { useUnits } from "~/kit/root/use-root";
+import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { Tag } from "~/kit/ui/tag";
+import { LightTube } from "~/kit/panel/light-tube";
+
+/** A flow coat in its three meanings against leaving it. */
+export const FlowCoats = memo(function FlowCoats({
+  setting,
+  area_m2,
+  under_m,
+  sandAfter_h,
+}: {
+  setting: FlowSetting;
+  area_m2: number;
+  under_m: number;
+  sandAfter_h: number;
+}) {
+  const units = useUnits();
+  const options = useMemo(
+    () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, transfer: PLAN_TRANSFER }),
+    [setting, area_m2, under_m, sandAfter_h],
+  );
+  const polished = useMemo(() => {
+    const left = options.find((o) => o.id === "leave");
+    return left ? withTexture(left.result, textureOf(SUBSTRATE_TEXTURE.polished)) : null;
+  }, [options]);
+  return (
+    <section className="mt-8" aria-labelledby="flow-coat-title">
+      <h3 id="flow-coat-title" className="text-lg font-semibold">
+        Is a flow coat worth it?
+      </h3>
+      <div className="mt-3 grid gap-4 sm:grid-cols-2 xl:grid-cols-5">
+        {options.map((o) => (
+          <LightTube key={o.id} result={o.result} label={`${o.name}: ${o.texture.toFixed(1)}, ${textureWords(o.texture)}`} />
+        ))}
+        {polished && (
+          <LightTube
+            result={polished}
+            label={`Leave it, then flat and polish: ${polished.texture.toFixed(1)}, ${textureWords(polished.texture)}`}
+          />
+        )}
+      </div>
+      <ScrollRegion label="Flow coat compared" className="mt-3">
+        <table className="w-full text-left [&_td]:py-2" data-testid="flow-coats">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th className="py-2">What</th>
+              <th>Texture</th>
+              <th>Clear, {units.film}</th>
+              <th>All film, {units.film}</th>
+              <th>Hours</th>
+              <th>{units.volume}</th>
+              <th>Danger</th>
+            </tr>
+          </thead>
+          <tbody>
+            {options.map((o) => (
+              <tr key={o.id} className="border-b border-hair">
+                <td>
+                  <b className="font-semibold">{o.name}</b> <span className="block text-[13px] text-ink2">{o.how}</span>
+                </td>
+                <td>{o.texture.toFixed(1)}</td>
+                <td>{showFilm(o.clear_m, units).text}</td>
+                <td>{showFilm(o.total_m, units).text}</td>
+                <td>{o.hours.toFixed(1)}</td>
+                <td>{show("volume", o.volume_m3, units).text}</td>
+                <td>
+                  {o.against ? (
+                    <Tag kind="stop">{o.against}</Tag>
+                  ) : o.verdict === "risk" ? (
+                    <Tag kind="caution">near a run</Tag>
+                  ) : (
+                    "none seen"
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </ScrollRegion>
+    </section>
+  );
+});

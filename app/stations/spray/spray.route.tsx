@@ -1,0 +1,183 @@
+import { KeptForm } from "~/kit/draft/draft-form";
+import { data, useFetcher } from "react-router";
+import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
+import { nextCoat } from "#core/panel/next-coat";
+import { houseWay } from "#core/models/ways/house-ways";
+import { recordEntry } from "#server/commands/record-entry";
+import { serverContext } from "#server/running";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { climateForm, coatForm, mixForm } from "./spray.form";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { readingAction } from "~/kit/readings/reading-action.server";
+import { useUnits } from "~/kit/root/use-root";
+import { CoatForm } from "./coat-form";
+import { ClimatePanel } from "./climate-panel";
+import { SprayTabs } from "./tabs";
+import { later, useLater } from "~/kit/root/later";
+import { Field, FieldErrors } from "~/kit/ui/field";
+import { Figure } from "~/kit/ui/figure";
+import { StrikeButton } from "~/kit/shell/strike-button";
+import { coatWorking } from "~/kit/words/workings";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { formOf } from "~/kit/http/body.server";
+import type { Route } from "./+types/spray.route";
+import { usePanel } from "~/kit/panel/use-panel";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, jobId, panelId);
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  const clientKey = textOf(form, "formKey") || null;
+  const read = await readingAction(ctx, view, form, { by });
+  if (read) return read;
+  switch (textOf(form, "intent")) {
+    case "climate":
+      return answerForm(form, climateForm(units), async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "climate", body, by, clientKey }),
+        message: "Climate logged",
+      }));
+    case "mix":
+      return answerForm(form, mixForm(units), async (mix) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "mix", body: { ...mix, potLife_s: view.product.sheet.potLife_s }, by, clientKey }),
+        message: "Mix logged; the pot clock runs",
+      }));
+    case "coat":
+      return answerForm(form, coatForm(units), async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "coat", body, by, clientKey }),
+        message: `Coat ${body.number} logged; its clock runs`,
+      }));
+    default:
+      throw data("Not understood", { status: 400 });
+  }
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function Spray() {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { state, panel, product, job } = view;
+  const way = houseWay(job.wayId);
+  const done = state.coats.length;
+  const last = state.coats.at(-1);
+  const next = nextCoat(state, way);
+  const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
+  const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
+  return (
+    <>
+      <SprayTabs base={base} />
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {done === 0 ? (
+          <>
+            {state.hasBefore ? "Ready for coat 1." : "First the film below the clear."}{" "}
+            <em className="text-glow-ink not-italic">
+              {state.hasBefore
+                ? `${panel.coatsPlanned} coats planned, ${next.role} first.`
+                : "After clear the gauge cannot tell the layers apart."}
+            </em>
+          </>
+        ) : (
+          <>
+            <em className="text-glow-ink not-italic">
+              {dry?.text} {dry?.unit}
+            </em>{" "}
+            of clear predicted after {done} of {panel.coatsPlanned} coats.
+          </>
+        )}
+      </h2>
+      <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[1.35fr_1fr]">
+        <section aria-labelledby="coat-title">
+          <h3 id="coat-title" className="mb-3 text-lg font-semibold">
+            {done < panel.coatsPlanned ? `Coat ${done + 1}, ${next.role}` : `One coat more (coat ${done + 1})`}
+          </h3>
+          <CoatForm
+            key={`coat-${done} ${state.gunSet?.id ?? ""}`}
+            next={next}
+            sheet={product.sheet}
+            air_K={state.climate?.body.air_K ?? null}
+            formKey={`${view.formKey}-coat`}
+          />
+        </section>
+        <div className="space-y-8">
+          {last && (
+            <section aria-label="Last coat" className="space-y-2">
+              <Figure
+                label={`wet, coat ${last.entry.body.number}`}
+                shown={showFilm(last.predicted.wet_m, units)}
+                note={
+                  last.entry.body.wetReading_m === null
+                    ? "predicted as it lands"
+                    : `wet comb said ${show("film", last.entry.body.wetReading_m, units).text} ${units.film}`
+                }
+                working={coatWorking(last.entry.body.settings, last.predicted, last.entry.body.reducer, units)}
+                size="middle"
+              />
+              <p className="text-sm text-ink2">
+                The sheet wants {range[0]!.text} to {range[1]!.text} {range[1]!.unit} dry a coat.
+              </p>
+            </section>
+          )}
+          <ol aria-label="Coats sprayed" className="border-t border-hair empty:hidden">
+            {state.coats.map(({ entry, predicted }) => {
+              const d = showWithUncertainty("film", predicted.dry_m, predicted.u_dry_m, units);
+              return (
+                <li key={entry.id} className="flex items-center justify-between gap-2 border-b border-hair">
+                  <span>
+                    <b className="font-semibold">Coat {entry.body.number}</b> {entry.body.role}
+                    {entry.body.settings.fluidFrom === "turns" && <span className="text-[13px] text-ink2">, fluid guessed from turns</span>}
+                  </span>
+                  <span className="flex items-center">
+                    {d.text} {d.unit} dry
+                    <StrikeButton entryId={entry.id} what={`coat ${entry.body.number}`} />
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+          <ClimatePanel action={`${base}/spray`} />
+          <Mix />
+        </div>
+      </div>
+      {(done === 0 || !state.hasBefore) && (
+        <section className="mt-10" aria-labelledby="before-title">
+          <h3 id="before-title" className="text-lg font-semibold">
+            Readings before clear
+          </h3>
+          {done > 0 && (
+            <p className="mt-1 max-w-[60ch] text-amber-ink">
+              Clear is on: a reading taken now is not a before-reading. Enter only what was written down before coat 1.
+            </p>
+          )}
+          <BeforeReadings />
+        </section>
+      )}
+    </>
+  );
+}
+
+const readingDesk = later(() => import("~/kit/readings/reading-desk"));
+
+/** Read once, before the first coat: fetched after the coat's own form. */
+function BeforeReadings() {
+  const part = useLater(readingDesk, true);
+  return <div className="min-h-[420px]">{part && <part.ReadingDesk phase="before" />}</div>;
+}
+
+function Mix() {
+  const units = useUnits();
+  const fetcher = useFetcher<typeof action>();
+  const errors = fetcher.data?.errors ?? {};
+  return (
+    <section aria-label="Mix">
+      <KeptForm fetcher={fetcher} place="mix" className="grid grid-cols-2 gap-3 sm:grid-cols-4">
+        <input type="hidden" name="intent" value="mix" />
+        <Field label="Mixed" unit={units.volume} name="volume" errors={errors.volume} />
+        <Field label="Reducer" unit="%" name="reducer" defaultValue="0" errors={errors.reducer} />
+        <button className="press col-span-2 self-start sm:mt-[23px]">Start pot clock</button>
+      </KeptForm>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </section>
+  );
+}

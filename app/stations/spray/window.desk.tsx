@@ -1,0 +1,325 @@
+import { textureWords } from "~/kit/words/texture-words";
+import { useDraft } from "~/kit/draft/use-draft";
+import { useDeferredValue, useEffect, useMemo } from "react";
+import {
+  FLOW_CHANGES,
+  applyChange,
+  cheapestChanges,
+  flowReasons,
+  flowVerdict,
+  nearestSlip,
+  zoneVerdicts,
+} from "#core/models/flow/flow-advice";
+import { flowConditions } from "#core/panel/logged-setting";
+import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
+import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
+import type { ProductSheet } from "#core/models/product/sheet";
+import type { GunSettings } from "#core/models/spray/deposit";
+import type { ActivatorSpeed } from "#core/models/spray/constants";
+import { showChance, showFilm } from "#core/kernel/units/format";
+import { preferredUnit } from "#core/kernel/units/quantities";
+import { withTexture } from "#core/models/flow/reflection";
+import { type FlowTyped, readFlow } from "./window.form";
+import { initial } from "~/kit/form/initial";
+import { useUnits } from "~/kit/root/use-root";
+import { Toggle } from "~/kit/ui/toggle";
+import { Field } from "~/kit/ui/field";
+import { Figure } from "~/kit/ui/figure";
+import { Tag } from "~/kit/ui/tag";
+import { CLASS_WORDS, flowSentence, flowWorking } from "~/kit/words/flow-words";
+import { later as fetchedLater, useLater } from "~/kit/root/later";
+import { LightTube } from "~/kit/panel/light-tube";
+import { useFlowWindow } from "./use-flow-window";
+
+const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
+
+/** The picture follows the sentence and the settings. */
+const FLOW_MAP = fetchedLater(() => import("./flow-map"));
+/** What a flow coat would do: below everything else, and fetched after it. */
+const FLOW_COATS = fetchedLater(() => import("./flow-coats"));
+
+/** A result of the model, or null where the figures leave its limits. */
+function inModel<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** Whether a coat will flow, peel or run; the window around it, what a slip does, what widens the margin, and what a flow coat would do. */
+export function FlowDesk({
+  sheet,
+  gun,
+  laid,
+  coatNumber,
+  air_K,
+  material_K,
+  reducer,
+  flash_s,
+  tilt_rad,
+  textureLimit,
+  area_m2,
+  under_m,
+  shop,
+  neighbour,
+  onDry,
+}: {
+  sheet: ProductSheet;
+  gun: GunSettings;
+  /** Coats that lie there already, with the wait after each. */
+  laid: readonly FlowCoat[];
+  coatNumber: number;
+  air_K: number;
+  material_K: number | null;
+  reducer: number;
+  flash_s: number;
+  tilt_rad: number;
+  textureLimit: number;
+  area_m2: number;
+  under_m: number;
+  /** The shop's own factors; none where nobody's shop is asked. */
+  shop?: ShopFactors;
+  /** Texture of the neighbour or the target on the scale 1 … 5, as rated; null: not rated. */
+  neighbour?: number | null;
+  onDry?: (dry_m: number | null) => void;
+}) {
+  const units = useUnits();
+  const draft = useDraft(
+    `window ${sheet.name} ${coatNumber}`,
+    {
+      fluid: initial("fluidRate", gun.fluidRate_m3_s, units),
+      pressure: initial("pressure", gun.pressure_Pa, units),
+      distance: initial("length", gun.distance_m, units),
+      speed: initial("speed", gun.handSpeed_m_s, units),
+      overlap: initial("share", gun.overlap, units),
+      air: initial("temperature", air_K, units),
+      material: initial("temperature", material_K, units),
+      reducer: initial("share", reducer, units),
+      flash: initial("duration", flash_s, units),
+      hardener: sheet.speed,
+      pair: "0",
+    },
+    { fluid: "fluidRate", pressure: "pressure", distance: "length", speed: "speed", air: "temperature", material: "temperature" },
+  );
+  const { typed } = draft;
+  const hardener: ActivatorSpeed = typed.hardener === "slow" || typed.hardener === "fast" ? typed.hardener : "medium";
+  const pairIndex = Number(typed.pair);
+  const pair = FLOW_PAIRS[pairIndex]!;
+  const parsed = useMemo(() => readFlow(typed, units), [typed, units]);
+  const setting = useMemo((): FlowSetting | null => {
+    if (!parsed.success) return null;
+    const v = parsed.data;
+    const now: GunSettings = {
+      ...gun,
+      fluidRate_m3_s: v.fluid,
+      pressure_Pa: v.pressure,
+      distance_m: v.distance,
+      handSpeed_m_s: v.speed,
+      overlap: v.overlap,
+    };
+    const before = laid.length > 0 ? laid : Array.from({ length: coatNumber - 1 }, () => ({ gun: now, flash_s: v.flash }));
+    return {
+      conditions: flowConditions(
+        { speed: hardener, volumeSolids: sheet.volumeSolids },
+        { air_K: v.air, material_K: v.material, reducer: v.reducer, tilt_rad },
+      ),
+      coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
+      ...(shop ? { shop } : {}),
+    };
+  }, [parsed, gun, laid, coatNumber, hardener, sheet.volumeSolids, tilt_rad, shop]);
+  // The verdict follows the hand; what surrounds it may come a frame later.
+  const worked = useMemo(
+    () => setting && inModel(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
+    [setting, textureLimit],
+  );
+  const flowMap = useLater(FLOW_MAP, true);
+  const flowCoats = useLater(FLOW_COATS, true);
+  const later = useDeferredValue(setting);
+  const around = useMemo(
+    () =>
+      later &&
+      inModel(() => ({
+        slip: nearestSlip(later, textureLimit),
+        zones: zoneVerdicts(later, textureLimit),
+        changes: cheapestChanges(later, textureLimit),
+        reasons: flowReasons(later, flowVerdict(later, textureLimit)),
+      })),
+    [later, textureLimit],
+  );
+  const calm = useDeferredValue(worked?.verdict.result ?? null);
+  const beside = useMemo(() => (calm && neighbour != null ? withTexture(calm, neighbour) : null), [calm, neighbour]);
+  const sweep = useFlowWindow(setting, pair.x, pair.y);
+  const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
+  useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
+  const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
+
+  /** Takes a moved setting back into what is typed. */
+  const take = (s: FlowSetting) => {
+    const last = s.coats.at(-1)!.gun;
+    draft.set("fluid", initial("fluidRate", last.fluidRate_m3_s, units));
+    draft.set("pressure", initial("pressure", last.pressure_Pa, units));
+    draft.set("distance", initial("length", last.distance_m, units));
+    draft.set("speed", initial("speed", last.handSpeed_m_s, units));
+    draft.set("air", initial("temperature", s.conditions.air_K, units));
+    draft.set("flash", initial("duration", s.coats.at(-2)?.flash_s ?? flash_s, units));
+    draft.set("hardener", s.conditions.speed);
+  };
+  const move = (p: { x: number; y: number }) => {
+    if (!setting) return;
+    const [first, second] = pair.x === ("wet" as FlowAxis) ? (["y", "x"] as const) : (["x", "y"] as const);
+    const half = moveSetting(setting, pair[first], p[first], wetOf(setting));
+    take(moveSetting(half, pair[second], p[second], wetOf(half)));
+  };
+  const field = (name: keyof FlowTyped, label: string, unit: string) => (
+    <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} />
+  );
+  const sentence = worked && flowSentence(worked.verdict, around?.slip ?? null);
+  const point = setting && worked && { x: settingAt(setting, pair.x, worked.wet_m), y: settingAt(setting, pair.y, worked.wet_m) };
+  const tone = worked?.verdict.class === "runs" ? "text-stop-ink" : worked?.verdict.class === "flows" ? "text-glow-ink" : "text-amber-ink";
+  return (
+    <>
+      <h2
+        className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+        data-testid="flow-sentence"
+        data-class={worked?.verdict.class}
+      >
+        {sentence ? (
+          <>
+            <em className={`not-italic ${tone}`}>{sentence.lead}</em> {sentence.rest}
+          </>
+        ) : (
+          "A figure is missing or wrong; it says where."
+        )}
+      </h2>
+      <div className="mt-3 grid gap-x-8 gap-y-6 xl:grid-cols-[1.45fr_1fr]">
+        <div>
+          <Toggle
+            label="What the window shows"
+            value={String(pairIndex)}
+            onChange={(v) => draft.set("pair", v)}
+            options={PAIR_NAMES.map((name, i) => ({ value: String(i), name }))}
+          />
+          {point && (
+            <div className="mt-2 aspect-[560/440]" aria-busy={sweep.busy}>
+              {flowMap && (
+                <flowMap.FlowMap
+                  window={sweep.axes === `${pair.x} ${pair.y}` ? sweep.window : null}
+                  xAxis={pair.x}
+                  yAxis={pair.y}
+                  point={point}
+                  textureLimit={textureLimit}
+                  onMove={move}
+                />
+              )}
+            </div>
+          )}
+          {around && setting && (
+            <div className="mt-2 flex flex-wrap items-center gap-2">
+              <span className="small-label">More margin:</span>
+              {around.changes.length === 0 && <span className="text-ink2">no small change helps more than it costs</span>}
+              {around.changes.map((c) => (
+                <button
+                  key={c.id}
+                  type="button"
+                  className="press"
+                  onClick={() => {
+                    const moved = applyChange(
+                      setting,
+                      FLOW_CHANGES.find((f) => f.id === c.id)!,
+                    );
+                    if (moved) take(moved);
+                  }}
+                >
+                  {c.words}
+                </button>
+              ))}
+            </div>
+          )}
+        </div>
+        <div className="space-y-4">
+          {worked && (
+            <>
+              <LightTube
+                result={worked.verdict.result}
+                label={`as you would spray it: texture ${worked.verdict.result.texture.toFixed(1)}, ${textureWords(worked.verdict.result.texture)}`}
+              />
+              {beside && (
+                <LightTube result={beside} label={`the neighbour, rated ${beside.texture.toFixed(1)}: ${textureWords(beside.texture)}`} />
+              )}
+              <div className="flex flex-wrap gap-x-8 gap-y-3">
+                <Figure
+                  size="middle"
+                  label="wet, this coat"
+                  shown={showFilm(worked.wet_m, units)}
+                  working={flowWorking(worked.verdict, textureLimit, units)}
+                />
+                <Figure
+                  size="middle"
+                  label="chance of a run"
+                  shown={{ text: showChance(worked.verdict.runChance), unit: "" }}
+                  working={flowWorking(worked.verdict, textureLimit, units)}
+                  {...(worked.verdict.runChance > 0.2 ? { tone: "stop" as const } : {})}
+                />
+                <Figure
+                  size="middle"
+                  label="chance of peel"
+                  shown={{ text: showChance(worked.verdict.peelChance), unit: "" }}
+                  working={flowWorking(worked.verdict, textureLimit, units)}
+                  {...(worked.verdict.peelChance > 0.4 ? { tone: "amber" as const } : {})}
+                />
+              </div>
+              {around && around.reasons.length > 0 && (
+                <ul className="list-disc pl-5" aria-label="Why" data-testid="flow-reasons">
+                  {around.reasons.map((r) => (
+                    <li key={r}>{r}</li>
+                  ))}
+                </ul>
+              )}
+              <ul className="border-t border-hair" aria-label="Places of the panel">
+                {around?.zones.map((z) => (
+                  <li key={z.id} className="flex items-center justify-between gap-3 border-b border-hair py-1.5">
+                    {z.name}
+                    <Tag kind={CLASS_WORDS[z.verdict.class].tag}>{CLASS_WORDS[z.verdict.class].word}</Tag>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      </div>
+      <section className="mt-6" aria-label="Settings">
+        <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4 xl:grid-cols-5">
+          {field("fluid", "Fluid", preferredUnit("fluidRate", units))}
+          {field("pressure", "Pressure at gun", units.pressure)}
+          {field("distance", "Distance", units.length)}
+          {field("speed", "Hand speed", preferredUnit("speed", units))}
+          {field("overlap", "Overlap", "%")}
+          {field("air", "Air", units.temperature)}
+          {field("material", "Material, if colder", units.temperature)}
+          {field("reducer", "Reducer on top", "%")}
+          {coatNumber > 1 && field("flash", "Flash before it", "min")}
+          <div className="col-span-2 sm:col-span-1">
+            <span className="small-label mb-1 block">Hardener</span>
+            <Toggle
+              label="Hardener"
+              value={hardener}
+              onChange={(v) => draft.set("hardener", v)}
+              options={(["slow", "medium", "fast"] as const).map((s) => ({ value: s, name: s }))}
+            />
+          </div>
+        </div>
+      </section>
+      <div className="min-h-[280px]">
+        {flowCoats && later && around && (
+          <flowCoats.FlowCoats setting={later} area_m2={area_m2} under_m={under_m} sandAfter_h={sheet.sandAfter_s / 3600} />
+        )}
+      </div>
+      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
+        A model set to common practice, not measured on your gun: trust the order more than the figure, and the test panel more than both.
+        Supplied air, or what the safety data sheet and your local rules ask for; ventilated, nothing near that can ignite.
+      </p>
+    </>
+  );
+}

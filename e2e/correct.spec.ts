@@ -36,7 +36,13 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   await page.mouse.click(box.x + box.width / 3, box.y + box.height / 2);
   await expect(sentence).toContainText(`${counted - 1} `);
   await page.getByRole("application", { name: "Photograph of the panel" }).focus();
-  await page.keyboard.press("Enter");
+  // The cross may stand on another mark, which Enter strikes as well: back, a little on, and again.
+  for (let tries = 0; tries < 12; tries++) {
+    await page.keyboard.press("Enter");
+    if ((await sentence.textContent())!.startsWith(`${counted} `)) break;
+    await page.keyboard.press("Enter");
+    for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
+  }
   await expect(sentence).toContainText(`${counted} `);
   await page.getByRole("button", { name: `Keep ${counted} nibs` }).click();
   await expect(page.getByText(`${counted} nibs placed`)).toBeVisible();
@@ -224,7 +230,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
       await done(next);
     }
     const clearNow = async () =>
-      Number(/\d+/.exec((await page.getByText("clear now, mean of the spots").locator("..").textContent())!)![0]);
+      Number(/\d+/.exec((await page.getByText("clear now, mean of the panel").locator("..").textContent())!)![0]);
     const clearBefore = await clearNow();
     const leftBefore = await left();
     await start();
@@ -263,9 +269,10 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
     expect(sanded.removal_m).toBeGreaterThan(sanded.forecast_m); // the mark said 15 µm
     await open(page, `${base}/hand-over`);
     const line = async (label: string) => (await page.locator("article dl > div", { hasText: label }).locator("dd").textContent())!;
-    const near = (text: string, value: number) => expect(Math.abs(Number(/^[\d.]+/.exec(text)![0]) - value)).toBeLessThanOrEqual(0.51);
-    near(await line("Film of clear, mean"), mean);
-    near(await line("Clear before the work, mean"), spots.reduce((a, s) => a + film("after", s) - film("before", s), 0) / spots.length);
+    // The mean of the panel is the judge's: near the mean of the spots' own differences, not that figure (edges are thinner than spots).
+    const nearMean = (text: string, value: number) => expect(Math.abs(Number(/^[\d.]+/.exec(text)![0]) - value)).toBeLessThan(5);
+    nearMean(await line("Film of clear, mean"), mean);
+    nearMean(await line("Clear before the work, mean"), spots.reduce((a, s) => a + film("after", s) - film("before", s), 0) / spots.length);
     const taken = (await line("Taken off, measured")).split("; ");
     expect(taken).toHaveLength(spots.length);
     for (const t of taken) {

@@ -1,61 +1,8 @@
 import { gzipSync } from "node:zlib";
 import AxeBuilder from "@axe-core/playwright";
-import { type Page, expect, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
+import { PAGES, panelPath } from "./page-list";
 import { open, watchConsole } from "./support";
-
-async function panelPath(page: Page, vehicle: string, panel: string, station: string): Promise<string> {
-  await open(page, "/");
-  const href = await page
-    .locator("li", { hasText: vehicle })
-    .getByRole("link", { name: new RegExp(panel) })
-    .first()
-    .getAttribute("href");
-  return href!.replace(/[^/]+$/, station);
-}
-const fixed = (path: string) => () => Promise.resolve(path);
-const PAGES: [string, (page: Page) => Promise<string>][] = [
-  ["Floor", fixed("/")],
-  ["Can I sand this?", fixed("/ask/sand")],
-  ["Jobs", fixed("/jobs")],
-  ["New job", fixed("/jobs/new")],
-  ["Shelf", fixed("/shelf")],
-  ["New product", fixed("/shelf/new")],
-  ["New part", fixed("/shelf/parts/new")],
-  ["New can", fixed("/shelf/cans/new")],
-  ["Booth plan", fixed("/booth-plan")],
-  ["Cards", fixed("/cards")],
-  ["New card", fixed("/cards/new/edit")],
-  ["Will it run?", fixed("/ask/run")],
-  ["How much do I mix?", fixed("/ask/mix")],
-  ["Which matte mix?", fixed("/ask/matte")],
-  ["House", fixed("/house")],
-  ["Shortcuts", fixed("/keys")],
-  ["Plan", (p) => panelPath(p, "Meltem", "Rear quarter", "plan")],
-  ["Mix", (p) => panelPath(p, "Lodos", "Front door", "plan/mix")],
-  ["Gloss, matte", (p) => panelPath(p, "Poyraz", "Cowl", "plan/gloss")],
-  ["Spray", (p) => panelPath(p, "Lodos", "Front door", "spray")],
-  ["Below", (p) => panelPath(p, "Lodos", "Front door", "spray/below")],
-  ["Ready", (p) => panelPath(p, "Lodos", "Front door", "spray/ready")],
-  ["Gun", (p) => panelPath(p, "Lodos", "Front door", "spray/gun")],
-  ["Coat plan", (p) => panelPath(p, "Lodos", "Rear door", "spray/coat-plan")],
-  ["Flow window", (p) => panelPath(p, "Lodos", "Front door", "spray/window")],
-  ["Cure", (p) => panelPath(p, "Lodos", "Front door", "spray/cure")],
-  ["Inspect", (p) => panelPath(p, "Lodos", "Bonnet", "inspect")],
-  ["Inspect, inferred", (p) => panelPath(p, "Imbat", "Side panel", "inspect")],
-  ["Film map", (p) => panelPath(p, "Meltem", "Rear quarter", "inspect/map")],
-  ["Film through time", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/time")],
-  ["Defects", (p) => panelPath(p, "Imbat", "Side panel", "inspect/defects")],
-  ["Count nibs", (p) => panelPath(p, "Imbat", "Side panel", "inspect/photo")],
-  ["Reflection", (p) => panelPath(p, "Imbat", "Side panel", "inspect/reflection")],
-  ["Causes", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/causes")],
-  ["Options", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/options")],
-  ["Next time", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over/next-time")],
-  ["Gauge", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/gauge")],
-  ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],
-  ["Correct, at work", (p) => panelPath(p, "Meltem", "Boot lid", "correct")],
-  ["Work, booth view", async (p) => (await panelPath(p, "Meltem", "Boot lid", "")).replace("/panels/", "/booth/").replace(/\/$/, "")],
-  ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],
-];
 
 for (const theme of ["booth", "night"] as const)
   test(`axe finds nothing and the console is silent on every page, ${theme}`, async ({ page }) => {

@@ -1,10 +1,10 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { once } from "node:events";
 import { mkdtempSync } from "node:fs";
-import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Page, expect } from "@playwright/test";
+import { freePort } from "../scripts/trial/harness";
 
 /** Collects what the console should never say. */
 export function watchConsole(page: Page): string[] {
@@ -16,19 +16,11 @@ export function watchConsole(page: Page): string[] {
   return said;
 }
 
-/** Opens a page and waits until its scripts run. */
+/** Opens a page and waits until its scripts run and what followed the document stands in its place (until then it is there twice, once hidden). */
 export async function open(page: Page, path: string): Promise<void> {
   await page.goto(path);
   await page.locator("html[data-live]").waitFor({ state: "attached" });
-}
-
-async function freePort(): Promise<number> {
-  const probe = createServer().listen(0, "127.0.0.1");
-  await once(probe, "listening");
-  const address = probe.address();
-  probe.close();
-  if (address === null || typeof address === "string") throw new Error("no port");
-  return address.port;
+  await expect(page.locator('body > div[hidden][id^="S:"]')).toHaveCount(0);
 }
 
 /** A server of the test's own on an empty data folder, to be killed and started again. */

@@ -1,0 +1,52 @@
+import { expect, test } from "@playwright/test";
+import { demoFolder } from "../scripts/trial/demo-folder";
+import { tryDoors } from "../scripts/trial/doors";
+import { fuzz } from "../scripts/trial/fuzz";
+import { killAgain } from "../scripts/trial/kills";
+import { backupAndRestore, badStarts, clockBack, fullDisk } from "../scripts/trial/storage";
+
+/** The campaign of `npm run trial` in a short form: the same code, fewer of everything. */
+test.describe("a short trial of the built program", () => {
+  test.setTimeout(240_000);
+  let demo: ReturnType<typeof demoFolder>;
+  test.beforeAll(() => {
+    demo = demoFolder();
+  });
+
+  test("no page of another site and no name but ours gets into any route, read or write", async () => {
+    const { tried, in: inside } = await tryDoors(demo.folder, demo.ids);
+    expect(inside).toEqual([]);
+    expect(tried).toBeGreaterThan(1500);
+  });
+
+  test("odd requests are answered, none with a fault, and every page is there afterwards", async () => {
+    const { faults, unanswered, byStatus } = await fuzz(demo.folder, demo.ids, { requests: 1500, seed: 23 });
+    expect(faults).toEqual([]);
+    expect(unanswered).toBe(0);
+    expect(byStatus[200]).toBeGreaterThan(100);
+  });
+
+  test("killed again and again under every kind of write, with backups: nothing lost, doubled, half or broken", async () => {
+    const kills = 8;
+    const { acknowledged, lost, doubled, half, brokenBackups } = await killAgain(demo.folder, { kills, seed: 23 });
+    expect({ lost, doubled, half, brokenBackups }).toEqual({ lost: [], doubled: [], half: [], brokenBackups: [] });
+    // Every kill falls after the first answer of its round; how many more there are is the machine's speed.
+    expect(acknowledged).toBeGreaterThanOrEqual(kills);
+  });
+
+  test("a disk that fills up is told to whoever types; nothing acknowledged is missing, and with room it goes on", async () => {
+    const full = await fullDisk(demo.folder, demo.ids);
+    test.skip(full === null, "this machine lets nobody mount a small disk");
+    expect(full!.faults).toEqual([]);
+    expect(full!.refused).toBeGreaterThan(0);
+  });
+
+  test("a second server, a corrupt file, a file of tomorrow, an open door: refused in a sentence before anybody is let in", async () => {
+    expect(await badStarts(demo.folder)).toEqual([]);
+  });
+
+  test("a clock put back two hours changes no order; a backup, a wreck and a restore give the same figures", async () => {
+    expect(await clockBack(demo.folder, demo.ids)).toEqual([]);
+    expect(await backupAndRestore(demo.folder, demo.ids)).toEqual([]);
+  });
+});

@@ -8,6 +8,7 @@ const swc = (tsx) => [
 export default {
   testMatch: ["<rootDir>/{core,server,app,workers,stand-ins,scripts,demo}/**/*.test.ts?(x)"],
   testEnvironment: "node",
+  testTimeout: 60_000, // a judge takes seconds on a slow, busy machine; what hangs is still ended
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   transform: { "\\.tsx$": swc(true), "\\.ts$": swc(false) },
   moduleNameMapper: {

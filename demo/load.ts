@@ -1,12 +1,20 @@
 /** Loads the demo shop when the file holds no job yet; an existing shop is left alone. */
-import { serverContext } from "#server/context";
-import { listJobs } from "#server/repos/job-repo";
+import { dataFolder } from "#server/db/open";
+import { countJobs } from "#server/repos/job-repo";
+import { StartRefusal, openShop } from "#server/storage/open-shop";
 import { loadScenario } from "./scenario";
 
-const ctx = await serverContext();
-const jobs = [...(await listJobs(ctx.db)), ...(await listJobs(ctx.db, { archived: true }))];
-if (jobs.length === 0) {
-  await loadScenario(ctx);
-  console.log("Demo shop loaded: Quay Nine Refinish (invented; readings are simulated).");
-} else console.log(`The file holds ${jobs.length} jobs already: no demo loaded.`);
-await ctx.db.destroy();
+try {
+  const shop = await openShop(dataFolder(), { what: "the demo's loader" });
+  const { db } = shop.ctx;
+  const jobs = (await countJobs(db)) + (await countJobs(db, { archived: true }));
+  if (jobs === 0) {
+    await loadScenario(shop.ctx);
+    console.log("Demo shop loaded: Quay Nine Refinish (invented; readings are simulated).");
+  } else console.log(`The file holds ${jobs} jobs already: no demo loaded.`);
+  await shop.close();
+} catch (error) {
+  if (!(error instanceof StartRefusal)) throw error;
+  console.error(error.message);
+  process.exitCode = error.exitCode;
+}

@@ -1,8 +1,9 @@
-import type { BodyInputOf, BodyOf } from "#core/ledger/bodies";
-import { type ShapeKind, SHAPES, panelShape } from "#core/panel/shapes";
-import type { Phase } from "#core/ledger/kinds";
-import type { Substrate } from "#core/ledger/derive-panel";
-import { toSi } from "#core/units/convert";
+import type { Substrate } from "#core/panel/brief";
+import { seededRandom } from "#core/kernel/stats/random";
+import type { BodyInputOf, BodyOf } from "#core/record/bodies";
+import { type ShapeKind, SHAPES, panelShape } from "#core/kernel/geometry/shapes";
+import type { Phase } from "#core/record/kinds";
+import { toSi } from "#core/kernel/units/convert";
 import { completeStep, startStep, storePlan } from "#server/commands/correction";
 import { saveBoothPlan } from "#server/commands/booth-plan";
 import { saveGun } from "#server/commands/guns";
@@ -32,6 +33,13 @@ const GUN: BodyOf<"coat">["settings"] = {
   fan_m: null,
 };
 
+/** Ids that are the same in every load, so that every load shows the same figures: the hidden panels behind the stand-ins follow from them. */
+function demoIds(): () => string {
+  const random = seededRandom(9);
+  const hex = (digits: number) => Array.from({ length: digits }, () => Math.floor(16 * random()).toString(16)).join("");
+  return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`;
+}
+
 /**
  * Quay Nine Refinish on one day: everything goes through the commands that the pages use. Readings come from the stand-in gauge and are
  * marked simulated.
@@ -40,7 +48,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const now_ms = real.now_ms();
   let clock_ms = now_ms;
   // The story's own time, so that each entry lies where the day puts it; it always moves on.
-  const ctx = createContext(real.db, { bus: real.bus, newId: () => real.newId(), now_ms: () => (clock_ms += 1000) });
+  const ctx = createContext(real.db, { bus: real.bus, newId: demoIds(), now_ms: () => (clock_ms += 1000) });
   const setTime = (hoursAgo: number) => (clock_ms = now_ms - hoursAgo * HOUR_MS);
   setTime(200);
   await saveShopSettings(ctx, { ...(await getShop(ctx.db)), name: "Quay Nine Refinish" });

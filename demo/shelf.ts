@@ -1,5 +1,5 @@
-import type { CardBody } from "#core/cards/card";
-import { type SheetInput, SHEET_K } from "#core/product/sheet";
+import type { CardBody } from "#core/models/cards/card";
+import { type SheetInput, SHEET_K } from "#core/models/product/sheet";
 
 const C = 273.15;
 const WARM_K = 303.15;

@@ -1,22 +1,22 @@
 import { spawn } from "node:child_process";
 import { once } from "node:events";
-import { mkdtempSync, readFileSync, readdirSync } from "node:fs";
+import { mkdtempSync, readdirSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { gzipSync } from "node:zlib";
-import { SUBSTRATE_TEXTURE } from "#core/flow/constants";
-import { emptyFluidity, fluidityInto } from "#core/flow/fluidity";
+import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
+import { emptyFluidity, fluidityInto } from "#core/models/flow/fluidity";
 import { integratedFluidity } from "./integrated-fluidity";
-import { planBooth } from "#core/schedule/booth-plan";
-import type { BoothPart, BoothProblem } from "#core/schedule/booth-problem";
-import { FLOW_PAIRS, type FlowSetting } from "#core/flow/flow-window";
-import { seededRandom } from "#core/stats/random";
+import { planBooth } from "#core/models/schedule/booth-plan";
+import type { BoothPart, BoothProblem } from "#core/models/schedule/booth-problem";
+import { FLOW_PAIRS, type FlowSetting } from "#core/models/flow/flow-window";
+import { seededRandom } from "#core/kernel/stats/random";
 import { recordEntries } from "#server/commands/record-entry";
 import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";
 import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
 import { benchFilm, benchFilmInBrowser } from "./bench-film";
 import { benchPhoto } from "./bench-photo";
+import { firstLoad } from "./first-load";
 import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
 
 const JOBS = 200;
@@ -152,10 +152,14 @@ async function benchServer(): Promise<void> {
     report("job page (whole document)", await measure(200, some));
     report("job page (data only)", await measure(200, () => `${some()}.data`));
     report("Floor (200 jobs)", await measure(20, () => "/"));
-    const { text } = await get("/");
-    const scripts = [...new Set([...text.matchAll(/\/assets\/[\w.-]+\.js/g)].map(([m]) => m))];
-    const sizes = scripts.map((s) => gzipSync(readFileSync(join("build/client", s))).length);
-    console.log(`first-load script: ${(sizes.reduce((a, b) => a + b, 0) / 1000).toFixed(1)} kB gzipped in ${scripts.length} files`);
+    for (const [name, path] of [
+      ["Floor", "/"],
+      ["Inspect", some()],
+      ["Will it run?", some().replace("inspect", "spray/window")],
+    ] as const) {
+      const { kB, files } = firstLoad((await get(path)).text);
+      console.log(`first-load script, ${name}: ${kB.toFixed(1)} kB gzipped in ${files.length} files`);
+    }
   } finally {
     server.kill("SIGTERM");
   }

@@ -1,4 +1,4 @@
-/** `npm run --silent compute -- <topic>`: JSON cases on standard input, JSON results on standard output. Bad input: exit 2. */
+/** `npm run --silent compute -- <topic>`: JSON cases on standard input, JSON results on standard output. A case with bad input is told and named in `refused`; the others are answered: exit 2. */
 import { readFileSync } from "node:fs";
 import { computeCases } from "#core/compute/topics";
 
@@ -20,7 +20,9 @@ function main(): number {
     console.error(answer.message);
     return 2;
   }
-  process.stdout.write(`${JSON.stringify({ topic, results: answer.results, skipped: answer.skipped }, null, 1)}\n`);
-  return 0;
+  const { results, refused, skipped } = answer;
+  process.stdout.write(`${JSON.stringify({ topic, results, refused, skipped }, null, 1)}\n`);
+  for (const r of refused) console.error(`${r.id}: input.${r.field}: ${r.message}`);
+  return refused.length > 0 ? 2 : 0;
 }
 process.exitCode = main();

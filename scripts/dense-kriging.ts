@@ -1,7 +1,7 @@
 import { CholeskyDecomposition, Matrix } from "ml-matrix";
-import type { FieldPrior, FilmObservation } from "#core/film/film-field";
-import { matern52 } from "#core/film/matern";
-import { type Point, type Polygon, edgeDistance } from "#core/panel/geometry";
+import type { FieldPrior, FilmObservation } from "#core/models/film/film-field";
+import { matern52 } from "#core/models/film/matern";
+import { type Point, type Polygon, edgeDistance } from "#core/kernel/geometry/geometry";
 
 /**
  * The film field written out plainly as one dense Gaussian regression with a general-purpose matrix library: what the core's own is held

@@ -1,12 +1,12 @@
 import { existsSync, readFileSync, readdirSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { SOURCES } from "#core/sources";
-import { FLOW_CUPS } from "#core/mix/flow-cup";
-import { HOUSE_WAYS } from "#core/ways/house-ways";
-import { SHORTCUTS } from "~/shell/use-shortcuts";
+import { SOURCES } from "#core/kernel/sources";
+import { FLOW_CUPS } from "#core/models/product/flow-cup";
+import { HOUSE_WAYS } from "#core/models/ways/house-ways";
+import { SHORTCUTS } from "~/kit/shell/use-shortcuts";
 
 const read = (file: string) => readFileSync(file, "utf8");
-const PAGES = ["README.md", "docs/models.md", "docs/formats.md"];
+const PAGES = ["README.md", "docs/models.md", "docs/formats.md", "docs/security.md"];
 const linksOf = (text: string) => [...text.matchAll(/\]\(([^)#\s]+)(?:#[^)]*)?\)/g)].map((m) => m[1]!).filter((l) => !/^https?:/.test(l));
 
 test.each(PAGES)("every link of %s leads somewhere", (page) => {
@@ -22,7 +22,7 @@ test("pictures: under 20, each linked from the README", () => {
 test("the README names every command of the package that a reader may run, and the two of a fresh clone", () => {
   const { scripts } = JSON.parse(read("package.json")) as { scripts: Record<string, string> };
   const readme = read("README.md");
-  for (const name of ["demo", "dev", "unit", "e2e", "bench", "backup"]) {
+  for (const name of ["demo", "dev", "unit", "e2e", "bench", "backup", "restore", "trial"]) {
     expect(scripts[name]).toBeDefined();
     expect(readme).toContain(`npm run ${name}`);
   }

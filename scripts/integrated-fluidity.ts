@@ -1,9 +1,9 @@
 import ode45 from "ode45-cash-karp";
-import { FLOW } from "#core/flow/constants";
-import { dryingTime } from "#core/flow/drying";
-import type { fluidityInto } from "#core/flow/fluidity";
-import { freeVolumeExponent } from "#core/flow/viscosity";
-import { SPRAY } from "#core/spray/constants";
+import { FLOW } from "#core/models/flow/constants";
+import { dryingTime } from "#core/models/flow/drying";
+import type { fluidityInto } from "#core/models/flow/fluidity";
+import { freeVolumeExponent } from "#core/models/spray/viscosity";
+import { SPRAY } from "#core/models/spray/constants";
 
 const SCALE = 1e-6;
 

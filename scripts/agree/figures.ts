@@ -1,0 +1,191 @@
+import { assessFromHere, filmFacts } from "#core/judge/film-question";
+import { riskOf } from "#core/judge/chance-at";
+import { headlineRemoval } from "#core/judge/work";
+import { assess } from "#core/judge/assess";
+import { FilmJudge } from "#core/judge/film-judge";
+import { DEFAULT_TAPE_M } from "#core/judge/limits";
+import { weighOptions } from "#core/judge/option-case";
+import { DEFAULT_RATES } from "#core/judge/options";
+import { mapPanel } from "#core/judge/panel-map";
+import { planFor } from "#core/judge/plan-for";
+import { mapQuestion, optionQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
+import { COVERAGE, showFilm, showWithUncertainty } from "#core/kernel/units/format";
+import { METRIC } from "#core/kernel/units/quantities";
+import type { ServerContext } from "#server/context";
+import { loadOptionSetting } from "#server/views/options-view";
+import { loadFilmHistory, loadPanelView } from "#server/views/panel-view";
+import { reportLines } from "~/stations/hand-over/report.words";
+import type { MadePanel } from "./ledgers";
+
+/** One quantity, as one page has it. */
+interface Said {
+  quantity: string;
+  page: string;
+  value: number | string | null;
+}
+export interface Disagreement {
+  panel: MadePanel;
+  quantity: string;
+  said: { page: string; value: number | string | null }[];
+}
+/** A law that a panel's figures broke. */
+export interface Broken {
+  panel: MadePanel;
+  law: string;
+}
+
+const DRAWS = 200;
+/** Figures are the same when they differ by less than this share: the last digits of a sum in another order. */
+const SAME = 1e-9;
+
+const same = (a: Said["value"], b: Said["value"]): boolean =>
+  typeof a === "number" && typeof b === "number" ? a === b || Math.abs(a - b) <= SAME * Math.max(Math.abs(a), Math.abs(b), 1e-9) : a === b;
+
+/**
+ * Everything that the pages of a panel say, worked out as each page does: by the real loaders, the very questions the pages put to the worker,
+ * the report and its file. What names the same quantity must be the same figure.
+ */
+export async function compareFigures(
+  ctx: ServerContext,
+  panel: MadePanel,
+): Promise<{ figures: number; disagreements: Disagreement[]; broken: Broken[] }> {
+  const said: Said[] = [];
+  const broken: Broken[] = [];
+  const say = (quantity: string, page: string, value: Said["value"] | undefined) => said.push({ quantity, page, value: value ?? null });
+  const law = (name: string, holds: boolean) => holds || broken.push({ panel, law: name });
+
+  const view = (await loadPanelView(ctx, panel.jobId, panel.panelId))!;
+  const { state } = view;
+  const { film } = state;
+  say("mean clear", "Inspect", film.mean?.clear_m);
+  say("its doubt", "Inspect", film.mean?.u_m);
+  say("thinnest clear", "Inspect", film.thinnest?.clear_m);
+  say("inferred", "Inspect", String(film.inferred));
+  const clears = state.layers.filter((l) => l.tone === "clear");
+  if (film.mean) {
+    say("mean clear not below none", "Inspect", Math.max(0, film.mean.clear_m));
+    say(
+      "mean clear not below none",
+      "Section",
+      clears.reduce((a, l) => a + l.thickness_m, 0),
+    );
+    say("its doubt", "Section", clears.at(-1)?.u_m);
+    law("each build adds up", state.builds.flatMap((b) => b.coats).length === 0 || clears.length === state.coats.length);
+  }
+  const report = reportLines(view, METRIC);
+  const line = (label: string) => report.find((l) => l.label === label)?.value;
+  const words = (m: number, u: number) => `${showWithUncertainty("film", m, u, METRIC).text} µm`;
+  if (film.mean && film.thinnest) {
+    say("mean clear in words", "Inspect", words(film.mean.clear_m, film.mean.u_m));
+    say("mean clear in words", "Report", line("Film of clear, mean"));
+    say("thinnest in words", "Inspect", words(film.thinnest.clear_m, film.thinnest.u_m));
+    say("thinnest in words", "Report", line("Thinnest place")?.split(",")[0]);
+    say("floor in words", "Report", line("Floor kept to"));
+    say("floor in words", "Inspect", `${showFilm(view.floor_m, METRIC).text} µm`);
+  }
+
+  const history = (await loadFilmHistory(ctx, view)).at(-1);
+  if (history && film.mean) {
+    say("mean clear", "Through time", history.measured?.clear_m);
+    for (const s of state.spots) {
+      say(`clear at spot ${s.name}`, "Through time", history.spots[s.name]?.clear_m);
+      say(`clear at spot ${s.name}`, "Inspect", s.clear?.clear_m);
+    }
+  }
+  const again = film.worlds.length > 0 ? new FilmJudge(filmFacts(view.panel, state), { worlds: film.worlds, draws: DRAWS }) : null;
+  again?.at(state.spots.map((s) => s.at)).forEach((c, i) => {
+    const spot = state.spots[i]!;
+    if (spot.latest) say(`clear at spot ${spot.name}`, "Map, tapped there", c.clear_m);
+  });
+
+  const { map } = mapPanel({ ...mapQuestion(view), draws: DRAWS });
+  if (map && again) {
+    say("mean clear", "Map", map.mean.clear_m);
+    say("its doubt", "Map", map.mean.u_m);
+    say("thinnest clear", "Map", map.thinnest.clear_m);
+    say("inferred", "Map", String(map.inferred));
+    law("safe leaves the floor", map.safe_m <= map.mean.clear_m - view.floor_m);
+
+    // Correct, as it opens.
+    const choice = usualChoice(view);
+    const { plan, assess: question } = planFor(view.panel, state, choice);
+    if (plan.steps.some((s) => s.zone === "panel")) {
+      say("what the house's ladder takes off", "Map", usualRemoval(view).removal_m);
+      say("what the house's ladder takes off", "Correct", headlineRemoval(plan.steps).removal_m);
+    }
+    const verdict = assess({ ...question, draws: DRAWS, remedies: false });
+    say("mean clear", "Correct", verdict.mean?.clear_m);
+    say("thinnest clear", "Correct", verdict.thinnest?.clear_m);
+    say("inferred", "Correct", String(verdict.inferred));
+    law(
+      "what may come off is never more than what is there over the floor",
+      verdict.largestSafeRemoval_m <= map.mean.clear_m - view.floor_m,
+    );
+    const { panel: onPanel } = question.work;
+    if (onPanel && verdict.largestSafeRemoval_m > 0) {
+      const uRel = onPanel.u_m / onPanel.removal_m;
+      const safe = { ...onPanel, removal_m: verdict.largestSafeRemoval_m, u_m: uRel * verdict.largestSafeRemoval_m };
+      law("the judge calls its own safe removal safe", again.risk({ panel: safe, local: [], floor_m: view.floor_m }).verdict === "safe");
+      // The map, asked with this plan's strips and doubt, is the plan without its single places.
+      const asPlan = mapPanel({ ...mapQuestion(view), uRel, rim_m: onPanel.rim_m, byHand: onPanel.byHand, draws: DRAWS }).map!;
+      const bare = again.risk({ panel: onPanel, local: [], floor_m: view.floor_m });
+      say("chance of too little left", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).thinChance);
+      say("chance of too little left", "Plan", bare.thinChance);
+      say("chance of cutting through", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).cutChance);
+      say("chance of cutting through", "Plan", bare.cutChance);
+      say("what may come off", "Map at the plan's removal", asPlan.safe_m);
+      say("what may come off", "Plan", verdict.largestSafeRemoval_m);
+    }
+
+    // Options: each way that opens a plan is that plan.
+    const setting = await loadOptionSetting(ctx, view);
+    const { answer } = weighOptions(optionQuestion(view, { ...setting, rates: DEFAULT_RATES }), { draws: DRAWS, flips: false });
+    say("thinnest clear", "Options", answer?.case.clear_m);
+    for (const o of answer?.decision.options ?? []) {
+      if (!["spot", "run", "full"].includes(o.kind) || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
+      const opened = planFor(view.panel, state, {
+        ...choice,
+        schoolId: o.kind === "full" ? choice.schoolId : "spot",
+        runSchool: o.runSchool,
+      });
+      if (opened.plan.problem) continue;
+      const risk = again.risk(opened.assess.work);
+      const name = `${o.kind}${o.runSchool ? ` by ${o.runSchool}` : ""}`;
+      for (const [what, option, own] of [
+        ["cut", o.cutChance, risk.cutChance],
+        ["thin", o.thinChance, risk.thinChance],
+        ["minutes", o.minutes, opened.plan.minutes],
+      ] as const) {
+        say(`${name}: ${what}`, "Options", option);
+        say(`${name}: ${what}`, "the plan it opens", own);
+      }
+    }
+  }
+
+  // The plan in force, from where it stands.
+  const ahead = assessFromHere(view.panel, state);
+  if (ahead && again && state.plan) {
+    const steps = state.plan.body.steps.slice(state.stepsDone.length);
+    say("still to come off", "Work card", ahead.removal.removal_m);
+    say("still to come off", "Plan's steps", headlineRemoval(state.plan.body.steps, state.stepsDone.length).removal_m);
+    const risk = again.risk(ahead.assess.work);
+    const card = assess({ ...ahead.assess, draws: DRAWS, remedies: false });
+    say("chance from here: cut", "Work card", card.cutChance);
+    say("chance from here: cut", "Judge", risk.cutChance);
+    law("what is still to come is not more than the plan", steps.length <= state.plan.body.steps.length);
+    law(
+      "work at places has its places",
+      steps.every((s) => (s.zone === "spot" || s.zone === "run") === s.at.length > 0),
+    );
+  }
+  say("rim left out", "Map", mapQuestion(view).rim_m);
+  say("rim left out", "Correct", DEFAULT_TAPE_M);
+  law("± is 95 % everywhere", COVERAGE === 2);
+
+  const groups = new Map<string, Said[]>();
+  for (const s of said) groups.set(s.quantity, [...(groups.get(s.quantity) ?? []), s]);
+  const disagreements = [...groups].flatMap(([quantity, list]): Disagreement[] =>
+    list.every((s) => same(s.value, list[0]!.value)) ? [] : [{ panel, quantity, said: list.map(({ page, value }) => ({ page, value })) }],
+  );
+  return { figures: said.length, disagreements, broken };
+}

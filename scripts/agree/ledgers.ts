@@ -1,0 +1,198 @@
+import { correctionSchool } from "#core/models/correction/schools";
+import type { Point } from "#core/kernel/geometry/geometry";
+import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import { normals, seededRandom } from "#core/kernel/stats/random";
+import type { BodyInputOf, EntryKind } from "#core/record/bodies";
+import { livingEntries } from "#core/record/timeline";
+import { usualChoice } from "#core/judge/questions";
+import { completeStep, passAgain, storePlan } from "#server/commands/correction";
+import { createJob, saveProduct } from "#server/commands/jobs";
+import { recordEntry, strikeEntry } from "#server/commands/record-entry";
+import type { ServerContext } from "#server/context";
+import { listEntries } from "#server/repos/ledger-repo";
+import { coatBody, sheet } from "#server/testing/fixtures";
+import { loadPanelView } from "#server/views/panel-view";
+
+const by = "painter A";
+const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
+const SUBSTRATES = ["factory", "refinish", "unknown"] as const;
+const FINISHES = ["flat", "match"] as const;
+const um = (x: number) => x * 1e-6;
+
+export interface MadePanel {
+  jobId: string;
+  panelId: string;
+  /** What was done, in words: what a disagreement is told with. */
+  story: string[];
+}
+
+/**
+ * A panel with a life: builds, readings with and without before, sanding, runs and nibs, plans half worked, corrections, strikes and their undoing,
+ * all through the commands that the pages use. The seed alone decides it.
+ */
+export async function makePanel(ctx: ServerContext & { advance(ms: number): void }, seed: number): Promise<MadePanel> {
+  const random = seededRandom(700_001 + 31 * seed);
+  const normal = normals(random);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const chance = (p: number) => random() < p;
+  const kind = pick(KINDS);
+  const [width_m, height_m] = SHAPES[kind].size_m;
+  const shape = panelShape(kind, { width_m, height_m });
+  const product = await saveProduct(ctx, sheet);
+  const story: string[] = [`seed ${seed}, ${kind}`];
+  const finish = pick(FINISHES);
+  const { jobId, panelId } = await createJob(ctx, {
+    vehicle: `Panel ${seed}`,
+    colourName: "grey",
+    colourCss: "#888888",
+    finish,
+    wayId: pick(["two-full", "tack-full"]),
+    clientKey: null,
+    panel: {
+      name: "Part",
+      shape,
+      tilt_rad: 0,
+      substrate: pick(SUBSTRATES),
+      productRevisionId: product.revisionId,
+      coatsPlanned: 2,
+    },
+  });
+  const add = <K extends EntryKind>(what: K, body: BodyInputOf<K>, supersedes: string | null = null) => {
+    ctx.advance(60_000);
+    return recordEntry(ctx, { panelId, kind: what, body, by, supersedes });
+  };
+  const view = async () => (await loadPanelView(ctx, jobId, panelId))!;
+
+  const places = suggestSpots(shape.outline, 3 + Math.floor(6 * random()), { bodyLines: shape.bodyLines });
+  const under = 85 + 25 * random();
+  const state = { clear: 0, number: 0 };
+  const reading = (phase: "before" | "after" | "recheck", at: Point, spot: number, film: number): BodyInputOf<"reading"> => ({
+    phase,
+    spot: String(spot),
+    at: { x_m: at[0], y_m: at[1] },
+    gauge: "typed",
+    readings: [0, 1, 2].map(() => {
+      const v = Math.round(film + 1.5 * normal());
+      return { thickness_m: um(v), entered: String(v), unit: "µm" };
+    }),
+  });
+  const read = async (phase: "before" | "after" | "recheck", share = 1) => {
+    story.push(`read ${phase}${share < 1 ? " at some" : ""}`);
+    for (const [i, at] of places.entries()) {
+      if (!chance(share)) continue;
+      const film = under + (phase === "before" ? 0 : state.clear) + 3 * normal();
+      const id = await add("reading", reading(phase, at, i + 1, film));
+      if (chance(0.06)) {
+        story.push(`corrected spot ${i + 1}`);
+        const second = await add("reading", reading(phase, at, i + 1, film), id);
+        if (chance(0.4)) await add("reading", reading(phase, at, i + 1, film), second);
+      } else if (chance(0.05)) {
+        story.push(`struck spot ${i + 1}`);
+        const strike = await strikeEntry(ctx, id, { by, reason: "", whole: chance(0.5) });
+        if (chance(0.5)) await strikeEntry(ctx, strike, { by, reason: "" });
+      }
+    }
+  };
+  const coats = async (count: number) => {
+    story.push(`${count} coats`);
+    for (let i = 0; i < count; i++) {
+      const id = await add("coat", coatBody(++state.number));
+      if (chance(0.08)) await add("coat", coatBody(state.number), id);
+      state.clear += 24 + 8 * random();
+    }
+  };
+  const faults = async () => {
+    const inside = () => pick(places);
+    if (chance(0.4)) {
+      const at = inside();
+      story.push("a run");
+      await add("defect", {
+        kind: "run",
+        at: { x_m: at[0], y_m: at[1] },
+        length_m: 0.03 + 0.05 * random(),
+        width_m: 0.008,
+        height_m: um(20 + 60 * random()),
+        measured: true,
+      });
+    }
+    if (chance(0.5)) {
+      const at = [inside(), inside()];
+      story.push("nibs");
+      await add("defect", {
+        kind: "nib",
+        at: { x_m: at[0]![0], y_m: at[0]![1] },
+        length_m: null,
+        width_m: null,
+        height_m: null,
+        measured: false,
+        count: 1 + Math.floor(4 * random()),
+        ...(chance(0.5) ? { trace: { as: "points" as const, at: at.map(([x_m, y_m]) => ({ x_m, y_m })) } } : {}),
+      });
+    }
+    if (chance(0.3)) {
+      const at = inside();
+      await add("defect", {
+        kind: "peel",
+        at: { x_m: at[0], y_m: at[1] },
+        length_m: null,
+        width_m: null,
+        height_m: um(1 + 6 * random()),
+        measured: chance(0.5),
+      });
+    }
+  };
+  const work = async () => {
+    const seen = await view();
+    if (seen.state.observations.filter((o) => o.layer === "after").length < 3) return;
+    const schoolId = pick(["short", "long", "fine", "spot", "polish", "hand"]);
+    const { floor_m, shop, ...choice } = { ...usualChoice(seen), schoolId, runSchool: pick(["block", "guard", "blade", "file"] as const) };
+    void floor_m;
+    void shop;
+    try {
+      await storePlan(ctx, seen, {
+        choice: { ...choice, edges: pick(["left", "hand"]), lines: pick(["left", "hand"]) },
+        by,
+        clientKey: null,
+      });
+    } catch {
+      return; // nothing to work on at single places: said in words, and no plan
+    }
+    story.push(`plan ${correctionSchool(schoolId).name}`);
+    const plan = (await view()).state.plan!;
+    const steps = Math.floor(random() * (plan.body.steps.length + 1));
+    for (let index = 0; index < steps; index++) {
+      ctx.advance(120_000);
+      await completeStep(ctx, await view(), { planId: plan.id, index, note: "", by, clientKey: null });
+      if (plan.body.steps[index]!.zone === "panel") state.clear -= 1e6 * plan.body.steps[index]!.removal_m * (0.9 + 0.3 * random());
+    }
+    story.push(`${steps} of ${plan.body.steps.length} steps`);
+    if (steps > 0 && chance(0.15) && plan.body.steps[steps - 1]!.use) await passAgain(ctx, await view(), { planId: plan.id, by });
+    if (steps > 0 && chance(0.2)) {
+      const entries = await listEntries(ctx.db, panelId);
+      const last = livingEntries(entries).findLast((e) => e.kind === "step");
+      if (last) {
+        story.push("the last step struck");
+        await strikeEntry(ctx, last.id, { by, reason: "" });
+      }
+    }
+  };
+
+  if (chance(0.3)) await add("climate", { air_K: 288 + 12 * random(), part_K: null, relativeHumidity: 0.5 });
+  if (chance(0.3)) {
+    const one = (v: number) => [{ thickness_m: um(v), entered: String(v), unit: "µm" }];
+    story.push("foil check");
+    await add("gaugeCheck", { gauge: "typed", foil_m: um(150), uFoil_m: um(1), zero: one(0), onFoil: one(150), correct: false });
+  }
+  if (chance(0.7)) await read("before", chance(0.8) ? 1 : 0.6);
+  await coats(1 + Math.floor(3 * random()));
+  if (chance(0.9)) await read("after", chance(0.8) ? 1 : 0.7);
+  await faults();
+  if (chance(0.6)) await work();
+  if (chance(0.4)) await read("recheck", chance(0.5) ? 1 : 0.3);
+  if (chance(0.3)) {
+    await coats(1 + Math.floor(2 * random()));
+    if (chance(0.6)) await read("after", chance(0.7) ? 1 : 0.4);
+    if (chance(0.4)) await work();
+  }
+  return { jobId, panelId, story };
+}

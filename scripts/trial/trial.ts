@@ -1,0 +1,79 @@
+/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: doors fuzz kills storage growth storm. */
+import { demoFolder } from "./demo-folder";
+import { tryDoors } from "./doors";
+import { fuzz } from "./fuzz";
+import { growth } from "./growth";
+import { killAgain } from "./kills";
+import { storm } from "./storm";
+import { backupAndRestore, badStarts, clockBack, fullDisk } from "./storage";
+
+const args = process.argv.slice(2);
+const number = (name: string, usual: number) => Number(args.find((a) => a.startsWith(`${name}=`))?.split("=")[1] ?? usual);
+const parts = args.filter((a) => !a.includes("="));
+const wants = (part: string) => parts.length === 0 || parts.includes(part);
+let bad = 0;
+function say(what: string, faults: readonly string[], detail: string): void {
+  bad += faults.length;
+  console.log(`${faults.length === 0 ? "ok  " : "BAD "} ${what}: ${detail}`);
+  for (const f of faults.slice(0, 30)) console.log(`     ${f}`);
+}
+
+const demo = demoFolder();
+if (wants("doors")) {
+  const { tried, in: inside } = await tryDoors(demo.folder, demo.ids);
+  say("doors", inside, `${inside.length} of ${tried} tries of a foreign origin or name got in`);
+}
+if (wants("fuzz")) {
+  const r = await fuzz(demo.folder, demo.ids, { requests: number("requests", 50_000), seed: number("seed", 7) });
+  say(
+    "fuzz",
+    r.faults,
+    `${r.requests} requests, ${JSON.stringify(r.byStatus)}, ${r.unanswered} unanswered, slowest ${r.slowest_ms.toFixed(0)} ms`,
+  );
+}
+if (wants("storage")) {
+  const full = await fullDisk(demo.folder, demo.ids);
+  if (full) say("full disk", full.faults, `${full.stored} readings stored and there, ${full.refused} refused in words`);
+  else console.log("--   full disk: not tried, this machine lets nobody mount a small disk");
+  say("bad starts", await badStarts(demo.folder), "second server, corrupt, newer, open to everybody");
+  say("clock back", await clockBack(demo.folder, demo.ids), "two hours back between two entries");
+  say("restore", await backupAndRestore(demo.folder, demo.ids), "backup, wreck, restore: the same figures");
+}
+if (wants("kills")) {
+  const r = await killAgain(demo.folder, { kills: number("kills", 1000), seed: number("seed", 7) });
+  const faults = [
+    ...r.lost.map((l) => `lost: ${l}`),
+    ...r.doubled.map((d) => `doubled: ${d}`),
+    ...r.half.map((h) => `half: ${h}`),
+    ...r.brokenBackups.map((b) => `broken backup: ${b}`),
+  ];
+  say(
+    "kills",
+    faults,
+    `${r.kills} kills, ${r.sent} writes sent, ${r.acknowledged} acknowledged ${JSON.stringify(r.byKind)}, ${r.lost.length} lost, ${r.doubled.length} doubled, ${r.half.length} half, ${r.backups} backups, ${r.brokenBackups.length} broken`,
+  );
+}
+if (wants("growth"))
+  for (const panels of [100, 1000, 10_000]) {
+    const times = await growth(demo.folder, { panels });
+    const slow = times.filter((t) => t.p50_ms > t.most_ms);
+    say(
+      `growth to ${panels} open panels`,
+      slow.map((t) => `${t.page}: ${t.p50_ms.toFixed(0)} ms, wanted at most ${t.most_ms}`),
+      times.map((t) => `${t.page} ${t.p50_ms.toFixed(0)} (p95 ${t.p95_ms.toFixed(0)}) ms ${t.kB.toFixed(0)} kB`).join(", "),
+    );
+  }
+if (wants("storm")) {
+  const r = await storm(demo.folder, demo.ids);
+  const faults = [
+    ...(Math.max(...r.stale_ms) > 2000 ? [`a window was ${Math.max(...r.stale_ms)} ms behind`] : []),
+    ...(r.p95_ms > 100 ? [`a post took ${r.p95_ms.toFixed(0)} ms (p95)`] : []),
+  ];
+  say(
+    "storm of 20 posts a second",
+    faults,
+    `${r.posts} posts, p50 ${r.p50_ms.toFixed(0)} ms, p95 ${r.p95_ms.toFixed(0)} ms; longest without a look by window ${r.stale_ms.join(", ")} ms`,
+  );
+}
+console.log(bad === 0 ? "trial: nothing found" : `trial: ${bad} found`);
+process.exitCode = bad === 0 ? 0 : 1;

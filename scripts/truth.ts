@@ -1,0 +1,163 @@
+import { type Point, boundingBox, edgeDistances, gridInside } from "#core/kernel/geometry/geometry";
+import { SHAPES, type ShapeKind, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import { normals, seededRandom } from "#core/kernel/stats/random";
+import { edgeMultiplier } from "#core/judge/cell-risk";
+import type { FilmFacts } from "#core/judge/film-facts";
+import type { PanelWork } from "#core/judge/film-judge";
+import { CUT_GUARD_M, DEFAULT_FLOOR_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED } from "#core/judge/limits";
+import type { FilmObservation } from "#core/models/film/film-field";
+import { type HiddenPanel, trueFilm } from "#stand-ins/film-gauge";
+
+const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
+const um = (x: number) => x * 1e-6;
+/** A ladder's own relative doubt before anybody measures. */
+const LADDER_U = 0.16;
+/** What is left of it once a removal was measured at a mark here. */
+const MARKED_U = 0.1;
+
+/** How a truth departs from what the judge believes; all zero or 1: as assumed. */
+export interface Departure {
+  /** Streaks of the film, a share of it, and their spacing. */
+  streak: number;
+  spacing_m: number;
+  /** Width of the edge zone, m. */
+  edgeLength_m: number;
+  /** The gauge's own error of scale and zero, the same before and after. */
+  slope: number;
+  offset_m: number;
+  /** Readings with heavy tails. */
+  heavy: boolean;
+  /** What really comes off against a ladder's forecast, and how uneven the hand is. */
+  removal: number;
+  uneven: number;
+  /** A slip somewhere, this deep; 0: none. */
+  gouge_m: number;
+}
+
+/** One simulated panel: what is really there, and what really happens when it is sanded. */
+export interface Truth {
+  filmAt(at: Point): number;
+  facts(spots: number, known: Known): FilmFacts;
+  work(known: Known): PanelWork;
+  thin: boolean;
+  cut: boolean;
+  places: Point[];
+}
+/** What the shop has measured beside the spots. */
+export interface Known {
+  /** Read before clear as well. */
+  before: boolean;
+  foil: boolean;
+  mark: boolean;
+}
+
+export function departureOf(kind: "assumed" | "misspecified", random: () => number, normal: () => number): Departure {
+  const between = (low: number, high: number) => low + (high - low) * random();
+  if (kind === "assumed")
+    return {
+      streak: 0,
+      spacing_m: 1,
+      edgeLength_m: 0.03,
+      slope: 1 + 0.0115 * normal(),
+      offset_m: um(0.58 * normal()),
+      heavy: false,
+      removal: 1 + LADDER_U * normal(),
+      uneven: 0.15,
+      gouge_m: 0,
+    };
+  return {
+    streak: between(0.05, 0.15),
+    spacing_m: between(0.08, 0.3),
+    edgeLength_m: between(0.012, 0.08),
+    slope: 1 + between(-0.04, 0.04),
+    offset_m: um(between(-2, 2)),
+    heavy: true,
+    removal: between(1.15, 1.3),
+    uneven: between(0.15, 0.3),
+    gouge_m: random() < 0.02 ? um(between(5, 20)) : 0,
+  };
+}
+
+/** @param k number of the panel: kind, film and readings follow from it and the seed alone */
+export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
+  const random = seededRandom(41_000 + 17 * k + (kind === "assumed" ? 0 : 5));
+  const normal = normals(random);
+  const shapeKind = KINDS[k % KINDS.length]!;
+  const [width_m, height_m] = SHAPES[shapeKind].size_m;
+  const { outline, bodyLines } = panelShape(shapeKind, { width_m, height_m });
+  const d = departureOf(kind, random, normal);
+  const hidden: HiddenPanel = {
+    outline,
+    bodyLines,
+    under_m: um(Math.max(50, 95 + 18 * normal())),
+    clear_m: um(Math.max(28, 60 + 12 * normal())),
+    edge_m: 0,
+    line_m: um(Math.min(0, -7 + 4 * normal())),
+    wave_m: um(4 * Math.exp(0.45 * normal())),
+    seed: 5000 + k,
+  };
+  const edge_m = um(Math.min(0, -11 + 5 * normal()));
+  const phase = 2 * Math.PI * random();
+  const { y0 } = boundingBox(outline);
+  const films = (points: readonly Point[]) => {
+    const edges = edgeDistances(points, outline);
+    return points.map((at, i) => {
+      const { under_m, clear_m } = trueFilm(hidden, at);
+      const streaks = 1 + d.streak * Math.cos((2 * Math.PI * (at[1] - y0)) / d.spacing_m + phase);
+      return { under_m, clear_m: Math.max(0, clear_m * streaks + edge_m * Math.exp(-edges[i]! / d.edgeLength_m)) };
+    });
+  };
+  const sprayed_m = hidden.clear_m * Math.exp(0.25 * normal());
+  const nominal_m = um(4 + 12 * random());
+  const forecast = (known: Known) => (known.mark ? d.removal * (1 + 0.05 * markError) * nominal_m : UNMEASURED.removal.factor * nominal_m);
+  const markError = normal();
+  const noise = () => um(1.6) * (d.heavy ? normal() / Math.sqrt((normal() ** 2 + normal() ** 2 + normal() ** 2) / 3) : normal());
+  const outcome = whatHappens();
+  return {
+    ...outcome,
+    filmAt: (at) => films([at])[0]!.clear_m,
+    places: gridInside(outline, { nx: 9, ny: 8 }).map((c) => c.point),
+    facts: (spots, known) => {
+      const at = suggestSpots(outline, spots, { bodyLines });
+      // A foil check sets the gauge right to within its own repeatability.
+      const [slope, offset_m] = known.foil ? [1 + 0.25 * (d.slope - 1), 0.25 * d.offset_m] : [d.slope, d.offset_m];
+      const read = (total: number) => Math.max(0, [0, 1, 2].reduce((a) => a + slope * total + offset_m + noise(), 0) / 3);
+      const film = films(at);
+      const observations = at.flatMap((p, i): FilmObservation[] => [
+        ...(known.before ? [{ at: p, layer: "before" as const, total_m: read(film[i]!.under_m), n: 3 }] : []),
+        { at: p, layer: "after", total_m: read(film[i]!.under_m + film[i]!.clear_m), n: 3 },
+      ]);
+      return {
+        outline,
+        bodyLines,
+        observations,
+        history: { weights: { factory: 0.2, refinish: 0.8 }, sprayed: { clear_m: sprayed_m, u_m: 0.32 * sprayed_m } },
+        foil: known.foil,
+      };
+    },
+    work: (known) => {
+      const removal_m = forecast(known);
+      const uRel = known.mark ? MARKED_U : Math.hypot(LADDER_U, UNMEASURED.removal.u);
+      return { removal_m, u_m: uRel * removal_m, rim_m: DEFAULT_TAPE_M };
+    },
+  };
+
+  /** The whole panel sanded: uneven from place to place, harder at the edge, and here and there a slip. */
+  function whatHappens(): { thin: boolean; cut: boolean } {
+    const points = gridInside(outline).map((c) => c.point);
+    const edges = edgeDistances(points, outline);
+    const film = films(points);
+    const hand: HiddenPanel = { ...hidden, clear_m: 1, wave_m: d.uneven, edge_m: 0, line_m: 0, seed: hidden.seed + 77 };
+    const slip = d.gouge_m > 0 ? points[Math.floor(random() * points.length)]! : null;
+    const left = points.flatMap((p, i) => {
+      if (edges[i]! < DEFAULT_TAPE_M) return [];
+      const bite = edgeMultiplier(edges[i]!) * Math.max(0.1, 1 + (trueFilm(hand, p).clear_m - 1));
+      const slipped = slip && Math.hypot(p[0] - slip[0], p[1] - slip[1]) < 0.02 ? d.gouge_m : 0;
+      return [film[i]!.clear_m - bite * d.removal * nominal_m - slipped];
+    });
+    return {
+      thin: left.filter((m) => m < DEFAULT_FLOOR_M).length > THIN_AREA_SHARE * left.length,
+      cut: left.some((m) => m < CUT_GUARD_M),
+    };
+  }
+}

@@ -1,3 +1,4 @@
+import { HANDED_OVER } from "./handed-over";
 import type { Call, OpName, Ops, Reply } from "./ops";
 
 export interface RunOptions {
@@ -55,7 +56,7 @@ export function createComputeClient(start: () => Worker): ComputeClient {
         current.addEventListener("message", onMessage);
         current.addEventListener("error", onError);
         signal?.addEventListener("abort", onAbort, { once: true });
-        current.postMessage({ id, op, input } satisfies Call<K>);
+        current.postMessage({ id, op, input } satisfies Call<K>, HANDED_OVER[op]?.(input) ?? []);
       });
     },
   };

@@ -1,24 +1,12 @@
-import { useDraft } from "~/kit/draft/use-draft";
-import { JUDGED_TEXTURE } from "#core/judge/texture";
-import { SUBSTRATES, type Substrate } from "#core/panel/brief";
-import { useMemo } from "react";
-import { data, redirect, useNavigation, useSubmit } from "react-router";
+import { Suspense, lazy } from "react";
+import { data, redirect } from "react-router";
 import { z } from "zod";
-import { UNMEASURED_REMOVAL, clearingPlan } from "#core/models/correction/clearing";
-import { CORRECTION_SCHOOLS, correctionSchool, stepName } from "#core/models/correction/schools";
-import type { FilmObservation } from "#core/models/film/film-field";
-import { DEFAULT_TAPE_M } from "#core/judge/limits";
-import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape, placeInWords, suggestSpots } from "#core/kernel/geometry/shapes";
-import { parseQuantity } from "#core/kernel/units/parse";
+import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
+import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { keepAsJob } from "#server/commands/keep-as-job";
 import { serverContext } from "#server/running";
 import { listClears } from "#server/repos/product-repo";
 import { readPrefs } from "~/kit/http/prefs.server";
-import { useAssessment } from "~/kit/run/use-assessment";
-import { useRoot, useUnits } from "~/kit/root/use-root";
-import { PanelDrawing } from "~/kit/panel/panel-drawing";
-import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
-import { SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { jsonBodyOf } from "~/kit/http/body.server";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -54,186 +42,17 @@ export async function action({ request }: Route.ActionArgs) {
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-const MOST_SPOTS = 60;
-type Row = { before: string; after: string };
+// The desk follows the document: the page is read before its tools have come.
+const SandDesk = lazy(() => import("./sand.desk").then((m) => ({ default: m.SandDesk })));
 
-export default function AskSand({ loaderData: { productRevisionId, formKey } }: Route.ComponentProps) {
-  const units = useUnits();
-  const { shop } = useRoot();
-  // A navigation, not a fetcher: the change it makes comes back over the event stream and would overtake a fetcher's redirect.
-  const submit = useSubmit();
-  const keeping = useNavigation().state !== "idle";
-  const draft = useDraft(
-    "sand",
-    {
-      kind: "bonnet",
-      substrate: "unknown",
-      schoolId: "short",
-      rows: Array.from({ length: 6 }, () => ({ before: "", after: "" })),
-    },
-    { rows: { before: "film", after: "film" } },
-  );
-  const { schoolId, rows } = draft.typed;
-  const kind = draft.typed.kind as ShapeKind;
-  const substrate = draft.typed.substrate as Substrate;
-  const setRows = (change: (now: readonly Row[]) => readonly Row[]) => draft.set("rows", change(rows));
-  const [width_m, height_m] = SHAPES[kind].size_m;
-  const shape = useMemo(() => panelShape(kind, { width_m, height_m }), [kind, width_m, height_m]);
-  const places = useMemo(() => suggestSpots(shape.outline, rows.length), [shape, rows.length]);
-  const read = rows.map((r) => ({ before: readFilm(r.before), after: readFilm(r.after) }));
-  const steps = correctionSchool(schoolId).steps.map((s) => s.use);
-  const removal = clearingPlan(steps, JUDGED_TEXTURE, UNMEASURED_REMOVAL);
-  const observations = read.flatMap((r, i): FilmObservation[] => [
-    ...(r.before.ok ? [{ at: places[i]!, layer: "before" as const, total_m: r.before.si, n: 1 }] : []),
-    ...(r.after.ok ? [{ at: places[i]!, layer: "after" as const, total_m: r.after.si, n: 1 }] : []),
-  ]);
-  const after = observations.filter((o) => o.layer === "after").length;
-  const run = useAssessment(
-    after === 0
-      ? null
-      : {
-          film: {
-            outline: shape.outline,
-            bodyLines: shape.bodyLines,
-            observations,
-            history: { weights: SUBSTRATES[substrate].weights },
-            foil: false,
-          },
-          work: {
-            panel: { ...removal.total, rim_m: Math.min(DEFAULT_TAPE_M, height_m / 6) },
-            local: [],
-            floor_m: shop.floor_m,
-          },
-        },
-  );
-  function readFilm(text: string) {
-    const parsed = text.trim() === "" ? null : parseQuantity("film", text, units.film);
-    if (!parsed) return { ok: false as const, message: null };
-    if (parsed.ok && (parsed.si < 0 || parsed.si > 5e-3)) return { ok: false as const, message: "Film lies between 0 and 5 mm" };
-    return parsed;
-  }
-  const change = (i: number, key: "before" | "after", value: string) =>
-    setRows((list) => list.map((r, k) => (k === i ? { ...r, [key]: value } : r)));
-  const named = steps.map((s, i) => ({ name: stepName(s), ...removal.steps[i]! }));
-  const cell = (i: number, key: "before" | "after") => {
-    const r = read[i]![key];
-    const wrong = !r.ok && r.message !== null;
-    return (
-      <td className="p-1">
-        <input
-          className="field"
-          inputMode="decimal"
-          autoComplete="off"
-          aria-label={`Spot ${i + 1}, ${key} clear, ${units.film}`}
-          aria-invalid={wrong ? true : undefined}
-          value={rows[i]![key]}
-          onChange={(e) => change(i, key, e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key !== "Enter") return;
-            e.preventDefault();
-            const inputs = [
-              ...(e.currentTarget.closest("table")?.querySelectorAll<HTMLInputElement>(`input[aria-label*="${key} clear"]`) ?? []),
-            ];
-            inputs[inputs.indexOf(e.currentTarget) + 1]?.focus();
-          }}
-        />
-        {wrong && (
-          <span role="alert" className="text-[13px] font-medium text-stop-ink">
-            {r.message}
-          </span>
-        )}
-      </td>
-    );
-  };
+export default function AskSand({ loaderData }: Route.ComponentProps) {
   return (
     <>
       <PageHeader title="Can I sand this?" note="Readings in, verdict out; nothing is stored until you keep it" />
       <main className="px-4 py-6 sm:px-6">
-        <VerdictHeading run={run} shape={shape} waiting="Type three readings after clear, or more." />
-        <div className="grid gap-x-10 gap-y-7 lg:grid-cols-[minmax(0,340px)_1fr_minmax(0,300px)]">
-          <section aria-label="Readings">
-            <table className="w-full">
-              <thead className="small-label text-left">
-                <tr>
-                  <th className="p-1">Spot</th>
-                  <th className="p-1">Before clear</th>
-                  <th className="p-1">After clear, {units.film}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map((_, i) => (
-                  <tr key={i}>
-                    <th scope="row" className="p-1 text-left">
-                      {i + 1}
-                      <span className="sr-only">, {placeInWords(places[i]!, shape)}</span>
-                    </th>
-                    {cell(i, "before")}
-                    {cell(i, "after")}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <div className="mt-2 flex flex-wrap gap-2">
-              <button
-                type="button"
-                className="press"
-                disabled={rows.length >= MOST_SPOTS}
-                onClick={() => setRows((r) => [...r, { before: "", after: "" }])}
-              >
-                One spot more
-              </button>
-              <button
-                type="button"
-                className="press"
-                disabled={after === 0 || !productRevisionId || keeping}
-                onClick={() =>
-                  void submit(JSON.stringify({ shape: kind, substrate, productRevisionId, unit: units.film, rows, formKey }), {
-                    method: "post",
-                    encType: "application/json",
-                  })
-                }
-              >
-                Keep as a job
-              </button>
-            </div>
-          </section>
-          <section aria-label="Panel" className="space-y-4">
-            <div className="grid gap-3 sm:grid-cols-2">
-              <SelectField label="Panel" value={kind} onChange={draft.field("kind").onChange}>
-                {SHAPE_KINDS.map((k) => (
-                  <option key={k} value={k}>
-                    {SHAPES[k].name}
-                  </option>
-                ))}
-              </SelectField>
-              <SelectField label="What lies below" value={substrate} onChange={draft.field("substrate").onChange}>
-                {Object.entries(SUBSTRATES).map(([k, s]) => (
-                  <option key={k} value={k}>
-                    {s.name}
-                  </option>
-                ))}
-              </SelectField>
-              <SelectField className="sm:col-span-2" label="Grit and polish" value={schoolId} onChange={draft.field("schoolId").onChange}>
-                {CORRECTION_SCHOOLS.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}: {s.steps.map((t) => stepName(t.use)).join(", ")}
-                  </option>
-                ))}
-              </SelectField>
-            </div>
-            <PanelDrawing
-              shape={shape}
-              label={`${SHAPES[kind].name}: where to read`}
-              spots={places.map((at, i) => ({
-                name: String(i + 1),
-                at,
-                text: String(i + 1),
-                state: read[i]!.after.ok ? ("read" as const) : ("open" as const),
-              }))}
-            />
-          </section>
-          <VerdictFigures run={run} shape={shape} removal={removal.total} steps={named} floor_m={shop.floor_m} tape_m={DEFAULT_TAPE_M} />
-        </div>
+        <Suspense>
+          <SandDesk {...loaderData} />
+        </Suspense>
       </main>
     </>
   );

@@ -11,7 +11,7 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { BoothChart } from "./booth-chart";
 import { BoothSetup } from "./booth-setup";
-import { useBoothPlan } from "./use-booth-plan";
+import { useRun } from "~/kit/run/use-run";
 import { WorkingButton } from "~/kit/ui/figure";
 import { FieldErrors } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -64,7 +64,7 @@ export default function BoothPlanPage({ loaderData: view }: Route.ComponentProps
     const others = view.problem.fixed.filter((f) => f.part !== moved.part || f.coat !== moved.coat);
     return { ...view.problem, fixed: [...others, moved] };
   }, [view.problem, moved]);
-  const { answer, busy, fault } = useBoothPlan(problem);
+  const { result: answer, busy, fault } = useRun("booth", "boothPlan", problem);
   const [shown, setShown] = useState<Extract<NonNullable<typeof answer>, { kind: "planned" }>["plan"] | null>(null);
   if (answer?.kind === "planned" && answer.plan !== shown) setShown(answer.plan);
   const zero_s = (view.origin_ms - view.midnight_ms) / MS;

@@ -1,7 +1,7 @@
 import type { AssessInput, Assessment } from "#core/judge/assess";
-import { type WorkerRun, useWorker } from "./use-worker";
+import { type RunState, useRun } from "./use-run";
 
-export type AssessmentRun = WorkerRun<Assessment>;
+export type AssessmentRun = RunState & { result: Assessment | null };
 
 /** A panel's verdict, worked out in the worker. */
-export const useAssessment = (input: AssessInput | null): AssessmentRun => useWorker("verdict", "assess", input);
+export const useAssessment = (input: AssessInput | null): AssessmentRun => useRun("verdict", "assess", input);

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { type OptionCase, type OptionForecast, type OptionKind, type ShopRates, type Waiting, waitingOf } from "#core/judge/options";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { optionQuestion } from "#core/judge/questions";
-import { useWorker } from "~/kit/run/use-worker";
+import { useRun } from "~/kit/run/use-run";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
 import { WorkingButton } from "~/kit/ui/figure";
@@ -31,7 +31,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
   const units = useUnits();
   const { job } = view;
   const input = useMemo(() => optionQuestion(view, { cured, rates }), [view, cured, rates]);
-  const run = useWorker("map", "options", input);
+  const run = useRun("map", "options", input);
   const worked = run.result?.answer ?? null;
   const reason = run.result?.reason ?? run.fault;
   const matte = job.finish === "matte";

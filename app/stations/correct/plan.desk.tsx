@@ -15,7 +15,7 @@ import { parseQuantity } from "#core/kernel/units/parse";
 import { usualChoice } from "#core/judge/questions";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
-import { useWorker } from "~/kit/run/use-worker";
+import { useRun } from "~/kit/run/use-run";
 import { useUnits } from "~/kit/root/use-root";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -80,7 +80,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
     };
   }, [typed, schoolId, runSchool, edges, lines, units, floor_m, view.shopRemoval]);
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
-  const asking = useWorker("verdict", "plan", input);
+  const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
   const run = { ...asking, result: plan && (asking.result?.assessment ?? null) };
   const { removal_m, u_m } = plan ? headlineRemoval(plan.steps) : { removal_m: 0, u_m: 0 };

@@ -30,7 +30,7 @@ export function NibCountDesk() {
   const { view } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
-  const { state, take, count, change, cancel, clear } = useNibCount();
+  const { state, take, count, change, progress, cancel, clear } = useNibCount();
   const draft = useDraft("nibs", { width: initial("length", USUAL_WIDTH_M, units) }, { width: "length" });
   const { width } = draft.typed;
   const seen = parseQuantity("length", width, units.length);
@@ -141,11 +141,11 @@ export function NibCountDesk() {
           {state.at === "looking" ? (
             <div className="flex items-center gap-3">
               <Progress.Root
-                value={Math.round(100 * state.progress)}
+                value={Math.round(100 * progress)}
                 aria-label="Looking for nibs"
                 className="h-1.5 w-40 overflow-hidden rounded bg-hair"
               >
-                <Progress.Indicator className="h-full bg-glow" style={{ width: `${100 * state.progress}%` }} />
+                <Progress.Indicator className="h-full bg-glow" style={{ width: `${100 * progress}%` }} />
               </Progress.Root>
               <button type="button" className="press" data-kind="quiet" onClick={cancel}>
                 Cancel

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { type ReflectionReading, type ReflectionSetup, compareReflections } from "#core/models/photo/reflection-check";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { initial } from "~/kit/form/initial";
-import { computeClient } from "~/kit/run/compute-client";
+import { useTask } from "~/kit/run/use-task";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
 import { Field } from "~/kit/ui/field";
@@ -40,6 +40,7 @@ export function ReflectionDesk() {
     { tube_m: "length", light_m: "length", camera_m: "length" },
   );
   const { typed } = draft;
+  const task = useTask("photo", "readReflection");
   const [looks, setLooks] = useState<Partial<Record<Side, Look>>>({});
   const parsed = Object.fromEntries(Object.entries(typed).map(([k, v]) => [k, parseQuantity("length", v, units.length)])) as Record<
     keyof ReflectionSetup,
@@ -71,12 +72,9 @@ export function ReflectionDesk() {
     };
     set(side, look);
     const pixels = await pixelsOf(blob);
-    try {
-      const read = await computeClient("photo").run("readReflection", { ...pixels, setup: at });
-      set(side, { ...look, busy: false, ...(read.ok ? { reading: read.reading } : { reason: read.reason }) });
-    } catch (error) {
-      set(side, { ...look, busy: false, reason: error instanceof Error ? error.message : String(error) });
-    }
+    const read = await task.run({ ...pixels, setup: at });
+    if (read.at !== "done") return set(side, { ...look, busy: false, reason: read.at === "failed" ? read.reason : null });
+    set(side, { ...look, busy: false, ...(read.output.ok ? { reading: read.output.reading } : { reason: read.output.reason }) });
   };
   const [own, other] = [looks.own?.reading, looks.neighbour?.reading];
   const compared = own && other && own.long_rad > 0 && other.long_rad > 0 ? compareReflections([own.long_rad], [other.long_rad]) : null;

@@ -1,6 +1,6 @@
 import { useCallback, useState } from "react";
 import type { Inclusion } from "#core/models/photo/nibs";
-import { computeClient } from "~/kit/run/compute-client";
+import { useTask } from "~/kit/run/use-task";
 import { type PictureSource, askPicture, pixelsOf } from "./picture";
 
 export interface NibPicture {
@@ -26,14 +26,14 @@ export interface NibMark {
 type State =
   | { at: "none"; reason: string | null }
   | { at: "picture"; picture: NibPicture }
-  | { at: "looking"; picture: NibPicture; progress: number }
+  | { at: "looking"; picture: NibPicture }
   | { at: "counted"; picture: NibPicture; marks: NibMark[]; smallest_m: number }
   | { at: "refused"; picture: NibPicture; reason: string };
 
 /** A picture on its way from file to counted marks; the count runs in a worker and can be stopped. */
 export function useNibCount() {
   const [state, setState] = useState<State>({ at: "none", reason: null });
-  const [controller, setController] = useState<AbortController | null>(null);
+  const { run, progress, cancel } = useTask("photo", "findInclusions");
 
   const take = useCallback(async (source: PictureSource) => {
     setState({ at: "none", reason: null });
@@ -57,33 +57,25 @@ export function useNibCount() {
     bitmap.close();
   }, []);
 
-  const count = useCallback(async (picture: NibPicture, width_m: number) => {
-    const abort = new AbortController();
-    setController(abort);
-    setState({ at: "looking", picture, progress: 0 });
+  const count = async (picture: NibPicture, width_m: number) => {
+    setState({ at: "looking", picture });
     const pixels = await pixelsOf(picture.blob);
-    try {
-      const answer = await computeClient("photo").run(
-        "findInclusions",
-        { ...pixels, scale_m_px: width_m / pixels.width },
-        { signal: abort.signal, onProgress: (progress) => setState({ at: "looking", picture, progress }) },
-      );
-      setState(
-        answer.ok
-          ? { at: "counted", picture, marks: answer.found.map(markOf), smallest_m: answer.smallest_m }
-          : { at: "refused", picture, reason: answer.reason },
-      );
-    } catch (error) {
-      if (error instanceof DOMException && error.name === "AbortError") setState({ at: "picture", picture });
-      else setState({ at: "refused", picture, reason: error instanceof Error ? error.message : String(error) });
-    }
-  }, []);
+    const answer = await run({ ...pixels, scale_m_px: width_m / pixels.width });
+    if (answer.at === "stopped") return setState({ at: "picture", picture });
+    if (answer.at === "failed") return setState({ at: "refused", picture, reason: answer.reason });
+    const { output } = answer;
+    setState(
+      output.ok
+        ? { at: "counted", picture, marks: output.found.map(markOf), smallest_m: output.smallest_m }
+        : { at: "refused", picture, reason: output.reason },
+    );
+  };
 
   const change = useCallback(
     (marks: (list: NibMark[]) => NibMark[]) => setState((s) => (s.at === "counted" ? { ...s, marks: marks(s.marks) } : s)),
     [],
   );
-  return { state, take, count, change, cancel: () => controller?.abort(), clear: () => setState({ at: "none", reason: null }) };
+  return { state, take, count, change, progress, cancel, clear: () => setState({ at: "none", reason: null }) };
 }
 
 const markOf = (f: Inclusion): NibMark => ({ x: f.x, y: f.y, diameter_m: f.diameter_m, atMost: f.atMost, by: "found", struck: false });

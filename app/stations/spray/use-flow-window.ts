@@ -1,37 +1,13 @@
-import { useEffect, useState } from "react";
-import type { FlowAxis, FlowSetting, FlowWindow } from "#core/models/flow/flow-window";
-import { computeClient } from "~/kit/run/compute-client";
+import type { FlowAxis, FlowSetting } from "#core/models/flow/flow-window";
+import { type Run, useRun } from "~/kit/run/use-run";
 
 const CELLS = 60;
+/** A point that is dragged rests seldom: the window follows it sooner than other questions follow theirs. */
+const REST_MS = 60;
 
-/** Sweeps the window in the worker; while a setting moves, the run before is cancelled and the last picture stays. */
-export function useFlowWindow(
-  setting: FlowSetting | null,
-  xAxis: FlowAxis,
-  yAxis: FlowAxis,
-): { window: FlowWindow | null; busy: boolean; axes: string } {
-  const key = JSON.stringify({ setting: setting && freeze(setting, xAxis, yAxis), xAxis, yAxis });
-  const [state, setState] = useState<{ window: FlowWindow | null; busy: boolean; axes: string }>({ window: null, busy: true, axes: "" });
-  useEffect(() => {
-    const input = JSON.parse(key) as { setting: FlowSetting | null; xAxis: FlowAxis; yAxis: FlowAxis };
-    const { setting: moved } = input;
-    if (!moved) return;
-    const abort = new AbortController();
-    const wait = setTimeout(() => {
-      setState((s) => ({ ...s, busy: true }));
-      computeClient("flow")
-        .run("flowWindow", { setting: moved, xAxis: input.xAxis, yAxis: input.yAxis, n: CELLS }, { signal: abort.signal })
-        .then((window) => setState({ window, busy: false, axes: `${input.xAxis} ${input.yAxis}` }))
-        .catch((error: unknown) => {
-          if (!(error instanceof DOMException && error.name === "AbortError")) setState((s) => ({ ...s, busy: false }));
-        });
-    }, 60);
-    return () => {
-      clearTimeout(wait);
-      abort.abort();
-    };
-  }, [key]);
-  return state;
+/** Sweeps the window in the worker; while a setting moves, the run before is cancelled and the last picture stays, with the axes it has. */
+export function useFlowWindow(setting: FlowSetting | null, xAxis: FlowAxis, yAxis: FlowAxis): Run<"flowWindow"> {
+  return useRun("flow", "flowWindow", setting && { setting: freeze(setting, xAxis, yAxis), xAxis, yAxis, n: CELLS }, REST_MS);
 }
 
 /** The swept figures themselves do not change the picture: dragging the point does not sweep again. */

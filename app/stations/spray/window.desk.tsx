@@ -29,12 +29,11 @@ import { Tag } from "~/kit/ui/tag";
 import { CLASS_WORDS, flowSentence, flowWorking } from "~/kit/words/flow-words";
 import { later as fetchedLater, useLater } from "~/kit/root/later";
 import { LightTube } from "~/kit/panel/light-tube";
-import { useFlowWindow } from "./use-flow-window";
 
 const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
 
 /** The picture follows the sentence and the settings. */
-const FLOW_MAP = fetchedLater(() => import("./flow-map"));
+const SWEPT_MAP = fetchedLater(() => import("./swept-map"));
 /** What a flow coat would do: below everything else, and fetched after it. */
 const FLOW_COATS = fetchedLater(() => import("./flow-coats"));
 
@@ -134,7 +133,7 @@ export function FlowDesk({
     () => setting && inModel(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
     [setting, textureLimit],
   );
-  const flowMap = useLater(FLOW_MAP, true);
+  const swept = useLater(SWEPT_MAP, true);
   const flowCoats = useLater(FLOW_COATS, true);
   const later = useDeferredValue(setting);
   const around = useMemo(
@@ -150,7 +149,6 @@ export function FlowDesk({
   );
   const calm = useDeferredValue(worked?.verdict.result ?? null);
   const beside = useMemo(() => (calm && neighbour != null ? withTexture(calm, neighbour) : null), [calm, neighbour]);
-  const sweep = useFlowWindow(setting, pair.x, pair.y);
   const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
   useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
   const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
@@ -202,16 +200,9 @@ export function FlowDesk({
             options={PAIR_NAMES.map((name, i) => ({ value: String(i), name }))}
           />
           {point && (
-            <div className="mt-2 aspect-[560/440]" aria-busy={sweep.busy}>
-              {flowMap && (
-                <flowMap.FlowMap
-                  window={sweep.axes === `${pair.x} ${pair.y}` ? sweep.window : null}
-                  xAxis={pair.x}
-                  yAxis={pair.y}
-                  point={point}
-                  textureLimit={textureLimit}
-                  onMove={move}
-                />
+            <div className="mt-2 aspect-[560/440]">
+              {swept && (
+                <swept.SweptMap setting={setting} xAxis={pair.x} yAxis={pair.y} point={point} textureLimit={textureLimit} onMove={move} />
               )}
             </div>
           )}

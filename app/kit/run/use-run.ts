@@ -1,0 +1,70 @@
+import { useEffect, useMemo, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import type { OpName, Ops } from "#workers/ops";
+import { type WorkLine, computeClient } from "./compute-client";
+import { useRunClient } from "./run-client";
+import { faultInWords } from "./run-fault";
+
+/** How far a calculation has come, whatever it answers. */
+export interface RunState {
+  /** From the moment the question changes until it is answered, given up or has failed. */
+  busy: boolean;
+  /** Share of the work that is done, 0 to 1. */
+  progress: number;
+  /** What went wrong, in words; null while nothing did. */
+  fault: string | null;
+  cancel: () => void;
+}
+export interface Run<K extends OpName> extends RunState {
+  /** Newest finished answer; kept while the next is worked out, so that nothing jumps. */
+  result: Ops[K]["out"] | null;
+  /** The question that `result` answers. */
+  asked: Ops[K]["in"] | null;
+}
+
+/** Waits so long for the question to rest before it starts. */
+const REST_MS = 120;
+/** Answers are kept so long after the last page that showed them: back on the page, the same question is not worked out again. */
+const KEPT_MS = 5 * 60_000;
+
+/** Works an answer out in a worker whenever the question changes; an older run is cancelled first. No question, no answer. */
+export function useRun<K extends OpName>(line: WorkLine, op: K, input: Ops[K]["in"] | null, rest_ms = REST_MS): Run<K> {
+  const client = useRunClient();
+  const question = useMemo(() => JSON.stringify(input), [input]);
+  const rested = useRested(question, rest_ms);
+  const [progress, setProgress] = useState(0);
+  const queryKey = [line, op, rested];
+  const { data, error, isFetching } = useQuery(
+    {
+      queryKey,
+      enabled: rested !== null && rested !== "null",
+      queryFn: async ({ signal }) => {
+        const asked = JSON.parse(rested!) as Ops[K]["in"];
+        setProgress(0);
+        return { asked, result: await computeClient(line).run(op, asked, { signal, onProgress: setProgress }) };
+      },
+      placeholderData: keepPreviousData,
+      gcTime: KEPT_MS,
+    },
+    client,
+  );
+  const none = input === null;
+  return {
+    result: none ? null : (data?.result ?? null),
+    asked: none ? null : (data?.asked ?? null),
+    busy: !none && (rested !== question || isFetching),
+    progress: isFetching ? progress : data ? 1 : 0,
+    fault: none || isFetching ? null : faultInWords(error),
+    cancel: () => void client.cancelQueries({ queryKey }),
+  };
+}
+
+/** The question as it was when it last rested; null before the first rest, so that nothing starts on the server or in a half-drawn page. */
+function useRested(question: string, rest_ms: number): string | null {
+  const [rested, setRested] = useState<string | null>(null);
+  useEffect(() => {
+    const wait = setTimeout(() => setRested(question), rest_ms);
+    return () => clearTimeout(wait);
+  }, [question, rest_ms]);
+  return rested;
+}

@@ -1,0 +1,47 @@
+import { useState } from "react";
+import { useMutation } from "@tanstack/react-query";
+import type { OpName, Ops } from "#workers/ops";
+import { type WorkLine, computeClient } from "./compute-client";
+import { useRunClient } from "./run-client";
+import { faultInWords } from "./run-fault";
+
+export type TaskAnswer<K extends OpName> = { at: "done"; output: Ops[K]["out"] } | { at: "stopped" } | { at: "failed"; reason: string };
+export interface Task<K extends OpName> {
+  /** Works one question out in the worker, once; pictures in it are handed over, not copied. Never throws. */
+  run: (input: Ops[K]["in"]) => Promise<TaskAnswer<K>>;
+  busy: boolean;
+  /** Share of the work that is done, 0 to 1. */
+  progress: number;
+  cancel: () => void;
+}
+
+/** A question that is asked when a button is pressed, not while figures change. */
+export function useTask<K extends OpName>(line: WorkLine, op: K): Task<K> {
+  const client = useRunClient();
+  const [progress, setProgress] = useState(0);
+  const [controller, setController] = useState<AbortController | null>(null);
+  const { mutateAsync, isPending } = useMutation(
+    {
+      mutationFn: (input: Ops[K]["in"]) => {
+        const abort = new AbortController();
+        setController(abort);
+        setProgress(0);
+        return computeClient(line).run(op, input, { signal: abort.signal, onProgress: setProgress });
+      },
+    },
+    client,
+  );
+  return {
+    run: async (input) => {
+      try {
+        return { at: "done", output: await mutateAsync(input) };
+      } catch (error) {
+        const reason = faultInWords(error);
+        return reason === null ? { at: "stopped" } : { at: "failed", reason };
+      }
+    },
+    busy: isPending,
+    progress,
+    cancel: () => controller?.abort(),
+  };
+}

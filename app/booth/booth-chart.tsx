@@ -1,9 +1,10 @@
-import { Pin } from "lucide-react";
+import { DndContext, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useRef, useState } from "react";
 import type { BoothPlan } from "#core/models/schedule/booth-plan";
 import { showTimeOfDay } from "#core/kernel/units/format";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { scaleLinear } from "~/kit/ui/linear-scale";
+import { CoatBar, type MovableCoat } from "./coat-bar";
 
 export interface ChartRow {
   id: string;
@@ -20,7 +21,10 @@ export interface ChartSprayed {
 const PX_PER_MIN = 7;
 const ROW_PX = 56;
 const LABEL_PX = 148;
-const TARGET_PX = 44;
+/** A press that moves less is a tap. */
+const GRAB_PX = 3;
+/** The bar names its time itself while it moves. */
+const SILENT = { onDragStart: () => undefined, onDragOver: () => undefined, onDragEnd: () => undefined, onDragCancel: () => undefined };
 const MINUTE_S = 60;
 const TICKS_MIN = [5, 10, 15, 30, 60, 120, 240];
 const TICK_PX = 74;
@@ -51,7 +55,8 @@ export function BoothChart({
   onMove: (moved: { part: string; coat: number; start_s: number } | null) => void;
 }) {
   const field = useRef<HTMLDivElement>(null);
-  const [drag, setDrag] = useState<{ part: string; coat: number; grab_s: number; from_s: number; start_s: number } | null>(null);
+  const grabbed = useRef<MovableCoat | null>(null);
+  const [drag, setDrag] = useState<{ part: string; coat: number; start_s: number } | null>(null);
   const from_s = Math.min(0, ...plan.pots.map((p) => p.mixAt_s), ...sprayed.map((s) => s.start_s));
   const to_s = Math.max(plan.end_s, MINUTE_S * 30) + MINUTE_S * 10;
   const width = ((to_s - from_s) / MINUTE_S) * PX_PER_MIN;
@@ -61,145 +66,138 @@ export function BoothChart({
   const step_s = MINUTE_S * (TICKS_MIN.find((m) => m * PX_PER_MIN >= TICK_PX) ?? 240);
   const first = Math.ceil((zero_s + from_s) / step_s) * step_s - zero_s;
   const ticks = Array.from({ length: Math.max(0, Math.floor((to_s - first) / step_s) + 1) }, (_, i) => first + i * step_s);
-  const timeAt = (clientX: number) => {
-    const { left, width: wide } = field.current!.getBoundingClientRect();
-    return x.invert(((clientX - left) / wide) * 100);
-  };
   const snap = (s: number) => clamp(Math.round((zero_s + s) / MINUTE_S) * MINUTE_S - zero_s, 0, to_s);
   const products = [...new Set(plan.pots.filter((_, i) => plan.sprays.some((s) => s.pot === i)).map((p) => p.product))];
   const clock = (s: number) => showTimeOfDay(zero_s + s);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: GRAB_PX } }));
+  /** Where the coat is now that is being dragged; counted from where it was grabbed, for the plan moves along with it. */
+  const dragged = ({ delta }: { delta: { x: number } }) => {
+    const { part, coat, start_s } = grabbed.current!;
+    return { part, coat, start_s: snap(start_s + (delta.x / field.current!.getBoundingClientRect().width) * (to_s - from_s)) };
+  };
+  const end = () => {
+    setDrag(null);
+    onMove(null);
+  };
   return (
-    <ScrollRegion label="Booth plan against time">
-      <div className="relative" style={{ minWidth: LABEL_PX + width }}>
-        <div className="relative h-7 border-b border-hair" style={{ marginLeft: LABEL_PX }} aria-hidden>
-          {ticks.map((t) => (
-            <span key={t} className="absolute bottom-1 -translate-x-1/2 text-[13px] text-ink2" style={{ left: at(t) }}>
-              {clock(t)}
-            </span>
-          ))}
-        </div>
-        <div ref={field} className="absolute inset-y-0 right-0" style={{ left: LABEL_PX }} aria-hidden>
-          {ticks.map((t) => (
-            <span key={t} className="absolute top-7 bottom-0 border-l border-hair" style={{ left: at(t) }} />
-          ))}
-        </div>
-        {products.map((product) => (
-          <Row key={product} label={<PotLabel product={product} />}>
-            {plan.pots.map((p, i) => {
-              const used = plan.sprays.filter((s) => s.pot === i);
-              if (p.product !== product || used.length === 0) return null;
-              const last_s = Math.max(...used.map((s) => s.end_s));
-              return (
-                <span key={i}>
-                  <span
-                    className="absolute top-7 h-4 border border-edge bg-hair"
-                    style={{ left: at(p.mixAt_s), width: span(p.mixAt_s, p.from_s) }}
-                    title="mixing"
-                  />
-                  <span
-                    className="absolute top-7 h-4 border border-edge bg-amber-wash"
-                    style={{ left: at(p.from_s), width: span(p.from_s, last_s) }}
-                  />
-                  <span className="absolute top-1.5 text-[13px] whitespace-nowrap" style={{ left: at(Math.max(from_s, p.mixAt_s)) }}>
-                    pot {i + 1}, over at {clock(p.until_s)}
-                  </span>
-                </span>
-              );
-            })}
-          </Row>
-        ))}
-        {rows.map((r) => (
-          <Row
-            key={r.id}
-            label={
-              <>
-                <b className="block truncate font-semibold">{r.name}</b>
-                <span className="block truncate text-[13px] text-ink2">{r.vehicle}</span>
-              </>
-            }
-          >
-            {sprayed
-              .filter((s) => s.part === r.id)
-              .map((s) => (
-                <span
-                  key={s.coat}
-                  className="absolute top-1 grid h-9 place-content-center border border-edge bg-hair text-[13px] text-ink2"
-                  style={{ left: at(s.start_s), width: span(s.start_s, s.end_s), minWidth: 14 }}
-                >
-                  {s.coat}
-                </span>
-              ))}
-            {plan.sprays
-              .filter((s) => s.part === r.id)
-              .map((s) => {
-                const moving = drag?.part === s.part && drag.coat === s.coat;
-                const start_s = moving ? drag.start_s : s.start_s;
-                const bar = span(s.start_s, s.end_s);
-                const isFixed = moving || fixed.some((f) => f.part === s.part && f.coat === s.coat);
+    <DndContext
+      id="booth"
+      sensors={sensors}
+      accessibility={{ screenReaderInstructions: { draggable: "Arrow keys move the coat by a minute." }, announcements: SILENT }}
+      onDragStart={({ active }) => {
+        grabbed.current = active.data.current as MovableCoat;
+      }}
+      onDragMove={(e) => {
+        const to = dragged(e);
+        if (to.start_s === drag?.start_s) return;
+        setDrag(to);
+        onMove(to);
+      }}
+      onDragEnd={(e) => {
+        const { part, coat, start_s } = dragged(e);
+        if (Math.abs(start_s - grabbed.current!.start_s) >= 1) onFix(part, coat, start_s);
+        end();
+      }}
+      onDragCancel={end}
+    >
+      <ScrollRegion label="Booth plan against time">
+        <div className="relative" style={{ minWidth: LABEL_PX + width }}>
+          <div className="relative h-7 border-b border-hair" style={{ marginLeft: LABEL_PX }} aria-hidden>
+            {ticks.map((t) => (
+              <span key={t} className="absolute bottom-1 -translate-x-1/2 text-[13px] text-ink2" style={{ left: at(t) }}>
+                {clock(t)}
+              </span>
+            ))}
+          </div>
+          <div ref={field} className="absolute inset-y-0 right-0" style={{ left: LABEL_PX }} aria-hidden>
+            {ticks.map((t) => (
+              <span key={t} className="absolute top-7 bottom-0 border-l border-hair" style={{ left: at(t) }} />
+            ))}
+          </div>
+          {products.map((product) => (
+            <Row key={product} label={<PotLabel product={product} />}>
+              {plan.pots.map((p, i) => {
+                const used = plan.sprays.filter((s) => s.pot === i);
+                if (p.product !== product || used.length === 0) return null;
+                const last_s = Math.max(...used.map((s) => s.end_s));
                 return (
-                  <span key={s.coat}>
-                    {s.next && !moving && (
-                      <span
-                        className="absolute top-[46px] h-1.5 border border-glow-ink bg-glow"
-                        style={{ left: at(s.next.least_s), width: span(s.next.least_s, Math.min(s.next.most_s, to_s)) }}
-                        aria-hidden
-                      />
-                    )}
+                  <span key={i}>
                     <span
-                      className={`absolute top-1 flex h-9 min-w-4 items-center justify-center gap-0.5 overflow-hidden bg-glow-wash text-[14px] font-semibold text-ink ${isFixed ? "border-2 border-ink" : "border border-glow-ink"}`}
-                      style={{ left: at(start_s), width: bar }}
-                      aria-hidden
-                    >
-                      {isFixed && <Pin size={12} />}
-                      {s.coat}
-                    </span>
-                    <button
-                      type="button"
-                      className="absolute top-0 z-10 h-12 -translate-x-1/2 cursor-grab touch-none"
-                      style={{ left: at(start_s + (s.end_s - s.start_s) / 2), width: `max(${TARGET_PX}px, ${bar})` }}
-                      aria-label={`${r.name}, coat ${s.coat}: ${clock(start_s)} to ${clock(start_s + s.end_s - s.start_s)}, painter ${s.painter + 1}, pot ${s.pot + 1}${isFixed ? ", fixed" : ""}`}
-                      data-testid={`coat-${r.name}-${s.coat}`}
-                      onPointerDown={(e) => {
-                        e.currentTarget.setPointerCapture(e.pointerId);
-                        setDrag({
-                          part: s.part,
-                          coat: s.coat,
-                          grab_s: timeAt(e.clientX) - s.start_s,
-                          from_s: s.start_s,
-                          start_s: s.start_s,
-                        });
-                      }}
-                      onPointerMove={(e) => {
-                        if (!moving || e.buttons !== 1) return;
-                        const to = snap(timeAt(e.clientX) - drag.grab_s);
-                        if (to === drag.start_s) return;
-                        setDrag({ ...drag, start_s: to });
-                        onMove({ part: s.part, coat: s.coat, start_s: to });
-                      }}
-                      onPointerUp={() => {
-                        if (!moving) return;
-                        if (Math.abs(drag.start_s - drag.from_s) >= 1) onFix(s.part, s.coat, drag.start_s);
-                        setDrag(null);
-                        onMove(null);
-                      }}
-                      onPointerCancel={() => {
-                        setDrag(null);
-                        onMove(null);
-                      }}
-                      onKeyDown={(e) => {
-                        const by = { ArrowLeft: -MINUTE_S, ArrowRight: MINUTE_S }[e.key];
-                        if (by === undefined) return;
-                        e.preventDefault();
-                        onFix(s.part, s.coat, snap(s.start_s + by));
-                      }}
+                      className="absolute top-7 h-4 border border-edge bg-hair"
+                      style={{ left: at(p.mixAt_s), width: span(p.mixAt_s, p.from_s) }}
+                      title="mixing"
                     />
+                    <span
+                      className="absolute top-7 h-4 border border-edge bg-amber-wash"
+                      style={{ left: at(p.from_s), width: span(p.from_s, last_s) }}
+                    />
+                    <span className="absolute top-1.5 text-[13px] whitespace-nowrap" style={{ left: at(Math.max(from_s, p.mixAt_s)) }}>
+                      pot {i + 1}, over at {clock(p.until_s)}
+                    </span>
                   </span>
                 );
               })}
-          </Row>
-        ))}
-      </div>
-    </ScrollRegion>
+            </Row>
+          ))}
+          {rows.map((r) => (
+            <Row
+              key={r.id}
+              label={
+                <>
+                  <b className="block truncate font-semibold">{r.name}</b>
+                  <span className="block truncate text-[13px] text-ink2">{r.vehicle}</span>
+                </>
+              }
+            >
+              {sprayed
+                .filter((s) => s.part === r.id)
+                .map((s) => (
+                  <span
+                    key={s.coat}
+                    className="absolute top-1 grid h-9 place-content-center border border-edge bg-hair text-[13px] text-ink2"
+                    style={{ left: at(s.start_s), width: span(s.start_s, s.end_s), minWidth: 14 }}
+                  >
+                    {s.coat}
+                  </span>
+                ))}
+              {plan.sprays
+                .filter((s) => s.part === r.id)
+                .map((s) => {
+                  const moving = drag?.part === s.part && drag.coat === s.coat;
+                  const start_s = moving ? drag.start_s : s.start_s;
+                  const isFixed = moving || fixed.some((f) => f.part === s.part && f.coat === s.coat);
+                  return (
+                    <span key={s.coat}>
+                      {s.next && !moving && (
+                        <span
+                          className="absolute top-[46px] h-1.5 border border-glow-ink bg-glow"
+                          style={{ left: at(s.next.least_s), width: span(s.next.least_s, Math.min(s.next.most_s, to_s)) }}
+                          aria-hidden
+                        />
+                      )}
+                      <CoatBar
+                        coat={{ part: s.part, coat: s.coat, start_s: s.start_s, end_s: s.end_s }}
+                        label={`${r.name}, coat ${s.coat}: ${clock(start_s)} to ${clock(start_s + s.end_s - s.start_s)}, painter ${s.painter + 1}, pot ${s.pot + 1}${isFixed ? ", fixed" : ""}`}
+                        testId={`coat-${r.name}-${s.coat}`}
+                        left={at(start_s)}
+                        middle={at(start_s + (s.end_s - s.start_s) / 2)}
+                        width={span(s.start_s, s.end_s)}
+                        isFixed={isFixed}
+                        onKeyDown={(e) => {
+                          const by = { ArrowLeft: -MINUTE_S, ArrowRight: MINUTE_S }[e.key];
+                          if (by === undefined) return;
+                          e.preventDefault();
+                          onFix(s.part, s.coat, snap(s.start_s + by));
+                        }}
+                      />
+                    </span>
+                  );
+                })}
+            </Row>
+          ))}
+        </div>
+      </ScrollRegion>
+    </DndContext>
   );
 }
 

@@ -36,7 +36,7 @@ export function useTask<K extends OpName>(line: WorkLine, op: K): Task<K> {
       try {
         return { at: "done", output: await mutateAsync(input) };
       } catch (error) {
-        const reason = faultInWords(error);
+        const reason = faultInWords(error as Error);
         return reason === null ? { at: "stopped" } : { at: "failed", reason };
       }
     },

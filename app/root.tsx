@@ -4,6 +4,9 @@ import { useNonce } from "~/kit/http/nonce";
 import { type RootData, loadRoot } from "./kit/http/root-data.server";
 import { Shell } from "~/kit/shell/shell";
 import "./app.css";
+import { unlessListMoved } from "~/kit/list/list-state";
+
+export { unlessListMoved as shouldRevalidate };
 
 export const loader = ({ request }: Route.LoaderArgs) => loadRoot(request);
 

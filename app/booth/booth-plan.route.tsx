@@ -9,11 +9,11 @@ import { answerForm, textOf } from "~/kit/form/answer";
 import { boothPlanForm, fixCoatForm } from "./booth-plan.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { BoothChart } from "./booth-chart";
 import { BoothSetup } from "./booth-setup";
 import { useRun } from "~/kit/run/use-run";
 import { WorkingButton } from "~/kit/ui/figure";
 import { FieldErrors } from "~/kit/ui/field";
+import { later, useLater } from "~/kit/root/later";
 import { PageHeader } from "~/kit/shell/page-header";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { boothSentence, boothWorking, infeasibleSentence, relaxWords } from "./booth-plan.words";
@@ -55,6 +55,8 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 
 const MS = 1000;
 
+const boothChart = later(() => import("./booth-chart"));
+
 /** Several parts, coats and sides in one booth: who sprays what when, so that the day is short and no window is missed. */
 export default function BoothPlanPage({ loaderData: view }: Route.ComponentProps) {
   const fetcher = useFetcher<typeof action>();
@@ -65,6 +67,7 @@ export default function BoothPlanPage({ loaderData: view }: Route.ComponentProps
     return { ...view.problem, fixed: [...others, moved] };
   }, [view.problem, moved]);
   const { result: answer, busy, fault } = useRun("booth", "boothPlan", problem);
+  const chart = useLater(boothChart, true);
   const [shown, setShown] = useState<Extract<NonNullable<typeof answer>, { kind: "planned" }>["plan"] | null>(null);
   if (answer?.kind === "planned" && answer.plan !== shown) setShown(answer.plan);
   const zero_s = (view.origin_ms - view.midnight_ms) / MS;
@@ -128,20 +131,22 @@ export default function BoothPlanPage({ loaderData: view }: Route.ComponentProps
         </div>
         {shown && chosen.length > 0 && (
           <section aria-label="Plan" className={busy && moved === null ? "opacity-60" : ""}>
-            <BoothChart
-              plan={shown}
-              rows={chosen.map((c) => ({ id: c.panelId, vehicle: c.vehicle, name: c.name }))}
-              sprayed={view.sprayed.map((s) => ({
-                part: s.panelId,
-                coat: s.coat,
-                start_s: (s.start_ms - view.origin_ms) / MS,
-                end_s: (s.end_ms - view.origin_ms) / MS,
-              }))}
-              fixed={view.problem.fixed}
-              zero_s={zero_s}
-              onFix={fix}
-              onMove={setMoved}
-            />
+            {chart && (
+              <chart.BoothChart
+                plan={shown}
+                rows={chosen.map((c) => ({ id: c.panelId, vehicle: c.vehicle, name: c.name }))}
+                sprayed={view.sprayed.map((s) => ({
+                  part: s.panelId,
+                  coat: s.coat,
+                  start_s: (s.start_ms - view.origin_ms) / MS,
+                  end_s: (s.end_ms - view.origin_ms) / MS,
+                }))}
+                fixed={view.problem.fixed}
+                zero_s={zero_s}
+                onFix={fix}
+                onMove={setMoved}
+              />
+            )}
             <p className="mt-2 text-[13px] text-ink2">
               Under each row: when the next coat may start. Grey: mixing, or on already. Drag a coat, or use the arrow keys on it, to fix
               its time.

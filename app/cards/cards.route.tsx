@@ -1,18 +1,22 @@
 import { format } from "date-fns";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { cardGloss } from "#core/models/cards/card";
 import { serverContext } from "#server/running";
 import { listCards } from "#server/repos/card-repo";
 import { cardRows } from "./card-facts";
 import { useUnits } from "~/kit/root/use-root";
-import { Field } from "~/kit/ui/field";
+import { ListFoot, ListTools } from "~/kit/list/list-view";
+import { ONE_COLUMN, useList } from "~/kit/list/use-list";
 import { PageHeader } from "~/kit/shell/page-header";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import type { Route } from "./+types/cards.route";
+import { unlessListMoved } from "~/kit/list/list-state";
 
 export const meta: Route.MetaFunction = () => [{ title: "Cards · Yakamoz" }];
+
+export { unlessListMoved as shouldRevalidate };
 
 export async function loader() {
   const cards = await listCards((await serverContext()).db);
@@ -20,20 +24,22 @@ export async function loader() {
 }
 
 const MOST_COMPARED = 4;
+/** Cards of one page. */
+const PAGE = 40;
 
 export default function Cards({ loaderData: { cards } }: Route.ComponentProps) {
   const units = useUnits();
-  const [search, setSearch] = useState("");
   const [chosen, setChosen] = useState<string[]>([]);
-  const found = useMemo(() => {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return cards.filter((c) => {
-      const text = [c.number, c.body.name, c.body.productName, c.body.mix, c.body.base, c.body.place, c.body.note, c.by, c.day]
-        .join(" ")
-        .toLowerCase();
-      return words.every((w) => text.includes(w));
-    });
-  }, [cards, search]);
+  const list = useList({
+    id: "cards",
+    rows: cards,
+    columns: ONE_COLUMN,
+    text: ({ number, body, by, day }) =>
+      [number, body.name, body.productName, body.mix, body.base, body.place, body.note, by, day].join(" "),
+    only: (c) => c.body.productName,
+    most: PAGE,
+  });
+  const products = [...new Set(cards.map((c) => c.body.productName))].filter(Boolean).sort();
   const side = cards.filter((c) => chosen.includes(c.id)).map((c) => ({ ...c, rows: cardRows(c.body, units) }));
   return (
     <>
@@ -45,7 +51,7 @@ export default function Cards({ loaderData: { cards } }: Route.ComponentProps) {
             : `${cards.length} ${cards.length === 1 ? "card" : "cards"} in the library.`}
         </h2>
         <div className="flex flex-wrap items-end gap-3">
-          <Field className="w-72" label="Search" type="search" value={search} onChange={(e) => setSearch(e.target.value)} />
+          <ListTools list={list} label="Search" only={{ label: "Product", values: products.map((value) => ({ value, name: value })) }} />
           <Link to="/cards/new/edit" className="press" data-kind="main">
             New card
           </Link>
@@ -53,9 +59,9 @@ export default function Cards({ loaderData: { cards } }: Route.ComponentProps) {
             Which matte mix?
           </Link>
         </div>
-        {found.length > 0 && (
+        {list.found > 0 && (
           <ul className="grid border-t border-hair lg:grid-cols-2 lg:gap-x-10" aria-label="Cards found">
-            {found.map((c) => {
+            {list.table.getRowModel().rows.map(({ original: c }) => {
               const gloss = cardGloss(c.body, 60);
               return (
                 <li key={c.id} className="flex items-center gap-3 border-b border-hair">
@@ -90,7 +96,7 @@ export default function Cards({ loaderData: { cards } }: Route.ComponentProps) {
             })}
           </ul>
         )}
-        {cards.length > 0 && found.length === 0 && <p className="text-ink2">No card has all of these words.</p>}
+        {cards.length > 0 && <ListFoot list={list} what="cards" none="No card yet." />}
         {side.length > 1 && (
           <section aria-labelledby="side-title">
             <h3 id="side-title" className="mb-2 text-xl font-semibold">

@@ -1,12 +1,16 @@
 import { data, redirect } from "react-router";
+import { z } from "zod";
 import { stationOf } from "#core/panel/station";
 import { serverContext } from "#server/running";
 import { archiveJob } from "#server/commands/jobs";
+import { deleteJob, forgetJob, takeBackJob } from "#server/commands/remove-job";
+import type { ServerContext } from "#server/context";
 import { listCounts } from "#server/repos/summary-repo";
+import { readPrefs } from "~/kit/http/prefs.server";
 import { formOf } from "~/kit/http/body.server";
-import { textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { inWords } from "~/kit/form/in-words.server";
+import type { JobActionAnswer, JobIntent } from "./use-job-actions";
 import type { Route } from "./+types/job.route";
 
 /** A job opens at its first unfinished panel, at the station where the work stands. */
@@ -18,12 +22,28 @@ export async function loader({ params }: Route.LoaderArgs) {
   return redirect(`/jobs/${params.jobId}/panels/${panel.id}/${panel.station}`);
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
-  const form = await formOf(request);
-  return inWords(async () => {
-    await archiveJob(await serverContext(), params.jobId, textOf(form, "archived") === "true");
-    return { ok: true };
+const asked = z.object({
+  intent: z.enum(["putAway", "bringBack", "delete", "takeBack", "forget"]),
+  vehicle: z.string().max(200).default(""),
+});
+
+export async function action({ request, params: { jobId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const { by } = await readPrefs(request);
+  const form = asked.safeParse(Object.fromEntries(await formOf(request)));
+  if (!form.success) throw data("Not understood", { status: 400 });
+  const { intent, vehicle } = form.data;
+  return inWords(async (): Promise<JobActionAnswer> => {
+    await CARRY_OUT[intent](ctx, jobId, by);
+    return { ok: true, intent, jobId, vehicle };
   });
 }
+const CARRY_OUT: Record<JobIntent, (ctx: ServerContext, jobId: string, by: string) => Promise<void>> = {
+  putAway: (ctx, jobId) => archiveJob(ctx, jobId, true),
+  bringBack: (ctx, jobId) => archiveJob(ctx, jobId, false),
+  delete: (ctx, jobId, by) => deleteJob(ctx, { jobId, by }),
+  takeBack: takeBackJob,
+  forget: forgetJob,
+};
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

@@ -1,18 +1,18 @@
 import { useRef } from "react";
 import { Link, useFetcher } from "react-router";
 import { isCoat } from "#core/models/product/sheet";
-import { show, showFilm } from "#core/kernel/units/format";
 import { serverContext } from "#server/running";
 import { listShelf } from "#server/repos/product-repo";
 import { loadCans } from "#server/views/cans-view";
-import { useUnits } from "~/kit/root/use-root";
-import { CanTag } from "~/kit/panel/can-tag";
 import { PageHeader } from "~/kit/shell/page-header";
-import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { CanList, PartList, ProductList } from "./shelf-lists";
 import type { Route } from "./+types/shelf.route";
 import type { action as importAction } from "./shelf-import.do";
+import { unlessListMoved } from "~/kit/list/list-state";
 
 export const meta: Route.MetaFunction = () => [{ title: "Shelf · Yakamoz" }];
+
+export { unlessListMoved as shouldRevalidate };
 
 export async function loader() {
   const ctx = await serverContext();
@@ -25,9 +25,6 @@ export async function loader() {
 }
 
 export default function Shelf({ loaderData: { coats, parts, cans } }: Route.ComponentProps) {
-  const units = useUnits();
-  const film = (m: number) => showFilm(m, units).text;
-  const minutes = (s: number) => show("duration", s, units).text;
   const first = cans.find((c) => c.age.state === "today" || c.age.state === "soon");
   const dead = cans.filter((c) => c.age.state === "over").length;
   return (
@@ -55,26 +52,7 @@ export default function Shelf({ loaderData: { coats, parts, cans } }: Route.Comp
               Put a can on the shelf
             </Link>
           </div>
-          {cans.length === 0 ? (
-            <p className="text-ink2">No can is kept track of. Put opened hardener here and it tells you when it dies.</p>
-          ) : (
-            <ul className="grid border-t border-hair lg:grid-cols-2 lg:gap-x-10">
-              {cans.map((c) => (
-                <li key={c.id} className="border-b border-hair">
-                  <Link to={`/shelf/cans/${c.id}`} className="flex min-h-14 items-center gap-3 rounded-press px-1 hover:bg-glow-wash">
-                    <span className="min-w-0 flex-1">
-                      <b className="font-semibold">{c.name}</b>
-                      <span className="block text-[13px] text-ink2">
-                        {show("volume", c.left_m3, units).text} of {show("volume", c.size_m3, units).text} {units.volume} left
-                        {c.batch && ` · batch ${c.batch}`}
-                      </span>
-                    </span>
-                    <CanTag state={c.age.state} words={c.age.words} />
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          )}
+          <CanList cans={cans} />
         </section>
         <section aria-labelledby="coats-title">
           <div className="mb-2 flex flex-wrap items-center gap-3">
@@ -85,46 +63,7 @@ export default function Shelf({ loaderData: { coats, parts, cans } }: Route.Comp
               New product
             </Link>
           </div>
-          <ScrollRegion label="Products">
-            <table className="w-full text-left">
-              <thead className="small-label border-b border-hair">
-                <tr>
-                  <th className="py-2">Product</th>
-                  <th>Kind</th>
-                  <th>Ratio</th>
-                  <th>Solids</th>
-                  <th>Film a coat, {units.film}</th>
-                  <th>Flash, min</th>
-                  <th>Pot, min</th>
-                </tr>
-              </thead>
-              <tbody>
-                {coats.map(({ id, sheet, revision }) => (
-                  <tr key={id} className="border-b border-hair">
-                    <td>
-                      <Link to={`/shelf/${id}`} className="flex min-h-11 items-center font-semibold underline-offset-4 hover:underline">
-                        {sheet.name}
-                        <span className="ml-2 font-normal text-ink2">rev. {revision}</span>
-                      </Link>
-                    </td>
-                    <td>{sheet.kind}</td>
-                    <td>
-                      {sheet.ratio || "–"}
-                      {sheet.reducerMax > 0 && ` + ${show("share", sheet.reducerMax, units, 0).text} %`}
-                    </td>
-                    <td>{show("share", sheet.volumeSolids, units, 0).text} %</td>
-                    <td>
-                      {film(sheet.filmPerCoatMin_m)}–{film(sheet.filmPerCoatMax_m)}
-                    </td>
-                    <td>
-                      {minutes(sheet.flashMin_s)}–{minutes(sheet.flashMax_s)}
-                    </td>
-                    <td>{minutes(sheet.potLife_s)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </ScrollRegion>
+          <ProductList coats={coats} />
         </section>
         <section aria-labelledby="parts-title">
           <div className="mb-2 flex flex-wrap items-center gap-3">
@@ -135,23 +74,7 @@ export default function Shelf({ loaderData: { coats, parts, cans } }: Route.Comp
               New part
             </Link>
           </div>
-          <ul className="grid border-t border-hair sm:grid-cols-2 sm:gap-x-10">
-            {parts.map(({ id, sheet }) => (
-              <li key={id} className="border-b border-hair">
-                <Link
-                  to={`/shelf/parts/${id}`}
-                  className="flex min-h-11 items-center justify-between gap-3 rounded-press px-1 hover:bg-glow-wash"
-                >
-                  <b className="font-semibold">{sheet.name}</b>
-                  <span className="text-[14px] text-ink2">
-                    {[sheet.speed, sheet.kind, sheet.density_kg_m3 && `${show("density", sheet.density_kg_m3, units, 2).text} g/ml`]
-                      .filter(Boolean)
-                      .join(" · ")}
-                  </span>
-                </Link>
-              </li>
-            ))}
-          </ul>
+          <PartList parts={parts} />
         </section>
         <Files />
       </main>

@@ -9,6 +9,9 @@ import type { PanelContext } from "~/kit/panel/use-panel";
 import { Waterline } from "~/kit/panel/waterline";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
+import { unlessListMoved } from "~/kit/list/list-state";
+
+export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
   const view = await loadPanelView(await serverContext(), params.jobId, params.panelId);

@@ -8,6 +8,7 @@ import { type NewEntry, insertEntries, knownEntryIds, listEntries } from "../rep
 import { getPanel, insertPanel, listPanels } from "../repos/panel-repo";
 import { type Photo, getPhoto, hasPhoto, insertPhoto } from "../repos/photo-repo";
 import { getProductRevision, hasProduct, insertProduct, insertRevision } from "../repos/product-repo";
+import { forgetRemovedJob } from "../repos/removed-job-repo";
 import { getShop, saveShop, shopSettings } from "../repos/shop-repo";
 import { refreshSummary } from "../repos/summary-repo";
 import { takenInOriginal, takenInPicture } from "./photos";
@@ -109,6 +110,7 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
     }
     for (const photo of photos)
       if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms: ctx.now_ms() });
+    await forgetRemovedJob(db, bundle.job.id); // it is here again: its ledger is append-only like any other
     await insertJob(db, { ...bundle.job, archivedAt_ms: null });
     for (const [i, { entries, ...panel }] of bundle.panels.entries()) {
       await insertPanel(db, { ...panel, jobId: bundle.job.id });

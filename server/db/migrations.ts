@@ -118,6 +118,19 @@ export const MIGRATIONS: Record<string, Migration> = {
       await cutOriginals(db);
     },
   },
+  "0007-removed-jobs": {
+    async up(db: Kysely<unknown>) {
+      // A job that is deleted leaves its job file here, so that it can come back; only such a job's ledger may go.
+      await sql`create table removed_job (
+        job_id text primary key, vehicle text not null, removed_at_ms integer not null, by_role text not null, bundle_json text not null)`.execute(
+        db,
+      );
+      await sql`drop trigger ledger_no_delete`.execute(db);
+      await sql`create trigger ledger_no_delete before delete on ledger_entry
+        when not exists (select 1 from panel join removed_job on removed_job.job_id = panel.job_id where panel.id = old.panel_id)
+        begin select raise(abort, 'the ledger is append-only'); end`.execute(db);
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

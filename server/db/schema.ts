@@ -168,7 +168,17 @@ export interface GunTable {
   client_key: Fixed<string | null>;
 }
 
+/** A deleted job: what is left of it is its job file. */
+export interface RemovedJobTable {
+  job_id: Fixed<string>;
+  vehicle: Fixed<string>;
+  removed_at_ms: Fixed<number>;
+  by_role: Fixed<string>;
+  bundle_json: Fixed<string>;
+}
+
 export interface Schema {
+  removed_job: RemovedJobTable;
   sent_form: SentFormTable;
   panel_summary: PanelSummaryTable;
   cause_word: CauseWordTable;

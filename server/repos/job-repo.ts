@@ -1,3 +1,4 @@
+import { sql } from "kysely";
 import { FINISHES, type Finish } from "#core/models/ways/house-ways";
 import type { Db } from "../db/open";
 
@@ -32,15 +33,29 @@ const toJob = (r: JobRow): Job => ({
   archivedAt_ms: r.archived_at_ms,
 });
 
-/** Jobs, newest first. */
+const JOB_COLUMNS = { vehicle: "vehicle", colour: "colour_name", finish: "finish", from: "created_at_ms" } as const;
+export interface JobSearch {
+  archived?: boolean;
+  /** Words that all stand in the vehicle's, the colour's or a panel's name, in small letters. */
+  words?: readonly string[];
+  finish?: string | null;
+}
+
+/** Jobs that a search finds, newest first unless sorted otherwise. */
 export async function listJobs(
   db: Db,
-  { archived = false, most, from = 0 }: { archived?: boolean; most?: number; from?: number } = {},
+  {
+    most,
+    from = 0,
+    sort,
+    desc = false,
+    ...search
+  }: JobSearch & { most?: number; from?: number; sort?: string | null; desc?: boolean } = {},
 ): Promise<Job[]> {
-  const rows = await db
-    .selectFrom("job")
+  const column = sort && Object.hasOwn(JOB_COLUMNS, sort) ? JOB_COLUMNS[sort as keyof typeof JOB_COLUMNS] : null;
+  const rows = await searched(db, search)
     .selectAll()
-    .where("archived_at_ms", archived ? "is not" : "is", null)
+    .$if(column !== null, (q) => q.orderBy(column === "created_at_ms" ? column : sql`lower(${sql.ref(column!)})`, desc ? "desc" : "asc"))
     .orderBy("created_at_ms", "desc")
     .orderBy("id")
     .$if(most !== undefined, (q) => q.limit(most!).offset(from))
@@ -48,13 +63,33 @@ export async function listJobs(
   return rows.map(toJob);
 }
 
-export async function countJobs(db: Db, { archived = false }: { archived?: boolean } = {}): Promise<number> {
-  const row = await db
-    .selectFrom("job")
-    .where("archived_at_ms", archived ? "is not" : "is", null)
+export async function countJobs(db: Db, search: JobSearch = {}): Promise<number> {
+  const row = await searched(db, search)
     .select((e) => e.fn.countAll<number>().as("n"))
     .executeTakeFirst();
   return Number(row?.n ?? 0);
+}
+
+function searched(db: Db, { archived = false, words = [], finish = null }: JobSearch) {
+  return words.reduce(
+    (q, word) =>
+      q.where((e) =>
+        e.or([
+          e(sql<number>`instr(lower(job.vehicle || ' ' || job.colour_name), ${word})`, ">", 0),
+          e.exists(
+            e
+              .selectFrom("panel")
+              .select("panel.id")
+              .whereRef("panel.job_id", "=", "job.id")
+              .where(sql<number>`instr(lower(panel.name), ${word})`, ">", 0),
+          ),
+        ]),
+      ),
+    db
+      .selectFrom("job")
+      .where("archived_at_ms", archived ? "is not" : "is", null)
+      .$if(finish !== null, (q) => q.where("finish", "=", finish!)),
+  );
 }
 
 /** Some jobs in the order of their ids given. */

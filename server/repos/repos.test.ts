@@ -1,7 +1,8 @@
+import { sql } from "kysely";
 import { archiveJob, archiveProduct, saveProduct, stopClock } from "#server/commands/jobs";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { listClocks } from "#server/repos/clock-repo";
-import { getJob, listJobs } from "#server/repos/job-repo";
+import { countJobs, getJob, listJobs } from "#server/repos/job-repo";
 import { listCounts } from "#server/repos/summary-repo";
 import { getProductRevision, listClears, listProducts, listShelf } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
@@ -86,6 +87,27 @@ describe("jobs and what their panels count", () => {
     await archiveJob(ctx, jobId, false);
     expect((await listJobs(ctx.db)).map((j) => j.id)).toEqual([jobId]);
     expect(await getJob(ctx.db, "none")).toBeNull();
+  });
+  test("a search finds jobs by every word of vehicle, colour and panels; it is sorted, narrowed and cut to pages", async () => {
+    const { jobId } = await testJob(ctx);
+    const second = await testJob(ctx);
+    await sql`update job set vehicle = 'Apollo 100%', colour_name = 'deep teal', finish = 'matte' where id = ${second.jobId}`.execute(
+      ctx.db,
+    );
+    const found = async (search: Parameters<typeof listJobs>[1]) => {
+      const jobs = await listJobs(ctx.db, search);
+      expect(await countJobs(ctx.db, search)).toBe(jobs.length);
+      return jobs.map((j) => j.id);
+    };
+    expect(await found({ words: ["teal", "apollo"] })).toEqual([second.jobId]);
+    expect(await found({ words: ["bonnet", "grey"] })).toEqual([jobId]);
+    expect(await found({ words: ["100%"] })).toEqual([second.jobId]);
+    expect(await found({ words: ["10_%"] })).toEqual([]);
+    expect(await found({ finish: "matte" })).toEqual([second.jobId]);
+    expect(await found({ sort: "vehicle" })).toEqual([second.jobId, jobId]);
+    expect(await found({ sort: "vehicle", desc: true })).toEqual([jobId, second.jobId]);
+    expect(await found({ sort: "id; drop table job" })).toHaveLength(2);
+    expect((await listJobs(ctx.db, { sort: "vehicle", most: 1, from: 1 })).map((j) => j.id)).toEqual([jobId]);
   });
   test("struck entries do not count; their lines stay in the ledger, marked", async () => {
     const { jobId, panelId } = await testJob(ctx);

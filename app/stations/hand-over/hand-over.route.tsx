@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { FieldErrors, OwnInput } from "~/kit/ui/field";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -12,17 +13,20 @@ import { loadLedgerLines } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
+import { later, useLater } from "~/kit/root/later";
 import { useRoot, useUnits } from "~/kit/root/use-root";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { Toggle } from "~/kit/ui/toggle";
-import { PutBackButton, StrikeButton } from "~/kit/shell/strike-button";
+import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
-import { entryName, entryWords } from "./ledger.words";
 import { REPORT_FOOT, REPORT_READERS, reportLines, reportReader } from "./report.words";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/hand-over.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { unlessListMoved } from "~/kit/list/list-state";
+
+export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
@@ -42,6 +46,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
+const ledgerList = later(() => import("./ledger-list"));
+
 export default function HandOver({ loaderData: { today, log } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { shop } = useRoot();
@@ -49,6 +55,8 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
   const [params, setParams] = useSearchParams();
   const reader = reportReader(params.get("for"));
   const fetcher = useFetcher<typeof action>();
+  const [ledgerWanted, setLedgerWanted] = useState(false);
+  const ledger = useLater(ledgerList, ledgerWanted);
   const {
     job,
     panel,
@@ -179,27 +187,9 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
         </KeptForm>
       )}
-      <details className="no-print mt-8">
+      <details className="no-print mt-8" onToggle={() => setLedgerWanted(true)}>
         <summary className="min-h-11 cursor-pointer content-center font-semibold">The panel’s ledger, {log.length} entries</summary>
-        <ul className="border-t border-hair text-sm">
-          {log.map((e) => (
-            <li key={e.id} className="flex flex-wrap items-center gap-x-4 border-b border-hair py-1.5">
-              <span className="w-28 shrink-0 text-ink2">{e.at}</span>
-              <span className={`min-w-0 flex-1 ${e.superseded ? "text-ink2 line-through" : ""}`}>
-                <b className="font-semibold">{entryName(e.kind)}</b>
-                {e.entry && ` ${entryWords(e.entry, shape, units)}`}
-              </span>
-              <span className="text-ink2">
-                {e.by}
-                {e.simulated && ", simulated"}
-                {e.superseded && (e.struckBy ? ", taken out" : ", corrected")}
-                {e.unread && `: kept, but not read by this version (${e.unread})`}
-              </span>
-              {e.entry && !e.superseded && <StrikeButton entryId={e.id} what={entryName(e.kind)} />}
-              {e.struckBy && <PutBackButton strikeId={e.struckBy} what={entryName(e.kind)} />}
-            </li>
-          ))}
-        </ul>
+        {ledger && <ledger.LedgerList log={log} shape={shape} />}
       </details>
     </article>
   );

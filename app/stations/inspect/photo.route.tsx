@@ -1,7 +1,7 @@
+import { Suspense, lazy } from "react";
 import { keepPhoto } from "#server/commands/photos";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
-import { NibCountDesk } from "./photo.desk";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { nibCountForm } from "./inspect.form";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -42,12 +42,17 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
+// The desk follows the document: the page is read before its tools have come.
+const NibCountDesk = lazy(() => import("./photo.desk").then((m) => ({ default: m.NibCountDesk })));
+
 export default function PhotoPage() {
   const { base } = usePanel();
   return (
     <>
       <InspectTabs base={base} />
-      <NibCountDesk />
+      <Suspense>
+        <NibCountDesk />
+      </Suspense>
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { Suspense, lazy } from "react";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
@@ -10,7 +11,6 @@ import { serverContext } from "#server/running";
 import { checkStandInTile, takeStandInGloss } from "#server/devices/take-gloss";
 import { loadMatteShelf } from "#server/views/matte-view";
 import { GlossModel } from "./gloss-model";
-import { MatteDesk } from "~/cards/matte.desk";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { glossAngle, glossForm, glossMeterForm, matteCheckForm } from "~/kit/form/gloss-readings";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -26,6 +26,9 @@ import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gloss.route";
 import { usePanel } from "~/kit/panel/use-panel";
+
+// Only matte jobs ask for it; it follows the document.
+const MatteDesk = lazy(() => import("~/cards/matte.desk").then((m) => ({ default: m.MatteDesk })));
 
 export async function loader() {
   return loadMatteShelf(await serverContext());
@@ -86,19 +89,21 @@ export default function PanelGloss({ loaderData: { cards, products, levels } }: 
     <>
       <PlanTabs base={base} />
       {matte ? (
-        <MatteDesk
-          key={target?.summary.mean_GU ?? "none"}
-          cards={cards}
-          products={ordered}
-          levelsOf={(p) => levels[p] ?? []}
-          target_GU={target?.summary.mean_GU ?? null}
-          targetNote={
-            target
-              ? `mean of ${target.summary.n} readings on the vehicle${target.simulated ? ", simulated" : ""}`
-              : "read the vehicle near the repair"
-          }
-          orientation={panel.tilt_rad > VERTICAL_FROM_RAD ? "vertical" : "horizontal"}
-        />
+        <Suspense>
+          <MatteDesk
+            key={target?.summary.mean_GU ?? "none"}
+            cards={cards}
+            products={ordered}
+            levelsOf={(p) => levels[p] ?? []}
+            target_GU={target?.summary.mean_GU ?? null}
+            targetNote={
+              target
+                ? `mean of ${target.summary.n} readings on the vehicle${target.simulated ? ", simulated" : ""}`
+                : "read the vehicle near the repair"
+            }
+            orientation={panel.tilt_rad > VERTICAL_FROM_RAD ? "vertical" : "horizontal"}
+          />
+        </Suspense>
       ) : (
         <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
           {target ? `The vehicle reads ${target.summary.mean_GU.toFixed(1)} GU at 60°.` : "Read the vehicle’s own gloss beside the repair."}

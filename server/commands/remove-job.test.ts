@@ -1,0 +1,74 @@
+import { sql } from "kysely";
+import { archiveJob } from "#server/commands/jobs";
+import { exportJob } from "#server/commands/job-bundles";
+import { recordEntry, strikeEntry } from "#server/commands/record-entry";
+import { deleteJob, forgetJob, takeBackJob } from "#server/commands/remove-job";
+import { getJob, listJobs } from "#server/repos/job-repo";
+import { listEntries } from "#server/repos/ledger-repo";
+import { listRemovedJobs } from "#server/repos/removed-job-repo";
+import { coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";
+import { loadPanelView } from "#server/views/panel-view";
+
+const by = "painter A";
+let ctx: Awaited<ReturnType<typeof testContext>>;
+beforeEach(async () => {
+  ctx = await testContext();
+});
+afterEach(() => ctx.db.destroy());
+
+async function worked() {
+  const { jobId, panelId } = await testJob(ctx);
+  await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("before", "1", 90), by });
+  const coat = await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });
+  await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(2), by });
+  await strikeEntry(ctx, coat, { by, reason: "" });
+  return { jobId, panelId };
+}
+
+test("a deleted job is gone with all its rows, its file is kept, and taken back in it is the same", async () => {
+  const { jobId, panelId } = await worked();
+  const other = await testJob(ctx);
+  await recordEntry(ctx, { panelId: other.panelId, kind: "coat", body: coatBody(1), by });
+  const before = await exportJob(ctx, jobId);
+  const film = (await loadPanelView(ctx, jobId, panelId))!.state.film;
+  await archiveJob(ctx, jobId, true);
+  await deleteJob(ctx, { jobId, by });
+  expect(await getJob(ctx.db, jobId)).toBeNull();
+  expect(await loadPanelView(ctx, jobId, panelId)).toBeNull();
+  for (const table of ["panel", "clock", "ledger_entry", "panel_summary"]) {
+    const column = table === "panel" ? "id" : "panel_id";
+    const { rows } = await sql<{ n: number }>`select count(*) as n from ${sql.ref(table)} where ${sql.ref(column)} = ${panelId}`.execute(
+      ctx.db,
+    );
+    expect([table, Number(rows[0]!.n)]).toEqual([table, 0]);
+  }
+  expect(await listRemovedJobs(ctx.db)).toEqual([{ jobId, vehicle: "Test estate", removedAt_ms: ctx.now_ms(), by }]);
+  expect(await listEntries(ctx.db, other.panelId)).toHaveLength(1);
+
+  await takeBackJob(ctx, jobId);
+  expect(await exportJob(ctx, jobId)).toEqual(before);
+  expect((await loadPanelView(ctx, jobId, panelId))!.state.film).toEqual(film);
+  expect(await listRemovedJobs(ctx.db)).toEqual([]);
+  await expect(sql`delete from ledger_entry`.execute(ctx.db)).rejects.toThrow("append-only");
+});
+
+test("a job on the floor, one that is not there and one with entries of another version are not deleted", async () => {
+  const { jobId, panelId } = await worked();
+  await expect(deleteJob(ctx, { jobId, by })).rejects.toThrow("Put the job away first");
+  await expect(deleteJob(ctx, { jobId: "none", by })).rejects.toMatchObject({ status: 404 });
+  await archiveJob(ctx, jobId, true);
+  await sql`insert into ledger_entry (id, panel_id, kind, body_json, at_ms, recorded_at_ms, by_role, simulated, seq)
+    values ('strange', ${panelId}, 'of tomorrow', '{}', 0, 0, 'x', 0, 900)`.execute(ctx.db);
+  await expect(deleteJob(ctx, { jobId, by })).rejects.toThrow("entries of another version");
+  expect(await listEntries(ctx.db, panelId)).toHaveLength(4);
+});
+
+test("the file can be let go too; then nothing is left to take back", async () => {
+  const { jobId } = await worked();
+  await archiveJob(ctx, jobId, true);
+  await deleteJob(ctx, { jobId, by });
+  await forgetJob(ctx, jobId);
+  await expect(takeBackJob(ctx, jobId)).rejects.toMatchObject({ status: 404 });
+  await expect(forgetJob(ctx, jobId)).rejects.toMatchObject({ status: 404 });
+  expect(await listJobs(ctx.db, { archived: true })).toEqual([]);
+});

@@ -1,0 +1,55 @@
+import type { Db } from "../db/open";
+
+/** A deleted job as lists show it; its job file is asked for by itself. */
+export interface RemovedJob {
+  jobId: string;
+  vehicle: string;
+  removedAt_ms: number;
+  by: string;
+}
+
+/** Deleted jobs whose files are kept, the last deleted first. */
+export async function listRemovedJobs(db: Db): Promise<RemovedJob[]> {
+  const rows = await db
+    .selectFrom("removed_job")
+    .select(["job_id as jobId", "vehicle", "removed_at_ms as removedAt_ms", "by_role as by"])
+    .orderBy("removed_at_ms", "desc")
+    .orderBy("job_id")
+    .execute();
+  return rows;
+}
+
+/** The job file that a deleted job left; null when there is none. */
+export async function removedJobFile(db: Db, jobId: string): Promise<string | null> {
+  const row = await db.selectFrom("removed_job").select("bundle_json").where("job_id", "=", jobId).executeTakeFirst();
+  return row?.bundle_json ?? null;
+}
+
+/** Keeps a job's file and takes all its rows out: pictures only where nothing else shows them. */
+export async function removeJob(
+  db: Db,
+  { file, photoIds, ...job }: RemovedJob & { file: string; photoIds: readonly string[] },
+): Promise<void> {
+  await db
+    .insertInto("removed_job")
+    .values({ job_id: job.jobId, vehicle: job.vehicle, removed_at_ms: job.removedAt_ms, by_role: job.by, bundle_json: file })
+    .execute();
+  const panels = db.selectFrom("panel").select("id").where("job_id", "=", job.jobId);
+  for (const table of ["clock", "cause_word", "panel_summary", "ledger_entry"] as const)
+    await db.deleteFrom(table).where("panel_id", "in", panels).execute();
+  await db.deleteFrom("panel").where("job_id", "=", job.jobId).execute();
+  await db.deleteFrom("job").where("id", "=", job.jobId).execute();
+  for (const id of photoIds)
+    await db
+      .deleteFrom("photo")
+      .where("id", "=", id)
+      .where((e) => e.not(e.exists(e.selectFrom("ledger_entry").select("id").where("body_json", "like", `%${id}%`))))
+      .where((e) => e.not(e.exists(e.selectFrom("card").select("id").where("body_json", "like", `%${id}%`))))
+      .execute();
+}
+
+/** Lets a deleted job's file go. @returns false when there was none */
+export async function forgetRemovedJob(db: Db, jobId: string): Promise<boolean> {
+  const { numDeletedRows } = await db.deleteFrom("removed_job").where("job_id", "=", jobId).executeTakeFirst();
+  return numDeletedRows > 0n;
+}

@@ -216,7 +216,7 @@ test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and u
   await expect(page.getByTestId("flow-coats").getByRole("row")).toHaveCount(5);
 
   await page.getByRole("link", { name: "Coats", exact: true }).click();
-  await expect(page.getByText("From the gun taken up: Test gun.")).toBeVisible();
+  await expect(page.getByText("From Test gun.")).toBeVisible();
   await page.getByRole("button", { name: "Log coat 1" }).click();
   await expect(page.getByText("Coat 1 logged; its clock runs")).toBeVisible();
 

@@ -5,7 +5,7 @@ import type { ProductSheet } from "../models/product/sheet";
 import { type Build, type ShopFilm, thinsPanel } from "../panel/builds";
 import { type PanelFacts, derivePanel } from "../panel/derive-panel";
 import type { ReadSpot } from "../panel/film-record";
-import type { LedgerEntry } from "../record/entry";
+import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 import { filmFacts } from "./film-question";
 import type { World } from "./film-facts";
@@ -54,8 +54,9 @@ export interface PanelState extends Omit<PanelFacts, "spots"> {
  * @param shop what this shop lays against the model, once learnt
  */
 export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: readonly LedgerEntry[], shop?: ShopFilm): PanelState {
-  const entries = livingEntries(ledger);
-  const facts = derivePanel(brief, sheet, entries, shop);
+  const all = livingEntries(ledger);
+  const entries = ownEntries(all);
+  const facts = derivePanel(brief, sheet, all, shop);
   const judge = firstJudge(brief, facts);
   const there = judge?.at(facts.spots.map((s) => s.at)) ?? [];
   const spots = facts.spots.map((s, i): Spot => ({ ...s, clear: judge && s.latest ? { ...there[i]!, how: howKnown(s, facts) } : null }));
@@ -64,7 +65,7 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     const then = derivePanel(
       brief,
       sheet,
-      entries.filter((e) => e.seq < seq),
+      all.filter((e) => e.seq < seq),
       shop,
     );
     return { mean: firstJudge(brief, then)?.mean() ?? null, expected: then.expectedClear };

@@ -1,7 +1,7 @@
 import type { PanelBrief } from "../panel/brief";
 import type { ProductSheet } from "../models/product/sheet";
 import type { ShopFilm } from "../panel/builds";
-import type { LedgerEntry } from "../record/entry";
+import { type LedgerEntry, ownEntries } from "../record/entry";
 import { PHASES } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
 import { type HowKnown, type PanelState, accountPanel } from "./account";
@@ -29,13 +29,14 @@ const VISIT_MS = 30 * 60_000;
  * What has been struck out or corrected is shown as it stands now.
  */
 export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: readonly LedgerEntry[], shop?: ShopFilm): FilmMoment[] {
-  const entries = livingEntries(ledger);
+  const all = livingEntries(ledger);
+  const entries = ownEntries(all);
   const moments: FilmMoment[] = [];
   entries.forEach((entry, i) => {
     if (entry.kind !== "coat" && entry.kind !== "reading" && entry.kind !== "step") return;
     if (entry.kind === "reading" && entry.body.phase === "before") return;
     if (entry.kind === "reading" && continues(entry, entries.slice(i + 1))) return; // the visit goes on: its last reading stands for it
-    const state = accountPanel(brief, sheet, entries.slice(0, i + 1), shop);
+    const state = accountPanel(brief, sheet, all.filter((e) => e.seq <= entry.seq), shop);
     moments.push({
       at_ms: entry.at_ms,
       kind: entry.kind === "reading" ? "read" : entry.kind,

@@ -4,7 +4,7 @@ import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { ProductSheet } from "../models/product/sheet";
 import { type Deposit, deposit } from "../models/spray/deposit";
 import type { BodyOf } from "../record/bodies";
-import { type EntryOf, type LedgerEntry, ofKind } from "../record/entry";
+import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
 import { isFold } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
 import {
@@ -46,8 +46,10 @@ export interface PanelFacts extends FilmRecord {
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
   mix: EntryOf<"mix"> | null;
-  /** Gun and settings taken up after the last coat. */
+  /** Gun and settings taken up after the last coat, on this panel or another of the job. */
   gunSet: EntryOf<"gunSet"> | null;
+  /** The newest coat of the same product on another panel of the job: its gun is still in the hand. */
+  coatElsewhere: EntryOf<"coat"> | null;
   /** What was done below the clear, oldest first, and the layers it added. */
   under: EntryOf<"under">[];
   knownUnder: KnownUnder;
@@ -76,9 +78,10 @@ export function derivePanel(
   ledger: readonly LedgerEntry[],
   shop: ShopFilm = MODEL_FILM,
 ): PanelFacts {
-  const entries = livingEntries(ledger);
-  const climates = ofKind(entries, "climate");
-  const coats = coatsOf(entries, climates, sheet, shop);
+  const all = livingEntries(ledger);
+  const entries = ownEntries(all);
+  const coats = coatsOf(entries, ofKind(all, "climate"), sheet, shop);
+  const climates = climatesOf(ofKind(all, "climate"), coats, brief);
   const stepsDone = ofKind(entries, "step");
   const thinning = stepsDone.filter(thinsPanel);
   const builds = buildsOf(coats, thinning, shop);
@@ -115,8 +118,9 @@ export function derivePanel(
     gaugeChecks,
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
-    mix: ofKind(entries, "mix").at(-1) ?? null,
-    gunSet: newerThan(ofKind(entries, "gunSet").at(-1), coats.at(-1)?.entry),
+    mix: ofKind(all, "mix").at(-1) ?? null,
+    gunSet: newerThan(ofKind(all, "gunSet").at(-1), coats.at(-1)?.entry),
+    coatElsewhere: ofKind(all, "coat").findLast((c) => c.elsewhere) ?? null,
     under,
     knownUnder: knownFrom(addedUnder),
     addedUnder,
@@ -128,11 +132,14 @@ export function derivePanel(
     spraying: runningCoat(ofKind(entries, "coatStart").at(-1), coats),
     gloss: ofKind(entries, "gloss"),
     matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
-    simulated: entries.some((e) => e.simulated),
+    simulated: [...entries, ...climates.slice(-1)].some((e) => e.simulated),
   };
 }
 
-/** Coats as logged, with the comb read in each, in the climate that was in force when it was sprayed (the first logged, where that came later). */
+/** A climate logged on another panel holds for a coat so long after: a day's work in the same booth. Common practice. */
+const SAME_DAY_MS = 12 * 3600e3;
+
+/** Coats as logged, with the comb read in each, in the climate that was in force when it was sprayed (the first logged here, where that came later). */
 function coatsOf(
   entries: readonly LedgerEntry[],
   climates: readonly EntryOf<"climate">[],
@@ -143,9 +150,16 @@ function coatsOf(
   return ofKind(entries, "coat").map((logged): CoatState => {
     const comb = combs.findLast((c) => c.body.number === logged.body.number);
     const entry = comb ? { ...logged, body: { ...logged.body, wetReading_m: comb.body.thickness_m } } : logged;
-    const climate = climates.findLast((c) => c.seq < logged.seq) ?? climates[0];
+    const held = (c: EntryOf<"climate">) => c.seq < logged.seq && (!c.elsewhere || logged.at_ms - c.at_ms <= SAME_DAY_MS);
+    const climate = climates.findLast(held) ?? climates.find((c) => !c.elsewhere);
     return { entry, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
   });
+}
+
+/** Climates that say something of this panel: what is logged on another one when its coats are all on is no longer its own. */
+function climatesOf(climates: readonly EntryOf<"climate">[], coats: readonly CoatState[], brief: PanelBrief): EntryOf<"climate">[] {
+  const last = coats.length >= brief.coatsPlanned ? coats.at(-1) : undefined;
+  return climates.filter((c) => !c.elsewhere || !last || c.seq < last.entry.seq);
 }
 
 /** The entry, unless a coat has been logged since: then that coat's own settings hold. */

@@ -9,7 +9,7 @@ export interface NextCoat {
   settings: BodyOf<"coat">["settings"];
   reducer: number;
   /** Where the settings come from: a gun taken up, the coat before, or nobody's gun. */
-  from: "gun" | "last coat" | "usual";
+  from: "gun" | "last coat" | "other panel" | "usual";
   gunName: string | null;
 }
 
@@ -17,21 +17,27 @@ export interface NextCoat {
 export type HandGun = Pick<NextCoat, "settings" | "reducer" | "from" | "gunName">;
 
 /**
- * A gun taken up since the last coat, else the last coat's own without the pace that its way gave it, else a usual one. What was sprayed fast
- * as a tack coat says how the full coat after it is sprayed only once that pace is taken out.
+ * A gun taken up since the last coat, else the last coat's own without the pace that its way gave it, else a usual one; a coat on another panel
+ * of the job counts as well, for the same gun is in the hand. What was sprayed fast as a tack coat says how the full coat after it is sprayed
+ * only once that pace is taken out.
  */
-export function handGun(state: Pick<PanelFacts, "coats" | "gunSet" | "mix">, way: HouseWay): HandGun {
-  const last = state.coats.at(-1)?.entry.body ?? null;
-  const reducer = last?.reducer ?? state.mix?.body.reducer ?? 0;
-  if (state.gunSet) return { settings: state.gunSet.body.settings, reducer, from: "gun", gunName: state.gunSet.body.name };
-  if (!last) return { settings: { ...USUAL_GUN, fluidFrom: "turns", fan_m: null }, reducer, from: "usual", gunName: null };
+export function handGun(state: Pick<PanelFacts, "coats" | "coatElsewhere" | "gunSet" | "mix">, way: HouseWay): HandGun {
+  const own = state.coats.at(-1)?.entry ?? null;
+  const other = state.coatElsewhere;
+  const newest = own && other ? (other.seq > own.seq ? other : own) : (own ?? other);
+  const reducer = own?.body.reducer ?? state.mix?.body.reducer ?? newest?.body.reducer ?? 0;
+  const { gunSet } = state;
+  if (gunSet && !(newest && newest.seq > gunSet.seq))
+    return { settings: gunSet.body.settings, reducer, from: "gun", gunName: gunSet.body.name };
+  if (!newest) return { settings: { ...USUAL_GUN, fluidFrom: "turns", fan_m: null }, reducer, from: "usual", gunName: null };
+  const last = newest.body;
   const then = plannedCoat(way, last.number);
   const pace = then.role === last.role ? then.speedFactor : 1; // sprayed otherwise than planned: at nobody's pace but its own
-  return { settings: atPace(last.settings, 1 / pace), reducer, from: "last coat", gunName: null };
+  return { settings: atPace(last.settings, 1 / pace), reducer, from: newest === own ? "last coat" : "other panel", gunName: null };
 }
 
 /** Settings offered for a panel's next coat: the gun in the hand at the pace that the house way gives this coat. */
-export function nextCoat(state: Pick<PanelFacts, "coats" | "gunSet" | "mix">, way: HouseWay): NextCoat {
+export function nextCoat(state: Pick<PanelFacts, "coats" | "coatElsewhere" | "gunSet" | "mix">, way: HouseWay): NextCoat {
   const number = Math.max(0, ...state.coats.map((c) => c.entry.body.number)) + 1;
   const { role, speedFactor } = plannedCoat(way, number);
   const gun = handGun(state, way);

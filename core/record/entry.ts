@@ -13,8 +13,16 @@ export interface EntryOf<K extends EntryKind> {
   by: string;
   simulated: boolean;
   supersedes: string | null;
+  /** Written on another panel of the job: climate, gun and pot serve this panel too, but the entry is not of its ledger. */
+  elsewhere?: true;
 }
 export type LedgerEntry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
+
+/** What serves all panels of a job until it is changed: entered on one of them, once. */
+export const JOB_WIDE = ["climate", "gunSet", "mix", "coat"] as const satisfies readonly EntryKind[];
+
+/** A panel's own entries, without what serves it from elsewhere. */
+export const ownEntries = (entries: readonly LedgerEntry[]): LedgerEntry[] => entries.filter((e) => !e.elsewhere);
 
 /** Entries of one kind, typed. */
 export function ofKind<K extends EntryKind>(entries: readonly LedgerEntry[], kind: K): EntryOf<K>[] {

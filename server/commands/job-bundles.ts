@@ -20,6 +20,12 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
   const [job, panels, shop] = await Promise.all([getJob(db, jobId), listPanels(db, jobId), getShop(db)]);
   if (!job) return null;
   const ledgers = await Promise.all(panels.map((p) => listEntries(db, p.id)));
+  const order = new Map(
+    ledgers
+      .flat()
+      .sort((a, b) => a.seq - b.seq)
+      .map((e, i) => [e.id, i]),
+  );
   const revisions = [...new Set(panels.map((p) => p.productRevisionId))];
   const products = (await Promise.all(revisions.map((r) => getProductRevision(db, r)))).filter((p) => p !== null);
   const photoIds = [
@@ -71,6 +77,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
         by: e.by,
         simulated: e.simulated,
         supersedes: e.supersedes,
+        order: order.get(e.id)!,
       })),
     })),
     photos: photos.map(({ id, mime, width, height, name, bytes, original }) => ({
@@ -112,18 +119,27 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
       if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms: ctx.now_ms() });
     await forgetRemovedJob(db, bundle.job.id); // it is here again: its ledger is append-only like any other
     await insertJob(db, { ...bundle.job, archivedAt_ms: null });
-    for (const [i, { entries, ...panel }] of bundle.panels.entries()) {
-      await insertPanel(db, { ...panel, jobId: bundle.job.id });
-      await insertEntries(
-        db,
-        entries.map((e): NewEntry => ({ ...e, panelId: panel.id })),
-      );
-      await refreshSummary(db, panel.id).catch((error: unknown) => refuseFigures(error, `panels.${i}`));
-    }
+    for (const panel of bundle.panels) await insertPanel(db, { ...panel, jobId: bundle.job.id });
+    await insertEntries(db, inOrderOfWriting(bundle.panels));
+    for (const [i, { id }] of bundle.panels.entries())
+      await refreshSummary(db, id).catch((error: unknown) => refuseFigures(error, `panels.${i}`));
     return !empty && JSON.stringify(taken) !== JSON.stringify(shop);
   });
   ctx.bus.publish({ topic: "job", id: bundle.job.id });
   return { jobId: bundle.job.id, otherSettings };
+}
+
+/** All entries of a job's panels as they were written, one after another; by their times where the file does not say. A panel's own order always holds. */
+function inOrderOfWriting(panels: JobBundle["panels"]): NewEntry[] {
+  const known = panels.every((p) => p.entries.every((e) => e.order !== undefined));
+  const placed = panels.flatMap(({ id: panelId, entries }) => {
+    let at = -Infinity;
+    return entries.map(({ order, ...e }) => {
+      at = Math.max(at, known ? order! : e.recordedAt_ms);
+      return { entry: { ...e, panelId } satisfies NewEntry, at };
+    });
+  });
+  return placed.sort((a, b) => a.at - b.at).map((p) => p.entry);
 }
 
 async function photoOf({ id, name, base64, original }: JobBundle["photos"][number]): Promise<Photo> {

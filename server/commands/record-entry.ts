@@ -1,4 +1,5 @@
 import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
+import { JOB_WIDE } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
@@ -7,7 +8,7 @@ import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/le
 import { type Panel, getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
 import { answeredBefore, once } from "../repos/sent-form-repo";
-import { refreshSummary } from "../repos/summary-repo";
+import { refreshSummariesBeside, refreshSummary } from "../repos/summary-repo";
 import { Refusal } from "./refusal";
 
 export interface EntryInput<K extends EntryKind = EntryKind> {
@@ -53,6 +54,7 @@ export async function recordEntries<K extends EntryKind>(
   const now_ms = ctx.now_ms();
   let clocks = false;
   let isNew = false;
+  let jobWide = false;
   const ids = await ctx.db.transaction().execute(async (db) => {
     const panel = await getPanel(db, panelId);
     if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
@@ -84,15 +86,29 @@ export async function recordEntries<K extends EntryKind>(
       }
       await alongside(db);
       await refreshSummary(db, panelId);
+      jobWide = await servesOthers(db, inputs);
+      if (jobWide) await refreshSummariesBeside(db, panelId);
       return entries.map((e) => e.id);
     });
   });
   if (isNew) {
     const panel = await getPanel(ctx.db, panelId);
     ctx.bus.publish({ topic: "panel", id: panelId, jobId: panel?.jobId ?? null });
+    if (jobWide && panel) ctx.bus.publish({ topic: "job", id: panel.jobId });
     if (clocks) ctx.bus.publish({ topic: "clock", id: panelId });
   }
   return ids;
+}
+
+/** Whether what was written serves the job's other panels too: an entry of such a kind, or a strike of one (or of such a strike). */
+async function servesOthers(db: Db, inputs: readonly EntryInput[]): Promise<boolean> {
+  for (const { kind, supersedes } of inputs) {
+    if ((JOB_WIDE as readonly string[]).includes(kind)) return true;
+    let struck = kind === "strike" && supersedes ? await getEntry(db, supersedes) : null;
+    while (struck?.kind === "strike") struck = struck.supersedes ? await getEntry(db, struck.supersedes) : null;
+    if (struck && (JOB_WIDE as readonly string[]).includes(struck.kind)) return true;
+  }
+  return false;
 }
 
 /**

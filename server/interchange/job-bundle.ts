@@ -36,6 +36,8 @@ const entry = z.object({
   by: z.string().max(80),
   simulated: z.boolean(),
   supersedes: id.nullable(),
+  /** Place in the order of writing among all entries of the job: what was logged on one panel may serve another. Older files have none. */
+  order: z.int().min(0).optional(),
 });
 
 /** A job with everything its figures come from: panels with their ledgers, the sheets they were planned with, photographs, the shop's own settings. */

@@ -1,5 +1,5 @@
 import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
-import type { LedgerEntry } from "#core/record/entry";
+import { JOB_WIDE, type LedgerEntry } from "#core/record/entry";
 import type { Db } from "../db/open";
 import type { LedgerRow } from "../db/schema";
 
@@ -52,6 +52,35 @@ export async function readLedger(db: Db, panelId: string): Promise<{ entries: Le
 
 /** Every entry of a panel that can be read, superseded ones too, in the order in which they were written down. */
 export const listEntries = async (db: Db, panelId: string): Promise<LedgerEntry[]> => (await readLedger(db, panelId)).entries;
+
+/** A panel's ledger together with what serves it from the job's other panels, in the order of writing: what a panel's figures are derived from. */
+export async function entriesServing(db: Db, panel: { id: string; jobId: string; productRevisionId: string }): Promise<LedgerEntry[]> {
+  const [own, others] = await Promise.all([
+    listEntries(db, panel.id),
+    db
+      .selectFrom("ledger_entry as e")
+      .innerJoin("panel as p", "p.id", "e.panel_id")
+      .selectAll("e")
+      .select("p.product_revision_id as revision")
+      .where("p.job_id", "=", panel.jobId)
+      .where("p.id", "!=", panel.id)
+      .where("e.kind", "in", [...JOB_WIDE, "strike"])
+      .execute(),
+  ]);
+  const elsewhere = others.flatMap(({ revision, ...row }) => {
+    const read = readRow(row);
+    if (!("entry" in read)) return [];
+    const { entry } = read;
+    // Another product's coats say nothing of this one's mix or pace; a pot made for certain panels serves those.
+    const serves =
+      entry.kind === "coat" || entry.kind === "mix"
+        ? revision === panel.productRevisionId &&
+          (entry.kind === "coat" || entry.body.panels.length === 0 || entry.body.panels.includes(panel.id))
+        : true;
+    return serves ? [{ ...entry, elsewhere: true }] : [];
+  });
+  return elsewhere.length === 0 ? own : [...own, ...elsewhere].sort((a, b) => a.seq - b.seq);
+}
 
 export async function getEntry(db: Db, id: string): Promise<LedgerEntry | null> {
   const row = await db.selectFrom("ledger_entry").selectAll().where("id", "=", id).executeTakeFirst();

@@ -1,11 +1,12 @@
 import { sql } from "kysely";
 import type { DefectKind } from "#core/record/kinds";
 import type { PanelCounts } from "#core/panel/station";
+import { ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { SprayedPanel } from "#core/panel/next-time";
 import type { Db } from "../db/open";
 import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSummary } from "../summary/panel-summary";
-import { listEntries } from "./ledger-repo";
+import { entriesServing } from "./ledger-repo";
 import { getPanel } from "./panel-repo";
 import { getProductRevision } from "./product-repo";
 
@@ -15,12 +16,12 @@ export async function refreshSummary(db: Db, panelId: string): Promise<void> {
   const product = panel && (await getProductRevision(db, panel.productRevisionId));
   if (!panel || !product) return;
   const job = await db.selectFrom("job").select("archived_at_ms").where("id", "=", panel.jobId).executeTakeFirst();
-  const entries = await listEntries(db, panelId);
+  const entries = await entriesServing(db, panel);
   const s = panelSummary(panel, product, entries);
   const row = {
     away: job?.archived_at_ms == null ? 0 : 1,
     version: SUMMARY_VERSION,
-    seq: entries.at(-1)?.seq ?? 0,
+    seq: ownEntries(entries).at(-1)?.seq ?? 0,
     counts_json: JSON.stringify(s.counts),
     done: s.done ? 1 : 0,
     attention: s.attention ? 1 : 0,
@@ -43,6 +44,18 @@ export async function refreshSummary(db: Db, panelId: string): Promise<void> {
       .values(s.causeWords.map((w) => ({ entry_id: w.entryId, panel_id: panelId, kind: w.kind, cause_id: w.causeId })))
       .execute();
   await markStruckClocks(db, panelId, new Set(livingEntries(entries).map((e) => e.id)));
+}
+
+/** The rows of a job's other panels, where something that serves them too has changed. */
+export async function refreshSummariesBeside(db: Db, panelId: string): Promise<void> {
+  const beside = await db
+    .selectFrom("panel as own")
+    .innerJoin("panel as other", "other.job_id", "own.job_id")
+    .select("other.id")
+    .where("own.id", "=", panelId)
+    .whereRef("other.id", "!=", "own.id")
+    .execute();
+  for (const { id } of beside) await refreshSummary(db, id);
 }
 
 async function markStruckClocks(db: Db, panelId: string, living: ReadonlySet<string>): Promise<void> {

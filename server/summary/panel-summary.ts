@@ -8,7 +8,7 @@ import { simulateCoats } from "#core/models/flow/simulate-coats";
 import type { BodyOf } from "#core/record/bodies";
 import { thinsPanel } from "#core/panel/builds";
 import { type PanelFacts, derivePanel } from "#core/panel/derive-panel";
-import { type LedgerEntry, ofKind } from "#core/record/entry";
+import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import { type SprayedPanel, resultOf } from "#core/panel/next-time";
 import { type PanelCounts, stationOf } from "#core/panel/station";
@@ -17,7 +17,7 @@ import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 2;
+export const SUMMARY_VERSION = 3;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -56,7 +56,7 @@ export interface PanelSummary {
 export function panelSummary(panel: Panel, product: Product, entries: readonly LedgerEntry[]): PanelSummary {
   const state = derivePanel(panel, product.sheet, entries);
   const counts = countState(panel, state);
-  const living = livingEntries(entries);
+  const living = livingEntries(ownEntries(entries));
   const sprayed = sprayedOf(panel, product, state);
   const { done, attention } = stationOf(counts);
   const unfinished = state.coats.length < panel.coatsPlanned && !state.handedOver;

@@ -2,7 +2,7 @@ import { format } from "date-fns";
 import { type PanelState, accountPanel } from "#core/judge/account";
 import type { FilmMoment } from "#core/judge/film-history";
 import { MODEL_FILM, type ShopFilm } from "#core/panel/builds";
-import type { LedgerEntry } from "#core/record/entry";
+import { type LedgerEntry, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import { type PanelCounts, stationOf } from "#core/panel/station";
 import { suggestSpots } from "#core/kernel/geometry/shapes";
@@ -11,7 +11,7 @@ import type { ShopRemoval } from "#core/models/correction/clearing";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
-import { listEntries, readLedger } from "../repos/ledger-repo";
+import { entriesServing, readLedger } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
 import { countState } from "../summary/panel-summary";
@@ -73,7 +73,7 @@ async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | n
 }
 
 async function panelView(ctx: ServerContext, { job, panels, shop }: Common, panel: Panel): Promise<PanelView | null> {
-  const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), listEntries(ctx.db, panel.id)]);
+  const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), entriesServing(ctx.db, panel)]);
   if (!product) return null;
   const state = accountOf(ctx, panel, product, entries, shop.learntFilm ?? MODEL_FILM);
   const counts = countState(panel, state);
@@ -94,13 +94,13 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     shopRemoval: shopRemoval(shop),
     readingsPerSpot: shop.readingsPerSpot,
     formKey: ctx.newId(),
-    standsOn: entries.at(-1)?.id ?? null,
+    standsOn: ownEntries(entries).at(-1)?.id ?? null,
   };
 }
 
 /** Film of a panel after everything that was done to it. */
 export async function loadFilmHistory(ctx: ServerContext, view: PanelView): Promise<FilmMoment[]> {
-  const entries = await listEntries(ctx.db, view.panel.id);
+  const entries = await entriesServing(ctx.db, view.panel);
   return ctx.inThread("filmHistory", { brief: view.panel, sheet: view.product.sheet, entries, shop: view.shopFilm });
 }
 

@@ -17,6 +17,7 @@ export function ClimatePanel({ action }: { action: string }) {
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const climate = view.state.climate?.body;
+  const from = view.state.climate?.elsewhere ? view.panels.find((p) => p.id === view.state.climate?.panelId) : undefined;
   const errors = fetcher.data?.errors ?? {};
   const margin =
     climate &&
@@ -80,6 +81,11 @@ export function ClimatePanel({ action }: { action: string }) {
         <button className="press" disabled={fetcher.state !== "idle"}>
           Read the climate probe
         </button>
+        {from && (
+          <span className="text-[14px] text-ink2">
+            Logged on the {from.name.toLowerCase()}; it serves this panel too, until you log another.
+          </span>
+        )}
         {view.state.climate?.simulated && <Tag kind="simulated">simulated</Tag>}
       </fetcher.Form>
     </section>

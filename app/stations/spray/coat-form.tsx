@@ -20,6 +20,7 @@ import { Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { coatWorking } from "~/kit/words/workings";
+import { gunSource } from "~/kit/words/gun-words";
 
 interface CoatFormProps {
   next: NextCoat;
@@ -97,7 +98,7 @@ export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
         {field("reducer", "Reducer added", "share")}
         <Field label="Wet comb" unit={units.film} {...draft.field("wet")} errors={errors.wet} />
       </div>
-      {next.gunName !== null && <p className="text-[14px] text-ink2">From the gun taken up: {next.gunName}.</p>}
+      {next.from !== "usual" && <p className="text-[14px] text-ink2">From {gunSource(next)}.</p>}
       <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
         {predicted ? (
           <>

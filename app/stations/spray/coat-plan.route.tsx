@@ -1,4 +1,5 @@
 import { textureWords } from "~/kit/words/texture-words";
+import { gunSource } from "~/kit/words/gun-words";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useEffect, useMemo } from "react";
@@ -56,7 +57,8 @@ export default function CoatPlanPage() {
   const coats = own ? panel.coatsPlanned : way.coats.length;
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
   // Before the way's own pace for each coat.
-  const { settings: gun, reducer, gunName } = useMemo(() => handGun(state, houseWay(job.wayId)), [state, job.wayId]);
+  const hand = useMemo(() => handGun(state, houseWay(job.wayId)), [state, job.wayId]);
+  const { settings: gun, reducer } = hand;
   const conditions = useMemo(
     () => flowConditions(sheet, { air_K, material_K: state.climate?.body.material_K ?? null, reducer, tilt_rad: panel.tilt_rad }),
     [air_K, state.climate, sheet, reducer, panel.tilt_rad],
@@ -101,8 +103,7 @@ export default function CoatPlanPage() {
         ) : null}
       </h2>
       <p className="text-ink2">
-        {gunName ? `With ${gunName}` : state.coats.length > 0 ? "With the gun of the last coat" : "With a usual gun"},{" "}
-        {show("temperature", air_K, units).text} {units.temperature}, {sheet.name}.
+        With {gunSource(hand)}, {show("temperature", air_K, units).text} {units.temperature}, {sheet.name}.
       </p>
       <ScrollRegion label="Coats of the plan" className="mt-4">
         <table className="w-full text-left [&_td]:py-2 [&_td]:pr-3" data-testid="coat-plan">

@@ -87,7 +87,7 @@ describe("the next coat", () => {
   type State = Parameters<typeof nextCoat>[0];
   const tack = houseWay("tack-full");
   const settings = { ...gun, fluidFrom: "measured" as const, fan_m: 0.2, handSpeed_m_s: 0.34 };
-  const none = { coats: [], gunSet: null, mix: null };
+  const none = { coats: [], coatElsewhere: null, gunSet: null, mix: null };
   const after = (...coats: { number: number; role: string; handSpeed_m_s: number }[]) =>
     ({
       ...none,

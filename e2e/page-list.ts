@@ -10,6 +10,11 @@ export async function panelPath(page: Page, vehicle: string, panel: string, stat
     .getAttribute("href");
   return href!.replace(/[^/]+$/, station);
 }
+/** Where the first coat of a demo panel is put right. */
+async function putRightPath(page: Page): Promise<string> {
+  await open(page, await panelPath(page, "Lodos", "Front door", "spray"));
+  return (await page.getByRole("link", { name: "Put right coat 1" }).getAttribute("href"))!;
+}
 const fixed = (path: string) => () => Promise.resolve(path);
 /** Every main page with demo data, and how its address is found. */
 export const PAGES: [string, (page: Page) => Promise<string>][] = [
@@ -30,6 +35,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["House", fixed("/house")],
   ["Shortcuts", fixed("/keys")],
   ["Plan", (p) => panelPath(p, "Meltem", "Rear quarter", "plan")],
+  ["Put right", putRightPath],
   ["Change", (p) => panelPath(p, "Lodos", "Front door", "change")],
   ["Mix", (p) => panelPath(p, "Lodos", "Front door", "plan/mix")],
   ["Gloss, matte", (p) => panelPath(p, "Poyraz", "Cowl", "plan/gloss")],

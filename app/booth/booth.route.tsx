@@ -210,7 +210,7 @@ function WetComb({ panel: p }: { panel: BoothPanel }) {
     <KeptForm fetcher={fetcher} place={`comb ${p.id} ${p.coats}`} key={p.coats} className="flex w-full flex-wrap items-end gap-2">
       <input type="hidden" name="intent" value="comb" />
       <input type="hidden" name="panelId" value={p.id} />
-      <input type="hidden" name="number" value={p.coats} />
+      <input type="hidden" name="number" value={p.loggedAs} />
       <Field
         className="w-40"
         label={`Wet comb, coat ${p.coats}`}

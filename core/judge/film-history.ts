@@ -36,7 +36,12 @@ export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: read
     if (entry.kind !== "coat" && entry.kind !== "reading" && entry.kind !== "step") return;
     if (entry.kind === "reading" && entry.body.phase === "before") return;
     if (entry.kind === "reading" && continues(entry, entries.slice(i + 1))) return; // the visit goes on: its last reading stands for it
-    const state = accountPanel(brief, sheet, all.filter((e) => e.seq <= entry.seq), shop);
+    const state = accountPanel(
+      brief,
+      sheet,
+      all.filter((e) => e.seq <= entry.seq),
+      shop,
+    );
     moments.push({
       at_ms: entry.at_ms,
       kind: entry.kind === "reading" ? "read" : entry.kind,

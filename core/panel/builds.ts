@@ -6,7 +6,10 @@ import type { Deposit } from "../models/spray/deposit";
 import type { EntryOf, LedgerEntry } from "../record/entry";
 
 export interface CoatState {
+  /** Its `number` is its place among the coats that count: taking one out moves those after it up. */
   entry: EntryOf<"coat">;
+  /** The number it was logged as; its wet comb names this one. */
+  loggedAs: number;
   predicted: Deposit;
 }
 

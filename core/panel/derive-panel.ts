@@ -147,12 +147,15 @@ function coatsOf(
   shop: ShopFilm,
 ): CoatState[] {
   const combs = ofKind(entries, "wetComb");
-  return ofKind(entries, "coat").map((logged): CoatState => {
-    const comb = combs.findLast((c) => c.body.number === logged.body.number);
-    const entry = comb ? { ...logged, body: { ...logged.body, wetReading_m: comb.body.thickness_m } } : logged;
+  const coats = ofKind(entries, "coat");
+  return coats.map((logged, i): CoatState => {
+    const loggedAs = logged.body.number;
+    const next = coats.slice(i + 1).find((c) => c.body.number === loggedAs);
+    const comb = combs.findLast((c) => c.body.number === loggedAs && c.seq > logged.seq && !(next && c.seq > next.seq));
+    const entry = { ...logged, body: { ...logged.body, number: i + 1, ...(comb ? { wetReading_m: comb.body.thickness_m } : {}) } };
     const held = (c: EntryOf<"climate">) => c.seq < logged.seq && (!c.elsewhere || logged.at_ms - c.at_ms <= SAME_DAY_MS);
     const climate = climates.findLast(held) ?? climates.find((c) => !c.elsewhere);
-    return { entry, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
+    return { entry, loggedAs, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
   });
 }
 
@@ -174,9 +177,9 @@ function knownFrom(layers: readonly UnderLayer[]): KnownUnder {
   return { ...(base ? { base: [base.film_m, base.u_m] as const } : {}), ...(added.length ? { added } : {}) };
 }
 
-/** The started coat, unless it has been logged since. */
+/** The started coat, unless one has been logged since. */
 function runningCoat(start: EntryOf<"coatStart"> | undefined, coats: readonly CoatState[]): EntryOf<"coatStart"> | null {
-  return start && !coats.some((c) => c.entry.body.number >= start.body.number) ? start : null;
+  return start && !coats.some((c) => c.entry.seq > start.seq) ? start : null;
 }
 
 /** The started step of the plan in force, unless it is done. */

@@ -4,7 +4,10 @@ import type { BodyOf } from "../record/bodies";
 import type { PanelFacts } from "./derive-panel";
 
 export interface NextCoat {
+  /** Its place among the coats that count. */
   number: number;
+  /** The number that it is logged as: of its own, also where coats were taken out. */
+  loggedAs: number;
   role: string;
   settings: BodyOf<"coat">["settings"];
   reducer: number;
@@ -38,10 +41,11 @@ export function handGun(state: Pick<PanelFacts, "coats" | "coatElsewhere" | "gun
 
 /** Settings offered for a panel's next coat: the gun in the hand at the pace that the house way gives this coat. */
 export function nextCoat(state: Pick<PanelFacts, "coats" | "coatElsewhere" | "gunSet" | "mix">, way: HouseWay): NextCoat {
-  const number = Math.max(0, ...state.coats.map((c) => c.entry.body.number)) + 1;
+  const number = state.coats.length + 1;
+  const loggedAs = Math.max(0, ...state.coats.map((c) => c.loggedAs)) + 1;
   const { role, speedFactor } = plannedCoat(way, number);
   const gun = handGun(state, way);
-  return { ...gun, number, role, settings: atPace(gun.settings, speedFactor) };
+  return { ...gun, number, loggedAs, role, settings: atPace(gun.settings, speedFactor) };
 }
 
 const atPace = (s: BodyOf<"coat">["settings"], factor: number): BodyOf<"coat">["settings"] => ({

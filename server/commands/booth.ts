@@ -1,7 +1,8 @@
+import type { BodyInputOf } from "#core/record/bodies";
 import { nextCoat } from "#core/panel/next-coat";
 import { houseWay } from "#core/models/ways/house-ways";
 import type { ServerContext } from "../context";
-import { loadPanelView } from "../views/panel-view";
+import { type PanelView, loadPanelView } from "../views/panel-view";
 import { entryBefore, recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
 
@@ -22,12 +23,12 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
   if (again) return again;
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
-  if (view.state.spraying) throw new Refusal(null, `Coat ${view.state.spraying.body.number} is running already`);
+  if (view.state.spraying) throw new Refusal(null, `Coat ${view.state.coats.length + 1} is running already`);
   if (input.number !== view.state.coats.length + 1) throw new Refusal(null, "Another window was first; look again");
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coatStart",
-    body: { number: input.number },
+    body: { number: nextCoat(view.state, houseWay(view.job.wayId)).loggedAs },
     by: input.by,
     clientKey: input.clientKey,
     asked,
@@ -42,13 +43,13 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
-  if (!spraying || spraying.body.number !== input.number) throw new Refusal(null, "This coat is not running any more");
+  if (!spraying || input.number !== view.state.coats.length + 1) throw new Refusal(null, "This coat is not running any more");
   const next = nextCoat(view.state, houseWay(view.job.wayId));
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coat",
     body: {
-      number: input.number,
+      number: next.loggedAs,
       role: next.role,
       settings: next.settings,
       reducer: next.reducer,
@@ -59,4 +60,14 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
     clientKey: input.clientKey,
     asked,
   });
+}
+
+/** Logs a coat with its settings as typed; it gets the next number that no coat was logged as. */
+export function logCoat(
+  ctx: ServerContext,
+  view: PanelView,
+  { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
+): Promise<string> {
+  const { loggedAs } = nextCoat(view.state, houseWay(view.job.wayId));
+  return recordEntry(ctx, { panelId: view.panel.id, kind: "coat", body: { ...body, number: loggedAs }, by, clientKey, asked: body });
 }

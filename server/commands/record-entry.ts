@@ -1,5 +1,5 @@
 import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
-import { JOB_WIDE } from "#core/record/entry";
+import { JOB_WIDE, ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
@@ -80,7 +80,7 @@ export async function recordEntries<K extends EntryKind>(
       }));
       await insertEntries(db, entries);
       for (const e of entries) {
-        if (e.kind === "coat") await startCoatClock(ctx, db, panel, e.id, e.body as BodyOf<"coat">, e.at_ms);
+        if (e.kind === "coat") await startCoatClock(ctx, db, panel, e);
         if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
         clocks ||= e.kind === "coat" || e.kind === "mix" || e.supersedes !== null;
       }
@@ -173,24 +173,20 @@ async function refuseLostCorrections(db: Db, panelId: string, inputs: readonly E
   }
 }
 
-async function startCoatClock(
-  ctx: ServerContext,
-  db: Db,
-  panel: Panel,
-  entryId: string,
-  coat: BodyOf<"coat">,
-  at_ms: number,
-): Promise<void> {
+/** The wait after the newest coat; a coat before it, put right, starts nothing. */
+async function startCoatClock(ctx: ServerContext, db: Db, panel: Panel, entry: { id: string; at_ms: number }): Promise<void> {
   const product = await getProductRevision(db, panel.productRevisionId);
-  if (!product) return;
+  const coats = ofKind(livingEntries(await listEntries(db, panel.id)), "coat");
+  if (!product || coats.at(-1)?.id !== entry.id) return;
   const { sheet } = product;
+  const { at_ms } = entry;
   await stopFlashClocks(db, panel.id, at_ms);
-  const common = { id: ctx.newId(), panelId: panel.id, entryId, started_ms: at_ms };
-  if (coat.number < panel.coatsPlanned)
+  const common = { id: ctx.newId(), panelId: panel.id, entryId: entry.id, started_ms: at_ms };
+  if (coats.length < panel.coatsPlanned)
     await insertClock(db, {
       ...common,
       kind: "flash",
-      label: `coat ${coat.number}`,
+      label: `coat ${coats.length}`,
       due_ms: at_ms + sheet.flashMin_s * 1000,
       late_ms: at_ms + sheet.flashMax_s * 1000,
     });

@@ -77,7 +77,7 @@ export async function entriesServing(db: Db, panel: { id: string; jobId: string;
         ? revision === panel.productRevisionId &&
           (entry.kind === "coat" || entry.body.panels.length === 0 || entry.body.panels.includes(panel.id))
         : true;
-    return serves ? [{ ...entry, elsewhere: true }] : [];
+    return serves ? [{ ...entry, elsewhere: true as const }] : [];
   });
   return elsewhere.length === 0 ? own : [...own, ...elsewhere].sort((a, b) => a.seq - b.seq);
 }

@@ -8,6 +8,8 @@ export interface BoothPanel extends PanelInFlight {
   name: string;
   role: string;
   product: string;
+  /** What the last coat was logged as: its wet comb names that number. */
+  loggedAs: number;
   /** The last coat's wet comb, when one was read. */
   wetReading_m: number | null;
   /** A plan being worked through. */
@@ -38,8 +40,9 @@ export async function loadBooth(
         coatsPlanned: v.panel.coatsPlanned,
         coats: coats.length,
         lastCoat_ms: coats.at(-1)?.entry.at_ms ?? null,
+        loggedAs: coats.at(-1)?.loggedAs ?? 0,
         wetReading_m: coats.at(-1)?.entry.body.wetReading_m ?? null,
-        spraying: spraying ? { number: spraying.body.number, since_ms: spraying.at_ms } : null,
+        spraying: spraying ? { number: coats.length + 1, since_ms: spraying.at_ms } : null,
         work: v.state.plan && { done: v.state.stepsDone.length, steps: v.state.plan.body.steps.length },
         flash: flash ? { due_ms: flash.due_ms, late_ms: flash.late_ms } : null,
       };

@@ -9,6 +9,7 @@ import { suggestSpots } from "#core/kernel/geometry/shapes";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
+import { PUT_RIGHT } from "../commands/put-right";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
 import { entriesServing, readLedger } from "../repos/ledger-repo";
@@ -125,6 +126,8 @@ export interface LedgerLine {
   entry: LedgerEntry | null;
   /** The strike that keeps it out: striking that puts it back. Null for what counts, or was replaced by a correction. */
   struckBy: string | null;
+  /** It counts, and is of a kind that is put right in place. */
+  canBePutRight: boolean;
   /** Why this version cannot read it; null for every usual entry. */
   unread: string | null;
 }
@@ -143,6 +146,7 @@ export async function loadLedgerLines(ctx: ServerContext, panelId: string): Prom
     superseded: false,
     entry: null,
     struckBy: null,
+    canBePutRight: false,
     unread: u.why,
   }));
   const lines = entries
@@ -156,6 +160,7 @@ export async function loadLedgerLines(ctx: ServerContext, panelId: string): Prom
       superseded: !living.has(e.id),
       entry: e,
       struckBy: living.has(e.id) ? null : strikeOf(e, entries),
+      canBePutRight: living.has(e.id) && (PUT_RIGHT as readonly string[]).includes(e.kind),
       unread: null,
     }));
   return [...strange, ...lines.reverse()];

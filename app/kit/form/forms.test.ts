@@ -14,7 +14,7 @@ import { readFlow } from "~/stations/spray/window.form";
 import { glossForm, matteCheckForm } from "./gloss-readings";
 import { readMixDesk } from "~/stations/plan/mix.form";
 import { partForm, productForm } from "~/shelf/product.form";
-import { coatForm } from "~/stations/spray/spray.form";
+import { coatForm } from "~/kit/form/spray-entries";
 
 const flowForm = (units: UnitPreferences) => checkedBy((typed) => readFlow(typed, units));
 const mixDeskForm = (units: UnitPreferences) => checkedBy((typed) => readMixDesk(typed, units));

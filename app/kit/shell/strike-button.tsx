@@ -1,5 +1,5 @@
-import { Redo2, Undo2 } from "lucide-react";
-import { useFetcher } from "react-router";
+import { Pencil, Redo2, Undo2 } from "lucide-react";
+import { Link, useFetcher } from "react-router";
 import { STRIKE_KEY, type StrikeAnswer } from "./use-toasts";
 
 /** Takes an entry, with every version of it, back out of what is shown. The ledger keeps it, and the shell's toast brings it back. */
@@ -14,6 +14,15 @@ export function PutBackButton({ strikeId, what }: { strikeId: string; what: stri
   const { submit } = useFetcher({ key: "undo" });
   return (
     <EntryButton label={`Put back ${what}`} icon={<Redo2 size={17} aria-hidden />} onClick={() => void submit(null, strikeOf(strikeId))} />
+  );
+}
+
+/** Leads to where an entry is put right, and back to `from`. */
+export function PutRightLink({ base, entryId, what, from }: { base: string; entryId: string; what: string; from: string }) {
+  return (
+    <Link to={`${base}/entries/${entryId}?from=${from}`} className="press !px-3" data-kind="quiet" aria-label={`Put right ${what}`}>
+      <Pencil size={17} aria-hidden />
+    </Link>
   );
 }
 

@@ -189,7 +189,7 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
       )}
       <details className="no-print mt-8" onToggle={() => setLedgerWanted(true)}>
         <summary className="min-h-11 cursor-pointer content-center font-semibold">The panel’s ledger, {log.length} entries</summary>
-        {ledger && <ledger.LedgerList log={log} shape={shape} />}
+        {ledger && <ledger.LedgerList log={log} shape={shape} base={base} />}
       </details>
     </article>
   );

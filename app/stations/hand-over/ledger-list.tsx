@@ -3,7 +3,7 @@ import type { LedgerLine } from "#server/views/panel-view";
 import { ListFoot, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
 import { useUnits } from "~/kit/root/use-root";
-import { PutBackButton, StrikeButton } from "~/kit/shell/strike-button";
+import { PutBackButton, PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { entryName, entryWords } from "./ledger.words";
 
 /** So many entries of a page: a day's work on a panel. */
@@ -12,7 +12,15 @@ const PAGE = 60;
 const FEW = 8;
 
 /** Every entry of a panel, newest first, with its value, place and state; each can be taken out and put back. */
-export function LedgerList({ log, shape }: { log: readonly LedgerLine[]; shape: Pick<PanelShape, "outline" | "sides"> }) {
+export function LedgerList({
+  log,
+  shape,
+  base,
+}: {
+  log: readonly LedgerLine[];
+  base: string;
+  shape: Pick<PanelShape, "outline" | "sides">;
+}) {
   const units = useUnits();
   const words = (e: LedgerLine) => (e.entry ? entryWords(e.entry, shape, units) : "");
   const list = useList({
@@ -38,6 +46,7 @@ export function LedgerList({ log, shape }: { log: readonly LedgerLine[]; shape: 
               {[e.by, fate(e)].filter(Boolean).join(", ")}
               {e.unread && `: kept, but not read by this version (${e.unread})`}
             </span>
+            {e.canBePutRight && <PutRightLink base={base} entryId={e.id} what={entryName(e.kind)} from="hand-over" />}
             {e.entry && !e.superseded && <StrikeButton entryId={e.id} what={entryName(e.kind)} />}
             {e.struckBy && <PutBackButton strikeId={e.struckBy} what={entryName(e.kind)} />}
           </li>

@@ -9,7 +9,7 @@ import { serverContext } from "#server/running";
 import { loadPreflight } from "#server/views/preflight-view";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { preflightForm } from "./prep.form";
-import { climateForm } from "./spray.form";
+import { climateForm } from "~/kit/form/spray-entries";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";

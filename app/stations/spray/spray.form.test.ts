@@ -5,7 +5,7 @@ import { boothPlanForm, fixCoatForm } from "~/booth/booth-plan.form";
 import { checkedBy, errorsByField } from "~/kit/form/fields";
 import { readGun } from "./gun.form";
 import { bakeForm, preflightForm, underForm, wetCombForm } from "./prep.form";
-import { climateForm } from "./spray.form";
+import { climateForm } from "~/kit/form/spray-entries";
 import { jsonLines } from "~/kit/http/json-lines";
 import { waitWords } from "./coat-plan.words";
 

@@ -3,10 +3,11 @@ import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { nextCoat } from "#core/panel/next-coat";
 import { houseWay } from "#core/models/ways/house-ways";
+import { logCoat } from "#server/commands/booth";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
-import { climateForm, coatForm, mixForm } from "./spray.form";
+import { climateForm, coatForm, mixForm } from "~/kit/form/spray-entries";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { readingAction } from "~/kit/readings/reading-action.server";
@@ -17,7 +18,7 @@ import { SprayTabs } from "./tabs";
 import { later, useLater } from "~/kit/root/later";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
-import { StrikeButton } from "~/kit/shell/strike-button";
+import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { coatWorking } from "~/kit/words/workings";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
@@ -45,7 +46,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       }));
     case "coat":
       return answerForm(form, coatForm(units), async (body) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "coat", body, by, clientKey }),
+        entryId: await logCoat(ctx, view, { body, by, clientKey }),
         message: `Coat ${body.number} logged; its clock runs`,
       }));
     default:
@@ -130,6 +131,7 @@ export default function Spray() {
                   </span>
                   <span className="flex items-center">
                     {d.text} {d.unit} dry
+                    <PutRightLink base={base} entryId={entry.id} what={`coat ${entry.body.number}`} from="spray" />
                     <StrikeButton entryId={entry.id} what={`coat ${entry.body.number}`} />
                   </span>
                 </li>

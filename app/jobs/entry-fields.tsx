@@ -1,0 +1,87 @@
+import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
+import type { LedgerEntry } from "#core/record/entry";
+import { initial } from "~/kit/form/initial";
+import { useUnits } from "~/kit/root/use-root";
+import { Field, SelectField } from "~/kit/ui/field";
+
+type Errors = Record<string, string[]>;
+
+/** The fields of an entry as they were typed, by its kind. */
+export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Errors }) {
+  const units = useUnits();
+  const field = (name: string, label: string, quantity: Quantity, si: number | null) => (
+    <Field
+      label={label}
+      unit={preferredUnit(quantity, units)}
+      name={name}
+      defaultValue={initial(quantity, si, units)}
+      errors={errors[name]}
+    />
+  );
+  switch (entry.kind) {
+    case "coat": {
+      const { settings: s, role, reducer, wetReading_m, number } = entry.body;
+      return (
+        <>
+          <input type="hidden" name="number" value={number} />
+          <div className="grid gap-x-4 gap-y-3 sm:grid-cols-2">
+            <Field label="What kind of coat" name="role" defaultValue={role} maxLength={40} errors={errors.role} />
+            <SelectField label="Fluid known from" name="fluidFrom" defaultValue={s.fluidFrom}>
+              <option value="measured">Measured rate</option>
+              <option value="turns">Turns of the needle</option>
+            </SelectField>
+          </div>
+          <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+            {field("fluidRate", "Fluid", "fluidRate", s.fluidRate_m3_s)}
+            <Field
+              label="Needle"
+              unit="turns out"
+              name="turns"
+              defaultValue={s.turns === null ? "" : String(s.turns)}
+              errors={errors.turns}
+            />
+            {field("pressure", "Pressure at gun", "pressure", s.pressure_Pa)}
+            {field("distance", "Distance", "length", s.distance_m)}
+            {field("handSpeed", "Hand speed", "speed", s.handSpeed_m_s)}
+            {field("overlap", "Overlap", "share", s.overlap)}
+            {field("fan", "Fan seen", "length", s.fan_m)}
+            {field("reducer", "Reducer added", "share", reducer)}
+            {field("wet", "Wet comb", "film", wetReading_m)}
+          </div>
+        </>
+      );
+    }
+    case "mix":
+      return (
+        <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
+          {field("volume", "Mixed", "volume", entry.body.volume_m3)}
+          {field("reducer", "Reducer", "share", entry.body.reducer)}
+        </div>
+      );
+    case "climate":
+      return (
+        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+          {field("air", "Air", "temperature", entry.body.air_K)}
+          {field("part", "Part", "temperature", entry.body.part_K)}
+          {field("humidity", "Humidity", "share", entry.body.relativeHumidity)}
+          {field("material", "Material", "temperature", entry.body.material_K)}
+        </div>
+      );
+    case "reading":
+      return (
+        <Field
+          label="Readings, with spaces between"
+          unit={units.film}
+          name="value"
+          inputMode="decimal"
+          defaultValue={entry.body.readings.map((r) => (r.unit === units.film ? r.entered : `${r.entered} ${r.unit}`)).join(" ")}
+          hint="another unit may be typed with its name: 5.1 mil"
+          errors={errors.value}
+        />
+      );
+    case "wetComb":
+      return <div className="w-40">{field("wet", "Wet comb", "film", entry.body.thickness_m)}</div>;
+    default:
+      return null;
+  }
+}

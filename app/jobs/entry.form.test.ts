@@ -1,0 +1,43 @@
+import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
+import { putRightForm } from "./entry.form";
+
+const at = "2026-05-06T14:05";
+const at_ms = new Date(2026, 4, 6, 14, 5).getTime();
+
+test("each kind is read in the screen's unit, with its minute in the server's zone", () => {
+  expect(putRightForm("mix", METRIC).parse({ volume: "450", reducer: "10", at })).toEqual({
+    body: { volume_m3: expect.closeTo(450e-6, 12), reducer: 0.1 },
+    at_ms,
+  });
+  expect(putRightForm("climate", IMPERIAL).parse({ air: "68", part: "", humidity: "50", material: "", at }).body).toMatchObject({
+    air_K: expect.closeTo(293.15, 6),
+    part_K: null,
+  });
+  expect(putRightForm("reading", METRIC).parse({ value: "131 5,1 mil", at }).body).toEqual({
+    readings: [
+      { thickness_m: expect.closeTo(131e-6, 12), entered: "131", unit: "µm" },
+      { thickness_m: expect.closeTo(129.54e-6, 12), entered: "5,1", unit: "mil" },
+    ],
+  });
+  expect(putRightForm("wetComb", METRIC).parse({ wet: "52", at }).body).toEqual({
+    thickness_m: expect.closeTo(52e-6, 12),
+    entered: "52",
+    unit: "µm",
+  });
+  const coat = { number: "2", role: "full", fluidFrom: "turns", fluidRate: "", turns: "2,5", pressure: "1,9", distance: "175" };
+  const { body } = putRightForm("coat", METRIC).parse({ ...coat, overlap: "50", handSpeed: "0,34", fan: "", reducer: "0", wet: "", at });
+  expect(body).not.toHaveProperty("number");
+  expect(body).toMatchObject({ role: "full", settings: { fluidFrom: "turns", turns: 2.5 }, wetReading_m: null });
+});
+
+test("whatever is wrong is told at its field, the time's fault with the figure's", () => {
+  const wrong = (kind: Parameters<typeof putRightForm>[0], fields: object) =>
+    putRightForm(kind, METRIC)
+      .safeParse(fields)
+      .error!.issues.map((i) => `${i.path.join(".")}: ${i.message}`);
+  expect(wrong("reading", { value: "13x", at: "" })).toEqual([expect.stringMatching(/^value: /), "at: Type when it was"]);
+  expect(wrong("reading", { value: "9000", at })).toEqual(["value: Film lies between 0 and 5 mm"]);
+  expect(wrong("wetComb", { wet: "2", at })).toEqual([expect.stringMatching(/^wet: /)]);
+  expect(wrong("mix", { volume: "450", reducer: "10", at: "yesterday" })).toEqual(["at: Type when it was"]);
+  expect(wrong("mix", { volume: "450", reducer: "10", at: "2026-13-45T99:99" })).toEqual(["at: Type when it was"]);
+});

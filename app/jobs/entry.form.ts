@@ -1,0 +1,53 @@
+import { z } from "zod";
+import type { BodyInputOf } from "#core/record/bodies";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { PutRightKind } from "#server/commands/put-right";
+import { filmReadings } from "~/kit/form/fields";
+import { readQuantity } from "~/kit/form/read-typed";
+import { climateForm, coatForm, mixForm } from "~/kit/form/spray-entries";
+
+/** Parts of a body that its form may change; the rest stays as it was. */
+type Changed<K extends PutRightKind> = Partial<BodyInputOf<K>>;
+
+const FORMS: { [K in PutRightKind]: (units: UnitPreferences) => z.ZodType<Changed<K>> } = {
+  coat: (units) => coatForm(units).transform(({ role, settings, reducer, wetReading_m }) => ({ role, settings, reducer, wetReading_m })),
+  mix: mixForm,
+  climate: climateForm,
+  reading: (units) =>
+    z.object({ value: z.string({ error: "Type a reading" }).trim().min(1, "Type a reading").max(200) }).transform(({ value }, ctx) => {
+      const parsed = filmReadings(value, units);
+      const bad = parsed.find((p) => !p.ok);
+      const outside = parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3));
+      if (!bad && !outside)
+        return { readings: parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : [])) };
+      ctx.addIssue({ code: "custom", path: ["value"], message: bad && !bad.ok ? bad.message : "Film lies between 0 and 5 mm" });
+      return z.NEVER;
+    }),
+  wetComb: (units) =>
+    z.object({ wet: z.string().max(24) }).transform(({ wet }, ctx) => {
+      const read = readQuantity("film", units.film, { min: 5e-6, max: 1e-3 }, wet);
+      if ("si" in read) return { thickness_m: read.si, entered: wet, unit: units.film };
+      ctx.addIssue({ code: "custom", path: ["wet"], message: read.message });
+      return z.NEVER;
+    }),
+};
+
+/** The minute in which it happened, as a browser types it, in the server's own zone. */
+export const whenForm = z.object({
+  at: z
+    .string({ error: "Type when it was" })
+    .regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d)?$/, "Type when it was")
+    .transform((text) => new Date(text).getTime())
+    .refine(Number.isFinite, "Type when it was"),
+});
+
+/** What may be put right of an entry of a kind, and when it was; what is wrong with either is told at once. */
+export const putRightForm = <K extends PutRightKind>(kind: K, units: UnitPreferences) =>
+  z.record(z.string(), z.unknown()).transform((fields, ctx): { body: Changed<K>; at_ms: number } => {
+    const body = FORMS[kind](units).safeParse(fields);
+    const when = whenForm.safeParse(fields);
+    if (body.success && when.success) return { body: body.data, at_ms: when.data.at };
+    for (const { path, message } of [...(body.error?.issues ?? []), ...(when.error?.issues ?? [])])
+      ctx.addIssue({ code: "custom", path, message });
+    return z.NEVER;
+  });

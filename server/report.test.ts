@@ -110,7 +110,7 @@ test("a panel becomes a case for the options: thinnest zone, nibs counted, worst
   expect(decisionSentence(decision, false)).toMatch(/\.$/);
   for (const o of decision.options) {
     expect(optionName(o, false).length).toBeGreaterThan(5);
-    for (const w of o.why) expect(closedWords(w).length).toBeGreaterThan(5);
+    for (const w of o.why) expect(closedWords(w, METRIC).length).toBeGreaterThan(5);
   }
   for (const f of flips) {
     expect([f.best.kind, f.best.runSchool]).not.toEqual([decision.best?.kind, decision.best?.runSchool]);

@@ -11,6 +11,8 @@ import { listShelf } from "#server/repos/product-repo";
 import { initial } from "~/kit/form/initial";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { useUnits } from "~/kit/root/use-root";
+import { useRegion } from "~/kit/words/use-region";
+import { partName } from "~/kit/words/part-name";
 import { MixDesk } from "~/stations/plan/mix.desk";
 import { Field, SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -33,6 +35,7 @@ type Row = { kind: Kind; width: string; height: string; both: boolean };
 
 export default function AskMix({ loaderData: { clears, parts } }: Route.ComponentProps) {
   const units = useUnits();
+  const region = useRegion();
   const row = (kind: Kind): Row => {
     const [w, h] = kind === "rectangle" ? [1, 0.7] : SHAPES[kind].size_m;
     return { kind, width: initial("length", w, units), height: initial("length", h, units), both: false };
@@ -81,7 +84,7 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
                           <SelectField label="Part" value={r.kind} onChange={(e) => set(i, row(e.target.value as Kind))}>
                             {SHAPE_KINDS.map((k) => (
                               <option key={k} value={k}>
-                                {SHAPES[k].name}
+                                {partName(k, region)}
                               </option>
                             ))}
                             <option value="rectangle">Rectangle</option>
@@ -110,7 +113,7 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
                             both sides
                           </label>
                           <p className="col-span-4 text-[13px] text-ink2">
-                            {a.ok ? `${show("area", a.area_m2, units).text} m²` : "not counted"}
+                            {a.ok ? `${show("area", a.area_m2, units).text} ${show("area", a.area_m2, units).unit}` : "not counted"}
                           </p>
                         </li>
                       );

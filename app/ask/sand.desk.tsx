@@ -1,3 +1,4 @@
+import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
 import { useMemo } from "react";
 import { useNavigation, useSubmit } from "react-router";
 import { UNMEASURED_REMOVAL, clearingPlan } from "#core/models/correction/clearing";
@@ -11,6 +12,9 @@ import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useAssessment } from "~/kit/run/use-assessment";
 import { useRoot, useUnits } from "~/kit/root/use-root";
+import { useRegion } from "~/kit/words/use-region";
+import { partName } from "~/kit/words/part-name";
+import { shapeInRegion } from "~/kit/words/region";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { SelectField } from "~/kit/ui/field";
@@ -40,7 +44,8 @@ export function SandDesk({ productRevisionId, formKey }: { productRevisionId: st
   const substrate = draft.typed.substrate as Substrate;
   const setRows = (change: (now: readonly Row[]) => readonly Row[]) => draft.set("rows", change(rows));
   const [width_m, height_m] = SHAPES[kind].size_m;
-  const shape = useMemo(() => panelShape(kind, { width_m, height_m }), [kind, width_m, height_m]);
+  const region = useRegion();
+  const shape = useMemo(() => shapeInRegion(panelShape(kind, { width_m, height_m }), region), [kind, width_m, height_m, region]);
   const places = useMemo(() => suggestSpots(shape.outline, rows.length), [shape, rows.length]);
   const read = rows.map((r) => ({ before: readFilm(r.before), after: readFilm(r.after) }));
   const steps = correctionSchool(schoolId).steps.map((s) => s.use);
@@ -71,7 +76,7 @@ export function SandDesk({ productRevisionId, formKey }: { productRevisionId: st
   function readFilm(text: string) {
     const parsed = text.trim() === "" ? null : parseQuantity("film", text, units.film);
     if (!parsed) return { ok: false as const, message: null };
-    if (parsed.ok && (parsed.si < 0 || parsed.si > 5e-3)) return { ok: false as const, message: "Film lies between 0 and 5 mm" };
+    if (parsed.ok && (parsed.si < 0 || parsed.si > FILM_MOST_M)) return { ok: false as const, message: filmLiesBetween(units) };
     return parsed;
   }
   const change = (i: number, key: "before" | "after", value: string) =>
@@ -162,7 +167,7 @@ export function SandDesk({ productRevisionId, formKey }: { productRevisionId: st
             <SelectField label="Panel" value={kind} onChange={draft.field("kind").onChange}>
               {SHAPE_KINDS.map((k) => (
                 <option key={k} value={k}>
-                  {SHAPES[k].name}
+                  {partName(k, region)}
                 </option>
               ))}
             </SelectField>
@@ -183,7 +188,7 @@ export function SandDesk({ productRevisionId, formKey }: { productRevisionId: st
           </div>
           <PanelDrawing
             shape={shape}
-            label={`${SHAPES[kind].name}: where to read`}
+            label={`${partName(kind, region)}: where to read`}
             spots={places.map((at, i) => ({
               name: String(i + 1),
               at,

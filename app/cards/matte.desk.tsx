@@ -22,6 +22,7 @@ import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
 import { matteWorking } from "~/kit/words/mix-workings";
 import { MatteChart } from "./matte-chart";
+import { InUnits } from "~/kit/ui/in-units";
 
 export interface MatteCardItem {
   id: string;
@@ -213,7 +214,7 @@ export function MatteDesk({
               <li key={t.id} className="grid grid-cols-[6.5em_1fr] gap-x-3 border-b border-hair py-2">
                 <span className="font-semibold">{MOVES[t.moves]}</span>
                 <span>
-                  {t.what} <span className="text-[13px] text-ink2">{t.why}</span>
+                  <InUnits>{t.what}</InUnits> <span className="text-[13px] text-ink2">{t.why}</span>
                   {seen.length > 0 && (
                     <span className="block text-[13px] font-medium text-glow-ink">
                       your cards: {mean > 0 ? "+" : "−"}

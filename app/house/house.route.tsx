@@ -4,7 +4,6 @@ import { Form } from "react-router";
 import { z } from "zod";
 import { QUANTITIES } from "#core/kernel/units/quantities";
 import { HOUSE_WAYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
-import { SOURCES } from "#core/kernel/sources";
 import { saveShopSettings } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
 import { Refusal } from "#server/commands/refusal";
@@ -21,6 +20,7 @@ import { usePrefsSubmit } from "~/kit/shell/use-prefs-submit";
 import { Choices } from "~/kit/ui/choice";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field, SelectField } from "~/kit/ui/field";
+import { REGIONS, regionOf } from "~/kit/words/region";
 import { PageHeader } from "~/kit/shell/page-header";
 import { Tag } from "~/kit/ui/tag";
 import { formOf } from "~/kit/http/body.server";
@@ -55,13 +55,21 @@ export async function action({ request }: Route.ActionArgs) {
   const schema = z.object({
     name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
     wayId: z.enum(HOUSE_WAY_IDS),
+    region: z.enum(["british", "american"]).optional(),
     floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
     readingsPerSpot: wholeNumber(1, 5),
     labourPerHour: amount(10_000),
     rejected: amount(1e6),
   });
-  return answerForm(form, schema, async ({ floor, labourPerHour, rejected, ...rest }) => {
-    await saveShopSettings(ctx, { ...shop, ...rest, floor_m: floor, rates: { labourPerHour, rejected }, units });
+  return answerForm(form, schema, async ({ floor, labourPerHour, rejected, region, ...rest }) => {
+    await saveShopSettings(ctx, {
+      ...shop,
+      ...rest,
+      region: region ?? shop.region,
+      floor_m: floor,
+      rates: { labourPerHour, rejected },
+      units,
+    });
     return { message: "Saved. These units are now the shop's." };
   });
 }
@@ -96,6 +104,13 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
               {HOUSE_WAYS.map((w) => (
                 <option key={w.id} value={w.id}>
                   {w.name}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField className="col-span-2" label="Words for parts, and paper" name="region" defaultValue={regionOf(shop)}>
+              {Object.entries(REGIONS).map(([value, { name }]) => (
+                <option key={value} value={value}>
+                  {name}
                 </option>
               ))}
             </SelectField>
@@ -232,14 +247,6 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
             Everything lies in one file in the data folder. <code>npm run backup</code> writes a checked copy of it while the program runs.
             Put that copy on another disk.
           </p>
-        </section>
-        <section>
-          <h2 className="mb-2 text-xl font-semibold">Where the figures come from</h2>
-          <ul className="list-disc space-y-1 pl-5 text-sm text-ink2">
-            {Object.values(SOURCES).map((s) => (
-              <li key={s.text}>{s.text}</li>
-            ))}
-          </ul>
         </section>
       </main>
     </>

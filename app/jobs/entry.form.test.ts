@@ -1,26 +1,27 @@
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 import { putRightForm } from "./entry.form";
 
+const near = (x: number, digits: number): number => expect.closeTo(x, digits) as number;
 const at = "2026-05-06T14:05";
 const at_ms = new Date(2026, 4, 6, 14, 5).getTime();
 
 test("each kind is read in the screen's unit, with its minute in the server's zone", () => {
   expect(putRightForm("mix", METRIC).parse({ volume: "450", reducer: "10", at })).toEqual({
-    body: { volume_m3: expect.closeTo(450e-6, 12), reducer: 0.1 },
+    body: { volume_m3: near(450e-6, 12), reducer: 0.1 },
     at_ms,
   });
   expect(putRightForm("climate", IMPERIAL).parse({ air: "68", part: "", humidity: "50", material: "", at }).body).toMatchObject({
-    air_K: expect.closeTo(293.15, 6),
+    air_K: near(293.15, 6),
     part_K: null,
   });
   expect(putRightForm("reading", METRIC).parse({ value: "131 5,1 mil", at }).body).toEqual({
     readings: [
-      { thickness_m: expect.closeTo(131e-6, 12), entered: "131", unit: "µm" },
-      { thickness_m: expect.closeTo(129.54e-6, 12), entered: "5,1", unit: "mil" },
+      { thickness_m: near(131e-6, 12), entered: "131", unit: "µm" },
+      { thickness_m: near(129.54e-6, 12), entered: "5,1", unit: "mil" },
     ],
   });
   expect(putRightForm("wetComb", METRIC).parse({ wet: "52", at }).body).toEqual({
-    thickness_m: expect.closeTo(52e-6, 12),
+    thickness_m: near(52e-6, 12),
     entered: "52",
     unit: "µm",
   });

@@ -1,3 +1,4 @@
+import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
 import { z } from "zod";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -17,10 +18,10 @@ const FORMS: { [K in PutRightKind]: (units: UnitPreferences) => z.ZodType<Change
     z.object({ value: z.string({ error: "Type a reading" }).trim().min(1, "Type a reading").max(200) }).transform(({ value }, ctx) => {
       const parsed = filmReadings(value, units);
       const bad = parsed.find((p) => !p.ok);
-      const outside = parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3));
+      const outside = parsed.some((p) => p.ok && (p.si < 0 || p.si > FILM_MOST_M));
       if (!bad && !outside)
         return { readings: parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : [])) };
-      ctx.addIssue({ code: "custom", path: ["value"], message: bad && !bad.ok ? bad.message : "Film lies between 0 and 5 mm" });
+      ctx.addIssue({ code: "custom", path: ["value"], message: bad && !bad.ok ? bad.message : filmLiesBetween(units) });
       return z.NEVER;
     }),
   wetComb: (units) =>

@@ -24,6 +24,8 @@ function shapeFrom(v: { shape: string; width: number; height: number; corners: s
 
 const panelFields = (units: UnitPreferences) => ({
   panelName: z.string().trim().max(60).default(""),
+  /** What it is called when nothing is typed, in the shop's words. */
+  usualName: z.string().trim().max(60).default(""),
   shape: z.enum([...SHAPE_KINDS, OWN_SHAPE]),
   width: quantity("length", units, { min: 0.05, max: 6 }),
   height: quantity("length", units, { min: 0.05, max: 6 }),
@@ -47,7 +49,7 @@ function toPanel(v: PanelFields, units: UnitPreferences, ctx: z.core.$Refinement
 
 function toBrief(v: Omit<PanelFields, "shape" | "width" | "height" | "corners">, shape: PanelShape): Omit<NewPanel, "shape"> {
   const tilt_rad = v.orientation === "vertical" ? Math.PI / 2 : v.orientation === "horizontal" ? 0 : v.angle;
-  const name = v.panelName || (shape.kind === OWN_SHAPE ? "Own shape" : SHAPES[shape.kind].name);
+  const name = v.panelName || v.usualName || (shape.kind === OWN_SHAPE ? "Own shape" : SHAPES[shape.kind].name);
   return { name, tilt_rad, substrate: v.substrate, productRevisionId: v.productRevisionId, coatsPlanned: v.coatsPlanned };
 }
 

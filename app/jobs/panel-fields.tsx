@@ -7,6 +7,8 @@ import { parseQuantity } from "#core/kernel/units/parse";
 import { initial } from "~/kit/form/initial";
 import { parseCorners } from "./corners";
 import { useUnits } from "~/kit/root/use-root";
+import { useRegion } from "~/kit/words/use-region";
+import { partName } from "~/kit/words/part-name";
 import { Field, SelectField, TextArea } from "~/kit/ui/field";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 
@@ -79,6 +81,7 @@ export function PanelFields({
   products: readonly ProductChoice[];
 }) {
   const units = useUnits();
+  const region = useRegion();
   const { typed } = draft;
   const kind = typed.shape as ShapeKind | "own";
   const { orientation } = typed;
@@ -105,7 +108,7 @@ export function PanelFields({
         >
           {SHAPE_KINDS.map((k) => (
             <option key={k} value={k}>
-              {SHAPES[k].name}
+              {partName(k, region)}
             </option>
           ))}
           <option value="own">Own outline</option>
@@ -113,9 +116,10 @@ export function PanelFields({
         <Field
           label="Call it"
           {...draft.field("panelName")}
-          placeholder={kind === "own" ? "Own shape" : SHAPES[kind].name}
+          placeholder={kind === "own" ? "Own shape" : partName(kind, region)}
           errors={errors.panelName}
         />
+        <input type="hidden" name="usualName" value={kind === "own" ? "" : partName(kind, region)} />
         <Field
           className={kind === "own" || outlineStays ? "hidden" : ""}
           label="Width"

@@ -1,3 +1,4 @@
+import { preferredUnit } from "#core/kernel/units/quantities";
 import type { AnySheet } from "#core/models/product/sheet";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
@@ -10,7 +11,7 @@ export function CommonFields({ sheet: s, errors }: { sheet: AnySheet | undefined
     <>
       <Field
         label="Density"
-        unit="g/ml"
+        unit={preferredUnit("density", units)}
         name="density"
         defaultValue={initial("density", s?.density_kg_m3, units)}
         errors={errors.density}
@@ -38,7 +39,7 @@ export function CommonFields({ sheet: s, errors }: { sheet: AnySheet | undefined
       />
       <Field
         label="Its density"
-        unit="g/ml"
+        unit={preferredUnit("density", units)}
         name="exemptDensity"
         defaultValue={initial("density", s?.exemptDensity_kg_m3, units)}
         errors={errors.exemptDensity ?? errors.exemptDensity_kg_m3}

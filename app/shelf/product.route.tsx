@@ -18,6 +18,7 @@ import { Field, SelectField, TextArea } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/product.route";
+import { inUnits } from "#core/kernel/units/in-units";
 
 export const meta: Route.MetaFunction = () => [{ title: "Product · Yakamoz" }];
 
@@ -110,11 +111,11 @@ export default function ProductPage({ loaderData: { product, formKey }, actionDa
             {quantity("film", "filmMin", "Film a coat, least", s?.filmPerCoatMin_m, NEEDED)}
             {quantity("film", "filmMax", "Film a coat, most", s?.filmPerCoatMax_m, NEEDED)}
             {quantity("film", "floor", "Floor by the sheet", s?.floor_m, "empty: the house's own")}
-            {minutes("flashMin", "Flash, least", s?.flashMin_s, "needed; at 20 °C")}
+            {minutes("flashMin", "Flash, least", s?.flashMin_s, inUnits("needed; at 20 °C", units))}
             {minutes("flashMax", "Flash, most", s?.flashMax_s, NEEDED)}
-            {minutes("flashWarm", "Flash at 30 °C", s?.flashAt[0]?.min_s, "empty: not on the sheet")}
-            {minutes("potLife", "Pot life", s?.potLife_s, "needed; at 20 °C")}
-            {minutes("potLifeWarm", "Pot life at 30 °C", s?.potLifeAt[0]?.life_s, "empty: not on the sheet")}
+            {minutes("flashWarm", inUnits("Flash at 30 °C", units), s?.flashAt[0]?.min_s, "empty: not on the sheet")}
+            {minutes("potLife", "Pot life", s?.potLife_s, inUnits("needed; at 20 °C", units))}
+            {minutes("potLifeWarm", inUnits("Pot life at 30 °C", units), s?.potLifeAt[0]?.life_s, "empty: not on the sheet")}
             <SelectField label="Flow cup" name="cup" defaultValue={s?.viscosity?.cup ?? ""} errors={errors.cup}>
               <option value="">not measured</option>
               {FLOW_CUP_IDS.map((c) => (
@@ -132,7 +133,7 @@ export default function ProductPage({ loaderData: { product, formKey }, actionDa
               hint={cupHint(s?.viscosity)}
             />
           </Group>
-          <Group title="How it cures, at 20 °C">
+          <Group title={inUnits("How it cures, at 20 °C", units)}>
             {minutes("dustFree", "Out of dust", s?.dustFree_s)}
             {minutes("tape", "Tape", s?.tape_s)}
             {minutes("sandAfter", "Sand", s?.sandAfter_s, "needed; also 12 h, or overnight")}
@@ -171,9 +172,9 @@ export default function ProductPage({ loaderData: { product, formKey }, actionDa
   );
 
   function cupHint(v: NonNullable<typeof s>["viscosity"] | undefined): string {
-    if (!v) return "ready to spray, at 20 °C";
+    if (!v) return inUnits("ready to spray, at 20 °C", units);
     const nu = show("viscosity", viscosityFromCup(v.cup, v.efflux_s), units);
-    return `${nu.text} ${nu.unit} at 20 °C`;
+    return inUnits(`${nu.text} ${nu.unit} at 20 °C`, units);
   }
 }
 

@@ -8,6 +8,7 @@ import { ONE_COLUMN, useList } from "~/kit/list/use-list";
 import { CanTag } from "~/kit/panel/can-tag";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { preferredUnit } from "#core/kernel/units/quantities";
 
 /** So many are seen at a glance, without a search. */
 const FEW = 8;
@@ -124,7 +125,11 @@ export function CanList({ cans }: { cans: readonly CanView[] }) {
 export function PartList({ parts }: { parts: readonly Listed<PartSheet>[] }) {
   const units = useUnits();
   const facts = ({ sheet }: Listed<PartSheet>) =>
-    [sheet.speed, sheet.kind, sheet.density_kg_m3 && `${show("density", sheet.density_kg_m3, units, 2).text} g/ml`]
+    [
+      sheet.speed,
+      sheet.kind,
+      sheet.density_kg_m3 && `${show("density", sheet.density_kg_m3, units, 2).text} ${preferredUnit("density", units)}`,
+    ]
       .filter(Boolean)
       .join(" · ");
   const list = useList({ id: "parts", rows: parts, columns: ONE_COLUMN, text: (p) => `${p.sheet.name} ${facts(p)}`, most: PAGE });

@@ -248,6 +248,7 @@ describe("from readings to a plan and its work", () => {
     ];
     const kept = await keepAsJob(ctx, {
       shape: "door",
+      panelName: "Door",
       substrate: "unknown",
       productRevisionId: revisionId,
       unit: "µm",
@@ -261,7 +262,16 @@ describe("from readings to a plan and its work", () => {
       ["3", ["after"]],
     ]);
     expect(
-      await keepAsJob(ctx, { shape: "door", substrate: "unknown", productRevisionId: revisionId, unit: "µm", rows, formKey: "f", by }),
+      await keepAsJob(ctx, {
+        shape: "door",
+        panelName: "Door",
+        substrate: "unknown",
+        productRevisionId: revisionId,
+        unit: "µm",
+        rows,
+        formKey: "f",
+        by,
+      }),
     ).toEqual(kept);
   });
 

@@ -15,6 +15,8 @@ export async function keepAsJob(
     substrate: Substrate;
     productRevisionId: string;
     unit: UnitOf<"film">;
+    /** What the panel is called. */
+    panelName: string;
     rows: readonly { before: string; after: string }[];
     formKey: string;
     by: string;
@@ -31,7 +33,7 @@ export async function keepAsJob(
     wayId,
     clientKey: input.formKey,
     panel: {
-      name: SHAPES[input.shape].name,
+      name: input.panelName,
       shape,
       tilt_rad: 0,
       substrate: input.substrate,

@@ -9,6 +9,7 @@ import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
 import { VERDICT_WORDS, showSafe, verdictSentence } from "~/kit/words/verdict";
 import { chanceWorking, removalWorking } from "~/kit/words/workings";
+import { inUnits } from "#core/kernel/units/in-units";
 
 interface Props {
   run: AssessmentRun;
@@ -70,7 +71,7 @@ export function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_
             label="chance of cutting through"
             size="middle"
             shown={{ text: showChance(result.cutChance), unit: "" }}
-            note="any place below 8 µm; a guard, not a promise"
+            note={inUnits("any place below 8 µm; a guard, not a promise", units)}
             working={chanceWorking(result, input, units)}
             {...(result.cutChance > VERDICT_LIMITS.caution.cut ? { tone: "stop" as const } : {})}
           />

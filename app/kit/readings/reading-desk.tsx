@@ -17,6 +17,7 @@ import { Tag } from "~/kit/ui/tag";
 import { PanelDrawing, type SpotMark } from "~/kit/panel/panel-drawing";
 import { useGauge } from "./use-gauge";
 import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
+import { InUnits } from "~/kit/ui/in-units";
 
 /** A reading that is asked about before it is stored. */
 type Asked = { spot: string; value: string };
@@ -263,7 +264,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
             <SpotCount />
             <label className="col-span-2 flex min-h-11 items-center gap-3">
               <input type="checkbox" className="h-5 w-5" checked={template} onChange={(e) => draft.set("template", e.target.checked)} />
-              Found again by a mark or a template (within 3 mm)
+              <InUnits>Found again by a mark or a template (within 3 mm)</InUnits>
             </label>
             <label className="col-span-2 flex min-h-11 items-center gap-3">
               <input type="checkbox" className="h-5 w-5" checked={listening} onChange={(e) => setListening(e.target.checked)} />

@@ -1,3 +1,4 @@
+import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
 import { z } from "zod";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Phase } from "#core/record/kinds";
@@ -22,7 +23,7 @@ export const readingForm = (units: UnitPreferences) =>
       const parsed = filmReadings(v.value, units);
       const bad = parsed.find((p) => !p.ok);
       const problem =
-        bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > 5e-3)) ? "Film lies between 0 and 5 mm" : null;
+        bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > FILM_MOST_M)) ? filmLiesBetween(units) : null;
       if (problem) {
         ctx.addIssue({ code: "custom", path: ["value"], message: problem });
         return z.NEVER;

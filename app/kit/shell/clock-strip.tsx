@@ -1,3 +1,4 @@
+import { InUnits } from "~/kit/ui/in-units";
 import { Bell, BellOff, Square } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { Link, useFetcher } from "react-router";
@@ -76,7 +77,7 @@ function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
           {phase === "waiting" ? showSpan(left_s) : phase === "due" ? "ready" : `+${showSpan(left_s)}`}
         </span>
         <span className="text-[13px] text-ink2">
-          {CLOCK_KINDS[clock.kind]}, {clock.label}: {words}
+          {CLOCK_KINDS[clock.kind]}, <InUnits>{clock.label}</InUnits>: {words}
           <span className="block truncate">
             {clock.jobName}, {clock.panelName}
           </span>

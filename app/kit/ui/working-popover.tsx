@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import { SOURCES } from "#core/kernel/sources";
 import type { Working } from "./figure";
+import { InUnits } from "~/kit/ui/in-units";
 
 /** The button with its working: fetched with the first one that is opened. */
 export function WorkingPopover({
@@ -31,7 +32,9 @@ export function WorkingPopover({
           className="z-40 max-h-[70vh] w-[min(430px,92vw)] space-y-3 overflow-y-auto rounded-press border border-edge bg-paper p-5 text-ink shadow-lg"
         >
           <h3 className="text-lg font-semibold">{working.title}</h3>
-          <p>{working.formula}</p>
+          <p>
+            <InUnits>{working.formula}</InUnits>
+          </p>
           <dl className="grid grid-cols-[1fr_auto] gap-x-4 gap-y-1 border-y border-hair py-2">
             {working.inputs.map((i) => (
               <div key={i.name} className="contents">
@@ -42,7 +45,7 @@ export function WorkingPopover({
           </dl>
           <p>
             <span className="small-label block">What would change it most</span>
-            {working.changesMost}
+            <InUnits>{working.changesMost}</InUnits>
           </p>
           <div>
             <span className="small-label">Where it comes from</span>

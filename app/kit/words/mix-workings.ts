@@ -36,7 +36,7 @@ const HOW = {
   between: "between two of the sheet's temperatures",
   beyond: "a little beyond the sheet's temperatures",
   "only point": "the sheet gives one temperature only; it is not followed",
-  outside: "outside: taken at 10 °C beyond the sheet's last temperature",
+  outside: "outside: taken at 10 K beyond the sheet's last temperature",
 } as const;
 
 export function potWorking(plan: MixPlan, i: MixInput, units: UnitPreferences): Working {

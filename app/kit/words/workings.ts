@@ -154,7 +154,7 @@ export function dewWorking(
   return {
     title: "Dew-point margin",
     formula:
-      "Dew point from air and humidity (Magnus formula). The part is to be at least 3 °C above it; shown is what it has on top of that.",
+      "Dew point from air and humidity (Magnus formula). The part is to be at least 3 K above it; shown is what it has on top of that.",
     inputs: [
       line("air", "temperature", climate.air_K, units),
       line(climate.part_K === null ? "part, taken as the air" : "part", "temperature", climate.part_K ?? climate.air_K, units),

@@ -8,6 +8,7 @@ import { show, showChance, showSpan, showWithUncertainty } from "#core/kernel/un
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "./lines";
+import { areaText } from "./area-text";
 
 const ONE: Record<ZoneKind, string> = { run: "Run", spot: "Nib", flat: "Flat", line: "Body lines", edge: "Rim" };
 const MANY: Partial<Record<ZoneKind, string>> = { run: "runs", spot: "nibs" };
@@ -65,7 +66,7 @@ export function zoneWorking(z: PlanZone, units: UnitPreferences): Working {
     title: zoneName(z),
     formula: `${formula[z.kind]} Left = there now less what comes off; uncertainties add in squares. The chance is that the thinnest of its places keeps less than the guard.`,
     inputs: [
-      { name: "area", shown: areaText(z.area_m2) },
+      { name: "area", shown: areaText(z.area_m2, units) },
       ...(z.now ? [withU("clear there now", "film", z.now.clear_m, z.now.u_m, units)] : []),
       withU("comes off", "film", z.removal.removal_m, z.removal.u_m, units),
       ...(z.left ? [withU("left", "film", z.left.clear_m, z.left.u_m, units)] : []),
@@ -96,6 +97,3 @@ export function doneWords({ body }: EntryOf<"step">, units: UnitPreferences): st
     .filter(Boolean)
     .join(", ");
 }
-
-/** "0.51 m²", "14 cm²". */
-export const areaText = (area_m2: number): string => (area_m2 < 0.05 ? `${Math.round(area_m2 * 1e4)} cm²` : `${area_m2.toFixed(2)} m²`);

@@ -9,6 +9,9 @@ import { WorkingButton } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { causeWorking } from "./causes.words";
+import { useUnits } from "~/kit/root/use-root";
+import { InUnits } from "~/kit/ui/in-units";
+import { inUnits } from "#core/kernel/units/in-units";
 
 const SHOWN = 5;
 const PLACES: Record<ChangeAt, { path: string; name: string }> = {
@@ -26,6 +29,7 @@ const PLACES: Record<ChangeAt, { path: string; name: string }> = {
 
 /** What caused it: the record first, then a few questions; what speaks for and against; what to change next time. */
 export function CausesDesk({ causes }: { causes: CausesView }) {
+  const units = useUnits();
   const { base } = usePanel();
   const { diagnosis, kind } = causes;
   const leader = diagnosis.causes[0]!;
@@ -98,7 +102,7 @@ export function CausesDesk({ causes }: { causes: CausesView }) {
         </ol>
         <div className="space-y-6">
           {question ? (
-            <Question key={question.id} kind={kind} id={question.id} ask={question.ask} />
+            <Question key={question.id} kind={kind} id={question.id} ask={inUnits(question.ask, units)} />
           ) : (
             <p className="text-ink2">No question is left that would tell much more.</p>
           )}
@@ -123,7 +127,9 @@ function CauseChange({ id, base, kind, chosen }: { id: CauseId; base: string; ki
       <input type="hidden" name="intent" value="word" />
       <input type="hidden" name="kind" value={kind} />
       <input type="hidden" name="causeId" value={id} />
-      <span className="min-w-52 flex-1 text-[14px]">Next time: {lower(cause.change)}.</span>
+      <span className="min-w-52 flex-1 text-[14px]">
+        Next time: <InUnits>{lower(cause.change)}</InUnits>.
+      </span>
       <Link to={cause.at === "shelf" ? "/shelf" : `${base}${place.path}`} className="press" data-kind="quiet">
         {place.name}
       </Link>
@@ -158,6 +164,7 @@ function Question({ kind, id, ask }: { kind: string; id: ObservationId; ask: str
 
 /** What the record says and what was answered; an answer can be taken back. */
 function Known({ causes: { record, answers, kind } }: { causes: CausesView }) {
+  const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const answered = Object.entries(answers) as [ObservationId, boolean][];
   const recorded = (Object.entries(record) as [ObservationId, boolean][]).filter(([id]) => answers[id] === undefined);
@@ -171,13 +178,13 @@ function Known({ causes: { record, answers, kind } }: { causes: CausesView }) {
           {answered.map(([id, so]) => (
             <li key={id} className="flex items-center justify-between border-b border-hair">
               <span>
-                {OBSERVATIONS[id][so ? "yes" : "no"]} <span className="text-[13px] text-ink2">you said</span>
+                {inUnits(OBSERVATIONS[id][so ? "yes" : "no"], units)} <span className="text-[13px] text-ink2">you said</span>
               </span>
               <fetcher.Form method="post">
                 <input type="hidden" name="kind" value={kind} />
                 <input type="hidden" name="id" value={id} />
                 <button className="press" data-kind="quiet" name="answer" value="unknown">
-                  Take back<span className="sr-only">: {OBSERVATIONS[id][so ? "yes" : "no"]}</span>
+                  Take back<span className="sr-only">: {inUnits(OBSERVATIONS[id][so ? "yes" : "no"], units)}</span>
                 </button>
               </fetcher.Form>
             </li>
@@ -186,7 +193,7 @@ function Known({ causes: { record, answers, kind } }: { causes: CausesView }) {
       )}
       <p className="mt-2 text-[14px] text-ink2">
         {recorded.length > 0
-          ? `By the record: ${recorded.map(([id, so]) => OBSERVATIONS[id][so ? "yes" : "no"]).join("; ")}.`
+          ? `By the record: ${recorded.map(([id, so]) => inUnits(OBSERVATIONS[id][so ? "yes" : "no"], units)).join("; ")}.`
           : "The record says nothing: no coat, climate or check is logged."}
       </p>
     </section>

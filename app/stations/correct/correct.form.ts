@@ -1,3 +1,4 @@
+import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
 import { z } from "zod";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
@@ -40,7 +41,7 @@ const atMark = (units: UnitPreferences) =>
       if (text.trim() === "") return [];
       const parsed = filmReadings(text, units);
       const bad = parsed
-        .map((p) => (!p.ok ? p.message : p.si < 0 || p.si > 5e-3 ? "Film lies between 0 and 5 mm" : null))
+        .map((p) => (!p.ok ? p.message : p.si < 0 || p.si > FILM_MOST_M ? filmLiesBetween(units) : null))
         .find((m) => m !== null);
       if (bad) ctx.addIssue({ code: "custom", message: bad });
       return parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : []));

@@ -11,6 +11,7 @@ import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import { closedWords, decisionSentence, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
 import { SurfaceTube } from "./surface-tube";
+import { inUnits } from "#core/kernel/units/in-units";
 
 /** Where each way is gone on with. */
 const NEXT: Record<OptionKind, { path: string; name: string }> = {
@@ -62,7 +63,11 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
           {showFilm(c.peakToValley_m, units).text} against {showFilm(c.wanted_m, units).text} wanted.
         </p>
         <div className="mt-2 flex flex-wrap gap-2">
-          {cured < 1 && <Tag kind="caution">{`Not cured: ${showWait((1 - cured) * view.product.sheet.sandAfter_s)} to go at 20 °C`}</Tag>}
+          {cured < 1 && (
+            <Tag kind="caution">
+              {inUnits(`Not cured: ${showWait((1 - cured) * view.product.sheet.sandAfter_s)} to go at 20 °C`, units)}
+            </Tag>
+          )}
           {inferred && <Tag kind="caution">Inferred, not measured</Tag>}
         </div>
       </div>
@@ -145,7 +150,7 @@ function OptionRow({
     <tr className={`border-b border-hair ${o.feasible ? "" : "text-ink2"}`} data-testid={`option-${o.kind}`}>
       <td className="py-2">
         <span className={chosen ? "font-semibold" : ""}>{optionName(o, matte)}</span>
-        {!o.feasible && <span className="block text-[13px] text-stop-ink">{o.why.map(closedWords).join("; ")}</span>}
+        {!o.feasible && <span className="block text-[13px] text-stop-ink">{o.why.map((w) => closedWords(w, units)).join("; ")}</span>}
       </td>
       <td>{o.removal_m > 0 ? show("film", o.removal_m, units).text : "–"}</td>
       <td>{showWithUncertainty("film", o.left_m, o.u_left_m, units).text}</td>

@@ -6,6 +6,7 @@ import { showChance, showWait } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "~/kit/words/lines";
+import { inUnits } from "#core/kernel/units/in-units";
 
 const NAMES: Record<OptionKind, string> = {
   leave: "Leave it",
@@ -22,7 +23,7 @@ export const optionName = (o: Pick<OptionForecast, "kind" | "runSchool">, matte:
       ? "Refinish the whole part"
       : NAMES[o.kind];
 
-export function closedWords(c: Closed): string {
+export function closedWords(c: Closed, units: UnitPreferences): string {
   switch (c.because) {
     case "matte":
       return "matte cannot be polished";
@@ -31,13 +32,13 @@ export function closedWords(c: Closed): string {
     case "no nibs":
       return "there are no nibs";
     case "total build":
-      return "all layers together would be above 300 µm";
+      return inUnits("all layers together would be above 300 µm", units);
     case "clear build":
-      return "the clear would be above 160 µm";
+      return inUnits("the clear would be above 160 µm", units);
     case "sanded through":
       return "sanding it flat would go through to the base";
     case "strip first":
-      return "strip first: all layers together would be above 350 µm";
+      return inUnits("strip first: all layers together would be above 350 µm", units);
     case "cut":
       return `${showChance(c.chance)} to cut through`;
     case "thin":

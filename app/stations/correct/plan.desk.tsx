@@ -25,6 +25,7 @@ import { Field, FieldErrors } from "~/kit/ui/field";
 import { remedyWords, showSafe } from "~/kit/words/verdict";
 import { RunSchools } from "./run-schools";
 import { ZoneView } from "./zone-view";
+import { inUnits } from "#core/kernel/units/in-units";
 
 const RUN_SCHOOL_IDS = Object.keys(RUN_SCHOOLS) as RunSchool[];
 
@@ -116,7 +117,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
             label="Grit and polish"
             value={schoolId}
             onChange={(id) => draft.set("schoolId", id)}
-            options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name, note: `${s.goodFor}. ${s.price}.` }))}
+            options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name, note: inUnits(`${s.goodFor}. ${s.price}.`, units) }))}
           />
         </section>
         <div className="space-y-6">

@@ -3,6 +3,7 @@ import type { RunComparison } from "#core/judge/zone-plan";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { inUnits } from "#core/kernel/units/in-units";
 
 /** The four run schools side by side, none declared best. */
 export function RunSchools({
@@ -46,7 +47,7 @@ export function RunSchools({
                     className="press"
                     aria-pressed={value === s.school}
                     onClick={() => onChange(s.school)}
-                    title={RUN_SCHOOLS[s.school].how}
+                    title={inUnits(RUN_SCHOOLS[s.school].how, units)}
                     data-kind={value === s.school ? "main" : undefined}
                   >
                     {RUN_SCHOOLS[s.school].name}
@@ -63,7 +64,8 @@ export function RunSchools({
         </table>
       </ScrollRegion>
       <p className="mt-2 text-[13px] text-ink2">
-        {value ? `${RUN_SCHOOLS[value].name}: ${RUN_SCHOOLS[value].how}.` : "Choose a school."} Blades: cut-resistant gloves.
+        {value ? inUnits(`${RUN_SCHOOLS[value].name}: ${RUN_SCHOOLS[value].how}.`, units) : "Choose a school."} Blades: cut-resistant
+        gloves.
       </p>
     </section>
   );

@@ -13,6 +13,7 @@ import { StrikeButton } from "~/kit/shell/strike-button";
 import { doneWords, lookForWords, stepFacts } from "~/kit/words/zone-words";
 import { StepMeasures } from "./step-measures";
 import { useFromHere } from "./use-from-here";
+import { InUnits } from "~/kit/ui/in-units";
 
 /** The plan as cards, read at a metre with wet gloves: what to do now, its clock, and what is left of the clear. */
 export function WorkDesk({ view }: { view: PanelView }) {
@@ -66,7 +67,9 @@ export function WorkDesk({ view }: { view: PanelView }) {
             </p>
             <div className="max-w-[46ch] space-y-1 text-[20px] leading-snug">
               <p className="font-medium">{stepFacts(step, units)}</p>
-              <p>{step.doThis}.</p>
+              <p>
+                <InUnits>{step.doThis}</InUnits>.
+              </p>
               <p className="text-ink2">{lookForWords(step)}</p>
             </div>
             <KeptForm fetcher={fetcher} place={`step ${plan.id} ${index}`} className="space-y-4" key={`${plan.id}-${index}`}>

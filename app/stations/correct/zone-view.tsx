@@ -7,8 +7,10 @@ import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { usePanel } from "~/kit/panel/use-panel";
 import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
-import { areaText, chainText, lookForWords, stepFacts, zoneChance, zoneName, zoneWay, zoneWorking } from "~/kit/words/zone-words";
+import { chainText, lookForWords, stepFacts, zoneChance, zoneName, zoneWay, zoneWorking } from "~/kit/words/zone-words";
 import { ZoneLayer } from "./zone-layer";
+import { InUnits } from "~/kit/ui/in-units";
+import { areaText } from "~/kit/words/area-text";
 
 /** The plan on the panel: zones to scale, what each needs and leaves, the order of work, and what it uses up. */
 export function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
@@ -67,7 +69,9 @@ export function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
             <ul className="mt-2 border-t border-hair">
               {plan.consumables.map((c) => (
                 <li key={c.what} className="flex justify-between gap-4 border-b border-hair py-1.5">
-                  <span>{c.what}</span>
+                  <span>
+                    <InUnits>{c.what}</InUnits>
+                  </span>
                   <b className="font-semibold whitespace-nowrap">{amountText(c, units)}</b>
                 </li>
               ))}
@@ -93,7 +97,7 @@ function ZoneRow({ zone: z }: { zone: PlanZone }) {
         <WorkingButton working={zoneWorking(z, units)} label={`${zoneName(z)}: show the working`}>
           <b className="font-semibold">{zoneName(z)}</b>
           <span className="block text-[13px] text-ink2">
-            {zoneWay(z)}, {areaText(z.area_m2)}
+            {zoneWay(z)}, {areaText(z.area_m2, units)}
           </span>
           {z.chain.length > 0 && <span className="block text-[13px] text-ink2">{chainText(z)}</span>}
         </WorkingButton>
@@ -130,7 +134,11 @@ export function StepText({ step: s, facts }: { step: PlanStep; facts: string }) 
         <b className="font-semibold">{s.name}</b>
         <span className="text-ink2">{facts && `, ${facts}`}</span>
       </p>
-      {s.doThis && <p className="text-ink2">{s.doThis}.</p>}
+      {s.doThis && (
+        <p className="text-ink2">
+          <InUnits>{s.doThis}</InUnits>.
+        </p>
+      )}
       {s.lookFor && <p className="text-[13px] text-ink2">{lookForWords(s)}</p>}
     </div>
   );

@@ -8,6 +8,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
 import { SettingsChart } from "./settings-chart";
+import { InUnits } from "~/kit/ui/in-units";
 
 /** What to set next time: settings against results of the shop's own jobs, the last good ones, causes that came back. */
 export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
@@ -66,7 +67,7 @@ export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
             {repeated.map((r) => (
               <li key={r.id} className="border-b border-hair py-2">
                 <b className="font-semibold">{(CAUSES[r.id] as Cause).name}</b> <span className="text-ink2">{r.times} times.</span>{" "}
-                {(CAUSES[r.id] as Cause).change}.
+                <InUnits>{(CAUSES[r.id] as Cause).change}</InUnits>.
               </li>
             ))}
           </ul>

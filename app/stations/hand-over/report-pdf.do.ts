@@ -2,6 +2,7 @@ import { format } from "date-fns";
 import { serverContext } from "#server/running";
 import { getPhoto } from "#server/repos/photo-repo";
 import { getShop } from "#server/repos/shop-repo";
+import { REGIONS, regionOf, shapeInRegion } from "~/kit/words/region";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { reportPdf } from "./report-pdf.server";
 import { reportReader } from "./report.words";
@@ -17,7 +18,16 @@ export async function loader({ request, params: { panelId } }: Route.LoaderArgs)
   const ids = view.state.defects.flatMap((d) => (d.body.photoId ? [d.body.photoId] : []));
   const photos = (await Promise.all(ids.map((id) => getPhoto(ctx.db, id)))).flatMap((p) => (p ? [p.bytes] : []));
   const reader = reportReader(new URL(request.url).searchParams.get("for"));
-  const pdf = await reportPdf(view, { reader, units, shopName: shop.name, today: format(ctx.now_ms(), "d MMMM yyyy"), photos });
+  const region = regionOf(shop);
+  const worded = { ...view, panel: { ...view.panel, shape: shapeInRegion(view.panel.shape, region) } };
+  const pdf = await reportPdf(worded, {
+    paper: REGIONS[region].paper,
+    reader,
+    units,
+    shopName: shop.name,
+    today: format(ctx.now_ms(), "d MMMM yyyy"),
+    photos,
+  });
   return new Response(new Uint8Array(pdf), {
     headers: { "Content-Type": "application/pdf", "Content-Disposition": "attachment", "Cache-Control": "no-store" },
   });

@@ -5,7 +5,13 @@ import { boundingBox } from "#core/kernel/geometry/geometry";
 import type { PanelView } from "#server/views/panel-view";
 import { REPORT_FOOT, type ReportReader, reportLines } from "./report.words";
 
-const A4 = { width: 595.28, height: 841.89, margin: 48 } as const;
+const MARGIN = 48;
+interface Paper {
+  name: "A4" | "LETTER";
+  width: number;
+  height: number;
+}
+const A4: Paper = { name: "A4", width: 595.28, height: 841.89 };
 const INK = "#14202e";
 const QUIET = "#566474";
 const LABEL_WIDTH = 150;
@@ -17,16 +23,17 @@ const plain = (text: string) => text.replace(/−/g, "-").replace(/[‘’]/g, "
 /** The hand-over report of a panel as PDF: the same lines as on the page. */
 export async function reportPdf(
   view: PanelView,
-  o: { units: UnitPreferences; shopName: string; today: string; photos: readonly Uint8Array[]; reader?: ReportReader },
+  o: { units: UnitPreferences; shopName: string; today: string; photos: readonly Uint8Array[]; reader?: ReportReader; paper?: Paper },
 ): Promise<Buffer> {
-  const doc = new PDFDocument({ size: "A4", margin: A4.margin, info: { Title: `${view.job.vehicle}, ${view.panel.name}` } });
+  const paper = o.paper ?? A4;
+  const doc = new PDFDocument({ size: paper.name, margin: MARGIN, info: { Title: `${view.job.vehicle}, ${view.panel.name}` } });
   const chunks: Buffer[] = [];
   const done = new Promise<Buffer>((resolve, reject) => {
     doc.on("data", (c: Buffer) => chunks.push(c));
     doc.on("end", () => resolve(Buffer.concat(chunks)));
     doc.on("error", reject);
   });
-  const inner = A4.width - 2 * A4.margin;
+  const inner = paper.width - 2 * MARGIN;
   doc
     .fillColor(INK)
     .font("Helvetica-Bold")
@@ -45,25 +52,25 @@ export async function reportPdf(
       .font("Helvetica")
       .fontSize(10)
       .heightOfString(text, { width: inner - LABEL_WIDTH });
-    if (y + height > A4.height - A4.margin) doc.addPage();
+    if (y + height > paper.height - MARGIN) doc.addPage();
     const top = doc.y;
-    doc.fillColor(QUIET).text(plain(label), A4.margin, top, { width: LABEL_WIDTH - 8 });
-    doc.fillColor(INK).text(text, A4.margin + LABEL_WIDTH, top, { width: inner - LABEL_WIDTH });
-    doc.x = A4.margin;
+    doc.fillColor(QUIET).text(plain(label), MARGIN, top, { width: LABEL_WIDTH - 8 });
+    doc.fillColor(INK).text(text, MARGIN + LABEL_WIDTH, top, { width: inner - LABEL_WIDTH });
+    doc.x = MARGIN;
     doc.y = Math.max(doc.y, top + 13) + 4;
   }
   if (o.photos.length > 0) {
     doc.moveDown(0.5);
-    if (doc.y + PHOTO.height > A4.height - A4.margin) doc.addPage();
+    if (doc.y + PHOTO.height > paper.height - MARGIN) doc.addPage();
     const top = doc.y;
     o.photos
       .slice(0, 3)
-      .forEach((p, i) => doc.image(Buffer.from(p), A4.margin + i * (PHOTO.width + 12), top, { fit: [PHOTO.width, PHOTO.height] }));
+      .forEach((p, i) => doc.image(Buffer.from(p), MARGIN + i * (PHOTO.width + 12), top, { fit: [PHOTO.width, PHOTO.height] }));
     doc.y = top + PHOTO.height + 8;
   }
   const note = view.state.handedOver?.body.note;
-  if (note) doc.moveDown(0.5).fillColor(INK).fontSize(11).text(plain(note), A4.margin, doc.y, { width: inner });
-  doc.moveDown(0.8).fillColor(QUIET).fontSize(8.5).text(plain(REPORT_FOOT), A4.margin, doc.y, { width: inner });
+  if (note) doc.moveDown(0.5).fillColor(INK).fontSize(11).text(plain(note), MARGIN, doc.y, { width: inner });
+  doc.moveDown(0.8).fillColor(QUIET).fontSize(8.5).text(plain(REPORT_FOOT), MARGIN, doc.y, { width: inner });
   doc.end();
   return done;
 }
@@ -73,7 +80,7 @@ function drawPanel(doc: PDFKit.PDFDocument, { panel, state }: PanelView, units: 
   const { x0, y0, x1, y1 } = boundingBox(panel.shape.outline);
   const scale = Math.min(DRAWING.width / (x1 - x0), DRAWING.height / (y1 - y0));
   const top = doc.y;
-  const px = (x: number) => A4.margin + (x - x0) * scale;
+  const px = (x: number) => MARGIN + (x - x0) * scale;
   const py = (y: number) => top + (y - y0) * scale;
   panel.shape.outline.forEach(([x, y], i) => (i === 0 ? doc.moveTo(px(x), py(y)) : doc.lineTo(px(x), py(y))));
   doc.closePath().lineWidth(1).stroke(INK);
@@ -84,7 +91,7 @@ function drawPanel(doc: PDFKit.PDFDocument, { panel, state }: PanelView, units: 
   doc.fontSize(8).font("Helvetica-Bold").fillColor(INK);
   for (const s of state.spots)
     doc.text(s.clear ? showFilm(s.clear.clear_m, units).text : s.name, px(s.at[0]) - 15, py(s.at[1]) - 4, { width: 30, align: "center" });
-  doc.x = A4.margin;
+  doc.x = MARGIN;
   doc.y = top + (y1 - y0) * scale + 4;
   doc.font("Helvetica").fontSize(8.5).fillColor(QUIET).text(`Clear at the spots read, in ${units.film}`);
 }

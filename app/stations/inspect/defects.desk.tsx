@@ -6,7 +6,6 @@ import type { DefectKind } from "#core/record/kinds";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { show, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { areaText } from "~/kit/words/zone-words";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
@@ -18,6 +17,7 @@ import { StrikeButton } from "~/kit/shell/strike-button";
 import { type Drawn, type DrawnAs, middleOf, sizeOf, traceText, useTrace } from "./use-trace";
 import { defectMarks } from "~/kit/panel/defect-marks";
 import { DefectSign } from "~/kit/panel/defect-sign";
+import { areaText } from "~/kit/words/area-text";
 
 const DRAWN_AS: { value: DrawnAs; name: string }[] = [
   { value: "point", name: "one place" },
@@ -29,7 +29,7 @@ const DRAWN_AS: { value: DrawnAs; name: string }[] = [
 /** "3 places", "320 mm long", "140 cm²". */
 function drawnText(drawn: Drawn, units: UnitPreferences): string {
   const size = sizeOf(drawn);
-  if (size?.area_m2) return areaText(size.area_m2);
+  if (size?.area_m2) return areaText(size.area_m2, units);
   if (size) return `${show("length", size.length_m, units).text} ${units.length} long`;
   return drawn.as === "points" && drawn.points.length > 0 ? `${drawn.points.length} ${drawn.points.length === 1 ? "place" : "places"}` : "";
 }

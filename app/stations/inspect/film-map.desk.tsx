@@ -23,6 +23,7 @@ import { AcceptanceLabel } from "./acceptance-label";
 import { FilmMapDrawing, RampScale } from "./film-map-drawing";
 import { usePanelMap } from "./use-panel-map";
 import { type MapLayer, cellAt, riskAt, risksOf, stepsOf } from "./map-picture";
+import { inUnits } from "#core/kernel/units/in-units";
 
 const MOST_REMOVAL_M = 40e-6;
 const RISK_STEPS = [0.001, 0.005, 0.02, 0.05, 0.1, 0.25, 0.5];
@@ -161,7 +162,7 @@ export function FilmMapDesk() {
               label="chance of cutting through"
               size="middle"
               shown={{ text: showChance(answer.cutChance), unit: "" }}
-              note="any place below 8 µm; a guard, not a promise"
+              note={inUnits("any place below 8 µm; a guard, not a promise", units)}
               working={working}
               {...(answer.cutChance > VERDICT_LIMITS.caution.cut ? { tone: "stop" as const } : {})}
             />

@@ -14,6 +14,7 @@ import { Figure } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { repeatabilityWorking, setupWorking } from "./gauge.words";
+import { InUnits } from "~/kit/ui/in-units";
 
 /** A foil near the film to be read; with no reading yet, what refinished panels usually carry. */
 const USUAL_TOTAL_M = 150e-6;
@@ -149,7 +150,7 @@ export function GaugeDesk() {
       </div>
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
         A gauge's own limits here are ± ({film(DEFAULT_GAUGE.constant_m)} + {100 * DEFAULT_GAUGE.proportional} % of the film), a usual
-        figure; its paper may say better. Read three times at a place, within 4 cm.
+        figure; its paper may say better. <InUnits>Read three times at a place, within 4 cm.</InUnits>
       </p>
     </>
   );

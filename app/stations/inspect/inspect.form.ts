@@ -1,3 +1,4 @@
+import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { z } from "zod";
 import { type DefectKind, isFold } from "#core/record/kinds";
@@ -24,7 +25,7 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
         return list.flatMap((r) => (r.ok ? [{ thickness_m: r.si, entered: r.entered, unit: r.unit }] : []));
       };
       const zero = read("zero", (si) => (Math.abs(si) > 1e-3 ? "More than 1 mm on bare metal is no zero" : null));
-      const onFoil = read("onFoil", (si) => (si < 0 || si > 5e-3 ? "Film lies between 0 and 5 mm" : null));
+      const onFoil = read("onFoil", (si) => (si < 0 || si > FILM_MOST_M ? filmLiesBetween(units) : null));
       const mean = (list: readonly { thickness_m: number }[]) => list.reduce((a, r) => a + r.thickness_m, 0) / list.length;
       if (zero.length && onFoil.length && mean(onFoil) <= mean(zero))
         ctx.addIssue({ code: "custom", path: ["onFoil"], message: "The foil must read more than the bare metal" });

@@ -15,6 +15,7 @@ import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { traceText } from "./use-trace";
 import { NibPictureView } from "./nib-picture-view";
 import { type NibMark, type NibPicture, useNibCount } from "./use-nib-count";
+import { inUnits } from "#core/kernel/units/in-units";
 
 const USUAL_WIDTH_M = 0.3;
 
@@ -133,7 +134,7 @@ export function NibCountDesk() {
                   value={width}
                   onChange={draft.field("width").onChange}
                   hint="lay a coin or tape of known length beside it"
-                  errors={width_m === null ? [seen.ok ? "Between 20 mm and 3 m" : seen.message] : undefined}
+                  errors={width_m === null ? [seen.ok ? inUnits("Between 20 mm and 3 m", units) : seen.message] : undefined}
                 />
               )}
             </>

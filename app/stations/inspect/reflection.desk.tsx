@@ -6,6 +6,8 @@ import { initial } from "~/kit/form/initial";
 import { useTask } from "~/kit/run/use-task";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
+import { InUnits } from "~/kit/ui/in-units";
+import { inUnits } from "#core/kernel/units/in-units";
 import { Field } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { type PictureSource, askPicture, pixelsOf } from "./picture";
@@ -117,7 +119,10 @@ export function ReflectionDesk() {
                 {look?.busy
                   ? "Reading the edge of the tube…"
                   : look?.reading
-                    ? `${(look.reading.long_rad * MRAD).toFixed(2)} mrad slope in waves of 1.2 to 12 mm, over ${Math.round(look.reading.length_m * MRAD)} mm of panel`
+                    ? inUnits(
+                        `${(look.reading.long_rad * MRAD).toFixed(2)} mrad slope in waves of 1.2 to 12 mm, over ${Math.round(look.reading.length_m * MRAD)} mm of panel`,
+                        units,
+                      )
                     : look?.reason && (
                         <span role="alert" className="font-medium text-stop-ink">
                           {look.reason}.
@@ -154,9 +159,9 @@ export function ReflectionDesk() {
         })}
       </div>
       <p className="mt-7 max-w-[75ch] text-[13px] text-ink2">
-        Focus on the panel with a coin or tape on it, lock the exposure so that the tube is grey and not white, at least 120 mm of panel in
-        view. One picture each tells a difference from about 30 % on. It is a slope across the tube for comparing two panels, no other
-        instrument’s scale; the check was made on made-up pictures only: hold it against your eye.
+        Focus on the panel with a coin or tape on it, lock the exposure so that the tube is grey and not white, at least{" "}
+        <InUnits>120 mm</InUnits> of panel in view. One picture each tells a difference from about 30 % on. It is a slope across the tube
+        for comparing two panels, no other instrument’s scale; the check was made on made-up pictures only: hold it against your eye.
       </p>
     </>
   );

@@ -19,6 +19,8 @@ import { Tag } from "~/kit/ui/tag";
 import { mixWorking, potWorking, vocWorking } from "~/kit/words/mix-workings";
 import { PourGuide, type PouredMix } from "./pour-guide";
 import { useMixPlan } from "./use-mix-plan";
+import { InUnits } from "~/kit/ui/in-units";
+import { areaText } from "~/kit/words/area-text";
 
 export interface PartItem {
   id: string;
@@ -124,7 +126,11 @@ export function MixDesk({
           {plan.reduction.beyondSheet && <Tag kind="caution">More reducer than the sheet allows</Tag>}
           {plan.outsideWindow && <Tag kind="stop">{plan.outsideWindow}</Tag>}
           {plan.potFault && <Tag kind="stop">{plan.potFault}</Tag>}
-          {plan.potLife.how === "only point" && <Tag kind="open">The sheet gives one pot life, at 20 °C</Tag>}
+          {plan.potLife.how === "only point" && (
+            <Tag kind="open">
+              <InUnits>The sheet gives one pot life, at 20 °C</InUnits>
+            </Tag>
+          )}
           {plan.potLife.how === "outside" && <Tag kind="caution">Temperature is far outside the sheet</Tag>}
           {plan.amount.ready_m3 > worked.potCapacity_m3 && <Tag kind="stop">The pot is too small for all of it</Tag>}
         </div>
@@ -168,7 +174,7 @@ export function MixDesk({
             <Figure
               label="ready to spray"
               shown={ready}
-              note={`for ${show("area", plan.amount.area_m2, units).text} m², ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all`}
+              note={`for ${areaText(plan.amount.area_m2, units)}, ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all`}
               working={mixWorking(plan, input, units)}
             />
             <ScrollRegion label="Parts of the mix" narrow>

@@ -6,7 +6,6 @@ import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
 import { FILM_CV } from "#core/models/mix/mix-plan";
 import { isCoat } from "#core/models/product/sheet";
-import { show } from "#core/kernel/units/format";
 import { recordMix } from "#server/commands/record-mix";
 import { serverContext } from "#server/running";
 import { listPanels } from "#server/repos/panel-repo";
@@ -24,6 +23,7 @@ import { jsonBodyOf } from "~/kit/http/body.server";
 import { inWords } from "~/kit/form/in-words.server";
 import type { Route } from "./+types/mix.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { areaText } from "~/kit/words/area-text";
 
 export async function loader({ params: { jobId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
@@ -137,7 +137,7 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
                         onChange={(e) => choose(p.id, e.target.checked ? "one" : null)}
                       />
                       <span>
-                        {p.name} <span className="text-ink2">{show("area", p.area_m2, units).text} m²</span>
+                        {p.name} <span className="text-ink2">{areaText(p.area_m2, units)}</span>
                         {!same.some((s) => s.id === p.id) && <span className="text-amber-ink"> · planned with another product</span>}
                       </span>
                     </label>

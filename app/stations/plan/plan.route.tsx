@@ -10,6 +10,7 @@ import { PlanTabs } from "./tabs";
 import { planWorking } from "~/kit/words/workings";
 import { Figure } from "~/kit/ui/figure";
 import { usePanel } from "~/kit/panel/use-panel";
+import { areaText } from "~/kit/words/area-text";
 
 export default function Plan() {
   const { view, base } = usePanel();
@@ -44,7 +45,7 @@ export default function Plan() {
           <Figure
             label="of clear, ready to spray"
             shown={show("volume", figures.volume_m3, units)}
-            note={`for ${show("area", area_m2, units).text} m², transfer 65 %`}
+            note={`for ${areaText(area_m2, units)}, transfer 65 %`}
             working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned }, units)}
           />
           <Figure

@@ -18,6 +18,7 @@ import { Tag } from "~/kit/ui/tag";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/below.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { InUnits } from "~/kit/ui/in-units";
 
 const MS = 1000;
 
@@ -76,7 +77,10 @@ export default function Below() {
             <li key={s.id} className="border-b border-hair py-2" data-testid={`under-${s.id}`}>
               <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-1">
                 <div className="min-w-0 flex-1 basis-72">
-                  <b className="font-semibold">{s.name}</b> <span className="text-ink2">{s.ask}</span>
+                  <b className="font-semibold">{s.name}</b>{" "}
+                  <span className="text-ink2">
+                    <InUnits>{s.ask}</InUnits>
+                  </span>
                   <span className="block text-[13px] text-ink2">Why: {s.why}.</span>
                 </div>
                 {entries.map((e) => (

@@ -28,6 +28,7 @@ import { coatPlanWorking, waitWords } from "./coat-plan.words";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/coat-plan.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { InUnits } from "~/kit/ui/in-units";
 
 const HOUR_S = 3600;
 
@@ -192,8 +193,8 @@ export default function CoatPlanPage() {
         />
       )}
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
-        Windows are the sheet&rsquo;s at this temperature; {showWait(sheet.flashMin_s)} at 20 °C. Too soon is the commonest fault. The run
-        figure is a model set to common practice: a test panel decides.
+        Windows are the sheet&rsquo;s at this temperature; {showWait(sheet.flashMin_s)} <InUnits>at 20 °C.</InUnits> Too soon is the
+        commonest fault. The run figure is a model set to common practice: a test panel decides.
       </p>
     </>
   );

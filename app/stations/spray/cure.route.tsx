@@ -28,6 +28,7 @@ import type { Route } from "./+types/cure.route";
 import { cureWorking } from "./cure.words";
 import { usePanel } from "~/kit/panel/use-panel";
 import { scaleLinear } from "~/kit/ui/linear-scale";
+import { InUnits } from "~/kit/ui/in-units";
 
 export async function action({ request, params: { panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
@@ -94,7 +95,7 @@ export default function Cure() {
       <div className="mt-2 mb-4 flex min-h-8 flex-wrap gap-2">
         {forecast?.warnings.map((w) => (
           <p key={w} className="font-medium text-amber-ink">
-            {w}.
+            <InUnits>{w}</InUnits>.
           </p>
         ))}
       </div>
@@ -190,7 +191,7 @@ function LoggedBake({ entry }: { entry: NonNullable<ReturnType<typeof usePanel>[
       </h3>
       <p className="text-ink2">
         {show("temperature", cure.top_K, units, 0).text} {units.temperature} at most, {showWait(cure.atTop_s)} near it: as old as{" "}
-        {showWait(cure.age_s)} at 20 °C.
+        {showWait(cure.age_s)} <InUnits>at 20 °C.</InUnits>
       </p>
       <ul className="mt-2 flex flex-wrap gap-x-8 gap-y-1">
         {cure.stages.flatMap((s) =>

@@ -4,6 +4,7 @@ import type { ProductSheet } from "#core/models/product/sheet";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
 import { line } from "~/kit/words/lines";
+import { inUnits } from "#core/kernel/units/in-units";
 
 export function cureWorking(f: CureForecast, plan: BakePlan, sheet: ProductSheet, units: UnitPreferences): Working {
   return {
@@ -11,7 +12,7 @@ export function cureWorking(f: CureForecast, plan: BakePlan, sheet: ProductSheet
     formula:
       "Every minute counts by how much faster cure goes at the part’s temperature than at 20 °C (Arrhenius). The factor comes from two schedules of this product’s own sheet. The part lags the air. The range comes from the lag and from 15 % on the sheet’s own times. Wax waits for solvent to leave; heat does not shorten it here.",
     inputs: [
-      line("sand after, at 20 °C", "duration", sheet.sandAfter_s, units),
+      line(inUnits("sand after, at 20 °C", units), "duration", sheet.sandAfter_s, units),
       line("or bake the part at", "temperature", sheet.bake?.part_K, units, 0),
       line("for", "duration", sheet.bake?.time_s, units),
       {

@@ -1,3 +1,4 @@
+import { InUnits } from "~/kit/ui/in-units";
 import { textureWords } from "~/kit/words/texture-words";
 import { memo, useMemo } from "react";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
@@ -74,7 +75,9 @@ export const FlowCoats = memo(function FlowCoats({
                 <td>{show("volume", o.volume_m3, units).text}</td>
                 <td>
                   {o.against ? (
-                    <Tag kind="stop">{o.against}</Tag>
+                    <Tag kind="stop">
+                      <InUnits>{o.against}</InUnits>
+                    </Tag>
                   ) : o.verdict === "risk" ? (
                     <Tag kind="caution">near a run</Tag>
                   ) : (

@@ -29,6 +29,7 @@ import { Tag } from "~/kit/ui/tag";
 import { CLASS_WORDS, flowSentence, flowWorking } from "~/kit/words/flow-words";
 import { later as fetchedLater, useLater } from "~/kit/root/later";
 import { LightTube } from "~/kit/panel/light-tube";
+import { InUnits } from "~/kit/ui/in-units";
 
 const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
 
@@ -185,7 +186,7 @@ export function FlowDesk({
       >
         {sentence ? (
           <>
-            <em className={`not-italic ${tone}`}>{sentence.lead}</em> {sentence.rest}
+            <em className={`not-italic ${tone}`}>{sentence.lead}</em> <InUnits>{sentence.rest}</InUnits>
           </>
         ) : (
           "A figure is missing or wrong; it says where."
@@ -223,7 +224,7 @@ export function FlowDesk({
                     if (moved) take(moved);
                   }}
                 >
-                  {c.words}
+                  <InUnits>{c.words}</InUnits>
                 </button>
               ))}
             </div>

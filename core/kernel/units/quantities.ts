@@ -1,7 +1,7 @@
 /**
  * The quantities a painter types and reads, each with its SI unit and the units the trade uses.
  * SI = entered * scale + offset. Scales are exact by definition (international inch 25.4 mm, US fluid ounce 29.5735295625 ml,
- * pound-force per square inch 6894.757293168 Pa).
+ * pound-force per square inch 6894.757293168 Pa, pound 0.45359237 kg, US gallon 3.785411784 l).
  */
 export const QUANTITIES = {
   film: { si: "m", units: { µm: { scale: 1e-6, digits: 1 }, mil: { scale: 25.4e-6, digits: 2 } } },
@@ -16,10 +16,10 @@ export const QUANTITIES = {
   fluidRate: { si: "m³/s", units: { "ml/min": { scale: 1e-6 / 60, digits: 0 }, "fl oz/min": { scale: 29.5735295625e-6 / 60, digits: 1 } } },
   speed: { si: "m/s", units: { "m/s": { scale: 1, digits: 2 }, "in/s": { scale: 0.0254, digits: 1 } } },
   duration: { si: "s", units: { min: { scale: 60, digits: 0 }, h: { scale: 3600, digits: 1 }, d: { scale: 86400, digits: 1 } } },
-  area: { si: "m²", units: { "m²": { scale: 1, digits: 2 } } },
+  area: { si: "m²", units: { "m²": { scale: 1, digits: 2 }, "ft²": { scale: 0.3048 ** 2, digits: 1 } } },
   share: { si: "1", units: { "%": { scale: 0.01, digits: 1 } } },
   mass: { si: "kg", units: { g: { scale: 1e-3, digits: 1 } } },
-  density: { si: "kg/m³", units: { "g/ml": { scale: 1000, digits: 3 } } },
+  density: { si: "kg/m³", units: { "g/ml": { scale: 1000, digits: 3 }, "lb/gal": { scale: 0.45359237 / 3.785411784e-3, digits: 2 } } },
   concentration: { si: "kg/m³", units: { "g/l": { scale: 1, digits: 0 } } },
   seconds: { si: "s", units: { s: { scale: 1, digits: 0 } } },
   viscosity: { si: "m²/s", units: { "mm²/s": { scale: 1e-6, digits: 0 } } },
@@ -69,6 +69,10 @@ export function preferredUnit(quantity: Quantity, prefs: UnitPreferences): strin
       return prefs.temperature;
     case "fluidRate":
       return prefs.volume === "ml" ? "ml/min" : "fl oz/min";
+    case "density":
+      return prefs.volume === "ml" ? "g/ml" : "lb/gal";
+    case "area":
+      return prefs.length === "mm" ? "m²" : "ft²";
     case "speed":
       return prefs.length === "mm" ? "m/s" : "in/s";
     default:

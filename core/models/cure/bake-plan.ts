@@ -87,8 +87,8 @@ export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast 
     warnings.push(`The sheet's two schedules give ${Math.round(fitted / 1000)} kJ/mol, outside 40 to 120: check what was typed`);
   const hottest = sheet.bake?.part_K ?? SHEET_K + CURE_BEYOND_K;
   if (plan.hold_s > 0 && plan.air_K > hottest + CURE_BEYOND_K)
-    warnings.push("More than 10 °C above what the sheet speaks of: not computed beyond, see the sheet");
-  if (plan.room_K < SHEET_K - CURE_BEYOND_K) warnings.push("More than 10 °C below 20 °C: cure may stop, see the sheet");
+    warnings.push("More than 10 K above what the sheet speaks of: not computed beyond, see the sheet");
+  if (plan.room_K < SHEET_K - CURE_BEYOND_K) warnings.push("More than 10 K below 20 °C: cure may stop, see the sheet");
   if (plan.hold_s > 0 && plan.purge_s < 15 * 60) warnings.push("Heat before 15 min of booth air traps solvent: die-back and pops");
   const points: Record<CureStage, number | null> = {
     dustFree: sheet.dustFree_s,

@@ -65,6 +65,9 @@ export default function CardPage({ loaderData: { card } }: Route.ComponentProps)
                 Correct it
               </Link>
             )}
+            <Link to="/cards/new/edit" className="press">
+              Next card
+            </Link>
             <Link to={`/labels/card/${card.id}`} className="press">
               Print its label
             </Link>

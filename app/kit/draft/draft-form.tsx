@@ -6,7 +6,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { FieldsContext, type OwnFields } from "~/kit/ui/fields-context";
 import { UnitsField } from "~/kit/ui/units-field";
 import { type FieldQuantity, type FieldValue, shownIn } from "./kept";
-import { useBeforePaint, useKept } from "./use-draft";
+import { type Draft, useBeforePaint, useKept } from "./use-draft";
 
 type Sends = FetcherWithComponents<FormAnswer>;
 interface Common extends FormProps {
@@ -15,8 +15,8 @@ interface Common extends FormProps {
 }
 
 /** A form whose fields are a desk's own draft: sent as it stands, given up or stored as a whole. */
-export function DraftForm({ draft, fetcher, children, ...props }: Common & { draft: { left: boolean; clear: () => void } }) {
-  const sent = useStored(fetcher, draft.clear);
+export function DraftForm({ draft, fetcher, children, ...props }: Common & { draft: Pick<Draft, "left" | "clear" | "sending"> }) {
+  const sent = useStored(fetcher, draft.sending);
   return (
     <Sender fetcher={fetcher} {...props} onSent={sent}>
       {children}
@@ -32,7 +32,7 @@ export function DraftForm({ draft, fetcher, children, ...props }: Common & { dra
  */
 export function KeptForm({ place, fetcher, children, ...props }: Common & { place: string }) {
   const units = useUnits();
-  const { key, fields, keep } = useKept(place);
+  const { key, fields, keep, forget } = useKept(place);
   const { register, setValue, getValues } = useForm();
   const [left, setLeft] = useState(false);
   const element = useRef<HTMLFormElement>(null);
@@ -49,7 +49,16 @@ export function KeptForm({ place, fetcher, children, ...props }: Common & { plac
     setLeft(false);
     element.current?.reset();
   };
-  const sent = useStored(fetcher, clear);
+  const sending = () => {
+    const then = fields();
+    return () => {
+      const rest = forget(then);
+      setLeft(false);
+      element.current?.reset();
+      for (const [name, field] of Object.entries(rest)) setValue(name, shownIn(field, units));
+    };
+  };
+  const sent = useStored(fetcher, sending);
   const own: OwnFields = {
     register(name, quantity) {
       if (quantity !== undefined) quantities.current.set(name, quantity);
@@ -87,17 +96,13 @@ function Sender({ fetcher, onSent, children, ...props }: Common & { onSent: () =
   );
 }
 
-/** Clears a draft when what was sent is stored: by a fetcher's own answer, or by a navigation that ended without a message. */
-function useStored(fetcher: Sends | undefined, clear: () => void): () => void {
+/** Ends what was sent of a draft when it is stored: by a fetcher's own answer, or by a navigation that ended without a message. */
+function useStored(fetcher: Sends | undefined, sending: () => () => void): () => void {
   const page = useActionData<FormAnswer>();
   const { state } = useNavigation();
   const { key } = useLocation();
   /** How things stood when it was sent; null while nothing is on its way. */
-  const sent = useRef<{ answer: FormAnswer | undefined; key: string } | null>(null);
-  const newest = useRef(clear);
-  useEffect(() => {
-    newest.current = clear;
-  });
+  const sent = useRef<{ answer: FormAnswer | undefined; key: string; stored: () => void } | null>(null);
   const answer = fetcher ? fetcher.data : page;
   const idle = fetcher ? fetcher.state === "idle" : state === "idle";
   useEffect(() => {
@@ -105,18 +110,18 @@ function useStored(fetcher: Sends | undefined, clear: () => void): () => void {
     const answered = before !== null && idle && (answer !== before.answer || (!fetcher && key !== before.key));
     if (!answered) return;
     sent.current = null;
-    if (fetcher ? answer?.ok : answer?.ok !== false) newest.current();
+    if (fetcher ? answer?.ok : answer?.ok !== false) before.stored();
   }, [answer, idle, key, fetcher]);
   useEffect(
     () => () => {
       // A navigation that took the form away was an answer: stored.
-      if (sent.current && !fetcher) newest.current();
+      if (sent.current && !fetcher) sent.current.stored();
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- at the end of the form only
     [],
   );
   return () => {
-    sent.current = { answer, key };
+    sent.current = { answer, key, stored: sending() };
   };
 }
 

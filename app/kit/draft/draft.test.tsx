@@ -1,5 +1,5 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
-import { fireEvent, render, screen, waitFor } from "@testing-library/react";
+import { act, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { createRoutesStub, useFetcher } from "react-router";
 import { IMPERIAL, METRIC, type UnitPreferences } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -13,7 +13,7 @@ import { useDraft } from "./use-draft";
 const answer = (over: Partial<FormAnswer>): FormAnswer => ({ ok: true, intent: "", message: null, errors: {}, ...over });
 
 /** A page of one form under a shell whose units may be switched; `stored` answers what is sent. */
-function renderForm(form: React.ReactElement, stored: () => FormAnswer = () => answer({ done: "1" })) {
+function renderForm(form: React.ReactElement, stored: () => FormAnswer | Promise<FormAnswer> = () => answer({ done: "1" })) {
   let current: UnitPreferences = METRIC;
   const Stub = createRoutesStub([
     {
@@ -101,6 +101,21 @@ describe.each([
     await waitFor(() => expect(box(/Film/).value).toBe("2.422"));
     page.units(METRIC);
     await waitFor(() => expect(box(/Film/).value).toBe("61,53"));
+  });
+
+  test("what is typed while the one before is on its way stays when that one is stored", async () => {
+    let store = () => {};
+    const page = renderForm(form, () => new Promise<FormAnswer>((done) => (store = () => done(answer({ done: "1" })))));
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    type(/Film/, "61");
+    fireEvent.click(screen.getByRole("button", { name: "Store" }));
+    await waitFor(() => expect(store.name).not.toBe(""));
+    type(/Film/, "72");
+    act(() => store());
+    await waitFor(() => expect(box(/Film/).value).toBe("72"));
+    page.unmount();
+    renderForm(form);
+    await waitFor(() => expect(box(/Film/).value).toBe("72"));
   });
 
   test("a refusal keeps it, being stored ends it", async () => {

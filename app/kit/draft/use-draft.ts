@@ -19,8 +19,10 @@ export interface Draft<V extends Values = Values> {
   field: (name: keyof V & string) => { name: string; value: string; onChange: (e: { target: { value: string } }) => void };
   /** What was typed was found again, from before a reload or another page. */
   left: boolean;
-  /** Nothing is half-typed any more: it is stored, or given up. */
+  /** Nothing is half-typed any more: it is given up. */
   clear: () => void;
+  /** The form is on its way as it stands; what it returns is called once that is stored, and leaves what was typed meanwhile. */
+  sending: () => () => void;
 }
 
 /** Runs before the first paint in the browser; the server paints nothing. */
@@ -42,7 +44,16 @@ export function useKept(place: string) {
     },
     [key],
   );
-  return { key, fields, keep };
+  /** What was not touched since a moment is no longer kept. */
+  const forget = useCallback(
+    (then: Kept) => {
+      const rest = Object.fromEntries(Object.entries(fields()).filter(([name, field]) => then[name] !== field));
+      keep(rest);
+      return rest;
+    },
+    [fields, keep],
+  );
+  return { key, fields, keep, forget };
 }
 
 /**
@@ -58,7 +69,7 @@ export function useDraft<S extends Values>(
 ): Draft<Widened<S>> {
   type V = Widened<S>;
   const units = useUnits();
-  const { key, fields, keep } = useKept(place);
+  const { key, fields, keep, forget } = useKept(place);
   const startText = JSON.stringify(start);
   const form = useForm<V>({ defaultValues: start as never });
   const [left, setLeft] = useState(false);
@@ -93,6 +104,15 @@ export function useDraft<S extends Values>(
     form.reset(JSON.parse(startText) as V);
     again();
   }, [form, keep, startText]);
+  const sending = useCallback(() => {
+    const then = fields();
+    return () => {
+      forget(then);
+      setLeft(false);
+      form.reset(valuesNow());
+      again();
+    };
+  }, [fields, forget, form, valuesNow]);
   // A switch of units must not show, even for one frame, a figure of the old unit beside the new one.
   const stale = settled !== null && (settled.units !== units || settled.startText !== startText || settled.key !== key);
   const typedText = JSON.stringify(stale ? valuesNow() : { ...start, ...form.getValues() });
@@ -103,6 +123,7 @@ export function useDraft<S extends Values>(
     field: (name) => ({ name, value: textOf(typed[name]), onChange: (e) => set(name, e.target.value) }),
     left,
     clear,
+    sending,
   };
 }
 

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Progress } from "radix-ui";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { VERDICT_LIMITS } from "#core/judge/limits";
@@ -21,7 +22,15 @@ interface Props {
 }
 
 /** Verdict sentence first, then its numbers, each with its working; a bar and a cancel while it is worked out. */
-export function VerdictHeading({ run, shape, waiting }: { run: AssessmentRun; shape: PanelShape; waiting: string }) {
+export const VerdictHeading = memo(function VerdictHeading({
+  run,
+  shape,
+  waiting,
+}: {
+  run: AssessmentRun;
+  shape: PanelShape;
+  waiting: string;
+}) {
   const units = useUnits();
   const { result } = run;
   return (
@@ -51,9 +60,9 @@ export function VerdictHeading({ run, shape, waiting }: { run: AssessmentRun; sh
       </div>
     </div>
   );
-}
+});
 
-export function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_m }: Props) {
+export const VerdictFigures = memo(function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_m }: Props) {
   const units = useUnits();
   const input = { removal, floor_m, tape_m };
   const judged = result && result.verdict !== "none";
@@ -95,4 +104,4 @@ export function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_
       )}
     </div>
   );
-}
+});

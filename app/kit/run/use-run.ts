@@ -1,7 +1,8 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { OpName, Ops } from "#workers/ops";
 import { type WorkLine, computeClient } from "./compute-client";
+import { questionText, textName } from "./question-text";
 import { useRunClient } from "./run-client";
 import { faultInWords } from "./run-fault";
 
@@ -30,13 +31,13 @@ const KEPT_MS = 5 * 60_000;
 /** Works an answer out in a worker whenever the question changes; an older run is cancelled first. No question, no answer. */
 export function useRun<K extends OpName>(line: WorkLine, op: K, input: Ops[K]["in"] | null, rest_ms = REST_MS): Run<K> {
   const client = useRunClient();
-  const question = useMemo(() => JSON.stringify(input), [input]);
+  const question = useMemo(() => questionText(input), [input]);
   const rested = useRested(question, rest_ms);
   const [progress, setProgress] = useState(0);
-  const queryKey = [line, op, rested];
+  const name = useMemo(() => rested && textName(rested), [rested]);
   const { data, error, isFetching } = useQuery(
     {
-      queryKey,
+      queryKey: [line, op, name],
       enabled: rested !== null && rested !== "null",
       queryFn: async ({ signal }) => {
         const asked = JSON.parse(rested!) as Ops[K]["in"];
@@ -49,14 +50,13 @@ export function useRun<K extends OpName>(line: WorkLine, op: K, input: Ops[K]["i
     client,
   );
   const none = input === null;
-  return {
-    result: none ? null : (data?.result ?? null),
-    asked: none ? null : (data?.asked ?? null),
-    busy: !none && (rested !== question || isFetching),
-    progress: isFetching ? progress : data ? 1 : 0,
-    fault: none || isFetching ? null : faultInWords(error),
-    cancel: () => void client.cancelQueries({ queryKey }),
-  };
+  const [result, asked] = none || !data ? [null, null] : [data.result, data.asked];
+  const busy = !none && (rested !== question || isFetching);
+  const done = isFetching ? progress : data ? 1 : 0;
+  const fault = none || isFetching ? null : faultInWords(error);
+  const cancel = useCallback(() => void client.cancelQueries({ queryKey: [line, op, name] }), [client, line, op, name]);
+  // The same object as long as it says the same: what shows it need not be drawn again with every figure that is typed.
+  return useMemo(() => ({ result, asked, busy, progress: done, fault, cancel }), [result, asked, busy, done, fault, cancel]);
 }
 
 /** The question as it was when it last rested; null before the first rest, so that nothing starts on the server or in a half-drawn page. */

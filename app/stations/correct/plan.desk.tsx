@@ -1,6 +1,6 @@
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
 import { Link, useFetcher, useSearchParams } from "react-router";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
@@ -55,18 +55,20 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
     },
     { texture: "film", uTexture: "film", wanted: "film", tape: "length" },
   );
-  const { typed } = draft;
+  // The fields follow the hand; the plan follows the fields.
+  const seen = useDeferredValue(useMemo(() => ({ typed: draft.typed, units }), [draft.typed, units]));
+  const { typed } = seen;
   const { schoolId } = typed;
   const runSchool = RUN_SCHOOL_IDS.find((id) => id === typed.runSchool) ?? null;
   const edges: "left" | "hand" = typed.edges === "hand" ? "hand" : "left";
   const lines: "left" | "hand" = typed.lines === "left" ? "left" : "hand";
   const choice = useMemo(() => {
-    const film = (t: string) => parseQuantity("film", t, units.film);
+    const film = (t: string) => parseQuantity("film", t, seen.units.film);
     const [texture, u, wanted, tape] = [
       film(typed.texture),
       film(typed.uTexture),
       film(typed.wanted),
-      parseQuantity("length", typed.tape, units.length),
+      parseQuantity("length", typed.tape, seen.units.length),
     ];
     if (!texture.ok || !u.ok || !wanted.ok || !tape.ok) return null;
     return {
@@ -79,12 +81,16 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       floor_m,
       shop: view.shopRemoval,
     };
-  }, [typed, schoolId, runSchool, edges, lines, units, floor_m, view.shopRemoval]);
+  }, [typed, seen.units, schoolId, runSchool, edges, lines, floor_m, view.shopRemoval]);
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
-  const run = { ...asking, result: plan && (asking.result?.assessment ?? null) };
-  const { removal_m, u_m } = plan ? headlineRemoval(plan.steps) : { removal_m: 0, u_m: 0 };
+  const run = useMemo(() => ({ ...asking, result: plan && (asking.result?.assessment ?? null) }), [asking, plan]);
+  const removal = useMemo(() => (plan ? headlineRemoval(plan.steps) : NOTHING), [plan]);
+  const counted = useMemo(() => (plan ? countedSteps(plan.steps) : []), [plan]);
+  const { removal_m, u_m } = removal;
+  const { set } = draft;
+  const chooseRun = useCallback((school: string | null) => set("runSchool", school ?? ""), [set]);
   useEffect(() => {
     setPreview(removal_m > 0 ? { removal: { removal_m, u_m } } : {});
     return () => setPreview({});
@@ -122,14 +128,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
         </section>
         <div className="space-y-6">
           {plan && (
-            <VerdictFigures
-              run={run}
-              shape={panel.shape}
-              removal={{ removal_m, u_m }}
-              steps={countedSteps(plan.steps)}
-              floor_m={floor_m}
-              tape_m={plan.judgedFrom_m}
-            />
+            <VerdictFigures run={run} shape={panel.shape} removal={removal} steps={counted} floor_m={floor_m} tape_m={plan.judgedFrom_m} />
           )}
           <div className="grid grid-cols-2 gap-3">
             {field(
@@ -187,11 +186,13 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
         </div>
       </div>
       {plan && <ZoneView plan={plan} rim_m={choice?.tape_m ?? 0} />}
-      {plan?.runs && <RunSchools runs={plan.runs} value={runSchool} onChange={(school) => draft.set("runSchool", school ?? "")} />}
+      {plan?.runs && <RunSchools runs={plan.runs} value={runSchool} onChange={chooseRun} />}
       <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
     </DraftForm>
   );
 }
+
+const NOTHING = { removal_m: 0, u_m: 0 };
 
 /** What alone would make it safe, with where to do it. */
 function WouldHelp({ result }: { result: Assessment }) {

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import type { RunComparison } from "#core/judge/zone-plan";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
@@ -6,7 +7,7 @@ import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { inUnits } from "#core/kernel/units/in-units";
 
 /** The four run schools side by side, none declared best. */
-export function RunSchools({
+export const RunSchools = memo(function RunSchools({
   runs,
   value,
   onChange,
@@ -69,4 +70,4 @@ export function RunSchools({
       </p>
     </section>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { PlanZone, ZonePlan } from "#core/judge/zone-plan";
 import type { PlanStep } from "#core/record/bodies";
 import { show, showWithUncertainty } from "#core/kernel/units/format";
@@ -13,7 +14,7 @@ import { InUnits } from "~/kit/ui/in-units";
 import { areaText } from "~/kit/words/area-text";
 
 /** The plan on the panel: zones to scale, what each needs and leaves, the order of work, and what it uses up. */
-export function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
+export const ZoneView = memo(function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
   const { view } = usePanel();
   const units = useUnits();
   const { panel, state } = view;
@@ -86,7 +87,7 @@ export function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
       </div>
     </section>
   );
-}
+});
 
 function ZoneRow({ zone: z }: { zone: PlanZone }) {
   const units = useUnits();

@@ -103,11 +103,13 @@ export function FlowDesk({
     },
     { fluid: "fluidRate", pressure: "pressure", distance: "length", speed: "speed", air: "temperature", material: "temperature" },
   );
-  const { typed } = draft;
+  // The fields follow the hand; the model, some milliseconds of work, follows the fields.
+  const seen = useDeferredValue(useMemo(() => ({ typed: draft.typed, units }), [draft.typed, units]));
+  const { typed } = seen;
   const hardener: ActivatorSpeed = typed.hardener === "slow" || typed.hardener === "fast" ? typed.hardener : "medium";
   const pairIndex = Number(typed.pair);
   const pair = FLOW_PAIRS[pairIndex]!;
-  const parsed = useMemo(() => readFlow(typed, units), [typed, units]);
+  const parsed = useMemo(() => readFlow(seen.typed, seen.units), [seen]);
   const setting = useMemo((): FlowSetting | null => {
     if (!parsed.success) return null;
     const v = parsed.data;

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import {
   type ColumnDef,
@@ -55,9 +55,13 @@ export function useList<T>({ id, rows, columns, text, only, most = Infinity, onS
       preventScrollReset: true,
     });
   };
+  const newest = useRef(change); // what else was chosen while the search rested stays
+  useEffect(() => {
+    newest.current = change;
+  });
   useEffect(() => {
     if (typed === state.search) return;
-    const wait = setTimeout(() => change({ search: typed }), REST_MS);
+    const wait = setTimeout(() => newest.current({ search: typed }), REST_MS);
     return () => clearTimeout(wait);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only what is typed starts a search
   }, [typed]);

@@ -1,17 +1,52 @@
 import { render } from "@testing-library/react";
-import { createRoutesStub } from "react-router";
+import { Outlet, createRoutesStub } from "react-router";
+import type { Clock } from "#core/models/clock/clock-state";
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 
-/** Renders a part of the interface inside the shell's data, in one system of units. */
-export function renderPage(element: React.ReactElement, { units = "metric" }: { units?: "metric" | "imperial" } = {}) {
+/** A form that a page sent: where to, and its fields. */
+export interface Sent {
+  path: string;
+  fields: Record<string, string>;
+}
+
+/** Renders a part of the interface inside the shell's data, in one system of units; `sent` collects what it posts anywhere. */
+export function renderPage(
+  element: React.ReactElement,
+  {
+    units = "metric",
+    clocks = [],
+    answer = () => ({ ok: true }),
+  }: { units?: "metric" | "imperial"; clocks?: Clock[]; answer?: (sent: Sent) => unknown } = {},
+) {
   sessionStorage.clear(); // a tab of its own, without what another test left half-typed
+  const sent: Sent[] = [];
+  const take = async ({ request }: { request: Request }) => {
+    const { pathname } = new URL(request.url);
+    // jsdom's form goes out as its text: Node's Request does not know the class.
+    const text = await request.text();
+    const fields = text.startsWith("{") ? (JSON.parse(text) as Record<string, string>) : Object.fromEntries(new URLSearchParams(text));
+    sent.push({ path: pathname, fields });
+    return answer(sent.at(-1)!);
+  };
+  const preferred = units === "metric" ? METRIC : IMPERIAL;
   const root = {
-    prefs: { theme: "booth", units: units === "metric" ? METRIC : IMPERIAL, sound: false, by: "painter A" },
-    shop: { name: "Test shop" },
-    clocks: [],
+    prefs: { theme: "booth", units: preferred, sound: false, by: "painter A" },
+    shop: { name: "Test shop", region: null, units: preferred, floor_m: 35e-6 },
+    clocks,
     jobs: [],
     now_ms: 0,
   };
-  const Stub = createRoutesStub([{ id: "root", path: "/", Component: () => element }]);
-  return render(<Stub hydrationData={{ loaderData: { root } }} />);
+  const Stub = createRoutesStub([
+    {
+      id: "root",
+      path: "/",
+      loader: () => root, // asked again after every form
+      Component: Outlet,
+      children: [
+        { index: true, Component: () => element, action: take },
+        { path: "*", Component: () => element, action: take },
+      ],
+    },
+  ]);
+  return { sent, ...render(<Stub hydrationData={{ loaderData: { root } }} />) };
 }

@@ -1,0 +1,51 @@
+/** @jest-environment ./scripts/jest-jsdom.mjs */
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import type { Clock } from "#core/models/clock/clock-state";
+import { renderPage } from "~/kit/testing/render-page";
+import { ClockStrip } from "./clock-strip";
+
+const MIN = 60_000;
+const clock = (id: string, over: Partial<Clock>): Clock => ({
+  id,
+  panelId: "p",
+  jobId: "j",
+  jobName: "Estate",
+  panelName: "Door",
+  kind: "flash",
+  label: "coat 1",
+  started_ms: 0,
+  due_ms: 10 * MIN,
+  late_ms: 45 * MIN,
+  stopped_ms: null,
+  ...over,
+});
+const clocks = [
+  clock("over", { kind: "pot", label: "Clear T", due_ms: 2 * MIN, late_ms: null }),
+  clock("later", { kind: "cure", label: "at 20 °C", due_ms: 600 * MIN, late_ms: null }),
+  clock("soon", {}),
+];
+const cells = () => screen.getAllByTestId("clock").map((c) => c.textContent);
+
+test("what still runs comes first, soonest first; each says its time, its state in words and whose it is", () => {
+  renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks });
+  expect(cells()).toEqual([
+    expect.stringMatching(/^5:00flash, coat 1: .*Estate, Door$/),
+    expect.stringMatching(/^9 h 55cure, at 20 °C: .*Estate, Door$/),
+    expect.stringMatching(/^\+3:00pot, Clear T: over: mix again/),
+  ]);
+  expect(screen.getAllByRole("link").every((l) => l.getAttribute("href") === "/jobs/j/panels/p/spray")).toBe(true);
+});
+
+test("its temperatures are the screen's", () => {
+  renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks, units: "imperial" });
+  expect(cells()[1]).toContain("cure, at 68 °F");
+});
+
+test("a clock is stopped by its own button, and nothing running is said", async () => {
+  const { sent, unmount } = renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks: [clocks[2]!] });
+  fireEvent.click(screen.getByRole("button", { name: "Stop the flash clock of Door" }));
+  await waitFor(() => expect(sent).toEqual([{ path: "/do/clocks/soon", fields: { stopped: "true" } }]));
+  unmount();
+  renderPage(<ClockStrip now_ms={0} />);
+  expect(screen.getByText(/No clock is running/)).toBeTruthy();
+});

@@ -47,7 +47,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
       <p>
         {known
           ? error.data || error.statusText
-          : "This page could not be made; it stands in the log. What the program had answered as stored is stored. Go back to the Floor and try again."}
+          : "This page could not be made; it stands in the log. What the program had answered as stored is stored. Go back to the shop floor and try again."}
       </p>
       <a className="press" data-kind="main" href="/">
         Go to the Floor

@@ -115,7 +115,7 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
               ))}
             </SelectField>
             <Field
-              label="Floor: least clear to keep"
+              label="Film floor: least clear to keep"
               unit={prefs.units.film}
               name="floor"
               defaultValue={initial("film", shop.floor_m, prefs.units)}

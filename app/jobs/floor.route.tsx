@@ -12,7 +12,7 @@ import { CanTag } from "~/kit/panel/can-tag";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/floor.route";
 
-export const meta: Route.MetaFunction = () => [{ title: "Floor · Yakamoz" }];
+export const meta: Route.MetaFunction = () => [{ title: "Shop floor · Yakamoz" }];
 
 /** So many jobs fit a glance; the rest stand under Jobs. */
 const MOST_JOBS = 24;

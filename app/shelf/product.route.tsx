@@ -110,7 +110,7 @@ export default function ProductPage({ loaderData: { product, formKey }, actionDa
             <Field label="Coats" name="coats" inputMode="numeric" defaultValue={s?.coats ?? 2} errors={errors.coats} />
             {quantity("film", "filmMin", "Film a coat, least", s?.filmPerCoatMin_m, NEEDED)}
             {quantity("film", "filmMax", "Film a coat, most", s?.filmPerCoatMax_m, NEEDED)}
-            {quantity("film", "floor", "Floor by the sheet", s?.floor_m, "empty: the house's own")}
+            {quantity("film", "floor", "Film floor by the sheet", s?.floor_m, "empty: the house's own")}
             {minutes("flashMin", "Flash, least", s?.flashMin_s, inUnits("needed; at 20 °C", units))}
             {minutes("flashMax", "Flash, most", s?.flashMax_s, NEEDED)}
             {minutes("flashWarm", inUnits("Flash at 30 °C", units), s?.flashAt[0]?.min_s, "empty: not on the sheet")}

@@ -64,7 +64,7 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
       <Command.List className="mt-2 max-h-[50vh] overflow-y-auto">
         <Command.Empty className="p-3 text-ink2">Nothing by that name.</Command.Empty>
         {panel && PANEL_PAGES.map(([name, path, words]) => go(`${name} (this panel)`, `${panel}/${path}`, words))}
-        {go("Floor", "/")}
+        {go("Shop floor", "/")}
         {go("Booth plan", "/booth-plan", ["day", "schedule"])}
         {go("New product", "/shelf/new", ["sheet", "clear"])}
         {go("New job", "/jobs/new")}

@@ -13,7 +13,7 @@ import { useToasts } from "./use-toasts";
 const palette = later(() => import("./command-palette"));
 
 const PLACES = [
-  { to: "/", label: "Floor", icon: Home },
+  { to: "/", label: "Shop floor", icon: Home },
   { to: "/jobs", label: "Jobs", icon: ListTree },
   { to: "/shelf", label: "Shelf", icon: PaintBucket },
   { to: "/cards", label: "Cards", icon: NotebookTabs },

@@ -105,7 +105,7 @@ export default function Plan() {
             <dd>
               {sheet.name}, {sheet.ratio || "ratio not given"}, revision {product.revision}
             </dd>
-            <dt>Floor</dt>
+            <dt>Film floor</dt>
             <dd>
               {film(floor_m).text} {film(floor_m).unit} {sheet.floor_m ? "by the sheet" : "by the house"}
             </dd>

@@ -16,6 +16,7 @@ import { migrate, openDatabase } from "#server/db/open";
 import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
 import { benchFilm, benchFilmInBrowser } from "./bench-film";
 import { benchPhoto } from "./bench-photo";
+import { benchTyping } from "./bench-typing";
 import { firstLoad } from "./first-load";
 import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
 
@@ -246,4 +247,5 @@ if (!wanted || wanted === "core") {
 if (!wanted || wanted === "film") await benchFilmInBrowser();
 if (!wanted || wanted === "photo") await benchPhoto();
 if (!wanted || wanted === "flow") await benchFlow();
+if (!wanted || wanted === "typing") await benchTyping();
 if (!wanted || wanted === "server") await benchServer();

@@ -103,7 +103,7 @@ test("a task hands its picture over, and ends done, stopped or failed, never thr
   const ask = async (then: () => void) => {
     const before = asked().length;
     let run!: ReturnType<typeof result.current.run>;
-    act(() => void (run = result.current.run(picture)));
+    act(() => void (run = result.current.run(() => Promise.resolve(picture))));
     await waitFor(() => expect(asked()).toHaveLength(before + 1));
     await waitFor(() => expect(result.current.busy).toBe(true));
     act(then);
@@ -115,5 +115,14 @@ test("a task hands its picture over, and ends done, stopped or failed, never thr
   });
   expect(newest().calls[0]!.handedOver).toEqual([rgba.buffer]);
   expect(await ask(() => result.current.cancel())).toEqual({ at: "stopped" });
+  const before = asked().length;
+  let made!: (p: typeof picture) => void;
+  let early!: ReturnType<typeof result.current.run>;
+  act(() => void (early = result.current.run(() => new Promise((done) => (made = done)))));
+  act(() => result.current.cancel()); // stopped while its picture is still being unpacked
+  await waitFor(() => expect(made).toBeDefined());
+  made(picture);
+  expect(await act(() => early)).toEqual({ at: "stopped" });
+  expect(asked()).toHaveLength(before);
   expect(await ask(() => newest().say({ ok: false, message: "width must be > 0" }))).toEqual({ at: "failed", reason: "width must be > 0" });
 });

@@ -73,8 +73,7 @@ export function ReflectionDesk() {
       reason: null,
     };
     set(side, look);
-    const pixels = await pixelsOf(blob);
-    const read = await task.run({ ...pixels, setup: at });
+    const read = await task.run(async () => ({ ...(await pixelsOf(blob)), setup: at }));
     if (read.at !== "done") return set(side, { ...look, busy: false, reason: read.at === "failed" ? read.reason : null });
     set(side, { ...look, busy: false, ...(read.output.ok ? { reading: read.output.reading } : { reason: read.output.reason }) });
   };

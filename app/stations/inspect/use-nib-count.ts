@@ -59,8 +59,10 @@ export function useNibCount() {
 
   const count = async (picture: NibPicture, width_m: number) => {
     setState({ at: "looking", picture });
-    const pixels = await pixelsOf(picture.blob);
-    const answer = await run({ ...pixels, scale_m_px: width_m / pixels.width });
+    const answer = await run(async () => {
+      const pixels = await pixelsOf(picture.blob);
+      return { ...pixels, scale_m_px: width_m / pixels.width };
+    });
     if (answer.at === "stopped") return setState({ at: "picture", picture });
     if (answer.at === "failed") return setState({ at: "refused", picture, reason: answer.reason });
     const { output } = answer;

@@ -22,7 +22,7 @@ export function ListTools<T>({
 }) {
   const { state, change, typed, type } = list;
   return (
-    <div role="search" className="flex flex-wrap items-end gap-3">
+    <div role="search" data-view className="flex flex-wrap items-end gap-3">
       <label className="w-72 max-w-full">
         <span className="small-label mb-1 block">{label}</span>
         <input type="search" className="field" value={typed} maxLength={120} onChange={(e) => type(e.target.value)} />

@@ -1,4 +1,4 @@
-import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
+import { outsideGauge } from "~/kit/form/film-readings";
 import { useMemo } from "react";
 import { useNavigation, useSubmit } from "react-router";
 import { UNMEASURED_REMOVAL, clearingPlan } from "#core/models/correction/clearing";
@@ -76,8 +76,8 @@ export function SandDesk({ productRevisionId, formKey }: { productRevisionId: st
   function readFilm(text: string) {
     const parsed = text.trim() === "" ? null : parseQuantity("film", text, units.film);
     if (!parsed) return { ok: false as const, message: null };
-    if (parsed.ok && (parsed.si < 0 || parsed.si > FILM_MOST_M)) return { ok: false as const, message: filmLiesBetween(units) };
-    return parsed;
+    const outside = parsed.ok ? outsideGauge(parsed.si, units) : null;
+    return outside === null ? parsed : { ok: false as const, message: outside };
   }
   const change = (i: number, key: "before" | "after", value: string) =>
     setRows((list) => list.map((r, k) => (k === i ? { ...r, [key]: value } : r)));

@@ -1,9 +1,8 @@
-import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
+import { readFilms } from "~/kit/form/film-readings";
 import { z } from "zod";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { PutRightKind } from "#server/commands/put-right";
-import { filmReadings } from "~/kit/form/fields";
 import { readQuantity } from "~/kit/form/read-typed";
 import { climateForm, coatForm, mixForm } from "~/kit/form/spray-entries";
 
@@ -16,12 +15,9 @@ const FORMS: { [K in PutRightKind]: (units: UnitPreferences) => z.ZodType<Change
   climate: climateForm,
   reading: (units) =>
     z.object({ value: z.string({ error: "Type a reading" }).trim().min(1, "Type a reading").max(200) }).transform(({ value }, ctx) => {
-      const parsed = filmReadings(value, units);
-      const bad = parsed.find((p) => !p.ok);
-      const outside = parsed.some((p) => p.ok && (p.si < 0 || p.si > FILM_MOST_M));
-      if (!bad && !outside)
-        return { readings: parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : [])) };
-      ctx.addIssue({ code: "custom", path: ["value"], message: bad && !bad.ok ? bad.message : filmLiesBetween(units) });
+      const { problem, readings } = readFilms(value, units);
+      if (problem === null) return { readings };
+      ctx.addIssue({ code: "custom", path: ["value"], message: problem });
       return z.NEVER;
     }),
   wetComb: (units) =>

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { type Parsed, parseQuantity } from "#core/kernel/units/parse";
 import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel/units/quantities";
 import { type Limits, type ReadTyped, readQuantity } from "./read-typed";
 
@@ -57,10 +56,3 @@ export const amount = (max: number) =>
     ctx.addIssue({ code: "custom", message: typed === "" ? "Type a number" : `A number from 0 to ${max}` });
     return z.NEVER;
   });
-
-/** Film readings as typed, several with spaces between: "131 128 126", "5,1 mil". */
-export const filmReadings = (text: string, units: UnitPreferences): Parsed[] =>
-  text
-    .trim()
-    .split(/\s+(?=[\d+-])/)
-    .map((t) => parseQuantity("film", t, units.film));

@@ -1,8 +1,7 @@
-import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
+import { readFilms } from "~/kit/form/film-readings";
 import { z } from "zod";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Phase } from "#core/record/kinds";
-import { filmReadings } from "~/kit/form/fields";
 
 const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[];
 
@@ -20,15 +19,11 @@ export const readingForm = (units: UnitPreferences) =>
       template: z.literal("on").optional(),
     })
     .transform((v, ctx) => {
-      const parsed = filmReadings(v.value, units);
-      const bad = parsed.find((p) => !p.ok);
-      const problem =
-        bad && !bad.ok ? bad.message : parsed.some((p) => p.ok && (p.si < 0 || p.si > FILM_MOST_M)) ? filmLiesBetween(units) : null;
-      if (problem) {
+      const { problem, readings } = readFilms(v.value, units);
+      if (problem !== null) {
         ctx.addIssue({ code: "custom", path: ["value"], message: problem });
         return z.NEVER;
       }
-      const readings = parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : []));
       const at = { x_m: v.x_m, y_m: v.y_m };
       const body = { phase: v.phase, spot: v.spot, at, gauge: v.gauge || "typed", readings, template: v.template === "on" };
       return { clientKey: v.clientKey, body };

@@ -1,10 +1,10 @@
-import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
+import { readFilms } from "~/kit/form/film-readings";
 import { z } from "zod";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { COVERAGE } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { filmReadings, quantity } from "~/kit/form/fields";
+import { quantity } from "~/kit/form/fields";
 import { optionalReadingsGU } from "~/kit/form/gloss-readings";
 
 const runSchools = Object.keys(RUN_SCHOOLS) as [RunSchool, ...RunSchool[]];
@@ -39,12 +39,9 @@ const atMark = (units: UnitPreferences) =>
     .default("")
     .transform((text, ctx) => {
       if (text.trim() === "") return [];
-      const parsed = filmReadings(text, units);
-      const bad = parsed
-        .map((p) => (!p.ok ? p.message : p.si < 0 || p.si > FILM_MOST_M ? filmLiesBetween(units) : null))
-        .find((m) => m !== null);
-      if (bad) ctx.addIssue({ code: "custom", message: bad });
-      return parsed.flatMap((p) => (p.ok ? [{ thickness_m: p.si, entered: p.entered, unit: p.unit }] : []));
+      const { problem, readings } = readFilms(text, units);
+      if (problem !== null) ctx.addIssue({ code: "custom", message: problem });
+      return readings;
     });
 
 /** A step that is done, with what was read at its mark before and after, and its gloss, where that was wanted. */

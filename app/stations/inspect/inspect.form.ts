@@ -1,10 +1,10 @@
-import { FILM_MOST_M, filmLiesBetween } from "~/kit/form/film-limits";
+import { readFilms } from "~/kit/form/film-readings";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { z } from "zod";
 import { type DefectKind, isFold } from "#core/record/kinds";
 import { type Polygon, isInside } from "#core/kernel/geometry/geometry";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { filmReadings, optionalQuantity, quantity } from "~/kit/form/fields";
+import { optionalQuantity, quantity } from "~/kit/form/fields";
 
 /** Zero and foil as the gauge read them, several with spaces between. */
 export const gaugeCheckForm = (units: UnitPreferences) =>
@@ -18,14 +18,13 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
       correct: z.literal("on").optional(),
     })
     .transform((v, ctx) => {
-      const read = (name: "zero" | "onFoil", limit: (si: number) => string | null) => {
-        const list = filmReadings(v[name], units);
-        const wrong = list.map((r) => (r.ok ? limit(r.si) : r.message)).find((m) => m !== null);
-        if (wrong) ctx.addIssue({ code: "custom", path: [name], message: wrong });
-        return list.flatMap((r) => (r.ok ? [{ thickness_m: r.si, entered: r.entered, unit: r.unit }] : []));
+      const read = (name: "zero" | "onFoil", limit?: (si: number) => string | null) => {
+        const { problem, readings } = readFilms(v[name], units, limit);
+        if (problem !== null) ctx.addIssue({ code: "custom", path: [name], message: problem });
+        return readings;
       };
       const zero = read("zero", (si) => (Math.abs(si) > 1e-3 ? "More than 1 mm on bare metal is no zero" : null));
-      const onFoil = read("onFoil", (si) => (si < 0 || si > FILM_MOST_M ? filmLiesBetween(units) : null));
+      const onFoil = read("onFoil");
       const mean = (list: readonly { thickness_m: number }[]) => list.reduce((a, r) => a + r.thickness_m, 0) / list.length;
       if (zero.length && onFoil.length && mean(onFoil) <= mean(zero))
         ctx.addIssue({ code: "custom", path: ["onFoil"], message: "The foil must read more than the bare metal" });

@@ -86,8 +86,10 @@ export async function recordEntries<K extends EntryKind>(
       }
       await alongside(db);
       await refreshSummary(db, panelId);
-      jobWide = await servesOthers(db, inputs);
-      if (jobWide) await refreshSummariesBeside(db, panelId);
+      const kinds = await kindsWritten(db, inputs);
+      jobWide = kinds.some((k) => (JOB_WIDE as readonly string[]).includes(k));
+      // Of what serves the other panels only the climate stands in what lists show of them.
+      if (kinds.includes("climate")) await refreshSummariesBeside(db, panelId);
       return entries.map((e) => e.id);
     });
   });
@@ -100,15 +102,15 @@ export async function recordEntries<K extends EntryKind>(
   return ids;
 }
 
-/** Whether what was written serves the job's other panels too: an entry of such a kind, or a strike of one (or of such a strike). */
-async function servesOthers(db: Db, inputs: readonly EntryInput[]): Promise<boolean> {
-  for (const { kind, supersedes } of inputs) {
-    if ((JOB_WIDE as readonly string[]).includes(kind)) return true;
-    let struck = kind === "strike" && supersedes ? await getEntry(db, supersedes) : null;
-    while (struck?.kind === "strike") struck = struck.supersedes ? await getEntry(db, struck.supersedes) : null;
-    if (struck && (JOB_WIDE as readonly string[]).includes(struck.kind)) return true;
+/** Kinds of what was written; of a strike, or of a strike of one, the kind of what it takes out or puts back. */
+async function kindsWritten(db: Db, inputs: readonly EntryInput[]): Promise<EntryKind[]> {
+  const kinds: EntryKind[] = [];
+  for (const input of inputs) {
+    let at: { kind: EntryKind; supersedes?: string | null } | null = input;
+    while (at?.kind === "strike" && at.supersedes) at = await getEntry(db, at.supersedes);
+    if (at) kinds.push(at.kind);
   }
-  return false;
+  return kinds;
 }
 
 /**

@@ -44,11 +44,6 @@ export function KeptForm({ place, fetcher, children, ...props }: Common & { plac
     for (const [name, field] of Object.entries(kept)) setValue(name, shownIn(field, units));
   }, [key, fields, setValue, units]);
 
-  const clear = () => {
-    keep({});
-    setLeft(false);
-    element.current?.reset();
-  };
   const sending = () => {
     const then = fields();
     return () => {
@@ -72,7 +67,7 @@ export function KeptForm({ place, fetcher, children, ...props }: Common & { plac
     <FieldsContext value={own}>
       <Sender fetcher={fetcher} {...props} onSent={sent} ref={element}>
         {children}
-        {left && <Left onAgain={clear} />}
+        {left && <Left onAgain={() => sending()()} />}
       </Sender>
     </FieldsContext>
   );

@@ -98,12 +98,6 @@ export function useDraft<S extends Values>(
     },
     [form, keep, fields, units],
   );
-  const clear = useCallback(() => {
-    keep({});
-    setLeft(false);
-    form.reset(JSON.parse(startText) as V);
-    again();
-  }, [form, keep, startText]);
   const sending = useCallback(() => {
     const then = fields();
     return () => {
@@ -113,6 +107,8 @@ export function useDraft<S extends Values>(
       again();
     };
   }, [fields, forget, form, valuesNow]);
+  /** Given up is what stands here now, all of it. */
+  const clear = useCallback(() => sending()(), [sending]);
   // A switch of units must not show, even for one frame, a figure of the old unit beside the new one.
   const stale = settled !== null && (settled.units !== units || settled.startText !== startText || settled.key !== key);
   const typedText = JSON.stringify(stale ? valuesNow() : { ...start, ...form.getValues() });

@@ -224,7 +224,7 @@ export async function killAgain(demo: string, { kills, seed }: { kills: number; 
   for (let k = 0; k <= kills; k++) {
     if (!(await server.start())) throw new Error(`after kill ${k} it does not start: ${server.said}`);
     const last = k === kills;
-    const todo = [...pending, ...(last ? [] : Array.from({ length: Math.max(0, WRITES_A_ROUND - pending.length) }, next))];
+    const ahead = [...pending, ...(last ? [] : Array.from({ length: Math.max(0, WRITES_A_ROUND - pending.length) }, next))];
     pending = [];
     let dead = false;
     const backup =
@@ -245,7 +245,7 @@ export async function killAgain(demo: string, { kills, seed }: { kills: number; 
             dead = true;
             await server.stop("SIGKILL");
           });
-    await inLanes(todo, 6, async (write) => {
+    await inLanes(ahead, 6, async (write) => {
       if (dead) return void pending.push(write);
       sent++;
       const status = await write.send(server);

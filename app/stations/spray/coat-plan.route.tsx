@@ -73,13 +73,13 @@ export default function CoatPlanPage() {
     }
   }, [way, sheet, conditions, gun, coats, shopFactors, shopFilm]);
   const end = plan.rows.at(-1);
-  const todo = plan.rows.slice(state.coats.length);
-  const todo_m = todo.reduce((a, r) => a + r.dry_m, 0);
-  const todoU_m = shopFilm.u_log * todo_m;
+  const toCome = plan.rows.slice(state.coats.length);
+  const toCome_m = toCome.reduce((a, r) => a + r.dry_m, 0);
+  const uToCome_m = shopFilm.u_log * toCome_m;
   useEffect(() => {
-    setPreview(todo_m > 0 ? { coat: { dry_m: todo_m, u_m: todoU_m, name: "to come" } } : {});
+    setPreview(toCome_m > 0 ? { coat: { dry_m: toCome_m, u_m: uToCome_m, name: "to come" } } : {});
     return () => setPreview({});
-  }, [todo_m, todoU_m, setPreview]);
+  }, [toCome_m, uToCome_m, setPreview]);
   const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
   const bad = plan.rows.find((r) => r.verdict === "run");
   const setting = useMemo(

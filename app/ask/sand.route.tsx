@@ -6,9 +6,8 @@ import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { keepAsJob } from "#server/commands/keep-as-job";
 import { serverContext } from "#server/running";
 import { listClears } from "#server/repos/product-repo";
-import { getShop } from "#server/repos/shop-repo";
+import { getShop, shopRegion } from "#server/repos/shop-repo";
 import { partName } from "~/kit/words/part-name";
-import { regionOf } from "~/kit/words/region";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { PageHeader } from "~/kit/shell/page-header";
 import { jsonBodyOf } from "~/kit/http/body.server";
@@ -38,7 +37,7 @@ export async function action({ request }: Route.ActionArgs) {
   if (!parsed.success) throw data("Not understood", { status: 400 });
   const { by } = await readPrefs(request);
   const ctx = await serverContext();
-  const region = regionOf(await getShop(ctx.db));
+  const region = shopRegion(await getShop(ctx.db));
   return inWords(async () => {
     const { jobId, panelId } = await keepAsJob(ctx, { ...parsed.data, panelName: partName(parsed.data.shape, region), by });
     return redirect(`/jobs/${jobId}/panels/${panelId}/inspect`);

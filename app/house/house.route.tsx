@@ -20,7 +20,8 @@ import { usePrefsSubmit } from "~/kit/shell/use-prefs-submit";
 import { Choices } from "~/kit/ui/choice";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field, SelectField } from "~/kit/ui/field";
-import { REGIONS, regionOf } from "~/kit/words/region";
+import { REGIONS } from "~/kit/words/region";
+import { useRegion } from "~/kit/words/use-region";
 import { PageHeader } from "~/kit/shell/page-header";
 import { Tag } from "~/kit/ui/tag";
 import { formOf } from "~/kit/http/body.server";
@@ -89,6 +90,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 
 export default function House({ loaderData: { learnt }, actionData }: Route.ComponentProps) {
   const { shop } = useRoot();
+  const region = useRegion();
   const prefs = usePrefs();
   const { send, setUnits } = usePrefsSubmit();
   const errors = actionData?.errors ?? {};
@@ -107,7 +109,7 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
                 </option>
               ))}
             </SelectField>
-            <SelectField className="col-span-2" label="Words for parts, and paper" name="region" defaultValue={regionOf(shop)}>
+            <SelectField className="col-span-2" label="Words for parts, and paper" name="region" defaultValue={region}>
               {Object.entries(REGIONS).map(([value, { name }]) => (
                 <option key={value} value={value}>
                   {name}

@@ -14,6 +14,7 @@ import { formPrefs } from "~/kit/http/prefs.server";
 import { PageHeader } from "~/kit/shell/page-header";
 import { FieldErrors, Field } from "~/kit/ui/field";
 import { putRightForm } from "./entry.form";
+import { viewInRegion } from "~/kit/words/region";
 import { EntryFields } from "./entry-fields";
 import type { Route } from "./+types/entry.route";
 
@@ -26,7 +27,7 @@ const FROM = new Set(["spray", "inspect", "hand-over"]);
 
 export async function loader({ request, params: { jobId, panelId, entryId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const { job, panel, state } = await panelOr404(ctx, jobId, panelId);
+  const { job, panel, state } = viewInRegion(await panelOr404(ctx, jobId, panelId));
   const entry = await entryToPutRight(ctx, panelId, entryId).catch((error: unknown) => {
     throw error instanceof Refusal ? data(error.message, { status: 404 }) : error;
   });

@@ -2,9 +2,8 @@ import { useMemo, useState } from "react";
 import { Link, Outlet, data } from "react-router";
 import { FINISHES } from "#core/models/ways/house-ways";
 import { serverContext } from "#server/running";
-import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
-import { regionOf, shapeInRegion } from "~/kit/words/region";
+import { viewInRegion } from "~/kit/words/region";
 import { usePrefs } from "~/kit/root/use-root";
 import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
 import type { PanelContext } from "~/kit/panel/use-panel";
@@ -16,10 +15,9 @@ import { unlessListMoved } from "~/kit/list/list-state";
 export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const ctx = await serverContext();
-  const [view, shop] = await Promise.all([loadPanelView(ctx, params.jobId, params.panelId), getShop(ctx.db)]);
+  const view = await loadPanelView(await serverContext(), params.jobId, params.panelId);
   if (!view) throw data("This job or panel is not in the file.", { status: 404 });
-  return { ...view, panel: { ...view.panel, shape: shapeInRegion(view.panel.shape, regionOf(shop)) } };
+  return viewInRegion(view);
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -69,6 +69,11 @@ export async function saveShop(db: Db, settings: ShopSettings, now_ms: number): 
     .execute();
 }
 
+/** Whose words for parts and whose paper a shop uses: its own choice; one that reads mil and has not chosen speaks American. */
+export type Region = NonNullable<ShopSettings["region"]>;
+export const shopRegion = ({ region, units }: Pick<ShopSettings, "region" | "units">): Region =>
+  region ?? (units.film === "mil" ? "american" : "british");
+
 /** What this shop takes off, as taken over. */
 export const shopRemoval = (shop: ShopSettings): ShopRemoval => ({
   whole: shop.learntRemoval ?? UNMEASURED_REMOVAL.whole,

@@ -16,7 +16,7 @@ import { entriesServing, readLedger } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
 import { countState } from "../summary/panel-summary";
-import { type ShopSettings, getShop, shopFactors, shopRemoval } from "../repos/shop-repo";
+import { type Region, type ShopSettings, getShop, shopFactors, shopRegion, shopRemoval } from "../repos/shop-repo";
 
 const FIRST_SPOTS = 8;
 const SMALL_PART_SPOTS = 5;
@@ -40,6 +40,8 @@ export interface PanelView {
   /** What it takes off, as taken over. */
   shopRemoval: ShopRemoval;
   readingsPerSpot: number;
+  /** Whose words for parts the shop uses. */
+  region: Region;
   /** How many of the places are the suggested ones. */
   spotCount: number;
   formKey: string;
@@ -94,6 +96,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     shopFactors: shopFactors(shop),
     shopRemoval: shopRemoval(shop),
     readingsPerSpot: shop.readingsPerSpot,
+    region: shopRegion(shop),
     formKey: ctx.newId(),
     standsOn: ownEntries(entries).at(-1)?.id ?? null,
   };

@@ -1,7 +1,7 @@
 import { listClocks } from "#server/repos/clock-repo";
 import { listJobs } from "#server/repos/job-repo";
 import { namesOfPanels } from "#server/repos/panel-repo";
-import { getShop } from "#server/repos/shop-repo";
+import { getShop, shopRegion } from "#server/repos/shop-repo";
 import { serverContext } from "#server/running";
 import { readPrefs } from "./prefs.server";
 
@@ -18,6 +18,7 @@ export async function loadRoot(request: Request) {
   return {
     prefs: await readPrefs(request, shop.units),
     shop,
+    region: shopRegion(shop),
     clocks,
     now_ms,
     published,

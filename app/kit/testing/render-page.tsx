@@ -32,6 +32,7 @@ export function renderPage(
   const root = {
     prefs: { theme: "booth", units: preferred, sound: false, by: "painter A" },
     shop: { name: "Test shop", region: null, units: preferred, floor_m: 35e-6 },
+    region: units === "metric" ? "british" : "american",
     clocks,
     jobs: [],
     now_ms: 0,

@@ -110,6 +110,7 @@ export function renderPanel(element: React.ReactElement, view: PanelView) {
   const root = {
     prefs: { theme: "booth", units: METRIC, sound: false, by: "painter A" },
     shop: { name: "Test shop", learntSteps: {} },
+    region: "british",
     clocks: [],
     jobs: [],
     now_ms: 0,

@@ -1,7 +1,8 @@
 import { SHAPE_KINDS, panelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
+import { type Region, shopRegion } from "#server/repos/shop-repo";
 import { partName } from "./part-name";
-import { REGIONS, type Region, regionOf, shapeInRegion } from "./region";
+import { REGIONS, shapeInRegion } from "./region";
 
 const OTHER: Record<Region, RegExp> = {
   british: /\b(hood|fender|trunk|windshield|quarter panel)\b/i,
@@ -17,9 +18,9 @@ test.each(Object.keys(REGIONS) as Region[])("no part and no place of a part has 
 });
 
 test("the shop chooses; until it has, its film unit does; the paper goes with it", () => {
-  expect(regionOf({ region: null, units: METRIC })).toBe("british");
-  expect(regionOf({ region: null, units: IMPERIAL })).toBe("american");
-  expect(regionOf({ region: "british", units: IMPERIAL })).toBe("british");
+  expect(shopRegion({ region: null, units: METRIC })).toBe("british");
+  expect(shopRegion({ region: null, units: IMPERIAL })).toBe("american");
+  expect(shopRegion({ region: "british", units: IMPERIAL })).toBe("british");
   expect(shapeInRegion(panelShape("bonnet", { width_m: 1.4, height_m: 1.2 }), "american").sides[0]).toBe("windshield edge");
   expect([REGIONS.british.paper.name, REGIONS.american.paper.name]).toEqual(["A4", "LETTER"]);
 });

@@ -1,8 +1,14 @@
 import type { ShapeKind } from "#core/kernel/geometry/shapes";
-import type { ShopSettings } from "#server/repos/shop-repo";
+import type { Region } from "#server/repos/shop-repo";
+import type { PanelView } from "#server/views/panel-view";
 
-/** Where the shop's words for parts and its paper come from; its units are chosen by themselves. */
-export type Region = NonNullable<ShopSettings["region"]>;
+type Sides = readonly [string, string, string, string];
+/** A sheet as the PDF library names it, and in points. */
+export interface Paper {
+  name: "A4" | "LETTER";
+  width: number;
+  height: number;
+}
 
 interface RegionWords {
   name: string;
@@ -10,8 +16,7 @@ interface RegionWords {
   parts: Partial<Record<ShapeKind, string>>;
   /** Words inside the names of a part's sides. */
   sides: Readonly<Record<string, string>>;
-  /** As the PDF library names it, and in points. */
-  paper: { name: "A4" | "LETTER"; width: number; height: number };
+  paper: Paper;
 }
 
 export const REGIONS: Record<Region, RegionWords> = {
@@ -29,13 +34,15 @@ export const REGIONS: Record<Region, RegionWords> = {
   },
 };
 
-/** The shop's own choice; a shop that reads mil and has not chosen speaks American. */
-export const regionOf = ({ region, units }: Pick<ShopSettings, "region" | "units">): Region =>
-  region ?? (units.film === "mil" ? "american" : "british");
-
 /** A shape with its sides named as the region does; places in words follow from them. */
-export function shapeInRegion<S extends { sides: readonly [string, string, string, string] }>(shape: S, region: Region): S {
+export function shapeInRegion<S extends { sides: Sides }>(shape: S, region: Region): S {
   const { sides } = REGIONS[region];
   const [top, right, bottom, left] = shape.sides.map((side) => side.replace(/[a-z]+/g, (word) => sides[word] ?? word));
   return { ...shape, sides: [top!, right!, bottom!, left!] };
 }
+
+/** A panel's view with its sides named as its shop does: for what is read, never for what is stored. */
+export const viewInRegion = (view: PanelView): PanelView => ({
+  ...view,
+  panel: { ...view.panel, shape: shapeInRegion(view.panel.shape, view.region) },
+});

@@ -1,5 +1,4 @@
 import { useRoot } from "~/kit/root/use-root";
-import { regionOf } from "./region";
 
 /** Whose words for parts this shop uses. */
-export const useRegion = () => regionOf(useRoot().shop);
+export const useRegion = () => useRoot().region;

@@ -2,7 +2,7 @@ import { format } from "date-fns";
 import { serverContext } from "#server/running";
 import { getPhoto } from "#server/repos/photo-repo";
 import { getShop } from "#server/repos/shop-repo";
-import { REGIONS, regionOf, shapeInRegion } from "~/kit/words/region";
+import { REGIONS, viewInRegion } from "~/kit/words/region";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { reportPdf } from "./report-pdf.server";
 import { reportReader } from "./report.words";
@@ -18,10 +18,8 @@ export async function loader({ request, params: { panelId } }: Route.LoaderArgs)
   const ids = view.state.defects.flatMap((d) => (d.body.photoId ? [d.body.photoId] : []));
   const photos = (await Promise.all(ids.map((id) => getPhoto(ctx.db, id)))).flatMap((p) => (p ? [p.bytes] : []));
   const reader = reportReader(new URL(request.url).searchParams.get("for"));
-  const region = regionOf(shop);
-  const worded = { ...view, panel: { ...view.panel, shape: shapeInRegion(view.panel.shape, region) } };
-  const pdf = await reportPdf(worded, {
-    paper: REGIONS[region].paper,
+  const pdf = await reportPdf(viewInRegion(view), {
+    paper: REGIONS[view.region].paper,
     reader,
     units,
     shopName: shop.name,

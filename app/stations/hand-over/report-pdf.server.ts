@@ -3,15 +3,10 @@ import { showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { boundingBox } from "#core/kernel/geometry/geometry";
 import type { PanelView } from "#server/views/panel-view";
+import { type Paper, REGIONS } from "~/kit/words/region";
 import { REPORT_FOOT, type ReportReader, reportLines } from "./report.words";
 
 const MARGIN = 48;
-interface Paper {
-  name: "A4" | "LETTER";
-  width: number;
-  height: number;
-}
-const A4: Paper = { name: "A4", width: 595.28, height: 841.89 };
 const INK = "#14202e";
 const QUIET = "#566474";
 const LABEL_WIDTH = 150;
@@ -25,7 +20,7 @@ export async function reportPdf(
   view: PanelView,
   o: { units: UnitPreferences; shopName: string; today: string; photos: readonly Uint8Array[]; reader?: ReportReader; paper?: Paper },
 ): Promise<Buffer> {
-  const paper = o.paper ?? A4;
+  const paper = o.paper ?? REGIONS.british.paper;
   const doc = new PDFDocument({ size: paper.name, margin: MARGIN, info: { Title: `${view.job.vehicle}, ${view.panel.name}` } });
   const chunks: Buffer[] = [];
   const done = new Promise<Buffer>((resolve, reject) => {

@@ -116,7 +116,8 @@ describe("the next coat", () => {
     expect(speed(taken)).toBeCloseTo(0.34 * 2.4, 12);
   });
 
-  test("with the first coat taken out the next is still the one after the last", () => {
-    expect(nextCoat(after({ number: 2, role: "full wet", handSpeed_m_s: 0.289 }), tack).number).toBe(3);
+  test("with the first coat taken out the next is counted from those that are left", () => {
+    const left = after({ number: 2, role: "full wet", handSpeed_m_s: 0.289 });
+    expect(nextCoat(left, tack).number).toBe(2);
   });
 });

@@ -1,29 +1,15 @@
-import { execFileSync } from "node:child_process";
-import { mkdtempSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
-
-// The config is evaluated again in every worker process, so choose once and hand on through the environment.
-process.env.E2E_PORT ??= execFileSync(process.execPath, [
-  "-e",
-  "const s=require('net').createServer().listen(0,'127.0.0.1',()=>{console.log(s.address().port);s.close()})",
-])
-  .toString()
-  .trim();
-process.env.E2E_DIR ??= mkdtempSync(join(tmpdir(), "yakamoz-e2e-"));
-const { E2E_PORT, E2E_DIR } = process.env;
 
 export default defineConfig({
   testDir: "e2e",
   outputDir: "test-results",
+  globalSetup: "./e2e/load-demo.ts",
   fullyParallel: false,
-  workers: 1,
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  workers: 2, // each with a server of its own (e2e/fixture.ts)
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [["list"], ["json", { outputFile: process.env.E2E_REPORT ?? "e2e-report.json" }]],
   use: {
-    baseURL: `http://127.0.0.1:${E2E_PORT}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
@@ -39,13 +25,5 @@ export default defineConfig({
         "--font-render-hinting=none",
       ],
     },
-  },
-  webServer: {
-    command: "node node_modules/tsx/dist/cli.mjs demo/load.ts && exec node server.mjs",
-    url: `http://127.0.0.1:${E2E_PORT}/healthz`,
-    env: { PORT: E2E_PORT, YAKAMOZ_DATA: E2E_DIR, NODE_ENV: "production" },
-    reuseExistingServer: false,
-    gracefulShutdown: { signal: "SIGTERM", timeout: 5000 },
-    stdout: "ignore",
   },
 });

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, startJob, watchConsole } from "./support";
 
 test("the day's plan: chosen parts, a coat fixed by dragging and by key, a rule that has to give way, a calendar file", async ({

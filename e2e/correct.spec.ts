@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import Papa from "papaparse";
 import sharp from "sharp";
 import { open, ownServer, startJob, typeReadings, watchConsole } from "./support";

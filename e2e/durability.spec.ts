@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, ownServer, startJob, typeReadings } from "./support";
 
 const seconds = (text: string) => {

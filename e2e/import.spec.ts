@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, startJob, watchConsole } from "./support";
 
 const file = (name: string, text: string) => ({ name, mimeType: "text/csv", buffer: Buffer.from(text) });

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, startJob, typeReadings, watchConsole } from "./support";
 
 test("fourteen spots by the stand-in gauge in fourteen presses; the map, its risk slider, the next place, and film through time", async ({

@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, startJob } from "./support";
 
 test("a job is put away, deleted, taken back in by Undo, and deleted for good with its file; every step can be searched and says itself", async ({

@@ -1,4 +1,5 @@
-import { type Locator, type Page, expect, test } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, startJob, watchConsole } from "./support";
 
 /** Goes on with Tab until a control has the focus, as somebody without a mouse does. */

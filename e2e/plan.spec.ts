@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, startJob, watchConsole } from "./support";
 
 test("how much do I mix: three panels agree with the hand calculation, and nonsense is told at its field", async ({ page }) => {

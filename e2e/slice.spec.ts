@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { accountPanel } from "#core/judge/account";
 import { assess } from "#core/judge/assess";
 import { planFor } from "#core/judge/plan-for";

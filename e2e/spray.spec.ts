@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open, ownServer, startJob, watchConsole } from "./support";
 
 test("will it run: the trade's known results each show, with the reason", async ({ page }) => {

@@ -1,4 +1,5 @@
-import { type Locator, type Page, expect, test } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { open } from "./support";
 
 /**

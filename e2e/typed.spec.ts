@@ -1,4 +1,5 @@
-import { type ElementHandle, type Locator, type Page, expect, test } from "@playwright/test";
+import type { ElementHandle, Locator, Page } from "@playwright/test";
+import { expect, test } from "./fixture";
 import { PAGES } from "./page-list";
 import { open, ownServer, startJob } from "./support";
 

@@ -5,6 +5,7 @@ import { edgeMultiplier } from "#core/judge/cell-risk";
 import type { FilmFacts } from "#core/judge/film-facts";
 import type { PanelWork } from "#core/judge/film-judge";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED } from "#core/judge/limits";
+import { pooledRepeatability } from "#core/models/film/gauge";
 import type { FilmObservation } from "#core/models/film/film-field";
 import { type HiddenPanel, trueFilm } from "#stand-ins/film-gauge";
 
@@ -121,7 +122,12 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
       const at = suggestSpots(outline, spots, { bodyLines });
       // A foil check sets the gauge right to within its own repeatability.
       const [slope, offset_m] = known.foil ? [1 + 0.25 * (d.slope - 1), 0.25 * d.offset_m] : [d.slope, d.offset_m];
-      const read = (total: number) => Math.max(0, [0, 1, 2].reduce((a) => a + slope * total + offset_m + noise(), 0) / 3);
+      const repeats: number[][] = [];
+      const read = (total: number) => {
+        const three = [0, 1, 2].map(() => slope * total + offset_m + noise());
+        repeats.push(three);
+        return Math.max(0, three.reduce((a, x) => a + x, 0) / 3);
+      };
       const film = films(at);
       const observations = at.flatMap((p, i): FilmObservation[] => [
         ...(known.before ? [{ at: p, layer: "before" as const, total_m: read(film[i]!.under_m), n: 3 }] : []),
@@ -133,6 +139,7 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
         observations,
         history: { weights: { factory: 0.2, refinish: 0.8 }, sprayed: { clear_m: sprayed_m, u_m: 0.32 * sprayed_m } },
         foil: known.foil,
+        repeatability_m: pooledRepeatability(repeats).repeatability_m,
       };
     },
     work: (known) => {

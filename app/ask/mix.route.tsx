@@ -46,7 +46,7 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
     { rows: { width: "length", height: "length" } },
   );
   const { clearId, rows } = draft.typed;
-  const setRows = (change: (now: readonly Row[]) => readonly Row[]) => draft.set("rows", change(rows));
+  const setRows = (change: (now: readonly Row[]) => readonly Row[]) => draft.set("rows", change);
   const clear = clears.find((c) => c.id === clearId);
   const read = useMemo(() => rows.map((r) => areaOf(r, units)), [rows, units]);
   const areas = useMemo(() => read.flatMap((a, i) => (a.ok ? [{ area_m2: a.area_m2, bothSides: rows[i]!.both }] : [])), [read, rows]);

@@ -42,7 +42,7 @@ export function SandDesk({ productRevisionId, formKey }: { productRevisionId: st
   const { schoolId, rows } = draft.typed;
   const kind = draft.typed.kind as ShapeKind;
   const substrate = draft.typed.substrate as Substrate;
-  const setRows = (change: (now: readonly Row[]) => readonly Row[]) => draft.set("rows", change(rows));
+  const setRows = (change: (now: readonly Row[]) => readonly Row[]) => draft.set("rows", change);
   const [width_m, height_m] = SHAPES[kind].size_m;
   const region = useRegion();
   const shape = useMemo(() => shapeInRegion(panelShape(kind, { width_m, height_m }), region), [kind, width_m, height_m, region]);

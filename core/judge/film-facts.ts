@@ -31,6 +31,8 @@ export interface FilmFacts {
   sameGaugeCorrelation?: number;
   /** How far the probe may have moved between the visits. */
   relocation_m?: number;
+  /** Repeatability of a single reading, pooled over the panel's own repeats; else the field's default. */
+  repeatability_m?: number | undefined;
   /** Correlation length, spreads and roughness taken as given instead of fitted to the readings. */
   unknowns?: FieldUnknowns;
 }
@@ -73,6 +75,9 @@ export function possibleWorlds(film: FilmFacts): World[] {
     ...(film.sameGaugeCorrelation === undefined
       ? {}
       : { sameGaugeCorrelation: requireNumber("sameGaugeCorrelation", film.sameGaugeCorrelation, { min: 0, max: 1 }) }),
+    ...(film.repeatability_m === undefined
+      ? {}
+      : { repeatability_m: requireNumber("repeatability_m", film.repeatability_m, { above: 0, max: 1e-4 }) }),
     ...(film.relocation_m === undefined ? {} : { relocation_m: requireNumber("relocation_m", film.relocation_m, { min: 0, max: 1 }) }),
   };
   const few = observations.length > FIT_READINGS ? everyNth(observations, FIT_READINGS) : observations;

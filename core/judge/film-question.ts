@@ -9,7 +9,7 @@ import { headlineRemoval, workOf } from "./work";
 /** What the judge goes by, from a panel's facts. */
 export function filmFacts(
   brief: PanelBrief,
-  facts: Pick<PanelFacts, "observations" | "changes_m" | "expectedClear" | "knownUnder" | "sessions" | "foil">,
+  facts: Pick<PanelFacts, "observations" | "changes_m" | "repeatability_m" | "expectedClear" | "knownUnder" | "sessions" | "foil">,
 ): FilmFacts {
   return {
     outline: brief.shape.outline,
@@ -20,6 +20,7 @@ export function filmFacts(
     foil: facts.foil,
     sameGaugeCorrelation: facts.sessions.correlation,
     relocation_m: facts.sessions.relocation_m,
+    repeatability_m: facts.repeatability_m,
   };
 }
 

@@ -30,6 +30,8 @@ export interface FilmRecord {
   observations: FilmObservation[];
   /** Standard uncertainty of each change that the observations name. */
   changes_m: number[];
+  /** Of a single reading, pooled over the repeats of this panel. */
+  repeatability_m: number;
   hasBefore: boolean;
   /** How the visits before and after clear belong together. */
   sessions: Sessions;
@@ -89,6 +91,7 @@ export function filmRecord(
     spots,
     observations: spots.flatMap((s) => observationsAt(s, changes)),
     changes_m: changes.map((c) => c.u_m),
+    repeatability_m: repeatability.repeatability_m,
     hasBefore: spots.some((s) => s.films.before),
     sessions: sessionsOf(inUse, checks),
     foil: inUse.some((r) => r.body.phase !== "before") && inUse.every((r) => r.body.phase === "before" || underFoil(r, checks)),

@@ -49,6 +49,22 @@ function Desk() {
   );
 }
 
+function ListDesk() {
+  const draft = useDraft("list", { rows: ["", ""] as readonly string[] });
+  const put = (i: number, text: string) => draft.set("rows", (rows) => rows.map((r, k) => (k === i ? text : r)));
+  return (
+    <button
+      type="button"
+      onClick={() => {
+        put(0, "90");
+        put(1, "165");
+      }}
+    >
+      {draft.typed.rows.join(" and ")}
+    </button>
+  );
+}
+
 function Plain() {
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
@@ -178,4 +194,10 @@ describe("what is kept of a field", () => {
     expect([readKept(full, "bad"), readKept(full, "a"), readKept(null, "a")]).toEqual([{}, { b: { value: "x" } }, {}]);
     expect([writeKept(full, "a", { b: { value: "x" } }), writeKept(null, "a", {}), writeKept(full, "a", {})]).toEqual([false, false, true]);
   });
+});
+
+test("two changes of a list before it is drawn again: both stay", async () => {
+  renderForm(<ListDesk />);
+  fireEvent.click(await screen.findByRole("button"));
+  expect(await screen.findByText("90 and 165")).toBeDefined();
 });

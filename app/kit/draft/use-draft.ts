@@ -14,7 +14,8 @@ export type Widened<S> = { [K in keyof S]: Wide<S[K]> };
 export interface Draft<V extends Values = Values> {
   /** Every field as it is now; the same object as long as nothing else is typed. */
   typed: V;
-  set: <K extends keyof V & string>(name: K, value: V[K]) => void;
+  /** A value, or what becomes of the newest one: a list may change twice before it is drawn again. */
+  set: <K extends keyof V & string>(name: K, value: V[K] | ((now: V[K]) => V[K])) => void;
   /** Name, value and change of a text field. */
   field: (name: keyof V & string) => { name: string; value: string; onChange: (e: { target: { value: string } }) => void };
   /** What was typed was found again, from before a reload or another page. */
@@ -91,12 +92,13 @@ export function useDraft<S extends Values>(
   }, [form, key, fields, startText, units, valuesNow]);
 
   const set = useCallback(
-    (name: string, value: FieldValue) => {
+    (name: string, given: FieldValue | ((now: never) => FieldValue)) => {
+      const value = typeof given === "function" ? given(valuesNow()[name] as never) : given;
       keep({ ...fields(), [name]: { value, units, quantity: quantityOf.current[name] } });
       form.setValue(name as Path<V>, value as PathValue<V, Path<V>>);
       again();
     },
-    [form, keep, fields, units],
+    [form, keep, fields, units, valuesNow],
   );
   const sending = useCallback(() => {
     const then = fields();

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { useNavigation, useRevalidator } from "react-router";
+import { useFetchers, useNavigation, useRevalidator } from "react-router";
 import type { Change } from "#server/events/bus";
 import { useRoot } from "~/kit/root/use-root";
 import { concerns } from "./interest";
@@ -18,9 +18,11 @@ export function useLive(): number {
   const { revalidate } = useRevalidator();
   const going = useRef(false);
   const { state } = useNavigation();
+  // A form on its way may end in another page: a look taken meanwhile would pass for a newer wish, and the page would stay.
+  const sending = useFetchers().some((f) => f.formMethod !== undefined && f.formMethod !== "GET");
   useEffect(() => {
-    going.current = state !== "idle";
-  }, [state]);
+    going.current = state !== "idle" || sending;
+  }, [state, sending]);
 
   useEffect(() => {
     document.documentElement.dataset.live = ""; // scripts run from here on

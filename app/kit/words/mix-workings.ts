@@ -35,6 +35,7 @@ const HOW = {
   sheet: "stands on the sheet",
   between: "between two of the sheet's temperatures",
   beyond: "a little beyond the sheet's temperatures",
+  "by evaporation": "the sheet gives one temperature only; in the cold longer, as evaporation slows down",
   "only point": "the sheet gives one temperature only; it is not followed",
   outside: "outside: taken at 10 K beyond the sheet's last temperature",
 } as const;

@@ -24,7 +24,8 @@ import { FieldErrors } from "~/kit/ui/field";
 import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
-import { coatPlanWorking, waitWords } from "./coat-plan.words";
+import { waitWords } from "~/kit/words/wait-words";
+import { coatPlanWorking } from "./coat-plan.words";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/coat-plan.route";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -83,7 +84,7 @@ export default function CoatPlanPage() {
   const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
   const bad = plan.rows.find((r) => r.verdict === "run");
   const setting = useMemo(
-    () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.soonest_s ?? 0 })), shop: shopFactors }),
+    () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.least_s ?? 0 })), shop: shopFactors }),
     [conditions, plan.rows, shopFactors],
   );
   const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);

@@ -7,7 +7,6 @@ import { readGun } from "./gun.form";
 import { bakeForm, preflightForm, underForm, wetCombForm } from "./prep.form";
 import { climateForm } from "~/kit/form/spray-entries";
 import { jsonLines } from "~/kit/http/json-lines";
-import { waitWords } from "./coat-plan.words";
 
 const errorsOf = (r: z.ZodSafeParseResult<unknown>) => (r.success ? {} : errorsByField(r.error));
 const MIDNIGHT = Date.UTC(2026, 4, 6);
@@ -114,12 +113,4 @@ test("one JSON value a line: empty lines are passed over, the first wrong one re
   expect(jsonLines('{"x":1}\n\n{"x":2}\n', line, "x")).toEqual({ ok: true, values: [{ x: 1 }, { x: 2 }] });
   expect(jsonLines('{"x":1}\n{"x":"two"}', line, '{"x": 1}')).toEqual({ ok: false, message: 'line 2: wanted {"x": 1}' });
   expect(jsonLines("not json", line, "x").ok).toBe(false);
-});
-test("a wait in words: the window, and what sooner would do", () => {
-  const wait = { soonest_s: 600, latest_s: 2700, runsBefore_s: 60, sand: false };
-  expect(waitWords(wait)).toEqual({ main: "10 min to 45 min", note: "sooner than 1 min it runs" });
-  expect(waitWords({ ...wait, runsBefore_s: 0 }).note).toContain("it would not run");
-  expect(waitWords({ ...wait, runsBefore_s: 900 }).note).toContain("runs before 15 min");
-  expect(waitWords({ ...wait, runsBefore_s: null }).note).toContain("spray it thinner");
-  expect(waitWords({ ...wait, sand: true, soonest_s: 57_600 }).main).toBe("16 h 00");
 });

@@ -77,10 +77,8 @@ const SHEET_SPREAD = 0.15;
  */
 export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast {
   const warnings: string[] = [];
-  const fitted = sheet.bake
-    ? cureEnergy({ part_K: SHEET_K, time_s: sheet.sandAfter_s }, { part_K: sheet.bake.part_K, time_s: sheet.bake.time_s })
-    : null;
-  const energy = fitted ?? USUAL_ENERGY_J_MOL;
+  const fitted = sheet.bake ? cureEnergyOf(sheet) : null;
+  const energy = cureEnergyOf(sheet);
   if (fitted === null)
     warnings.push("The sheet gives no bake: a usual activation energy of 60 kJ/mol is taken, away from 20 °C it is a guess");
   else if (fitted < ENERGY_LIMITS_J_MOL.low || fitted > ENERGY_LIMITS_J_MOL.high)
@@ -119,6 +117,10 @@ export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast 
 /** A usual energy for two-pack clears where the sheet gives one schedule only: common practice, factor 2.3 from 20 to 30 °C. */
 export const USUAL_ENERGY_J_MOL = 60e3;
 
+/** The product's own energy from its bake and its 20 °C sanding time; without a bake a usual one. @throws RangeError */
+export const cureEnergyOf = ({ bake, sandAfter_s }: Pick<ProductSheet, "bake" | "sandAfter_s">): number =>
+  bake ? cureEnergy({ part_K: SHEET_K, time_s: sandAfter_s }, { part_K: bake.part_K, time_s: bake.time_s }) : USUAL_ENERGY_J_MOL;
+
 /** Time after the last coat at which an age at 20 °C is reached. */
 export function timeToAge(plan: BakePlan, age_s: number, energy_J_mol: number, lag_s: number): number {
   requireNumber("age_s", age_s, { min: 0, max: MOST_S });
@@ -150,9 +152,7 @@ const NEAR_TOP_K = 3;
  */
 export function cureFromLog(sheet: ProductSheet, log: readonly PartSample[]): LoggedCure {
   if (log.length < 2) throw new RangeError(`log must have at least 2 samples, got ${log.length}`);
-  const energy_J_mol = sheet.bake
-    ? cureEnergy({ part_K: SHEET_K, time_s: sheet.sandAfter_s }, { part_K: sheet.bake.part_K, time_s: sheet.bake.time_s })
-    : USUAL_ENERGY_J_MOL;
+  const energy_J_mol = cureEnergyOf(sheet);
   const options = { reference_K: SHEET_K, energy_J_mol };
   const ages = [0];
   for (let i = 1; i < log.length; i++) ages.push(ages[i - 1]! + equivalentAge([log[i - 1]!, log[i]!], options));

@@ -106,7 +106,7 @@ interface Below {
 }
 
 /** All coats but no finish: what lies there before the coat that a sweep changes. @throws RangeError */
-export function layCoats(conditions: FlowConditions, coats: readonly FlowCoat[], options: Omit<FlowOptions, "laid"> = {}): LaidCoats {
+export function layCoats(conditions: FlowConditions, coats: readonly FlowCoat[], options: FlowOptions = {}): LaidCoats {
   return lay(conditions, coats, options, false);
 }
 

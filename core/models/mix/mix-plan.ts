@@ -1,4 +1,4 @@
-import { type PartSheet, type ProductSheet, flashPoints, potLifePoints } from "../product/sheet";
+import { type PartSheet, type ProductSheet, flashLeastAt, potLifePoints } from "../product/sheet";
 import { type TimeAtTemperature, timeAtTemperature } from "../product/time-at-temperature";
 import { type Amount, mixAmount } from "./amount";
 import { type Pot, type PotCoat, passTime, splitPots } from "./pots";
@@ -97,7 +97,7 @@ export function mixPlan(input: MixInput): MixPlan {
       sheetMost: sheet.reducerMax,
     });
   const potLife = timeAtTemperature(potLifePoints(sheet), input.temperature_K);
-  const flash = timeAtTemperature(flashPoints(sheet), input.temperature_K);
+  const flash = flashLeastAt(sheet, input.temperature_K);
   const coatTime_s = passTime({ area_m2: amount.area_m2, ...input.gun });
   const step_s = Math.max(coatTime_s, flash.time_s);
   const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => ({

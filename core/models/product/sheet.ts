@@ -2,7 +2,9 @@ import type { z } from "zod";
 import { parseRatio } from "./ratio";
 import { COAT_KINDS } from "./kinds";
 import type { anySheet, partSheet, productSheet } from "./sheet-schema";
-import { type TimePoint, timeAtTemperature } from "./time-at-temperature";
+import { FLOW } from "../flow/constants";
+import { arrhenius } from "../spray/viscosity";
+import { BEYOND_LIMIT_K, type TimeAtTemperature, type TimePoint, timeAtTemperature } from "./time-at-temperature";
 
 export type ProductSheet = z.infer<typeof productSheet>;
 export type PartSheet = z.infer<typeof partSheet>;
@@ -29,11 +31,30 @@ export const flashMostPoints = (s: ProductSheet): TimePoint[] => [
   { temperature_K: SHEET_K, time_s: s.flashMax_s },
   ...s.flashAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.max_s })),
 ];
+/**
+ * A flash time at a temperature. A sheet that names one temperature says nothing of the others: in the cold the wait grows as evaporation
+ * slows down (42 kJ/mol, docs/models.md "Flow"), by at most 10 K; in the warmth it is never shorter than the sheet's.
+ * @throws RangeError
+ */
+function flashAt(points: readonly TimePoint[], temperature_K: number): TimeAtTemperature {
+  const found = timeAtTemperature(points, temperature_K);
+  if (found.how !== "only point" || temperature_K >= SHEET_K) return found;
+  const cold_K = Math.max(temperature_K, SHEET_K - BEYOND_LIMIT_K);
+  const slower = arrhenius(FLOW.evaporationEnergy_J_mol, SHEET_K) / arrhenius(FLOW.evaporationEnergy_J_mol, cold_K);
+  return { time_s: found.time_s * slower, how: cold_K > temperature_K ? "outside" : "by evaporation" };
+}
+
+/** Least flash at a temperature. @throws RangeError */
+export const flashLeastAt = (s: ProductSheet, temperature_K: number): TimeAtTemperature => flashAt(flashPoints(s), temperature_K);
+
 /** Least and longest flash, and pot life, at a temperature, from the sheet's own points. @throws RangeError */
 export function timesAt(s: ProductSheet, temperature_K: number): { flashMin_s: number; flashMax_s: number; potLife_s: number } {
-  const at = (points: TimePoint[]) => timeAtTemperature(points, temperature_K).time_s;
-  const flashMin_s = at(flashPoints(s));
-  return { flashMin_s, flashMax_s: Math.max(flashMin_s, at(flashMostPoints(s))), potLife_s: at(potLifePoints(s)) };
+  const flashMin_s = flashLeastAt(s, temperature_K).time_s;
+  return {
+    flashMin_s,
+    flashMax_s: Math.max(flashMin_s, flashAt(flashMostPoints(s), temperature_K).time_s),
+    potLife_s: timeAtTemperature(potLifePoints(s), temperature_K).time_s,
+  };
 }
 
 /** What contradicts itself in a sheet, by field; empty when nothing does. */

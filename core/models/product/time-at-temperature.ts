@@ -7,7 +7,7 @@ export interface TimePoint {
 export interface TimeAtTemperature {
   time_s: number;
   /** How the figure came about: on a point, between two, beyond them by at most the limit, or the only point there is. */
-  how: "sheet" | "between" | "beyond" | "only point" | "outside";
+  how: "sheet" | "between" | "beyond" | "only point" | "by evaporation" | "outside";
 }
 
 /** So far beyond the sheet's points the straight line is still followed. */

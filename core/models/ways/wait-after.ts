@@ -1,0 +1,162 @@
+import { cureEnergyOf } from "../cure/bake-plan";
+import { cureRate } from "../cure/cure-age";
+import { FLOW } from "../flow/constants";
+import { type FlowCoat, type FlowConditions, type LaidCoats, type ShopFactors, layCoats, simulateCoats } from "../flow/simulate-coats";
+import { type ProductSheet, SHEET_K, timesAt } from "../product/sheet";
+import type { GunSettings } from "../spray/deposit";
+import type { PlannedCoat } from "./house-ways";
+
+/** Time after which something is through that takes so long at each temperature: integrated over what the part lay in. */
+export type Through = (durationAt_s: (air_K: number) => number) => number;
+/** The same where the temperature stays as it is. */
+export const steadily =
+  (air_K: number): Through =>
+  (durationAt_s) =>
+    durationAt_s(air_K);
+
+/** Clear that has hardened so long at 20 °C is scuffed before a further coat: common practice for colour, 24 h. */
+export const SCUFF_AFTER_S = 24 * 3600;
+/** A grip coat holds the next one while more than this share of it still moves: a default of ours (docs/models.md, "Course"). */
+export const GRIP_SHARE = 0.5;
+/** A lock is looked for up to so many times the sheet's longest flash. */
+const LONGEST_GRIP = 4;
+const SEARCH_STEPS = 24;
+const CLOSE_S = 5;
+
+/** From the end of one coat to the next: not before, as meant until, too late after. Seconds from the coat's end. */
+export interface CoatWait {
+  /** Cured, sanded flat and cleaned between the two. */
+  sand: boolean;
+  least_s: number;
+  /** Which rule decides the least: the sheet, the way's own longer flash, the model (sooner it would run), or cure before sanding. */
+  by: "sheet" | "way" | "run" | "cure";
+  /** As the way means it until then: the sheet's longest, or until a grip coat has locked. */
+  best_s: number;
+  /** Too late after this, and what that means; Infinity and null: never. */
+  latest_s: number;
+  late: "grip" | "scuff" | null;
+  /** What the sheet says at this temperature. */
+  sheet: { least_s: number; most_s: number };
+  /** Sooner than this the next coat would run by the model; null: it runs however long one waits; undefined: the model does not reach. */
+  runsBefore_s: number | null | undefined;
+  /** When half of the coat no longer moves; undefined: the model does not reach. */
+  locks_s: number | undefined;
+  /** The grip is gone before the sheet lets the next coat on: it goes on a set coat. */
+  setsFirst: boolean;
+}
+
+export interface WaitInput {
+  planned: Pick<PlannedCoat, "role" | "flashFactor" | "sandAfter">;
+  sheet: ProductSheet;
+  through: Through;
+  /** The build's coats up to the one just on, each with the wait after it (the last one's is what is asked for). */
+  build: readonly FlowCoat[];
+  conditions: FlowConditions;
+  /** The gun that the next coat is sprayed with. */
+  nextGun: GunSettings;
+  shop?: ShopFactors | undefined;
+}
+
+/**
+ * The one window between two coats, asked by clock, booth view, coat plan, booth plan and calendar. The sheet's times at the temperatures that
+ * were; a way may wait longer than the sheet's least, never shorter; a next coat that would run opens it later; a grip coat closes it when half
+ * of it has locked, any other clear when it has hardened so far that it must be scuffed.
+ * @throws RangeError for a build without coats
+ */
+export function waitAfter({ planned, sheet, through, build, conditions, nextGun, shop }: WaitInput): CoatWait {
+  if (build.length === 0) throw new RangeError("build must have at least 1 coat, got 0");
+  const least_s = through((T) => timesAt(sheet, T).flashMin_s);
+  const most_s = Math.max(
+    least_s,
+    through((T) => timesAt(sheet, T).flashMax_s),
+  );
+  const energy_J_mol = cureEnergyOf(sheet);
+  const aged = (age_s: number) => through((T) => age_s / cureRate(T, { reference_K: SHEET_K, energy_J_mol }));
+  const common = { sheet: { least_s, most_s }, setsFirst: false };
+  if (planned.sandAfter) {
+    const soonest_s = aged(sheet.sandAfter_s);
+    return {
+      ...common,
+      sand: true,
+      least_s: soonest_s,
+      by: "cure",
+      best_s: Infinity,
+      latest_s: Infinity,
+      late: null,
+      runsBefore_s: undefined,
+      locks_s: undefined,
+    };
+  }
+  const grip = planned.role === "tack";
+  const own_s = least_s * Math.max(1, planned.flashFactor);
+  const model = inReach(() => {
+    const laid = build.length > 1 ? layCoats(conditions, build.slice(0, -1), options(shop)) : undefined;
+    return { runsBefore_s: runsBefore(laid), locks_s: grip ? locksAt(laid) : undefined };
+  });
+  const runs_s = model?.runsBefore_s;
+  const from_s = Math.max(own_s, runs_s ?? 0);
+  const by = from_s > own_s ? "run" : own_s > least_s ? "way" : "sheet";
+  const locks_s = model?.locks_s;
+  const setsFirst = grip && locks_s !== undefined && locks_s <= from_s;
+  const scuff_s = Math.max(aged(SCUFF_AFTER_S), most_s, from_s);
+  const gripEnds_s = grip && locks_s !== undefined && !setsFirst ? locks_s : null;
+  return {
+    ...common,
+    sand: false,
+    least_s: from_s,
+    by,
+    best_s: gripEnds_s ?? Math.max(from_s, most_s),
+    latest_s: gripEnds_s ?? scuff_s,
+    late: gripEnds_s === null ? "scuff" : "grip",
+    runsBefore_s: runs_s,
+    locks_s,
+    setsFirst,
+  };
+
+  /** The build with so long a wait after its last coat. */
+  function after(flash_s: number): FlowCoat[] {
+    return [...build.slice(0, -1), { ...build.at(-1)!, flash_s }];
+  }
+
+  /** Shortest wait at which the next coat does not run; sag falls with the wait, so halving finds it. */
+  function runsBefore(laid: LaidCoats | undefined): number | null {
+    const runs = (flash_s: number) =>
+      simulateCoats(conditions, [...after(flash_s), { gun: nextGun, flash_s: 0 }], { ...options(shop), ...(laid ? { laid } : {}) })
+        .sagLocal_m > FLOW.sagRun_m;
+    if (!runs(0)) return 0;
+    if (runs(most_s)) return null;
+    return halve(0, most_s, runs);
+  }
+
+  /** When half of the last coat no longer moves. */
+  function locksAt(laid: LaidCoats | undefined): number {
+    const moves = (flash_s: number) =>
+      layCoats(conditions, after(flash_s), { ...options(shop), ...(laid ? { laid } : {}) }).out.at(-1)!.mobileNext > GRIP_SHARE;
+    if (!moves(0)) return 0;
+    const far_s = LONGEST_GRIP * most_s;
+    return moves(far_s) ? far_s : halve(0, far_s, moves);
+  }
+}
+
+const options = (shop: ShopFactors | undefined) => (shop ? { shop } : {});
+
+/** Where a yes turns into a no, between a yes and a no. */
+function halve(yes_s: number, no_s: number, is: (at_s: number) => boolean): number {
+  let [low, high] = [yes_s, no_s];
+  for (let i = 0; i < SEARCH_STEPS && high - low > CLOSE_S; i++) {
+    const middle = (low + high) / 2;
+    if (is(middle)) low = middle;
+    else high = middle;
+  }
+  return high;
+}
+
+/** What the model says; nothing where the settings lie outside it. */
+function inReach<T>(work: () => T): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError) return undefined;
+    throw error;
+  }
+}

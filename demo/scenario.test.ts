@@ -33,7 +33,7 @@ test("four jobs in different states: handed over, between coats, not begun, in c
     "Meltem roadster",
     "Poyraz cargo trike",
   ]);
-  const stations = new Set((await views()).map((v) => v.station.station));
+  const stations = new Set((await views()).map((v) => v.standing.station));
   for (const s of ["spray", "correct", "hand-over"]) expect(stations.has(s as "spray")).toBe(true);
 });
 test("every reading came from a stand-in and says so; no product or vehicle is a real one's", async () => {
@@ -43,8 +43,8 @@ test("every reading came from a stand-in and says so; no product or vehicle is a
   }
   expect((await listShelf(ctx.db)).map((p) => p.sheet.name).every((n) => /^(Clear|Matte|Hardener|Reducer) /.test(n))).toBe(true);
 });
-test("clocks run: a flash, a pot and a cure", async () => {
-  expect(new Set((await listClocks(ctx.db, ctx.now_ms())).map((c) => c.kind))).toEqual(new Set(["flash", "pot", "cure"]));
+test("clocks run: a flash, a pot, air before heat and a cure", async () => {
+  expect(new Set((await listClocks(ctx.db, ctx.now_ms())).map((c) => c.kind))).toEqual(new Set(["flash", "pot", "purge", "cure"]));
 });
 test("a hardener is on its last day; the matte job has six cards of one ladder and a target", async () => {
   expect((await loadCans(ctx)).some((c) => c.age.state === "today" && c.kind === "hardener")).toBe(true);

@@ -73,7 +73,12 @@ test("a measured gun follows the painter to the next panel, with a coat's own pa
   const { door, wing, view, log } = await twoPanels();
   expect(handGun((await view(wing)).state, WAY)).toMatchObject({ from: "usual", settings: USUAL_GUN });
   await log(door, "gunSet", gun);
-  expect(nextCoat((await view(wing)).state, WAY)).toMatchObject({ number: 1, from: "gun", gunName: "Gun T", settings });
+  expect(nextCoat((await view(wing)).state, WAY, { coatsPlanned: 2 })).toMatchObject({
+    number: 1,
+    from: "gun",
+    gunName: "Gun T",
+    settings,
+  });
   await log(door, "coat", { ...coatBody(1), reducer: 0.1, settings: { ...settings, pressure_Pa: 2.2e5 } });
   expect(handGun((await view(wing)).state, WAY)).toMatchObject({
     from: "other panel",

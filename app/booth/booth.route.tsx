@@ -18,6 +18,7 @@ import { beep } from "~/kit/shell/beep";
 import { useNow } from "~/kit/shell/now";
 import { initial } from "~/kit/form/initial";
 import { Field, FieldErrors } from "~/kit/ui/field";
+import { whenText } from "~/kit/words/when";
 import { PageHeader } from "~/kit/shell/page-header";
 import { Tag } from "~/kit/ui/tag";
 import { formOf } from "~/kit/http/body.server";
@@ -88,7 +89,12 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
               "All coats are on."
             ) : next.what === "stop" ? (
               <>
-                {panel.name}: coat {next.number} <em className="text-glow-ink not-italic">is running.</em>
+                {panel.name}: {coatName(panel)} <em className="text-glow-ink not-italic">is running.</em>
+              </>
+            ) : next.what === "flatten" || next.what === "turn" ? (
+              <>
+                {panel.name}:{" "}
+                <em className="text-amber-ink not-italic">{next.what === "turn" ? "turn it over." : "cure, then sand it flat."}</em>
               </>
             ) : next.what === "wait" ? (
               <>
@@ -98,12 +104,12 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
               <>
                 {panel.name}:{" "}
                 <em className="text-glow-ink not-italic">
-                  coat {next.number}, {panel.role}.
+                  {coatName(panel)}, {panel.role}.
                 </em>
               </>
             )}
           </h2>
-          {panel && next.what !== "done" && (
+          {panel && (next.what === "stop" || next.what === "wait" || next.what === "spray") && (
             <p className="text-[clamp(56px,11vw,128px)] leading-none font-semibold tracking-tight" data-testid="booth-clock">
               {next.what === "stop" && panel.spraying
                 ? showSpan((now_ms - panel.spraying.since_ms) / 1000)
@@ -116,10 +122,18 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
             <p className="text-[22px]">Touch test in a hidden place: slightly tacky on the glove, no strings. Then spray.</p>
           )}
           {next.what === "spray" && next.why === "late" && (
-            <p className="text-[22px] text-amber-ink">Past the flash window: scuff, or see the sheet, before the next coat.</p>
+            <p className="text-[22px] text-amber-ink">Its window has closed: see its course before the next coat.</p>
           )}
           {next.what === "spray" && next.why === "first" && panel?.coats === 0 && (
             <p className="text-[22px]">Edges and flanges first; tack, blow down, then keep a wet edge.</p>
+          )}
+          {panel && (next.what === "flatten" || next.what === "turn") && (
+            <p className="text-[22px]">
+              {panel.flash && panel.flash.due_ms > now_ms ? `Not before ${whenText(panel.flash.due_ms, now_ms)}. ` : ""}
+              <Link to={`/jobs/${jobId}/panels/${panel.id}/course`} className="underline underline-offset-4">
+                Its course
+              </Link>
+            </p>
           )}
           <div className="flex flex-wrap gap-3">
             {panel && next.what === "stop" && (
@@ -130,7 +144,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 disabled={busy}
                 onClick={() => send("stop", panel, next.number)}
               >
-                Stop coat {next.number}
+                Stop {coatName(panel)}
               </button>
             )}
             {panel && next.what === "spray" && (
@@ -141,7 +155,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 disabled={busy}
                 onClick={() => send("start", panel, next.number)}
               >
-                Start coat {next.number}
+                Start {coatName(panel)}
               </button>
             )}
             {panel && next.what === "wait" && (
@@ -151,7 +165,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 disabled={busy}
                 onClick={() => send("start", panel, next.number)}
               >
-                Start coat {next.number} too soon: the commonest fault
+                Start {coatName(panel)} too soon: the commonest fault
               </button>
             )}
           </div>
@@ -165,7 +179,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 className="flex flex-wrap items-center justify-between gap-3 border-b border-hair py-3"
                 data-testid={`booth-${p.name}`}
               >
-                <Link to={`/jobs/${jobId}/panels/${p.id}/spray`} className="min-h-11 content-center">
+                <Link to={`/jobs/${jobId}/panels/${p.id}/course`} className="min-h-11 content-center">
                   <b className="block text-[21px] leading-tight font-semibold">{p.name}</b>
                   <span className="text-ink2">
                     {p.coats} of {p.coatsPlanned} coats, {p.product}
@@ -179,9 +193,9 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                     <span className="sr-only"> at {p.name}</span>
                   </Link>
                 )}
-                {!p.spraying && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
+                {!p.spraying && !p.before && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
                   <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
-                    Start coat {p.coats + 1}
+                    Start {coatName(p)}
                   </button>
                 )}
               </li>
@@ -196,6 +210,9 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
     </>
   );
 }
+
+/** The coat to come: "coat 2", or with its face where both are sprayed. */
+const coatName = ({ next: { side, number } }: BoothPanel): string => `${side === null ? "" : `${side}, `}coat ${number}`;
 
 /** So long a comb still finds wet clear. */
 const COMB_MS = 15 * 60_000;
@@ -229,6 +246,7 @@ function WetComb({ panel: p }: { panel: BoothPanel }) {
 function PanelState({ panel: p, now_ms }: { panel: BoothPanel; now_ms: number }) {
   if (p.spraying) return <Tag kind="good">spraying</Tag>;
   if (p.coats >= p.coatsPlanned) return <Tag kind="good">all coats on</Tag>;
+  if (p.before) return <Tag kind="caution">{p.before === "turn" ? "turn it over first" : "sand it flat first"}</Tag>;
   if (!p.flash) return <Tag kind="open">{p.coats === 0 ? "not begun" : "no flash clock"}</Tag>;
   if (p.flash.late_ms !== null && now_ms > p.flash.late_ms) return <Tag kind="caution">past the window</Tag>;
   return p.flash.due_ms <= now_ms ? (

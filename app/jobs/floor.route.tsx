@@ -1,13 +1,14 @@
 import { group } from "d3";
 import { ArrowRight, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
-import { STATION_NAMES, stationOf } from "#core/panel/station";
+import { STATION_NAMES } from "#core/panel/station";
 import { FINISHES } from "#core/models/ways/house-ways";
 import { serverContext } from "#server/running";
 import { getJobs } from "#server/repos/job-repo";
-import { floorJobs, listCounts } from "#server/repos/summary-repo";
+import { floorJobs, listStandings } from "#server/repos/summary-repo";
 import { loadCans } from "#server/views/cans-view";
 import { useRoot } from "~/kit/root/use-root";
+import { actionWords, isPast } from "~/kit/words/step-words";
 import { CanTag } from "~/kit/panel/can-tag";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/floor.route";
@@ -20,17 +21,26 @@ const MOST_JOBS = 24;
 export async function loader() {
   const ctx = await serverContext();
   const [floor, cans] = await Promise.all([floorJobs(ctx.db, MOST_JOBS), loadCans(ctx)]);
-  const [jobs, panels] = await Promise.all([getJobs(ctx.db, floor.jobIds), listCounts(ctx.db, floor.jobIds)]);
+  const [jobs, panels] = await Promise.all([getJobs(ctx.db, floor.jobIds), listStandings(ctx.db, floor.jobIds)]);
+  const now_ms = ctx.now_ms();
   const byJob = group(panels, (p) => p.jobId);
+  // What wants a hand only since its window closed stands in no row: it is told by the hour.
+  const past = panels.filter((p) => !p.standing.attention && isPast(p.standing, now_ms));
   return {
     jobs: jobs.map((j) => ({
       ...j,
-      panels: (byJob.get(j.id) ?? []).map((p) => ({ id: p.panelId, name: p.name, ...stationOf(p.counts) })),
+      panels: (byJob.get(j.id) ?? []).map((p) => ({
+        id: p.panelId,
+        name: p.name,
+        station: p.standing.station,
+        next: actionWords(p.standing, now_ms),
+        attention: p.standing.attention || isPast(p.standing, now_ms),
+      })),
     })),
     cans: cans.filter((c) => c.age.state !== "good" && c.age.state !== "empty"),
     count: floor.count,
     open: floor.open,
-    wanting: floor.wanting,
+    wanting: floor.wanting + past.length,
   };
 }
 
@@ -62,7 +72,7 @@ export default function Floor({ loaderData: { jobs, cans, count, open, wanting }
                   {j.panels.map((p) => (
                     <li key={p.id}>
                       <Link
-                        to={`/jobs/${j.id}/panels/${p.id}/${p.station}`}
+                        to={`/jobs/${j.id}/panels/${p.id}/course`}
                         className="grid min-h-11 grid-cols-[minmax(0,1fr)_auto_20px] items-center gap-3 rounded-press px-2 hover:bg-glow-wash"
                       >
                         <span className="truncate">

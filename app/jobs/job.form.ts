@@ -35,6 +35,7 @@ const panelFields = (units: UnitPreferences) => ({
   substrate: z.enum(substrates),
   productRevisionId: z.string({ error: "Choose a product" }).min(1, "Choose a product"),
   coatsPlanned: wholeNumber(1, 12),
+  sides: z.enum(["1", "2"]).default("1"),
 });
 type PanelFields = z.infer<z.ZodObject<ReturnType<typeof panelFields>>>;
 
@@ -50,7 +51,7 @@ function toPanel(v: PanelFields, units: UnitPreferences, ctx: z.core.$Refinement
 function toBrief(v: Omit<PanelFields, "shape" | "width" | "height" | "corners">, shape: PanelShape): Omit<NewPanel, "shape"> {
   const tilt_rad = v.orientation === "vertical" ? Math.PI / 2 : v.orientation === "horizontal" ? 0 : v.angle;
   const name = v.panelName || v.usualName || (shape.kind === OWN_SHAPE ? "Own shape" : SHAPES[shape.kind].name);
-  return { name, tilt_rad, substrate: v.substrate, productRevisionId: v.productRevisionId, coatsPlanned: v.coatsPlanned };
+  return { name, tilt_rad, substrate: v.substrate, productRevisionId: v.productRevisionId, coatsPlanned: v.coatsPlanned, sides: v.sides === "2" ? 2 : 1 };
 }
 
 /** One more panel for a job. */

@@ -1,11 +1,10 @@
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { stationOf } from "#core/panel/station";
 import { serverContext } from "#server/running";
 import { archiveJob } from "#server/commands/jobs";
 import { deleteJob, forgetJob, takeBackJob } from "#server/commands/remove-job";
 import type { ServerContext } from "#server/context";
-import { listCounts } from "#server/repos/summary-repo";
+import { listStandings } from "#server/repos/summary-repo";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { formOf } from "~/kit/http/body.server";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -13,13 +12,13 @@ import { inWords } from "~/kit/form/in-words.server";
 import type { JobActionAnswer, JobIntent } from "./use-job-actions";
 import type { Route } from "./+types/job.route";
 
-/** A job opens at its first unfinished panel, at the station where the work stands. */
+/** A job opens at the course of its first unfinished panel. */
 export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const panels = (await listCounts(ctx.db, [params.jobId])).map((p) => ({ id: p.panelId, ...stationOf(p.counts) }));
-  const panel = panels.find((p) => !p.done) ?? panels[0];
+  const panels = await listStandings(ctx.db, [params.jobId]);
+  const panel = panels.find((p) => !p.standing.done) ?? panels[0];
   if (!panel) throw data("This job is not in the file.", { status: 404 });
-  return redirect(`/jobs/${params.jobId}/panels/${panel.id}/${panel.station}`);
+  return redirect(`/jobs/${params.jobId}/panels/${panel.panelId}/course`);
 }
 
 const asked = z.object({

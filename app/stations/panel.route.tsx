@@ -25,7 +25,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ];
 
 export default function PanelLayout({ loaderData: view, params }: Route.ComponentProps) {
-  const { job, panel, panels, state, station, floor_m } = view;
+  const { job, panel, panels, state, standing, floor_m } = view;
   const { by } = usePrefs();
   const [preview, setPreview] = useState<SectionPreview>({});
   const base = `/jobs/${params.jobId}/panels/${params.panelId}`;
@@ -60,7 +60,7 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
         }
       >
         <div className="no-print contents">
-          <Waterline base={base} reached={station.station} />
+          <Waterline base={base} reached={standing.station} />
         </div>
       </PageHeader>
       <div className="flex flex-1 flex-col lg:flex-row">

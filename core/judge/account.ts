@@ -2,7 +2,7 @@ import type { PanelBrief } from "../panel/brief";
 import { STACKS } from "../models/film/stack-prior";
 import type { UnderLayer } from "../models/prep/under-clear";
 import type { ProductSheet } from "../models/product/sheet";
-import { type Build, type ShopFilm, thinsPanel } from "../panel/builds";
+import { type Build, type ShopFilm, overPanel, thinsPanel } from "../panel/builds";
 import { type PanelFacts, derivePanel } from "../panel/derive-panel";
 import type { ReadSpot } from "../panel/film-record";
 import { type LedgerEntry, ownEntries } from "../record/entry";
@@ -187,7 +187,7 @@ function dealOut({ coats, predicted, thinning }: Build, there_m: number) {
   const taken_m = thinning.reduce((a, s) => a + s.body.removal_m, 0);
   const sprayed_m = there_m + Math.max(0, taken_m);
   let left = there_m;
-  return coats.map((coat) => {
+  return coats.filter(overPanel).map((coat) => {
     const thickness_m = Math.max(0, Math.min(left, (coat.predicted.dry_m / predicted.clear_m) * sprayed_m));
     left -= thickness_m;
     return { coat, thickness_m };

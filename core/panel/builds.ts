@@ -21,13 +21,19 @@ export interface ShopFilm {
 /** Before anything has been learnt. */
 export const MODEL_FILM: ShopFilm = { factor: 1, u_log: SPRAY.shopLogSd };
 
+/** What took film off over the whole panel: a step of a plan, or flatting before further clear. */
+export type Thinning = EntryOf<"step"> | EntryOf<"flatten">;
+
+/** Whether a coat adds to the film of the whole panel. */
+export const overPanel = (coat: CoatState): boolean => coat.entry.body.zone === "whole";
+
 /** The coats between two surfaces: what was laid before the film was next sanded over. */
 export interface Build {
   coats: CoatState[];
-  /** Film all its coats laid, by the model. */
+  /** Film that its coats laid over the panel, by the model. */
   predicted: { clear_m: number; u_m: number };
-  /** Steps that took film off over the panel after its coats and before the next build's. */
-  thinning: EntryOf<"step">[];
+  /** What took film off over the panel after its coats and before the next build's. */
+  thinning: Thinning[];
   /** Where its first coat stands in the ledger; the first build also holds what came before any coat. */
   from_seq: number;
 }
@@ -42,7 +48,7 @@ export function sumCoats(coats: readonly Deposit[], shop: ShopFilm = MODEL_FILM)
 }
 
 /** A panel's builds, oldest first: a coat over a sanded surface begins the next. */
-export function buildsOf(coats: readonly CoatState[], thinning: readonly EntryOf<"step">[], shop: ShopFilm): Build[] {
+export function buildsOf(coats: readonly CoatState[], thinning: readonly Thinning[], shop: ShopFilm): Build[] {
   const builds: Omit<Build, "predicted">[] = [];
   for (const coat of coats) {
     const last = builds.at(-1);
@@ -56,7 +62,7 @@ export function buildsOf(coats: readonly CoatState[], thinning: readonly EntryOf
     return {
       ...b,
       predicted: sumCoats(
-        b.coats.map((c) => c.predicted),
+        b.coats.filter(overPanel).map((c) => c.predicted),
         shop,
       ),
       thinning: thinning.filter((s) => s.seq > b.from_seq && s.seq < until),
@@ -85,8 +91,8 @@ export function changesOf(
 ): FilmChange[] {
   const plans = new Map(entries.flatMap((e) => (e.kind === "plan" ? [[e.id, e.body] as const] : [])));
   const taken = entries.flatMap((e): FilmChange[] => {
-    if (e.kind !== "step" || !thinsPanel(e)) return [];
-    const plan = plans.get(e.body.planId);
+    if (e.kind !== "flatten" && !(e.kind === "step" && thinsPanel(e))) return [];
+    const plan = e.kind === "step" ? plans.get(e.body.planId) : undefined;
     return [
       {
         seq: e.seq,

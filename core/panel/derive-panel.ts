@@ -5,7 +5,7 @@ import type { ProductSheet } from "../models/product/sheet";
 import { type Deposit, deposit } from "../models/spray/deposit";
 import type { BodyOf } from "../record/bodies";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
-import { isFold } from "../record/kinds";
+import { type Side, isFold } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
 import {
   type Build,
@@ -16,6 +16,7 @@ import {
   buildsOf,
   changesOf,
   localWorkDone,
+  overPanel,
   sumCoats,
   thinsPanel,
 } from "./builds";
@@ -25,7 +26,9 @@ import { type FilmRecord, filmRecord } from "./film-record";
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
 export interface PanelFacts extends FilmRecord {
   climate: EntryOf<"climate"> | null;
+  /** Coats of the face that is read and judged, and of the other one. */
   coats: CoatState[];
+  backCoats: CoatState[];
   /** Predicted clear of all coats with its standard uncertainty; null with no coat. */
   predictedClear: { clear_m: number; u_m: number } | null;
   /** The coats between two surfaces, oldest first. */
@@ -60,6 +63,11 @@ export interface PanelFacts extends FilmRecord {
   oven: EntryOf<"oven"> | null;
   /** A coat started in the booth view and not stopped yet. */
   spraying: EntryOf<"coatStart"> | null;
+  /** How the part lies since it was last turned; null: as it is planned. */
+  turned: EntryOf<"turn"> | null;
+  /** Heat that is on, and bakes that were told, since the newest coat. */
+  baking: EntryOf<"bakeStart"> | null;
+  bakes: EntryOf<"bake">[];
   /** A step's card started and not done yet. */
   working: EntryOf<"stepStart"> | null;
   gloss: EntryOf<"gloss">[];
@@ -80,10 +88,10 @@ export function derivePanel(
 ): PanelFacts {
   const all = livingEntries(ledger);
   const entries = ownEntries(all);
-  const coats = coatsOf(entries, ofKind(all, "climate"), sheet, shop);
+  const { front: coats, back: backCoats } = coatsOf(entries, ofKind(all, "climate"), sheet, shop);
   const climates = climatesOf(ofKind(all, "climate"), coats, brief);
   const stepsDone = ofKind(entries, "step");
-  const thinning = stepsDone.filter(thinsPanel);
+  const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
   const builds = buildsOf(coats, thinning, shop);
   const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines });
   const gaugeChecks = ofKind(entries, "gaugeCheck");
@@ -92,16 +100,13 @@ export function derivePanel(
   const ticked = ofPlan.filter((s) => !s.body.extra);
   const under = ofKind(entries, "under");
   const addedUnder = underLayers(under.map((u) => u.body));
-  const predictedClear = coats.length
-    ? sumCoats(
-        coats.map((c) => c.predicted),
-        shop,
-      )
-    : null;
+  const whole = coats.filter(overPanel).map((c) => c.predicted);
+  const predictedClear = whole.length > 0 ? sumCoats(whole, shop) : null;
   return {
     ...filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes }),
     climate: climates.at(-1) ?? null,
     coats,
+    backCoats,
     predictedClear,
     builds,
     expectedClear: predictedClear && {
@@ -129,7 +134,9 @@ export function derivePanel(
     texture: ofKind(entries, "texture"),
     oven: ofKind(entries, "oven").at(-1) ?? null,
     working: runningStep(ofKind(entries, "stepStart").at(-1), plan, ticked),
-    spraying: runningCoat(ofKind(entries, "coatStart").at(-1), coats),
+    spraying: runningCoat(ofKind(entries, "coatStart").at(-1), [...coats, ...backCoats]),
+    turned: ofKind(entries, "turn").at(-1) ?? null,
+    ...heatOf(entries),
     gloss: ofKind(entries, "gloss"),
     matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
     simulated: [...entries, ...climates.slice(-1)].some((e) => e.simulated),
@@ -145,18 +152,24 @@ function coatsOf(
   climates: readonly EntryOf<"climate">[],
   sheet: ProductSheet,
   shop: ShopFilm,
-): CoatState[] {
+): { front: CoatState[]; back: CoatState[] } {
   const combs = ofKind(entries, "wetComb");
   const coats = ofKind(entries, "coat");
-  return coats.map((logged, i): CoatState => {
+  const placed = { front: 0, back: 0 };
+  const all = coats.map((logged, i): CoatState => {
     const loggedAs = logged.body.number;
     const next = coats.slice(i + 1).find((c) => c.body.number === loggedAs);
     const comb = combs.findLast((c) => c.body.number === loggedAs && c.seq > logged.seq && !(next && c.seq > next.seq));
-    const entry = { ...logged, body: { ...logged.body, number: i + 1, ...(comb ? { wetReading_m: comb.body.thickness_m } : {}) } };
+    const entry = {
+      ...logged,
+      body: { ...logged.body, number: ++placed[logged.body.side], ...(comb ? { wetReading_m: comb.body.thickness_m } : {}) },
+    };
     const held = (c: EntryOf<"climate">) => c.seq < logged.seq && (!c.elsewhere || logged.at_ms - c.at_ms <= SAME_DAY_MS);
     const climate = climates.findLast(held) ?? climates.find((c) => !c.elsewhere);
     return { entry, loggedAs, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
   });
+  const of = (side: Side) => all.filter((c) => c.entry.body.side === side);
+  return { front: of("front"), back: of("back") };
 }
 
 /** Climates that say something of this panel: what is logged on another one when its coats are all on is no longer its own. */
@@ -175,6 +188,14 @@ function knownFrom(layers: readonly UnderLayer[]): KnownUnder {
   const base = layers.find((l) => l.step === "base");
   const added = layers.filter((l) => l.step !== "base").map((l) => [l.film_m, l.u_m] as const);
   return { ...(base ? { base: [base.film_m, base.u_m] as const } : {}), ...(added.length ? { added } : {}) };
+}
+
+/** Heat since the newest coat of either face. */
+function heatOf(entries: readonly LedgerEntry[]): Pick<PanelFacts, "baking" | "bakes"> {
+  const since = ofKind(entries, "coat").at(-1)?.seq ?? 0;
+  const bakes = ofKind(entries, "bake").filter((b) => b.seq > since);
+  const start = ofKind(entries, "bakeStart").at(-1);
+  return { baking: start && start.seq > Math.max(since, bakes.at(-1)?.seq ?? 0) ? start : null, bakes };
 }
 
 /** The started coat, unless one has been logged since. */

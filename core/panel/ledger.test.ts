@@ -1,37 +1,9 @@
 import { clockState, type Clock } from "#core/models/clock/clock-state";
-import { stationOf, type PanelCounts } from "#core/panel/station";
 import { TEST_SHEET as sheet } from "#core/panel/testing/test-ledger";
 import { HOUSE_WAYS, houseWay, plannedCoat } from "#core/models/ways/house-ways";
 import { planFigures } from "#core/models/ways/plan-figures";
 
 const um = (x: number) => x * 1e-6;
-
-describe("stations", () => {
-  const none: PanelCounts = {
-    coatsPlanned: 2,
-    coats: 0,
-    readings: { before: 0, after: 0, recheck: 0 },
-    defects: 0,
-    plan: null,
-    stepsDone: 0,
-    handedOver: false,
-  };
-  const plan = { steps: 3, verdict: "safe" as const };
-  test.each([
-    [none, "spray", "Take before-readings"],
-    [{ ...none, readings: { before: 6, after: 0, recheck: 0 } }, "spray", "Coat 1 of 2"],
-    [{ ...none, coats: 1 }, "spray", "Coat 2 of 2"],
-    [{ ...none, coats: 2 }, "inspect", "Read the film after clear"],
-    [{ ...none, coats: 2, readings: { before: 6, after: 6, recheck: 0 }, defects: 2 }, "correct", "2 to put right"],
-    [{ ...none, coats: 2, plan, stepsDone: 1 }, "correct", "Step 2 of 3"],
-    [{ ...none, coats: 2, plan: { ...plan, verdict: "stop" as const } }, "correct", "Plan says stop: choose another way"],
-    [{ ...none, coats: 2, plan, stepsDone: 3 }, "correct", "Measure again after the last step"],
-    [{ ...none, coats: 2, plan, stepsDone: 3, readings: { before: 6, after: 6, recheck: 2 } }, "hand-over", "Ready to hand over"],
-    [{ ...none, handedOver: true }, "hand-over", "Handed over"],
-  ])("%#: stands at %s", (counts, station, next) => {
-    expect(stationOf(counts)).toMatchObject({ station, next });
-  });
-});
 
 describe("clocks", () => {
   const flash: Clock = {
@@ -56,7 +28,7 @@ describe("clocks", () => {
     expect(clockState(flash, now)).toMatchObject({ phase, left_s });
   });
   test("a pot that is over is over at once; a stopped clock says so; no time, no state", () => {
-    expect(clockState({ ...flash, kind: "pot", late_ms: null }, 600_001)).toMatchObject({ phase: "late", words: "over: mix again" });
+    expect(clockState({ ...flash, kind: "pot", late_ms: null }, 600_001)).toMatchObject({ phase: "late", share: 1 });
     expect(clockState({ ...flash, stopped_ms: 5 }, 10).phase).toBe("stopped");
     expect(() => clockState(flash, NaN)).toThrow("now_ms");
   });

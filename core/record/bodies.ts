@@ -9,7 +9,8 @@ import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
-import { PHASES, VERDICTS, type DefectKind, type Phase } from "./kinds";
+import { COAT_ZONES, type CoatZone } from "../models/ways/house-ways";
+import { PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
 
 const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
 const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
@@ -94,6 +95,31 @@ export const LEDGER_BODIES = {
     wetReading_m: film_m.nullable(),
     /** How long it took, where it was started and stopped in the booth view. */
     duration_s: z.number().min(0).max(86400).nullable().default(null),
+    /** Which face, where on it, and how it lay; null: as the panel is planned. */
+    side: z.enum(SIDES).default("front"),
+    zone: z.enum(keysOf<CoatZone>(COAT_ZONES)).default("whole"),
+    tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
+  }),
+  /** Sanded flat over the whole part before further clear: with what, and what came off by forecast or by readings. */
+  flatten: z.object({
+    grit: z.int().min(400).max(5000),
+    by: z.enum(["machine", "hand"]),
+    removal_m: z.number().min(0).max(300e-6),
+    u_m: z.number().min(0).max(100e-6),
+    from: z.enum(["forecast", "told"]),
+    note: text(200).default(""),
+  }),
+  /** The part was turned, hung or laid: how it lies from now on. */
+  turn: z.object({ how: z.enum(keysOf<PartHeld>(PART_HELD)), side: z.enum(SIDES), tilt_rad: z.number().min(0).max(Math.PI) }),
+  /** Heat on; the bake itself is written when it is off. */
+  bakeStart: z.object({ air_K: z.number().min(293).max(400).nullable() }),
+  /** Baked, and off again: what the part held for how long, as the painter tells it. */
+  bake: z.object({
+    part_K: z.number().min(293).max(400),
+    time_s: z
+      .number()
+      .min(60)
+      .max(24 * 3600),
   }),
   /** A gun and its settings taken up for the coats to come. */
   gunSet: z.object({ name: text(60), gunId: z.string().nullable(), settings: gunSettings }),

@@ -6,3 +6,11 @@ export type Phase = keyof typeof PHASES;
 /** What a plan was found to be: kept with it. */
 export const VERDICTS = ["safe", "caution", "stop", "uncertain", "none"] as const;
 export type Verdict = (typeof VERDICTS)[number];
+
+/** Faces of a part; the front is the one that is read and judged. */
+export const SIDES = ["front", "back"] as const;
+export type Side = (typeof SIDES)[number];
+
+/** How a part is held while it is sprayed. */
+export const PART_HELD = { upright: "upright", laid: "laid flat", hung: "hung", held: "held by hand" } as const;
+export type PartHeld = keyof typeof PART_HELD;

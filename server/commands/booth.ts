@@ -1,6 +1,6 @@
 import type { BodyInputOf } from "#core/record/bodies";
 import { nextCoat } from "#core/panel/next-coat";
-import { houseWay } from "#core/models/ways/house-ways";
+import { houseWay, plannedCoat } from "#core/models/ways/house-ways";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { entryBefore, recordEntry } from "./record-entry";
@@ -14,6 +14,9 @@ interface BoothInput {
   clientKey: string;
 }
 
+/** Coats on both faces. */
+const coatsOn = ({ state }: PanelView) => state.coats.length + state.backCoats.length;
+
 const askedOf = (what: "start" | "stop", { panelId, number }: BoothInput) => ({ what, panelId, number });
 
 /** Writes down that a coat has been started. Sending it twice starts it once. */
@@ -23,12 +26,12 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
   if (again) return again;
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
-  if (view.state.spraying) throw new Refusal(null, `Coat ${view.state.coats.length + 1} is running already`);
-  if (input.number !== view.state.coats.length + 1) throw new Refusal(null, "Another window was first; look again");
+  if (view.state.spraying) throw new Refusal(null, `Coat ${coatsOn(view) + 1} is running already`);
+  if (input.number !== coatsOn(view) + 1) throw new Refusal(null, "Another window was first; look again");
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coatStart",
-    body: { number: nextCoat(view.state, houseWay(view.job.wayId)).loggedAs },
+    body: { number: nextCoat(view.state, houseWay(view.job.wayId), view.panel).loggedAs },
     by: input.by,
     clientKey: input.clientKey,
     asked,
@@ -43,8 +46,8 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
-  if (!spraying || input.number !== view.state.coats.length + 1) throw new Refusal(null, "This coat is not running any more");
-  const next = nextCoat(view.state, houseWay(view.job.wayId));
+  if (!spraying || input.number !== coatsOn(view) + 1) throw new Refusal(null, "This coat is not running any more");
+  const next = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coat",
@@ -53,6 +56,9 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
       role: next.role,
       settings: next.settings,
       reducer: next.reducer,
+      side: next.side,
+      zone: plannedCoat(houseWay(view.job.wayId), next.number).zone ?? "whole",
+      tilt_rad: view.state.turned?.body.tilt_rad ?? null,
       wetReading_m: null,
       duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
     },
@@ -68,6 +74,14 @@ export function logCoat(
   view: PanelView,
   { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
 ): Promise<string> {
-  const { loggedAs } = nextCoat(view.state, houseWay(view.job.wayId));
-  return recordEntry(ctx, { panelId: view.panel.id, kind: "coat", body: { ...body, number: loggedAs }, by, clientKey, asked: body });
+  const { loggedAs, side } = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
+  const tilt_rad = view.state.turned?.body.tilt_rad ?? null;
+  return recordEntry(ctx, {
+    panelId: view.panel.id,
+    kind: "coat",
+    body: { side, tilt_rad, ...body, number: loggedAs },
+    by,
+    clientKey,
+    asked: body,
+  });
 }

@@ -74,6 +74,7 @@ export async function changePanel(ctx: ServerContext, panelId: string, brief: Ne
       ["below", SUBSTRATES[before.substrate].name, SUBSTRATES[brief.substrate].name],
       ["product", was ? `${was.sheet.name}, revision ${was.revision}` : "", `${will.sheet.name}, revision ${will.revision}`],
       ["coats", String(before.coatsPlanned), String(brief.coatsPlanned)],
+      ["faces", String(before.sides ?? 1), String(brief.sides ?? 1)],
     ]),
     reshaped ? "outline drawn anew" : "",
   ]
@@ -90,13 +91,14 @@ export async function changePanel(ctx: ServerContext, panelId: string, brief: Ne
 export async function copyJob(ctx: ServerContext, jobId: string): Promise<{ jobId: string; panelId: string }> {
   const job = await getJob(ctx.db, jobId);
   const panels = await listPanels(ctx.db, jobId);
-  const [panel, ...morePanels] = panels.map(({ name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned }): NewPanel => ({
+  const [panel, ...morePanels] = panels.map(({ name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides }): NewPanel => ({
     name,
     shape,
     tilt_rad,
     substrate,
     productRevisionId,
     coatsPlanned,
+    sides,
   }));
   if (!job || !panel) throw new Refusal(null, "This job is no longer there", 404);
   const { colourName, colourCss, finish, wayId } = job;

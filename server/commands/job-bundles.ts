@@ -55,7 +55,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       rates: shop.rates,
     },
     products: products.map((p) => ({ productId: p.id, revisionId: p.revisionId, sheet: p.sheet })),
-    panels: panels.map(({ id, name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned }, i) => ({
+    panels: panels.map(({ id, name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides }, i) => ({
       id,
       name,
       shape: {
@@ -68,6 +68,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       substrate,
       productRevisionId,
       coatsPlanned,
+      sides: sides ?? 1,
       entries: ledgers[i]!.map((e) => ({
         id: e.id,
         kind: e.kind,

@@ -24,6 +24,7 @@ export interface NewPanel {
   substrate: Substrate;
   productRevisionId: string;
   coatsPlanned: number;
+  sides?: 1 | 2 | undefined;
 }
 export interface NewJob {
   vehicle: string;
@@ -78,14 +79,16 @@ export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPane
 export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: HouseWayId }): Promise<void> {
   await ctx.db.transaction().execute(async (db) => {
     if (!(await getJob(db, input.jobId))) throw new Refusal(null, "This job is no longer there", 404);
-    const panel = (await listPanels(db, input.jobId)).find((p) => p.id === input.panelId);
+    const panels = await listPanels(db, input.jobId);
+    const panel = panels.find((p) => p.id === input.panelId);
     if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
     const on = ofKind(livingEntries(await listEntries(db, panel.id)), "coat").length;
     await setJobWay(db, input.jobId, input.wayId);
     await setCoatsPlanned(db, panel.id, Math.max(on, houseWay(input.wayId).coats.length));
-    await refreshSummary(db, panel.id);
+    for (const { id } of panels) await refreshSummary(db, id); // the course of each goes by the job's way
   });
   ctx.bus.publish({ topic: "job", id: input.jobId });
+  ctx.bus.publish({ topic: "clock", id: input.panelId });
 }
 
 /** Takes a job off the Floor, or brings it back. */

@@ -3,7 +3,7 @@ import { JOB_WIDE, ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
-import { insertClock, stopFlashClocks } from "../repos/clock-repo";
+import { insertClock } from "../repos/clock-repo";
 import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/ledger-repo";
 import { type Panel, getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
@@ -27,6 +27,19 @@ export interface EntryInput<K extends EntryKind = EntryKind> {
   /** What the form asked, where its body is worked out from more than that; else the body is what the key is bound to. */
   asked?: unknown;
 }
+
+/** What starts, moves or ends a clock. */
+const MOVES_CLOCKS = [
+  "coat",
+  "mix",
+  "climate",
+  "bakeStart",
+  "bake",
+  "oven",
+  "flatten",
+  "turn",
+  "handOver",
+] as const satisfies readonly EntryKind[];
 
 const formOf = (panelId: string, key: string | null, content: unknown) => ({ key, what: `entries of ${panelId}`, content });
 
@@ -80,9 +93,8 @@ export async function recordEntries<K extends EntryKind>(
       }));
       await insertEntries(db, entries);
       for (const e of entries) {
-        if (e.kind === "coat") await startCoatClock(ctx, db, panel, e);
         if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
-        clocks ||= e.kind === "coat" || e.kind === "mix" || e.supersedes !== null;
+        clocks ||= (MOVES_CLOCKS as readonly string[]).includes(e.kind) || e.supersedes !== null;
       }
       await alongside(db);
       await refreshSummary(db, panelId);
@@ -173,26 +185,6 @@ async function refuseLostCorrections(db: Db, panelId: string, inputs: readonly E
     if (!alive.has(id) && !undone)
       throw new Refusal(null, "This was changed in another window meanwhile. Nothing was overwritten; look again.");
   }
-}
-
-/** The wait after the newest coat; a coat before it, put right, starts nothing. */
-async function startCoatClock(ctx: ServerContext, db: Db, panel: Panel, entry: { id: string; at_ms: number }): Promise<void> {
-  const product = await getProductRevision(db, panel.productRevisionId);
-  const coats = ofKind(livingEntries(await listEntries(db, panel.id)), "coat");
-  if (!product || coats.at(-1)?.id !== entry.id) return;
-  const { sheet } = product;
-  const { at_ms } = entry;
-  await stopFlashClocks(db, panel.id, at_ms);
-  const common = { id: ctx.newId(), panelId: panel.id, entryId: entry.id, started_ms: at_ms };
-  if (coats.length < panel.coatsPlanned)
-    await insertClock(db, {
-      ...common,
-      kind: "flash",
-      label: `coat ${coats.length}`,
-      due_ms: at_ms + sheet.flashMin_s * 1000,
-      late_ms: at_ms + sheet.flashMax_s * 1000,
-    });
-  else await insertClock(db, { ...common, kind: "cure", label: "at 20 °C", due_ms: at_ms + sheet.sandAfter_s * 1000, late_ms: null });
 }
 
 async function startPotClock(ctx: ServerContext, db: Db, panel: Panel, entryId: string, mix: BodyOf<"mix">, at_ms: number): Promise<void> {

@@ -131,6 +131,12 @@ export const MIGRATIONS: Record<string, Migration> = {
         begin select raise(abort, 'the ledger is append-only'); end`.execute(db);
     },
   },
+  "0008-sides": {
+    async up(db: Kysely<unknown>) {
+      // Faces of a part that are sprayed; until now every part had one.
+      await sql`alter table panel add column sides integer not null default 1`.execute(db);
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

@@ -41,6 +41,8 @@ export interface PanelTable {
   substrate: string;
   product_revision_id: string;
   coats_planned: number;
+  /** 1 or 2. */
+  sides: ColumnType<number, number | undefined, number>;
   client_key: Fixed<string | null>;
 }
 export interface LedgerEntryTable {
@@ -63,10 +65,10 @@ export interface ClockTable {
   panel_id: Fixed<string>;
   entry_id: Fixed<string>;
   kind: Fixed<string>;
-  label: Fixed<string>;
-  started_ms: Fixed<number>;
-  due_ms: Fixed<number>;
-  late_ms: Fixed<number | null>;
+  label: string;
+  started_ms: number;
+  due_ms: number;
+  late_ms: number | null;
   stopped_ms: number | null;
   /** 1 while the entry that started it does not count. */
   struck: ColumnType<number, number | undefined, number>;

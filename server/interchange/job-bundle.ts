@@ -80,6 +80,7 @@ export const jobBundle = z.object({
         substrate: z.enum(Object.keys(SUBSTRATES) as [Substrate, ...Substrate[]]),
         productRevisionId: id,
         coatsPlanned: z.int().min(1).max(20),
+        sides: z.union([z.literal(1), z.literal(2)]).default(1),
         entries: z.array(entry).max(50_000),
       }),
     )

@@ -1,3 +1,4 @@
+import type { CourseClock } from "#core/course/clocks";
 import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/models/clock/clock-state";
 import type { Db } from "../db/open";
 
@@ -95,13 +96,33 @@ export async function setClockStopped(db: Db, id: string, stopped_ms: number | n
   return numUpdatedRows > 0n;
 }
 
-/** Stops the flash clocks of a panel: its next coat is on. */
-export async function stopFlashClocks(db: Db, panelId: string, now_ms: number): Promise<void> {
-  await db
-    .updateTable("clock")
-    .set({ stopped_ms: now_ms })
+/**
+ * The clocks of a panel as its course has them now: those that run on keep their row (and stay stopped where somebody stopped them), the others
+ * go. A pot's clock is the pot's.
+ */
+export async function setCourseClocks(db: Db, panelId: string, clocks: readonly CourseClock[]): Promise<void> {
+  const rows = await db
+    .selectFrom("clock")
+    .select(["id", "kind", "entry_id"])
     .where("panel_id", "=", panelId)
-    .where("kind", "=", "flash")
-    .where("stopped_ms", "is", null)
+    .where("kind", "!=", "pot")
     .execute();
+  const rowOf = (c: CourseClock) => rows.find((r) => r.kind === c.kind && r.entry_id === c.entryId);
+  const kept = new Set(clocks.map((c) => rowOf(c)?.id));
+  for (const { id } of rows.filter((r) => !kept.has(r.id))) await db.deleteFrom("clock").where("id", "=", id).execute();
+  for (const c of clocks) {
+    const row = rowOf(c);
+    const times = {
+      label: c.number === null ? c.then : `${c.then} ${c.number}`,
+      started_ms: Math.round(c.started_ms),
+      due_ms: Math.round(c.due_ms),
+      late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
+    };
+    if (row) await db.updateTable("clock").set(times).where("id", "=", row.id).execute();
+    else
+      await db
+        .insertInto("clock")
+        .values({ id: `${c.entryId} ${c.kind}`, panel_id: panelId, entry_id: c.entryId, kind: c.kind, ...times, stopped_ms: null })
+        .execute();
+  }
 }

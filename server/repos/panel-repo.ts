@@ -28,6 +28,7 @@ type PanelRow = {
   substrate: string;
   product_revision_id: string;
   coats_planned: number;
+  sides: number;
 };
 const toPanel = (r: PanelRow): Panel => ({
   id: r.id,
@@ -39,6 +40,7 @@ const toPanel = (r: PanelRow): Panel => ({
   substrate: Object.hasOwn(SUBSTRATES, r.substrate) ? (r.substrate as Substrate) : "unknown",
   productRevisionId: r.product_revision_id,
   coatsPlanned: r.coats_planned,
+  sides: r.sides === 2 ? 2 : 1,
 });
 
 export async function listPanels(db: Db, jobId: string): Promise<Panel[]> {
@@ -82,6 +84,7 @@ export async function insertPanel(db: Db, panel: Omit<Panel, "position">): Promi
       substrate: panel.substrate,
       product_revision_id: panel.productRevisionId,
       coats_planned: panel.coatsPlanned,
+      sides: panel.sides ?? 1,
       client_key: null,
     })
     .returningAll()
@@ -104,6 +107,7 @@ export async function setPanelBrief(db: Db, id: string, brief: Omit<Panel, "id" 
       substrate: brief.substrate,
       product_revision_id: brief.productRevisionId,
       coats_planned: brief.coatsPlanned,
+      sides: brief.sides ?? 1,
     })
     .where("id", "=", id)
     .execute();

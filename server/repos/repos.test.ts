@@ -3,7 +3,7 @@ import { archiveJob, archiveProduct, saveProduct, stopClock } from "#server/comm
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { listClocks } from "#server/repos/clock-repo";
 import { countJobs, getJob, listJobs } from "#server/repos/job-repo";
-import { listCounts } from "#server/repos/summary-repo";
+import { listStandings } from "#server/repos/summary-repo";
 import { getProductRevision, listClears, listProducts, listShelf } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { coatBody, readingBody, sheet, testContext, testJob } from "#server/testing/fixtures";
@@ -114,7 +114,7 @@ describe("jobs and what their panels count", () => {
     const id = await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });
     await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("before", "1", 90), by });
     await strikeEntry(ctx, id, { by, reason: "" });
-    expect((await listCounts(ctx.db, [jobId]))[0]?.counts).toMatchObject({ coats: 0, readings: { before: 1, after: 0, recheck: 0 } });
+    expect((await listStandings(ctx.db, [jobId]))[0]?.standing.action).toMatchObject({ kind: "coat", number: 1, of: 2 });
     expect((await loadLedgerLines(ctx, panelId)).map((l) => [l.kind, l.superseded])).toEqual([
       ["reading", false],
       ["coat", true],

@@ -1,6 +1,7 @@
 import { sql } from "kysely";
 import type { DefectKind } from "#core/record/kinds";
-import type { PanelCounts } from "#core/panel/station";
+import type { Standing } from "#core/course/standing";
+import { FINISHES, type Finish } from "#core/models/ways/house-ways";
 import { ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { SprayedPanel } from "#core/panel/next-time";
@@ -9,22 +10,27 @@ import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSumm
 import { entriesServing } from "./ledger-repo";
 import { getPanel } from "./panel-repo";
 import { getProductRevision } from "./product-repo";
+import { setCourseClocks } from "./clock-repo";
+import { getShop, shopFactors } from "./shop-repo";
 
 /** Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count. */
 export async function refreshSummary(db: Db, panelId: string): Promise<void> {
   const panel = await getPanel(db, panelId);
   const product = panel && (await getProductRevision(db, panel.productRevisionId));
   if (!panel || !product) return;
-  const job = await db.selectFrom("job").select("archived_at_ms").where("id", "=", panel.jobId).executeTakeFirst();
+  const job = await db.selectFrom("job").select(["archived_at_ms", "way_id", "finish"]).where("id", "=", panel.jobId).executeTakeFirst();
+  if (!job) return;
   const entries = await entriesServing(db, panel);
-  const s = panelSummary(panel, product, entries);
+  const finish = Object.hasOwn(FINISHES, job.finish) ? (job.finish as Finish) : "asSprayed";
+  const shop = shopFactors(await getShop(db));
+  const s = panelSummary(panel, product, { job: { wayId: job.way_id, finish }, shop, entries });
   const row = {
-    away: job?.archived_at_ms == null ? 0 : 1,
+    away: job.archived_at_ms == null ? 0 : 1,
     version: SUMMARY_VERSION,
     seq: ownEntries(entries).at(-1)?.seq ?? 0,
-    counts_json: JSON.stringify(s.counts),
-    done: s.done ? 1 : 0,
-    attention: s.attention ? 1 : 0,
+    counts_json: JSON.stringify(s.standing),
+    done: s.standing.done ? 1 : 0,
+    attention: s.standing.attention ? 1 : 0,
     unfinished: s.unfinished ? 1 : 0,
     last_coat_ms: s.lastCoat_ms === null ? null : Math.round(s.lastCoat_ms),
     booth_json: s.booth && JSON.stringify(s.booth),
@@ -43,6 +49,7 @@ export async function refreshSummary(db: Db, panelId: string): Promise<void> {
       .insertInto("cause_word")
       .values(s.causeWords.map((w) => ({ entry_id: w.entryId, panel_id: panelId, kind: w.kind, cause_id: w.causeId })))
       .execute();
+  await setCourseClocks(db, panelId, s.clocks);
   await markStruckClocks(db, panelId, new Set(livingEntries(entries).map((e) => e.id)));
 }
 
@@ -82,11 +89,11 @@ export async function refreshSummaries(db: Db): Promise<number> {
   return stale.length;
 }
 
-/** Counts of the panels of some jobs, in the order of their panels. */
-export async function listCounts(
+/** Where the panels of some jobs stand, in the order of their panels. */
+export async function listStandings(
   db: Db,
   jobIds: readonly string[],
-): Promise<{ panelId: string; jobId: string; name: string; counts: PanelCounts }[]> {
+): Promise<{ panelId: string; jobId: string; name: string; standing: Standing }[]> {
   if (jobIds.length === 0) return [];
   const rows = await db
     .selectFrom("panel as p")
@@ -95,7 +102,7 @@ export async function listCounts(
     .orderBy("p.position")
     .select(["p.id", "p.job_id", "p.name", "s.counts_json"])
     .execute();
-  return rows.map((r) => ({ panelId: r.id, jobId: r.job_id, name: r.name, counts: JSON.parse(r.counts_json) as PanelCounts }));
+  return rows.map((r) => ({ panelId: r.id, jobId: r.job_id, name: r.name, standing: JSON.parse(r.counts_json) as Standing }));
 }
 
 /** A job's panels are put away, or are back. */

@@ -4,20 +4,23 @@ import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal
 import { removalAtMark } from "#core/models/correction/measured-step";
 import { loggedSetting } from "#core/panel/logged-setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
-import { simulateCoats } from "#core/models/flow/simulate-coats";
+import { type ShopFactors, simulateCoats } from "#core/models/flow/simulate-coats";
+import { type CourseClock, clocksOf } from "#core/course/clocks";
+import type { CourseInput } from "#core/course/course";
 import type { BodyOf } from "#core/record/bodies";
 import { thinsPanel } from "#core/panel/builds";
 import { type PanelFacts, derivePanel } from "#core/panel/derive-panel";
 import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import { type SprayedPanel, resultOf } from "#core/panel/next-time";
-import { type PanelCounts, stationOf } from "#core/panel/station";
+import { type Standing, standingOf } from "#core/course/standing";
+import { type Finish, houseWay } from "#core/models/ways/house-ways";
 import type { Panel } from "../repos/panel-repo";
 import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 3;
+export const SUMMARY_VERSION = 4;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -37,9 +40,8 @@ export interface Lesson {
   simulated: boolean;
 }
 export interface PanelSummary {
-  counts: PanelCounts;
-  done: boolean;
-  attention: boolean;
+  standing: Standing;
+  clocks: CourseClock[];
   /** Coats are still to come. */
   unfinished: boolean;
   lastCoat_ms: number | null;
@@ -52,18 +54,45 @@ export interface PanelSummary {
   causeWords: { entryId: string; kind: string; causeId: string }[];
 }
 
-/** Everything that lists and learning show of a panel, from its ledger; a pure function of both. */
-export function panelSummary(panel: Panel, product: Product, entries: readonly LedgerEntry[]): PanelSummary {
+/** What of a panel's job its course goes by. */
+export interface JobWay {
+  wayId: string;
+  finish: Finish;
+}
+/** The question of a panel's course. */
+export const courseAsked = (
+  panel: Panel,
+  product: Product,
+  job: JobWay,
+  facts: PanelFacts,
+  shop?: ShopFactors,
+): Omit<CourseInput, "now_ms"> => ({
+  brief: panel,
+  sheet: product.sheet,
+  way: houseWay(job.wayId),
+  finish: job.finish,
+  facts,
+  shop,
+});
+
+/** When the newest entry was written: what a panel's row is worked out at, so that it says the same whenever it is made. */
+const writtenAt = (entries: readonly LedgerEntry[]): number =>
+  Math.max(0, ...ownEntries(entries).map((e) => Math.max(e.at_ms, e.recordedAt_ms)));
+
+/** Everything that lists, clocks and learning show of a panel, from its ledger; a pure function of both. */
+export function panelSummary(
+  panel: Panel,
+  product: Product,
+  { job, shop, entries }: { job: JobWay; shop?: ShopFactors; entries: readonly LedgerEntry[] },
+): PanelSummary {
   const state = derivePanel(panel, product.sheet, entries);
-  const counts = countState(panel, state);
+  const course = { ...courseAsked(panel, product, job, state, shop), now_ms: writtenAt(entries) };
   const living = livingEntries(ownEntries(entries));
   const sprayed = sprayedOf(panel, product, state);
-  const { done, attention } = stationOf(counts);
   const unfinished = state.coats.length < panel.coatsPlanned && !state.handedOver;
   return {
-    counts,
-    done,
-    attention,
+    standing: standingOf(course),
+    clocks: clocksOf(course),
     unfinished,
     booth: unfinished
       ? {
@@ -78,19 +107,6 @@ export function panelSummary(panel: Panel, product: Product, entries: readonly L
     worked: workedOf(product, sprayed),
     lesson: lessonOf(panel, product, firstBuild(panel, product, state, entries), living),
     causeWords: state.causes.flatMap((c) => (c.body.causeId ? [{ entryId: c.id, kind: c.body.kind, causeId: c.body.causeId }] : [])),
-  };
-}
-
-export function countState(panel: Pick<Panel, "coatsPlanned">, state: PanelFacts): PanelCounts {
-  const read = (phase: "before" | "after" | "recheck") => state.spots.filter((s) => s.films[phase]).length;
-  return {
-    coatsPlanned: panel.coatsPlanned,
-    coats: state.coats.length,
-    readings: { before: read("before"), after: read("after"), recheck: read("recheck") },
-    defects: state.defects.length,
-    plan: state.plan ? { steps: state.plan.body.steps.length, verdict: state.plan.body.verdict } : null,
-    stepsDone: state.stepsDone.length,
-    handedOver: state.handedOver !== null,
   };
 }
 

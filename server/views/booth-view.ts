@@ -1,12 +1,16 @@
 import type { PanelInFlight } from "#core/models/schedule/next-panel";
-import { houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { nextWait } from "#core/course/next-wait";
+import { houseWay } from "#core/models/ways/house-ways";
+import { newestCoat, nextCoat } from "#core/panel/next-coat";
+import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
-import { listClocks } from "../repos/clock-repo";
-import { loadJobViews } from "./panel-view";
+import { type PanelView, loadJobViews } from "./panel-view";
 
 export interface BoothPanel extends PanelInFlight {
   name: string;
   role: string;
+  /** The coat to come, counted on its own face; side null where only one is sprayed. */
+  next: { side: Side | null; number: number };
   product: string;
   /** What the last coat was logged as: its wet comb names that number. */
   loggedAs: number;
@@ -23,29 +27,34 @@ export async function loadBooth(
   ctx: ServerContext,
   jobId: string,
 ): Promise<{ vehicle: string; panels: BoothPanel[]; formKey: string } | null> {
-  const [there, clocks] = await Promise.all([loadJobViews(ctx, jobId), listClocks(ctx.db, ctx.now_ms(), 200)]);
+  const there = await loadJobViews(ctx, jobId);
   const [first] = there;
   if (!first) return null;
+  return { vehicle: first.job.vehicle, formKey: first.formKey, panels: there.map(boothPanel) };
+}
+
+function boothPanel({ job, panel, product, state, shopFactors }: PanelView): BoothPanel {
+  const { spraying } = state;
+  const way = houseWay(job.wayId);
+  const wait = nextWait({ brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors });
+  const last = newestCoat(state);
+  const next = nextCoat(state, way, panel);
+  const coats = state.coats.length + state.backCoats.length;
+  const turned = state.turned !== null && last !== null && state.turned.seq > last.entry.seq;
   return {
-    vehicle: first.job.vehicle,
-    formKey: first.formKey,
-    panels: there.map((v) => {
-      const flash = clocks.find((c) => c.panelId === v.panel.id && c.kind === "flash");
-      const { coats, spraying } = v.state;
-      return {
-        id: v.panel.id,
-        name: v.panel.name,
-        product: v.product.sheet.name,
-        role: plannedCoat(houseWay(v.job.wayId), coats.length + 1).role,
-        coatsPlanned: v.panel.coatsPlanned,
-        coats: coats.length,
-        lastCoat_ms: coats.at(-1)?.entry.at_ms ?? null,
-        loggedAs: coats.at(-1)?.loggedAs ?? 0,
-        wetReading_m: coats.at(-1)?.entry.body.wetReading_m ?? null,
-        spraying: spraying ? { number: coats.length + 1, since_ms: spraying.at_ms } : null,
-        work: v.state.plan && { done: v.state.stepsDone.length, steps: v.state.plan.body.steps.length },
-        flash: flash ? { due_ms: flash.due_ms, late_ms: flash.late_ms } : null,
-      };
-    }),
+    id: panel.id,
+    name: panel.name,
+    product: product.sheet.name,
+    role: next.role,
+    coatsPlanned: panel.coatsPlanned * (panel.sides ?? 1),
+    coats,
+    next: { side: (panel.sides ?? 1) === 2 ? next.side : null, number: next.number },
+    lastCoat_ms: last?.entry.at_ms ?? null,
+    loggedAs: last?.loggedAs ?? 0,
+    wetReading_m: last?.entry.body.wetReading_m ?? null,
+    spraying: spraying ? { number: coats + 1, since_ms: spraying.at_ms } : null,
+    work: state.plan && { done: state.stepsDone.length, steps: state.plan.body.steps.length },
+    flash: wait && { due_ms: wait.least_ms, late_ms: wait.latest_ms },
+    before: wait?.what === "sand" ? "flatten" : wait?.what === "turn" && !turned ? "turn" : null,
   };
 }

@@ -4,7 +4,7 @@ import type { FilmMoment } from "#core/judge/film-history";
 import { MODEL_FILM, type ShopFilm } from "#core/panel/builds";
 import { type LedgerEntry, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
-import { type PanelCounts, stationOf } from "#core/panel/station";
+import { type Standing, standingOf } from "#core/course/standing";
 import { suggestSpots } from "#core/kernel/geometry/shapes";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import type { ShopRemoval } from "#core/models/correction/clearing";
@@ -15,7 +15,7 @@ import { type Job, getJob } from "../repos/job-repo";
 import { entriesServing, readLedger } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
-import { countState } from "../summary/panel-summary";
+import { courseAsked } from "../summary/panel-summary";
 import { type Region, type ShopSettings, getShop, shopFactors, shopRegion, shopRemoval } from "../repos/shop-repo";
 
 const FIRST_SPOTS = 8;
@@ -28,8 +28,8 @@ export interface PanelView {
   panels: { id: string; name: string }[];
   product: Product;
   state: PanelState;
-  counts: PanelCounts;
-  station: ReturnType<typeof stationOf>;
+  /** Where it stands and what the hand does next. */
+  standing: Standing;
   /** Where to measure, in walking order: the suggested places and any other that was read. */
   spotPlan: { name: string; at: Point }[];
   floor_m: number;
@@ -79,7 +79,6 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
   const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), entriesServing(ctx.db, panel)]);
   if (!product) return null;
   const state = accountOf(ctx, panel, product, entries, shop.learntFilm ?? MODEL_FILM);
-  const counts = countState(panel, state);
   const count = spotCount(panel, state);
   return {
     job,
@@ -87,8 +86,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     panels: panels.map(({ id, name }) => ({ id, name })),
     product,
     state,
-    counts,
-    station: stationOf(counts),
+    standing: standingOf({ ...courseAsked(panel, product, job, state, shopFactors(shop)), now_ms: ctx.now_ms() }),
     spotPlan: spotPlan(ctx, panel, state, count),
     spotCount: count,
     floor_m: product.sheet.floor_m ?? shop.floor_m,

@@ -1,10 +1,10 @@
-import { InUnits } from "~/kit/ui/in-units";
 import { Bell, BellOff, Square } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { Link, useFetcher } from "react-router";
 import { toast } from "~/kit/ui/toast";
 import { CLOCK_KINDS, type Clock, clockState } from "#core/models/clock/clock-state";
 import { showSpan } from "#core/kernel/units/format";
+import { clockWords } from "~/kit/words/clock-words";
 import { useRoot } from "~/kit/root/use-root";
 import { beep } from "./beep";
 import { usePrefsSubmit } from "./use-prefs-submit";
@@ -57,7 +57,7 @@ const TONES = {
 
 function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
   const fetcher = useFetcher();
-  const { phase, left_s, share, words } = clockState(clock, now_ms);
+  const { phase, left_s, share } = clockState(clock, now_ms);
   const near = phase === "waiting" && clock.kind === "pot" && left_s < 900;
   const tone = near ? TONES.late : TONES[phase];
   const stop = () => {
@@ -72,12 +72,12 @@ function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
       data-testid="clock"
       data-phase={phase}
     >
-      <Link to={`/jobs/${clock.jobId}/panels/${clock.panelId}/spray`} className="min-w-0 flex-1 leading-tight">
+      <Link to={`/jobs/${clock.jobId}/panels/${clock.panelId}/course`} className="min-w-0 flex-1 leading-tight">
         <span className={`mr-2 text-[22px] font-semibold tracking-tight ${tone.text}`} data-testid="clock-left">
           {phase === "waiting" ? showSpan(left_s) : phase === "due" ? "ready" : `+${showSpan(left_s)}`}
         </span>
         <span className="text-[13px] text-ink2">
-          {CLOCK_KINDS[clock.kind]}, <InUnits>{clock.label}</InUnits>: {words}
+          {CLOCK_KINDS[clock.kind]}, {clockWords(clock, phase)}
           <span className="block truncate">
             {clock.jobName}, {clock.panelName}
           </span>

@@ -63,7 +63,7 @@ export default function Spray() {
   const way = houseWay(job.wayId);
   const done = state.coats.length;
   const last = state.coats.at(-1);
-  const next = nextCoat(state, way);
+  const next = nextCoat(state, way, panel);
   const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
   const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
   return (

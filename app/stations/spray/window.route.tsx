@@ -44,7 +44,7 @@ export default function PanelWindow() {
       <FlowDesk
         key={`${laid.length} ${state.gunSet?.id ?? ""}`}
         sheet={sheet}
-        gun={nextCoat(state, houseWay(job.wayId)).settings}
+        gun={nextCoat(state, houseWay(job.wayId), view.panel).settings}
         laid={laid}
         coatNumber={coatNumber}
         air_K={air_K}

@@ -1,6 +1,6 @@
 import { requireNumber } from "../../kernel/guard";
 
-export const CLOCK_KINDS = { flash: "flash", pot: "pot", bake: "bake", cool: "cool", cure: "cure" } as const;
+export const CLOCK_KINDS = { flash: "flash", pot: "pot", purge: "air before heat", bake: "bake", cool: "cool", cure: "cure" } as const;
 export type ClockKind = keyof typeof CLOCK_KINDS;
 
 export interface Clock {
@@ -10,6 +10,7 @@ export interface Clock {
   jobName: string;
   panelName: string;
   kind: ClockKind;
+  /** Of a pot its product, else what follows it: a step's code, with its number where there are several. */
   label: string;
   started_ms: number;
   /** When the waiting is over (flash, bake, cool, cure) or the pot is dead. */
@@ -25,18 +26,14 @@ export type ClockPhase = "waiting" | "due" | "late" | "stopped";
  * Where a clock stands at a moment. A pot clock is "late" when its life is over; the others are "due" from `due_ms` and "late" after
  * `late_ms`. The caller gives the time: the core knows none.
  */
-export function clockState(clock: Clock, now_ms: number): { phase: ClockPhase; left_s: number; share: number; words: string } {
+export function clockState(clock: Clock, now_ms: number): { phase: ClockPhase; left_s: number; share: number } {
   requireNumber("now_ms", now_ms);
   const span = Math.max(1, clock.due_ms - clock.started_ms);
   const left_s = (clock.due_ms - now_ms) / 1000;
   const share = Math.min(1, Math.max(0, (now_ms - clock.started_ms) / span));
-  if (clock.stopped_ms !== null) return { phase: "stopped", left_s, share, words: "stopped" };
-  if (left_s > 0) return { phase: "waiting", left_s, share, words: clock.kind === "pot" ? "left to spray" : WAIT_WORDS[clock.kind] };
-  if (clock.kind === "pot") return { phase: "late", left_s, share: 1, words: "over: mix again" };
-  if (clock.late_ms !== null && now_ms > clock.late_ms)
-    return { phase: "late", left_s: (clock.late_ms - now_ms) / 1000, share: 1, words: "past the window: scuff or see the sheet" };
-  return { phase: "due", left_s, share: 1, words: DUE_WORDS[clock.kind] };
+  if (clock.stopped_ms !== null) return { phase: "stopped", left_s, share };
+  if (left_s > 0) return { phase: "waiting", left_s, share };
+  if (clock.kind === "pot") return { phase: "late", left_s, share: 1 };
+  if (clock.late_ms !== null && now_ms > clock.late_ms) return { phase: "late", left_s: (clock.late_ms - now_ms) / 1000, share: 1 };
+  return { phase: "due", left_s, share: 1 };
 }
-
-const WAIT_WORDS = { flash: "until next coat", bake: "to bake", cool: "to cool", cure: "until sanding" } as const;
-const DUE_WORDS = { flash: "ready: touch test, then spray", bake: "baked", cool: "cool", cure: "ready to sand" } as const;

@@ -49,3 +49,10 @@ test("nothing ready: wait for the soonest; all coats on: done", () => {
   expect(nextAction([panel("a", { coats: 3 })], NOW)).toEqual({ what: "done" });
   expect(() => nextAction([], NaN)).toThrow(RangeError);
 });
+
+test("a panel that has to be sanded flat or turned over gets no coat; while it waits the others do", () => {
+  const held = panel("a", { flash: flash(-60), before: "flatten" });
+  expect(nextAction([held], NOW)).toEqual({ what: "flatten", id: "a", number: 2 });
+  expect(nextAction([held, panel("b", { coats: 0 })], NOW)).toMatchObject({ what: "spray", id: "b" });
+  expect(nextAction([panel("a", { before: "turn" })], NOW)).toMatchObject({ what: "turn" });
+});

@@ -7,14 +7,18 @@ export interface PanelInFlight {
   coats: number;
   /** A coat that has been started and not stopped. */
   spraying: { number: number; since_ms: number } | null;
-  /** Flash of the last coat: earliest next coat, and when it is too late. */
+  /** Wait after the last coat: earliest next coat, and when it is too late. */
   flash: { due_ms: number; late_ms: number | null } | null;
+  /** What the hand has to do before its next coat, or the wait is for. */
+  before?: "flatten" | "turn" | null;
 }
 
 export type NextAction =
   | { what: "stop"; id: string; number: number }
   | { what: "spray"; id: string; number: number; why: "late" | "ready" | "first" }
   | { what: "wait"; id: string; number: number; left_s: number }
+  /** No coat may go on before this one is sanded flat, or turned over. */
+  | { what: "flatten" | "turn"; id: string; number: number }
   | { what: "done" };
 
 /**
@@ -26,8 +30,10 @@ export function nextAction(panels: readonly PanelInFlight[], now_ms: number): Ne
   requireNumber("now_ms", now_ms);
   const running = panels.find((p) => p.spraying);
   if (running?.spraying) return { what: "stop", id: running.id, number: running.spraying.number };
-  const open = panels.filter((p) => p.coats < p.coatsPlanned);
-  if (open.length === 0) return { what: "done" };
+  const unfinished = panels.filter((p) => p.coats < p.coatsPlanned);
+  const open = unfinished.filter((p) => !p.before);
+  const held = unfinished.find((p) => p.before);
+  if (open.length === 0) return held ? { what: held.before!, id: held.id, number: held.coats + 1 } : { what: "done" };
   const soonest = (list: readonly PanelInFlight[], of: (p: PanelInFlight) => number) => list.reduce((a, b) => (of(b) < of(a) ? b : a));
   const due = open.filter((p) => p.coats > 0 && p.flash && p.flash.due_ms <= now_ms);
   const late = due.filter((p) => p.flash!.late_ms !== null && p.flash!.late_ms <= now_ms);

@@ -3,7 +3,7 @@ import { type FlowConditions, type FlowResult, type ShopFactors, simulateCoats }
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
-import { type HouseWay, plannedCoat } from "./house-ways";
+import { FLAT_M, type HouseWay, coatShare, plannedCoat } from "./house-ways";
 import { type CoatWait, steadily, waitAfter } from "./wait-after";
 
 export interface PlannedCoatRow {
@@ -23,8 +23,6 @@ export interface PlannedCoatRow {
 }
 
 const SANDED = { long_m: 0.03e-6, short_m: 0.12e-6 } as const;
-/** What flatting between builds takes off: common practice, 8 µm. */
-const FLAT_M = 8e-6;
 
 /**
  * A house way as coats of this gun today: film after each, wait between, when too soon and when too late.
@@ -54,8 +52,9 @@ export function coatPlan(
     build = [...build, { gun: own, flash_s: 0 }];
     const result = simulateCoats({ ...conditions, below }, build, shop ? { shop } : {});
     const { deposit } = result.coats.at(-1)!;
-    clear_m += deposit.dry_m;
-    perCoat.push(deposit.dry_m);
+    const onPanel_m = coatShare(planned) > 0 ? deposit.dry_m : 0;
+    clear_m += onPanel_m;
+    perCoat.push(onPanel_m);
     const last = number === coats;
     const next = plannedCoat(way, number + 1);
     const wait = last

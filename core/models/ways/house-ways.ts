@@ -14,11 +14,20 @@ export interface PlannedCoat {
   role: string;
   /** Hand speed against the usual: above 1 lays less. */
   speedFactor: number;
-  /** Flash after it against the sheet's least. */
+  /** Flash after it against the sheet's least: above 1 by choice; below 1 counts as 1. */
   flashFactor: number;
+  /** Where it is sprayed: over the whole part, or only on the spots that were repaired. */
+  zone?: CoatZone;
   /** Cured, sanded flat and cleaned after it, before the next. */
   sandAfter?: boolean;
 }
+/** A coat's place: what is laid on spots adds nothing to the clear of the panel. */
+export const COAT_ZONES = { whole: "the whole part", spots: "repaired spots only" } as const;
+export type CoatZone = keyof typeof COAT_ZONES;
+
+/** What flatting between builds takes off: common practice, 8 µm. */
+export const FLAT_M = 8e-6;
+
 export interface HouseWay {
   id: string;
   name: string;
@@ -104,7 +113,7 @@ export const HOUSE_WAYS = [
     price: "An edge of the patch may show; feather it",
     source: "common-practice",
     finish: "match",
-    coats: [{ role: "patch", speedFactor: 2, flashFactor: 1 }, full(), full()],
+    coats: [{ role: "patch", speedFactor: 2, flashFactor: 1, zone: "spots" }, full(), full()],
     correction: "spot",
   },
   {
@@ -143,3 +152,10 @@ export function houseWay(id: string): HouseWay {
 export function plannedCoat(way: HouseWay, number: number): PlannedCoat {
   return way.coats[Math.min(number, way.coats.length) - 1] ?? full();
 }
+
+/** Film of a coat against a usual one: what its hand speed leaves of it over the panel; nothing where only spots are sprayed. */
+export const coatShare = ({ speedFactor, zone = "whole" }: PlannedCoat): number => (zone === "whole" ? 1 / speedFactor : 0);
+
+/** Coats of a way up to a count, each with the next. */
+export const plannedCoats = (way: HouseWay, count: number): PlannedCoat[] =>
+  Array.from({ length: count }, (_, i) => plannedCoat(way, i + 1));

@@ -1,0 +1,22 @@
+import type { Clock, ClockPhase } from "#core/models/clock/clock-state";
+
+/** What a clock counts down to while it waits, and when it has. */
+const THEN: Record<string, { waits: string; due: string; late: string }> = {
+  coat: { waits: "until next coat", due: "ready: touch test, then spray", late: "past the window: see its course" },
+  flatten: { waits: "until sanding flat", due: "ready to sand flat", late: "" },
+  turn: { waits: "until it may be turned over", due: "may be turned over", late: "" },
+  heat: { waits: "until heat", due: "heat may go on", late: "" },
+  cool: { waits: "to bake", due: "baked: heat off", late: "" },
+  read: { waits: "to cool", due: "cool", late: "" },
+  work: { waits: "until it bears work", due: "hard enough to read and sand", late: "" },
+};
+const POT = { waits: "left to spray", due: "over: mix again", late: "over: mix again" };
+
+/** Name and state of a clock: "after coat 1: until next coat". */
+export function clockWords({ kind, label }: Pick<Clock, "kind" | "label">, phase: ClockPhase): string {
+  const [then = "", number] = label.split(" ");
+  const { waits, due, late } = kind === "pot" ? POT : (THEN[then] ?? THEN.work!);
+  const what = kind === "pot" ? `${label}: ` : number ? `after coat ${number}: ` : "";
+  if (phase === "stopped") return `${what}stopped`;
+  return what + (phase === "waiting" ? waits : phase === "due" ? due : late || due);
+}

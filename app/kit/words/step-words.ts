@@ -1,0 +1,39 @@
+import type { Standing } from "#core/course/standing";
+import { whenText } from "./when";
+
+/** What the hand does next, in words, with its time where it is still to come. */
+export function actionWords(standing: Standing, now_ms: number): string {
+  const { action, stop, defects } = standing;
+  if (!action) return "Handed over";
+  const { kind, number, of, side, from_ms, grit } = action;
+  const face = side === "back" ? ", back" : "";
+  const when = from_ms !== null && from_ms > now_ms + SOON_MS ? `, from ${whenText(from_ms, now_ms)}` : "";
+  const late = isPast(standing, now_ms) ? ": past its window" : "";
+  switch (kind) {
+    case "readBefore":
+      return "Take before-readings";
+    case "coat":
+      return `Coat ${number} of ${of}${face}${when}${late}`;
+    case "flatten":
+      return `Sand flat, P${grit}${when}`;
+    case "turn":
+      return `Turn the part over${when}`;
+    case "readAfter":
+      return `Read the film after clear${when}`;
+    case "correct":
+      if (of === null) return defects > 0 ? `${defects} to put right` : "Read; decide what to do";
+      return stop ? "Plan says stop: choose another way" : `Step ${number} of ${of}${when}`;
+    case "measureAgain":
+      return "Measure again after the last step";
+    case "handOver":
+      return `Ready to hand over${when}`;
+    default:
+      return "Go on";
+  }
+}
+
+/** Its window has closed. */
+export const isPast = ({ action }: Standing, now_ms: number): boolean => action?.latest_ms != null && action.latest_ms < now_ms;
+
+/** A step so near is now. */
+const SOON_MS = 30_000;

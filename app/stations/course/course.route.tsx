@@ -1,0 +1,62 @@
+import { data } from "react-router";
+import { FLATTEN } from "#core/course/course";
+import { recordEntry } from "#server/commands/record-entry";
+import { tiltHeld } from "#core/course/next-wait";
+import { serverContext } from "#server/running";
+import { loadPanelView } from "#server/views/panel-view";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formOf } from "~/kit/http/body.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { CourseDesk } from "./course.desk";
+import { bakedForm, flattenForm, turnForm } from "./course.form";
+import type { Route } from "./+types/course.route";
+
+export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  const clientKey = textOf(form, "formKey") || null;
+  switch (textOf(form, "intent")) {
+    case "flatten":
+      return answerForm(form, flattenForm(units), async ({ grit, by: how, removal }) => ({
+        entryId: await recordEntry(ctx, {
+          panelId,
+          kind: "flatten",
+          body: { grit, by: how, removal_m: removal ?? FLATTEN.removal_m, u_m: FLATTEN.u_m, from: removal === null ? "forecast" : "told" },
+          by,
+          clientKey,
+        }),
+        message: "Sanded flat; the next coat begins a new build",
+      }));
+    case "turn":
+      return answerForm(form, turnForm, async ({ how, side }) => {
+        const view = await loadPanelView(ctx, jobId, panelId);
+        if (!view) throw data("This job or panel is not in the file.", { status: 404 });
+        const body = { how, side, tilt_rad: tiltHeld(how, view.panel) };
+        return { entryId: await recordEntry(ctx, { panelId, kind: "turn", body, by, clientKey }), message: "Turned" };
+      });
+    case "heatOn":
+      return {
+        ok: true,
+        intent: "heatOn",
+        message: "Heat is on; its clock runs",
+        errors: {},
+        entryId: await recordEntry(ctx, { panelId, kind: "bakeStart", body: { air_K: null }, by, clientKey }),
+      };
+    case "baked":
+      return answerForm(form, bakedForm(units), async ({ part, time }) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "bake", body: { part_K: part, time_s: time }, by, clientKey }),
+        message: "Baked; it cools now",
+      }));
+    default:
+      throw data("Not understood", { status: 400 });
+  }
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** A panel's first page: what now, what next, when and why. */
+export default function Course() {
+  return <CourseDesk />;
+}

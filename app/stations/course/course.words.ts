@@ -1,0 +1,117 @@
+import type { CourseStep, StepKind, StepReason } from "#core/course/steps";
+import { show, showWait } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { SOURCES } from "#core/kernel/sources";
+import type { Working } from "~/kit/ui/figure";
+import { whenText } from "~/kit/words/when";
+
+const NAMES: Record<StepKind, string> = {
+  prepare: "Prepare, and note what lies below",
+  readBefore: "Read the film below the clear",
+  mix: "Mix",
+  coat: "Coat",
+  flash: "Flash",
+  cureToSand: "Cure until it may be sanded",
+  flatten: "Sand flat and clean",
+  settle: "Wait until it may be touched",
+  turn: "Turn the part over",
+  purge: "Air before heat",
+  bake: "Bake",
+  cool: "Cool",
+  cure: "Cure until it bears work",
+  readAfter: "Read the film after clear",
+  inspect: "Look it over",
+  correct: "Correct",
+  measureAgain: "Measure again",
+  handOver: "Hand over",
+};
+
+/** A step's name: "Coat 2 of 3, back". */
+export function stepName({ kind, number, of, side, grit }: CourseStep, twoFaces: boolean): string {
+  const face = twoFaces && side ? `, ${side}` : "";
+  if (kind === "coat") return `Coat ${number} of ${of}${face}`;
+  if (kind === "flash") return `Flash after coat ${number}${face}`;
+  if (kind === "flatten" && grit) return `Sand flat, P${grit}, and clean`;
+  if (kind === "correct" && of !== null) return `Correct: step ${number} of ${of}`;
+  return NAMES[kind];
+}
+
+const WHY: Record<StepReason, string> = {
+  layers: "After clear the gauge cannot tell the layers apart.",
+  sheet: "The product sheet's flash, at the temperatures that were logged.",
+  way: "This way waits longer than the sheet's least, by choice.",
+  run: "Sooner the next coat would run, by the flow model: later than the sheet alone allows.",
+  grip: "The grip coat holds the next one only while half of it still moves.",
+  set: "The grip coat sets before the sheet lets the next one on: lay it wetter, or expect peel.",
+  cure: "Not before it is hard enough for paper, at the temperatures that were logged.",
+  flat: "A coat over peel carries a part of it through; over a flat surface it does not.",
+  turned: "The face below has to bear being touched.",
+  solvent: "Heat at once traps solvent: die-back and pops.",
+  warm: "Warm clear is soft: paper loads, and a gauge marks it.",
+  pot: "By the strokes of this gun over this part; area says less, most of all for small parts.",
+  surface: "What lies below sets the ceiling.",
+  hardness: "A probe marks soft clear, and paper tears it.",
+  least: "The least that takes the fault out, and never more than is there.",
+  settled: "What came before it is done.",
+};
+export const stepWhy = (step: CourseStep): string => WHY[step.why];
+
+const LATE = {
+  grip: "then the coat below has set: the next one peels on it",
+  scuff: "then scuff before the next coat",
+} as const;
+
+/** A step so near is now. */
+const SOON_MS = 30_000;
+
+/** When: done at, from, until. */
+export function stepWhen(s: CourseStep, now_ms: number): string {
+  if (s.state === "done") return s.done_ms === null ? "done" : whenText(s.done_ms, now_ms);
+  if (s.state === "missed") return "not done";
+  const ready = s.state === "now" || s.state === "open";
+  if (s.from_ms === null || s.from_ms <= now_ms + SOON_MS) return pastOr(s, now_ms, ready ? "now" : "");
+  const from = `from ${whenText(s.from_ms, now_ms)}`;
+  return s.best_ms !== null && s.kind === "coat" ? `${from} to ${whenText(s.best_ms, now_ms)}` : from;
+}
+
+const pastOr = (s: CourseStep, now_ms: number, otherwise: string): string =>
+  s.latest_ms !== null && s.latest_ms < now_ms
+    ? `window closed at ${whenText(s.latest_ms, now_ms)}`
+    : s.best_ms !== null && s.kind === "coat" && otherwise === "now"
+      ? `now, to ${whenText(s.best_ms, now_ms)}`
+      : otherwise;
+
+export const lateWords = (s: CourseStep, now_ms: number): string | null =>
+  s.late === null || s.latest_ms === null
+    ? null
+    : `${s.latest_ms < now_ms ? "Past" : "Until"} ${whenText(s.latest_ms, now_ms)}, ${LATE[s.late]}.`;
+
+/** What a step takes, in one line; empty where nothing is known. */
+export function stepNeeds(s: CourseStep, units: UnitPreferences): string {
+  const volume = s.volume_m3 === null ? "" : `${show("volume", s.volume_m3, units).text} ${units.volume}`;
+  return [volume, s.duration_s ? showWait(s.duration_s) : ""].filter(Boolean).join(", ");
+}
+
+export function stepWorking(s: CourseStep, name: string, now_ms: number, units: UnitPreferences): Working {
+  const time = (what: string, at_ms: number | null) => (at_ms === null ? [] : [{ name: what, shown: whenText(at_ms, now_ms) }]);
+  return {
+    title: name,
+    formula: stepWhy(s),
+    inputs: [
+      ...time("not before", s.from_ms),
+      ...time("as meant until", s.best_ms),
+      ...time("too late after", s.latest_ms),
+      ...(s.duration_s ? [{ name: "takes", shown: showWait(s.duration_s) }] : []),
+      ...(s.volume_m3 === null ? [] : [{ name: "ready to spray", shown: `${show("volume", s.volume_m3, units).text} ${units.volume}` }]),
+      { name: "rule from", shown: SOURCES[s.source].text },
+    ],
+    sources: [s.source],
+    changesMost: "Temperature: log the climate when it changes, and the course follows.",
+  };
+}
+
+/** The headline: what the hand is at, or waits for. */
+export function courseSentence(now: CourseStep, name: string, now_ms: number): { main: string; rest: string } {
+  const wait = now.from_ms !== null && now.from_ms > now_ms + SOON_MS;
+  return { main: name, rest: wait ? `until ${whenText(now.from_ms!, now_ms)}.` : "now." };
+}

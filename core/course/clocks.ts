@@ -1,0 +1,66 @@
+import type { ClockKind } from "../models/clock/clock-state";
+import { PURGE_S } from "../models/cure/bake-plan";
+import type { Finish } from "../models/ways/house-ways";
+import { COOL_S, MATTE_FINAL_FLASH_S, readyAt } from "./course";
+import { cureOf } from "./cure";
+import { type CourseAsked, nextWait } from "./next-wait";
+
+/** What a clock in the strip counts down to: a wait of the course as it stands. */
+export interface CourseClock {
+  kind: Exclude<ClockKind, "pot">;
+  /** The entry that started it. */
+  entryId: string;
+  /** What follows it. */
+  then: "coat" | "flatten" | "turn" | "heat" | "cool" | "read" | "work";
+  number: number | null;
+  started_ms: number;
+  due_ms: number;
+  late_ms: number | null;
+}
+
+const MS = 1000;
+const THEN = { flash: "coat", sand: "flatten", turn: "turn" } as const;
+
+/** The clocks that run on a panel by what was logged; none before its first coat and once it is handed over. */
+export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }): CourseClock[] {
+  const { brief, facts, sheet, finish, now_ms } = asked;
+  if (facts.handedOver) return [];
+  const wait = nextWait(asked);
+  if (wait)
+    return [
+      {
+        kind: wait.what === "flash" ? "flash" : "cure",
+        entryId: wait.coat.entry.id,
+        then: THEN[wait.what],
+        number: wait.coat.entry.body.number,
+        started_ms: wait.from_ms,
+        due_ms: wait.least_ms,
+        late_ms: wait.latest_ms,
+      },
+    ];
+  const last = facts.coats.at(-1);
+  if (!last || facts.coats.length < brief.coatsPlanned) return [];
+  const clock = (
+    kind: CourseClock["kind"],
+    then: CourseClock["then"],
+    o: { entryId: string; started_ms: number; due_ms: number },
+  ): CourseClock => ({
+    kind,
+    then,
+    number: null,
+    late_ms: null,
+    ...o,
+  });
+  const { id: entryId, at_ms } = last.entry;
+  const matte = finish === "matte";
+  const bake = facts.bakes.at(-1);
+  const purge_s = matte ? MATTE_FINAL_FLASH_S : PURGE_S;
+  const clocks: CourseClock[] = [];
+  if (facts.baking && sheet.bake) {
+    const { id, at_ms: on_ms } = facts.baking;
+    clocks.push(clock("bake", "cool", { entryId: id, started_ms: on_ms, due_ms: on_ms + sheet.bake.time_s * MS }));
+  } else if (bake) clocks.push(clock("cool", "read", { entryId: bake.id, started_ms: bake.at_ms, due_ms: bake.at_ms + COOL_S * MS }));
+  else if (sheet.bake || matte) clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + purge_s * MS }));
+  clocks.push(clock("cure", "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, matte) }));
+  return clocks;
+}

@@ -1,0 +1,391 @@
+import { FLAT_M, type Finish, plannedCoat } from "../models/ways/house-ways";
+import type { CoatWait } from "../models/ways/wait-after";
+import { PURGE_S } from "../models/cure/bake-plan";
+import { coatPlan } from "../models/ways/coat-plan";
+import { type CoatVolume, coatVolumes } from "../models/ways/way-volumes";
+import { noGaugeReads } from "../panel/brief";
+import type { CoatState } from "../panel/builds";
+import { flowConditions } from "../panel/logged-setting";
+import { handGun, newestCoat } from "../panel/next-coat";
+import type { Side } from "../record/kinds";
+import { airAt, throughFrom } from "./air-log";
+import { type CureState, cureOf, stageAt } from "./cure";
+import { type CourseAsked, TURN_S, airOf, nextWait, tiltOf } from "./next-wait";
+import { type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
+
+export interface CourseInput extends CourseAsked {
+  finish: Finish;
+  now_ms: number;
+  /** Without it waits that have not begun are left open: who only asks for what is next needs no forecast. */
+  forecast?: boolean;
+}
+
+const MS = 1000;
+/** A matte part flashes so long after its last coat before any heat: common practice, 15 min. */
+export const MATTE_FINAL_FLASH_S = 15 * 60;
+/** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
+export const COOL_S = 30 * 60;
+/** What a hand works with where nothing else is said: a machine with a soft pad before further clear. Common practice. */
+export const FLATTEN = { grit: 800, removal_m: FLAT_M, u_m: 3e-6, minutes: 45 } as const;
+/** Reading a panel, and handling beside the passes of a coat: common practice. */
+const READ_S = 300;
+const HANDLING_S = 120;
+
+/**
+ * A panel's course: every step from what lies below the clear to the customer, with its window, the reason of it and what it takes. A pure function
+ * of what was logged and of now: the past is the ledger's, the rest a forecast that is made anew with every entry. @throws RangeError
+ */
+export function courseOf(input: CourseInput): CourseStep[] {
+  const { brief, facts } = input;
+  const state: Working = {
+    ...input,
+    past: pastSpraying(input),
+    cursor_ms: input.now_ms,
+    volumes: volumesOf(input),
+    rows: input.forecast === false ? [] : rowsOf(input),
+  };
+  const faces: Side[] = brief.sides === 2 ? ["back", "front"] : ["front"];
+  const drafts: StepDraft[] = [...before(state)];
+  faces.forEach((side, i) => {
+    if (i > 0) drafts.push(...turning(state));
+    drafts.push(...coatsOn(state, side));
+  });
+  drafts.push(...curing(state), ...afterwards(state));
+  return inOrder(facts.handedOver ? drafts.map((d) => (d.done || d.optional ? d : { ...d, missed: true })) : drafts);
+}
+
+/** The panel is worked on past its spraying: coats that nobody logged are not to come any more. */
+function pastSpraying({ brief, facts, way }: CourseInput): boolean {
+  if (facts.coats.length >= brief.coatsPlanned) return false;
+  if (facts.handedOver) return true;
+  const newest = newestCoat(facts);
+  if (!newest) return facts.plan !== null || facts.defects.length > 0 || facts.spots.some((s) => s.latest);
+  const between = plannedCoat(way, facts.coats.length).sandAfter === true;
+  return !between && facts.plan !== null && facts.plan.seq > newest.entry.seq;
+}
+
+interface Working extends CourseInput {
+  past: boolean;
+  /** When the hand is free for what comes next, by the forecast. */
+  cursor_ms: number;
+  volumes: readonly CoatVolume[];
+  /** Waits after each coat as the way has them with the gun in the hand; empty where the model does not reach. */
+  rows: readonly (CoatWait | null)[];
+}
+
+const volumesOf = ({ brief, way, facts }: CourseInput): CoatVolume[] =>
+  coatVolumes(way, { outline: brief.shape.outline, gun: handGun(facts, way).settings, coats: brief.coatsPlanned });
+
+function rowsOf({ brief, sheet, way, facts, shop, now_ms }: CourseInput): (CoatWait | null)[] {
+  const { settings, reducer } = handGun(facts, way);
+  const air_K = airAt(airOf(facts), now_ms);
+  const conditions = flowConditions(sheet, {
+    air_K,
+    material_K: facts.climate?.body.material_K ?? null,
+    reducer,
+    tilt_rad: tiltOf(facts, brief),
+  });
+  try {
+    return coatPlan(way, { sheet, conditions, gun: settings, coats: Math.min(12, brief.coatsPlanned), ...(shop ? { shop } : {}) }).map(
+      (r) => r.wait,
+    );
+  } catch (error) {
+    if (error instanceof RangeError) return [];
+    throw error;
+  }
+}
+
+function before({ brief, facts, volumes, past }: Working): StepDraft[] {
+  const sprayed = facts.coats.length + facts.backCoats.length > 0;
+  const read = facts.spots.filter((s) => s.films.before);
+  const gauge = !noGaugeReads(brief.substrate);
+  const pot = facts.mix;
+  const faces = brief.sides ?? 1;
+  return [
+    stepDraft("prepare", "prepare", {
+      done: facts.under.length > 0 || facts.preflight !== null,
+      done_ms: facts.under.at(-1)?.at_ms ?? facts.preflight?.at_ms ?? null,
+      optional: true,
+      why: "surface",
+    }),
+    stepDraft("before", "readBefore", {
+      done: read.length > 0,
+      done_ms: null,
+      missed: (sprayed || past) && read.length === 0,
+      optional: !gauge,
+      why: "layers",
+      duration_s: READ_S,
+    }),
+    stepDraft("mix", "mix", {
+      done: pot !== null,
+      done_ms: pot?.at_ms ?? null,
+      optional: true,
+      why: "pot",
+      volume_m3: faces * volumes.reduce((a, v) => a + v.volume_m3, 0),
+    }),
+  ];
+}
+
+const reasonOf: Record<CoatWait["by"], { why: CourseStep["why"]; source: CourseStep["source"] }> = {
+  sheet: { why: "sheet", source: "product-sheet" },
+  way: { why: "way", source: "common-practice" },
+  run: { why: "run", source: "orchard-flow" },
+  cure: { why: "cure", source: "product-sheet" },
+};
+
+/** The coats of one face with the waits and the flatting between them. */
+function coatsOn(w: Working, side: Side): StepDraft[] {
+  const { brief, facts, way, now_ms } = w;
+  const on: readonly CoatState[] = side === "front" ? facts.coats : facts.backCoats;
+  const of = Math.max(brief.coatsPlanned, on.length);
+  const newest = newestCoat(facts)?.entry.body.side ?? side;
+  const steps: StepDraft[] = [];
+  let window: Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source"> = {
+    from_ms: null,
+    best_ms: null,
+    latest_ms: null,
+    late: null,
+    why: "settled",
+    source: "common-practice",
+  };
+  for (let number = 1; number <= of; number++) {
+    const coat = on[number - 1];
+    const next = on[number];
+    const { volume_m3, time_s } = w.volumes[Math.min(number, w.volumes.length) - 1]!;
+    const duration_s = time_s + HANDLING_S;
+    const start_ms = Math.max(w.cursor_ms, window.from_ms ?? 0);
+    steps.push(
+      stepDraft(`${side} ${number}`, "coat", {
+        ...window,
+        // Of the next coat the window's own beginning; of those after it, when the forecast has the hand free.
+        from_ms: coat ? null : number === on.length + 1 && newest === side ? window.from_ms : start_ms,
+        side,
+        number,
+        of,
+        missed: w.past && !coat,
+        done: coat !== undefined,
+        done_ms: coat?.entry.at_ms ?? null,
+        duration_s,
+        volume_m3,
+      }),
+    );
+    const end_ms = coat ? coat.entry.at_ms : start_ms + duration_s * MS;
+    if (!coat) w.cursor_ms = end_ms;
+    if (number === of) break;
+    const planned = plannedCoat(way, number);
+    const wait = windowAfter(w, { side, number, coat, end_ms });
+    const over = next !== undefined || (coat !== undefined && wait.from_ms !== null && wait.from_ms <= now_ms);
+    steps.push(
+      stepDraft(`${side} ${number} ${planned.sandAfter ? "cure" : "flash"}`, planned.sandAfter ? "cureToSand" : "flash", {
+        ...wait,
+        side,
+        number,
+        missed: w.past,
+        done: over,
+        done_ms: over ? wait.from_ms : null,
+        duration_s: wait.from_ms === null ? null : (wait.from_ms - end_ms) / MS,
+      }),
+    );
+    window = wait;
+    if (planned.sandAfter && side === "front") {
+      const flat = coat && facts.builds.find((b) => b.coats.includes(coat))?.thinning.at(-1);
+      steps.push(
+        stepDraft(`${side} ${number} flat`, "flatten", {
+          number,
+          missed: w.past,
+          done: flat !== undefined || next !== undefined,
+          done_ms: flat?.at_ms ?? null,
+          from_ms: wait.from_ms,
+          why: "flat",
+          duration_s: FLATTEN.minutes * 60,
+          grit: FLATTEN.grit,
+        }),
+      );
+      if (!next) w.cursor_ms = Math.max(w.cursor_ms, wait.from_ms ?? 0) + (flat ? 0 : FLATTEN.minutes * 60 * MS);
+      window = { ...wait, from_ms: null, best_ms: null, latest_ms: null, late: null, why: "flat", source: "common-practice" };
+    }
+  }
+  return steps;
+}
+
+/** The window after a coat: the one wait where it is the newest, else the way's own with the gun in the hand. */
+function windowAfter(
+  w: Working,
+  { side, number, coat, end_ms }: { side: Side; number: number; coat: CoatState | undefined; end_ms: number },
+): Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source"> {
+  const now = coat && newestCoat(w.facts) === coat ? nextWait(w) : null;
+  if (now && now.coat.entry.body.side === side) {
+    const reason = now.window ? reasonOf[now.window.by] : { why: "turned" as const, source: "product-sheet" as const };
+    const grip = now.late === "grip" && now.window?.by === "sheet";
+    return {
+      from_ms: now.least_ms,
+      best_ms: now.best_ms,
+      latest_ms: now.latest_ms,
+      late: now.late,
+      ...(now.window?.setsFirst
+        ? { why: "set" as const, source: "orchard-flow" as const }
+        : grip
+          ? { ...reason, why: "grip" as const }
+          : reason),
+    };
+  }
+  const planned = w.rows[Math.min(number, w.rows.length) - 1];
+  if (!planned) return { from_ms: end_ms, best_ms: null, latest_ms: null, late: null, why: "settled", source: "common-practice" };
+  const ms = (s: number) => (Number.isFinite(s) ? end_ms + s * MS : null);
+  return {
+    from_ms: end_ms + planned.least_s * MS,
+    best_ms: ms(planned.best_s),
+    latest_ms: ms(planned.latest_s),
+    late: planned.late,
+    ...reasonOf[planned.by],
+  };
+}
+
+/** Until the part may be touched, and turning it over. */
+function turning(w: Working): StepDraft[] {
+  const { brief, facts, now_ms, sheet } = w;
+  const last = facts.backCoats.length >= brief.coatsPlanned ? facts.backCoats.at(-1) : undefined;
+  const front = facts.coats.length > 0;
+  const turned = front || (last !== undefined && facts.turned !== null && facts.turned.seq > last.entry.seq);
+  const wait = last && !front ? nextWait(w) : null;
+  const through = throughFrom(airOf(facts), w.cursor_ms);
+  const free_ms = last?.entry.at_ms ?? w.cursor_ms;
+  const from_ms = wait?.least_ms ?? free_ms + through(() => sheet.tape_s ?? sheet.dustFree_s ?? TURN_S) * MS;
+  const over = turned || (last !== undefined && from_ms <= now_ms);
+  if (!front) w.cursor_ms = Math.max(w.cursor_ms, from_ms);
+  return [
+    stepDraft("settle", "settle", {
+      from_ms,
+      missed: w.past,
+      done: over,
+      done_ms: over ? from_ms : null,
+      why: "turned",
+      source: "product-sheet",
+    }),
+    stepDraft("turn", "turn", {
+      from_ms,
+      missed: w.past,
+      done: turned,
+      done_ms: facts.turned?.at_ms ?? null,
+      why: "turned",
+      duration_s: HANDLING_S,
+    }),
+  ];
+}
+
+/** After the last coat: air before heat, heat, cooling, and cure until it bears work. */
+function curing(w: Working): StepDraft[] {
+  const { brief, facts, sheet, finish, now_ms } = w;
+  const on = facts.coats.length >= brief.coatsPlanned || w.past ? (facts.coats.at(-1) ?? null) : null;
+  const unknown = w.past && !on; // nobody logged its clear
+  const matte = finish === "matte";
+  const purge_s = matte ? MATTE_FINAL_FLASH_S : PURGE_S;
+  const end_ms = on?.entry.at_ms ?? w.cursor_ms;
+  const heat_ms = end_ms + purge_s * MS;
+  const cure = on ? cureOf(sheet, facts, now_ms) : null;
+  const baked = facts.bakes.at(-1) ?? null;
+  const heated = on !== null && (baked !== null || facts.baking !== null);
+  const air = throughFrom(airOf(facts), end_ms);
+  const ready_ms = cure ? readyAt(cure, matte) : end_ms + air(() => (matte ? sheet.tape_s : null) ?? sheet.sandAfter_s) * MS;
+  const hard = cure !== null && ready_ms <= now_ms;
+  w.cursor_ms = unknown ? 0 : ready_ms;
+  const bake_ms = facts.baking && sheet.bake ? facts.baking.at_ms + sheet.bake.time_s * MS : null;
+  const steps: StepDraft[] = [
+    stepDraft("purge", "purge", {
+      optional: !matte,
+      missed: unknown,
+      done: on !== null && (heated || heat_ms <= now_ms),
+      done_ms: on && heat_ms <= now_ms ? heat_ms : null,
+      from_ms: heat_ms,
+      why: "solvent",
+      duration_s: purge_s,
+    }),
+  ];
+  if (sheet.bake)
+    steps.push(
+      stepDraft("bake", "bake", {
+        optional: true,
+        done: baked !== null,
+        done_ms: baked?.at_ms ?? null,
+        from_ms: bake_ms ?? heat_ms,
+        missed: unknown || (hard && !heated),
+        why: "cure",
+        source: "product-sheet",
+        duration_s: sheet.bake.time_s,
+      }),
+      stepDraft("cool", "cool", {
+        optional: true,
+        done: baked !== null && baked.at_ms + COOL_S * MS <= now_ms,
+        done_ms: null,
+        from_ms: (baked?.at_ms ?? (bake_ms ?? heat_ms) + sheet.bake.time_s * MS) + COOL_S * MS,
+        missed: unknown || (hard && !heated),
+        why: "warm",
+        duration_s: COOL_S,
+      }),
+    );
+  steps.push(
+    stepDraft("cure", "cure", {
+      missed: unknown,
+      done: hard,
+      done_ms: hard ? ready_ms : null,
+      from_ms: ready_ms,
+      why: "hardness",
+      source: cure && cure.from !== "sheet" ? "job-record" : "product-sheet",
+      duration_s: (ready_ms - end_ms) / MS,
+    }),
+  );
+  return steps;
+}
+
+/** Gloss waits until it may be sanded, matte until it may be touched. */
+export const readyAt = (cure: CureState, matte: boolean): number =>
+  (matte ? (stageAt(cure, "tape") ?? stageAt(cure, "dustFree")) : null) ?? stageAt(cure, "sand")!;
+
+/** Reading, looking, correcting (never in matte), reading again, handing over. */
+function afterwards(w: Working): StepDraft[] {
+  const { brief, facts, finish } = w;
+  const { plan, stepsDone } = facts;
+  const from_ms = w.cursor_ms > 0 ? w.cursor_ms : null;
+  const read = (phase: "after" | "recheck") => facts.spots.filter((s) => s.films[phase]).length;
+  const over = facts.handedOver !== null;
+  const steps: StepDraft[] = [
+    stepDraft("after", "readAfter", {
+      done: read("after") + read("recheck") > 0,
+      optional: noGaugeReads(brief.substrate),
+      from_ms,
+      why: "hardness",
+      duration_s: READ_S,
+    }),
+    stepDraft("inspect", "inspect", {
+      done:
+        facts.defects.length > 0 || facts.texture.some((t) => t.body.role === "part") || facts.gloss.some((g) => g.body.role === "part"),
+      optional: true,
+      from_ms,
+      why: "settled",
+    }),
+  ];
+  if (finish !== "matte") {
+    const wanted = plan?.body.steps.length ?? null;
+    const finished = wanted !== null && stepsDone.length >= wanted;
+    steps.push(
+      stepDraft("correct", "correct", {
+        number: wanted === null ? null : Math.min(wanted, stepsDone.length + 1),
+        of: wanted,
+        done: finished,
+        done_ms: finished ? (stepsDone.at(-1)?.at_ms ?? null) : null,
+        from_ms,
+        why: "least",
+        duration_s: plan ? 60 * plan.body.steps.slice(stepsDone.length).reduce((a, s) => a + s.minutes, 0) : null,
+      }),
+      stepDraft("again", "measureAgain", {
+        done: read("recheck") > 0,
+        optional: plan === null || noGaugeReads(brief.substrate),
+        from_ms,
+        why: "least",
+        duration_s: READ_S,
+      }),
+    );
+  }
+  steps.push(stepDraft("hand over", "handOver", { done: over, done_ms: facts.handedOver?.at_ms ?? null, from_ms, why: "settled" }));
+  return steps;
+}

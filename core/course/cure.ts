@@ -1,0 +1,88 @@
+import { CURE_BEYOND_K, type PartSample } from "../models/cure/cure-age";
+import { type CureStage, cureFromLog } from "../models/cure/bake-plan";
+import { type ProductSheet, SHEET_K } from "../models/product/sheet";
+import type { PanelFacts } from "../panel/derive-panel";
+import { newestCoat } from "../panel/next-coat";
+import { type AirLog, airAt, airLog } from "./air-log";
+
+const MS = 1000;
+/** Between two steps of a temperature log a part is taken to change within a second. */
+const STEP_S = 1;
+
+/** A part kept hot for a time, as it was logged by hand: it ends where it was written. */
+interface HandBake {
+  from_s: number;
+  to_s: number;
+  part_K: number;
+}
+
+export interface CureState {
+  lastCoat_ms: number;
+  /** Age at 20 °C so far. */
+  age_s: number;
+  /** When each stage was or will be reached, if the part stays as it is now; null: the sheet does not say. */
+  stages: { stage: CureStage; at_ms: number | null; reached: boolean }[];
+  /** By what its temperature is known, surest first. */
+  from: "probe" | "bake" | "climate" | "sheet";
+  /** Warmest of the part so far. */
+  top_K: number;
+}
+
+/**
+ * The one cure of a panel: its age since the newest coat at the temperatures that were logged, and when it may be taped, sanded, polished, waxed.
+ * Heat far beyond what the sheet speaks of counts no more than that limit. Null before the first coat. @throws RangeError
+ */
+export function cureOf(
+  sheet: ProductSheet,
+  facts: Pick<PanelFacts, "coats" | "backCoats" | "climates" | "oven" | "bakes">,
+  now_ms: number,
+): CureState | null {
+  const last = newestCoat(facts);
+  if (!last) return null;
+  const lastCoat_ms = last.entry.at_ms;
+  const after = (ms: number) => (ms - lastCoat_ms) / MS;
+  const probe = facts.oven && facts.oven.seq > last.entry.seq ? facts.oven.body.samples : null;
+  const bakes = facts.bakes.map((b): HandBake => {
+    const to_s = after(b.at_ms);
+    return { from_s: Math.max(0, to_s - b.body.time_s), to_s, part_K: b.body.part_K };
+  });
+  const air = airLog(facts.climates.map((c) => ({ from_ms: c.at_ms, air_K: c.body.part_K ?? c.body.air_K })));
+  const most_K = (sheet.bake?.part_K ?? SHEET_K) + CURE_BEYOND_K;
+  const log = partLog({ air, lastCoat_ms, end_s: after(now_ms), bakes, probe }).map((s) => ({ ...s, part_K: Math.min(s.part_K, most_K) }));
+  const { age_s, stages, top_K } = cureFromLog(sheet, log);
+  const at = (s: number | null) => (s === null ? null : lastCoat_ms + s * MS);
+  return {
+    lastCoat_ms,
+    age_s,
+    top_K,
+    stages: stages.map(({ stage, at_s }) => ({ stage, at_ms: at(at_s), reached: at_s !== null && at(at_s)! <= now_ms })),
+    from: probe ? "probe" : bakes.length > 0 ? "bake" : facts.climates.length > 0 ? "climate" : "sheet",
+  };
+}
+
+/** When a stage is reached; null: the sheet does not say. */
+export const stageAt = (cure: CureState, stage: CureStage): number | null => cure.stages.find((s) => s.stage === stage)?.at_ms ?? null;
+
+/** Temperature of the part since its newest coat: the air that was logged, over it what was baked by hand, over it what a probe saw. */
+function partLog(o: {
+  air: AirLog;
+  lastCoat_ms: number;
+  end_s: number;
+  bakes: readonly HandBake[];
+  probe: readonly PartSample[] | null;
+}): PartSample[] {
+  const probed_s = o.probe?.at(-1)?.at_s ?? -Infinity;
+  const end_s = Math.max(STEP_S, o.end_s);
+  const at = (s: number) => o.bakes.findLast((b) => s >= b.from_s && s < b.to_s)?.part_K ?? airAt(o.air, o.lastCoat_ms + s * MS);
+  const samples: PartSample[] = o.probe ? [...o.probe] : [{ at_s: 0, part_K: at(0) }];
+  const changes = [...o.air.map((a) => (a.from_ms - o.lastCoat_ms) / MS), ...o.bakes.flatMap((b) => [b.from_s, b.to_s]), probed_s, end_s];
+  const rising = [...new Set(changes)].filter((s) => s > samples.at(-1)!.at_s && s <= end_s).sort((a, b) => a - b);
+  for (const s of rising) {
+    const before = samples.at(-1)!;
+    const just_s = Math.max(before.at_s, s - STEP_S);
+    if (just_s > before.at_s) samples.push({ at_s: just_s, part_K: at((before.at_s + just_s) / 2) });
+    samples.push({ at_s: s, part_K: at(s) });
+  }
+  if (o.probe && end_s > probed_s && rising.length === 0) samples.push({ at_s: end_s, part_K: at(end_s) });
+  return samples;
+}

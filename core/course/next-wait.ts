@@ -1,0 +1,118 @@
+import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
+import type { ShopFactors } from "../models/flow/simulate-coats";
+import type { ProductSheet } from "../models/product/sheet";
+import { type HouseWay, plannedCoat } from "../models/ways/house-ways";
+import { type CoatWait, waitAfter } from "../models/ways/wait-after";
+import type { PanelBrief } from "../panel/brief";
+import type { CoatState } from "../panel/builds";
+import type { PanelFacts } from "../panel/derive-panel";
+import { flowConditions } from "../panel/logged-setting";
+import { newestCoat, nextCoat, nextSide } from "../panel/next-coat";
+import type { PartHeld } from "../record/kinds";
+import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
+import { cureOf, stageAt } from "./cure";
+
+/** What a panel's course is worked out from. */
+export interface CourseAsked {
+  brief: PanelBrief;
+  sheet: ProductSheet;
+  way: HouseWay;
+  facts: PanelFacts;
+  shop?: ShopFactors | undefined;
+}
+
+/** The wait before the next coat that is planned: since when, and its window. */
+export interface NextWait {
+  /** Between two coats of a face; cure before sanding flat; until the part may be turned over. */
+  what: "flash" | "sand" | "turn";
+  /** The coat it follows. */
+  coat: CoatState;
+  from_ms: number;
+  least_ms: number;
+  /** As the way means it until then; null: no end. */
+  best_ms: number | null;
+  /** Too late after this; null: never. */
+  latest_ms: number | null;
+  late: CoatWait["late"];
+  /** The window in full; null where the part is turned. */
+  window: CoatWait | null;
+}
+
+const MS = 1000;
+/** Until a part may be turned where its sheet has neither a tape nor a dust-free time: an hour at 20 °C, common practice. */
+export const TURN_S = 3600;
+
+/** Climates that were logged, as the air a part lay in. */
+export const airOf = ({ climates }: Pick<PanelFacts, "climates">): AirLog =>
+  airLog(climates.map((c) => ({ from_ms: c.at_ms, air_K: c.body.air_K })));
+
+const finite = (ms: number): number | null => (Number.isFinite(ms) ? ms : null);
+
+/**
+ * The one wait before a panel's next coat, which clock, booth view, booth plan, course and calendar go by; null before the first coat, when all
+ * coats are on, and when the clear was sanded flat since the newest. @throws RangeError
+ */
+export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextWait | null {
+  const coat = newestCoat(facts);
+  if (!coat || facts.coats.length >= brief.coatsPlanned) return null;
+  const from_ms = coat.entry.at_ms;
+  const air = airOf(facts);
+  const side = nextSide(facts, brief);
+  const cure = (at_ms: number) => cureOf(sheet, facts, at_ms)!;
+  if (coat.entry.body.side !== side) {
+    const state = cure(from_ms);
+    const turn_ms = stageAt(state, "tape") ?? stageAt(state, "dustFree") ?? from_ms + TURN_S * MS;
+    return { what: "turn", coat, from_ms, least_ms: turn_ms, best_ms: null, latest_ms: null, late: null, window: null };
+  }
+  const build = buildOf(facts, side);
+  if (build.length === 0) return null; // sanded flat: the next coat needs no wait
+  const next = nextCoat(facts, way, brief);
+  const planned = plannedCoat(way, coat.entry.body.number);
+  const window = waitAfter({
+    planned: { ...planned, role: coat.entry.body.role },
+    sheet,
+    through: throughFrom(air, from_ms),
+    build: build.map((c, i) => ({
+      gun: c.entry.body.settings,
+      flash_s: Math.max(0, ((build[i + 1]?.entry.at_ms ?? c.entry.at_ms) - c.entry.at_ms) / MS),
+    })),
+    conditions: {
+      ...flowConditions(sheet, {
+        air_K: airAt(air, from_ms),
+        material_K: facts.climate?.body.material_K ?? null,
+        reducer: next.reducer,
+        tilt_rad: tiltOf(facts, brief),
+      }),
+      below: side === "front" && facts.builds.length > 1 ? SUBSTRATE_TEXTURE.sanded : SUBSTRATE_TEXTURE.basecoat,
+    },
+    nextGun: next.settings,
+    shop,
+  });
+  const at = (s: number) => from_ms + s * MS;
+  const sand_ms = window.sand ? stageAt(cure(from_ms), "sand") : null;
+  return {
+    what: window.sand ? "sand" : "flash",
+    coat,
+    from_ms,
+    least_ms: sand_ms ?? at(window.least_s),
+    best_ms: finite(at(window.best_s)),
+    latest_ms: finite(at(window.latest_s)),
+    late: window.late,
+    window,
+  };
+}
+
+/** How the part lies: as it was last turned, else as it is planned. */
+export const tiltOf = (facts: Pick<PanelFacts, "turned">, brief: Pick<PanelBrief, "tilt_rad">): number =>
+  facts.turned?.body.tilt_rad ?? brief.tilt_rad;
+
+/** The coats that lie wet on wet below the next one. */
+function buildOf({ builds, backCoats }: PanelFacts, side: "front" | "back"): readonly CoatState[] {
+  if (side === "back") return backCoats;
+  const newest = builds.at(-1);
+  return newest && newest.thinning.length === 0 ? newest.coats : [];
+}
+
+/** How a part lies that is held so: laid flat, upright, or as it is planned where a hand or a wire holds it. */
+export const tiltHeld = (how: PartHeld, brief: Pick<PanelBrief, "tilt_rad">): number =>
+  how === "laid" ? 0 : how === "held" ? brief.tilt_rad : Math.PI / 2;

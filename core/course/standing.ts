@@ -1,0 +1,69 @@
+import { STATIONS, type Station } from "../panel/station";
+import { type CourseInput, courseOf } from "./course";
+import { type CourseStep, type StepKind, nextAction } from "./steps";
+
+/** Where a panel stands: what the hand does next and at which station; every list, header and page says this one. */
+export interface Standing {
+  station: Station;
+  /** Null once it is handed over. */
+  action: Pick<CourseStep, "kind" | "side" | "number" | "of" | "from_ms" | "best_ms" | "latest_ms" | "late" | "grit"> | null;
+  /** Faults that were noted, and whether the plan in force says stop. */
+  defects: number;
+  stop: boolean;
+  /** It wants a hand whatever the hour. */
+  attention: boolean;
+  done: boolean;
+}
+
+const STATION_OF: Record<StepKind, Station> = {
+  prepare: "spray",
+  readBefore: "spray",
+  mix: "plan",
+  coat: "spray",
+  flash: "spray",
+  cureToSand: "spray",
+  flatten: "spray",
+  settle: "spray",
+  turn: "spray",
+  purge: "spray",
+  bake: "spray",
+  cool: "spray",
+  cure: "spray",
+  readAfter: "inspect",
+  inspect: "inspect",
+  correct: "correct",
+  measureAgain: "correct",
+  handOver: "hand-over",
+};
+
+/** @throws RangeError */
+export function standingOf(input: CourseInput): Standing {
+  const { facts } = input;
+  const done = facts.handedOver !== null;
+  const step = done ? null : nextAction(courseOf({ ...input, forecast: false }));
+  const stop = facts.plan?.body.verdict === "stop";
+  const defects = facts.defects.length;
+  return {
+    station: step ? STATION_OF[step.kind] : STATIONS.at(-1)!,
+    action: step && {
+      kind: step.kind,
+      side: step.side,
+      number: step.number,
+      of: step.of,
+      from_ms: step.from_ms,
+      best_ms: step.best_ms,
+      latest_ms: step.latest_ms,
+      late: step.late,
+      grit: step.grit,
+    },
+    defects,
+    stop,
+    attention: step !== null && wantsHand(step, { stop, defects }),
+    done,
+  };
+}
+
+function wantsHand(step: CourseStep, { stop, defects }: Pick<Standing, "stop" | "defects">): boolean {
+  if (step.kind === "correct") return step.of === null ? defects > 0 : stop;
+  return step.kind === "readBefore" || step.kind === "measureAgain";
+}

@@ -34,6 +34,8 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Which matte mix?", fixed("/ask/matte")],
   ["House", fixed("/house")],
   ["Shortcuts", fixed("/keys")],
+  ["Course", (p) => panelPath(p, "Lodos", "Front door", "course")],
+  ["Course, handed over", (p) => panelPath(p, "Lodos", "Bonnet", "course")],
   ["Plan", (p) => panelPath(p, "Meltem", "Rear quarter", "plan")],
   ["Put right", putRightPath],
   ["Change", (p) => panelPath(p, "Lodos", "Front door", "change")],

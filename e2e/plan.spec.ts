@@ -22,14 +22,16 @@ test("how much do I mix: three panels agree with the hand calculation, and nonse
     "Stays in gun and cup, ml": "0",
   }))
     await page.getByLabel(label, { exact: true }).fill(value);
-  // 3.22 m² × 56 µm ÷ .65 ÷ .48 × 1.1 = 635.7 ml; clear 385.3, hardener 192.6, reducer 57.8 ml; at .99, 1.05 and .87 g/ml.
-  await expect(page.getByTestId("mix-sentence")).toContainText("636 ml");
+  // Strokes 125 mm apart, 100 mm past either edge: 6 × 1.3 + 6 × 1.3 + 10 × 1.6 = 31.6 m at 0.34 m/s and 230 ml/min, twice: 712.5 ml;
+  // clear 431.8, hardener 215.9, reducer 64.8 ml; at .99, 1.05 and .87 g/ml. By area: 3.22 m² × 56 µm ÷ .65 ÷ .48 × 1.1 = 635.7 ml.
+  await expect(page.getByTestId("mix-sentence")).toContainText("713 ml");
+  await expect(page.getByText("by area alone 636")).toBeVisible();
   const parts = page.getByTestId("mix-parts");
-  await expect(parts.getByRole("row").nth(1)).toContainText("385381.4381.4");
-  await expect(parts.getByRole("row").nth(2)).toContainText("193202.3583.7");
-  await expect(parts.getByRole("row").nth(3)).toContainText("5850.3634.0");
+  await expect(parts.getByRole("row").nth(1)).toContainText("432427.5427.5");
+  await expect(parts.getByRole("row").nth(2)).toContainText("216226.7654.2");
+  await expect(parts.getByRole("row").nth(3)).toContainText("6556.4710.6");
   await page.getByRole("radio", { name: "of all" }).click();
-  await expect(page.getByTestId("mix-sentence")).toContainText("642 ml");
+  await expect(page.getByTestId("mix-sentence")).toContainText("713 ml");
   await page.getByLabel("Ratio by volume").fill("2:0");
   await expect(page.getByText("Every part must be above 0")).toBeVisible();
   await page.getByLabel("Reducer, %", { exact: true }).fill("101");

@@ -60,7 +60,7 @@ export async function ownServer() {
   };
 }
 
-/** Puts a product on the shelf and starts a job with one panel; ends on its Plan. */
+/** Puts a product on the shelf and starts a job with one panel; ends on its Course. */
 export async function startJob(
   page: Page,
   { vehicle, shape = "bonnet", coats }: { vehicle: string; shape?: string; coats?: string },
@@ -89,8 +89,8 @@ export async function startJob(
   await page.getByLabel("Clear from the shelf").selectOption({ label: "Clear T" });
   if (coats) await page.getByLabel("Coats", { exact: true }).fill(coats);
   await page.getByRole("button", { name: "Start this job" }).click();
-  await expect(page).toHaveURL(/\/plan$/);
-  return page.url().replace(/\/plan$/, "");
+  await expect(page).toHaveURL(/\/course$/);
+  return page.url().replace(/\/course$/, "");
 }
 
 /** Types readings spot by spot, Enter after each, as a gauge that is a keyboard does. */

@@ -97,7 +97,7 @@ test("a production job takes at most 130 touches besides its readings: 2 panels,
   await h.type("Vehicle or part", "Imbat touched");
   await h.choose("Clear from the shelf", "Clear 21");
   await h.tap(button(page, "Start this job"));
-  await expect(page).toHaveURL(/\/plan$/);
+  await expect(page).toHaveURL(/\/course$/);
   await h.tap(link(page, "Add a panel"));
   await h.choose("Shape", "Door");
   await h.tap(button(page, "Add this panel"));

@@ -1,9 +1,12 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { useMemo } from "react";
-import { polygonArea } from "#core/kernel/geometry/geometry";
+import { useCallback, useMemo } from "react";
+import { type Polygon, polygonArea } from "#core/kernel/geometry/geometry";
 import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape } from "#core/kernel/geometry/shapes";
 import { isClear, isCoat } from "#core/models/product/sheet";
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
+import { houseWay } from "#core/models/ways/house-ways";
+import { coatVolumes } from "#core/models/ways/way-volumes";
 import { show } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { serverContext } from "#server/running";
@@ -30,6 +33,7 @@ export async function loader() {
 }
 
 const MOST_ROWS = 20;
+const EVEN = houseWay("two-full");
 type Kind = ShapeKind | "rectangle";
 type Row = { kind: Kind; width: string; height: string; both: boolean };
 
@@ -50,6 +54,18 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
   const clear = clears.find((c) => c.id === clearId);
   const read = useMemo(() => rows.map((r) => areaOf(r, units)), [rows, units]);
   const areas = useMemo(() => read.flatMap((a, i) => (a.ok ? [{ area_m2: a.area_m2, bothSides: rows[i]!.both }] : [])), [read, rows]);
+  /** A usual gun at an even pace over each face. */
+  const strokes = useCallback(
+    (coats: number) => {
+      const one = read.flatMap((a, i) =>
+        a.ok
+          ? Array.from({ length: rows[i]!.both ? 2 : 1 }, () => coatVolumes(EVEN, { outline: a.outline, gun: USUAL_GUN, coats: 1 })[0]!)
+          : [],
+      );
+      return Array.from({ length: coats }, () => one.reduce((v, c) => v + c.volume_m3, 0));
+    },
+    [read, rows],
+  );
   const set = (i: number, change: Partial<Row>) => setRows((list) => list.map((r, k) => (k === i ? { ...r, ...change } : r)));
   return (
     <>
@@ -64,6 +80,7 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
             parts={parts}
             areas={areas}
             coats={clear.sheet.coats}
+            strokes={strokes}
             air_K={UNLOGGED_AIR_K}
             areasEditor={
               <>
@@ -142,7 +159,7 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
   );
 }
 
-type Area = { ok: true; area_m2: number } | { ok: false; field: "width" | "height"; message: string };
+type Area = { ok: true; outline: Polygon; area_m2: number } | { ok: false; field: "width" | "height"; message: string };
 /** What an outline of the table may measure. */
 const LEAST_SIDE_M = 0.05;
 const MOST_SIDE_M = 6;
@@ -159,16 +176,14 @@ function areaOf(r: Row, units: UnitPreferences): Area {
       };
   }
   const [w, h] = [sides.width, sides.height].map((s) => (s.ok ? s.si : NaN)) as [number, number];
-  return {
-    ok: true,
-    area_m2:
-      r.kind === "rectangle"
-        ? polygonArea([
-            [0, 0],
-            [w, 0],
-            [w, h],
-            [0, h],
-          ])
-        : polygonArea(panelShape(r.kind, { width_m: w, height_m: h }).outline),
-  };
+  const outline =
+    r.kind === "rectangle"
+      ? ([
+          [0, 0],
+          [w, 0],
+          [w, h],
+          [0, h],
+        ] as const)
+      : panelShape(r.kind, { width_m: w, height_m: h }).outline;
+  return { ok: true, outline, area_m2: polygonArea(outline) };
 }

@@ -26,7 +26,12 @@ export async function loader({ params }: Route.LoaderArgs) {
   return {
     job,
     formKey: ctx.newId(),
-    products: products.map((p) => ({ revisionId: p.revisionId, name: p.sheet.name, coats: p.sheet.coats })),
+    products: products.map((p) => ({
+      revisionId: p.revisionId,
+      name: p.sheet.name,
+      coats: p.sheet.coats,
+      matte: p.sheet.kind === "matte clear",
+    })),
   };
 }
 
@@ -38,7 +43,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   const answer = await answerForm(form, panelForm(units), async ({ panel, formKey }) => {
     made.panelId = await addPanel(ctx, params.jobId, panel, formKey);
   });
-  return made.panelId ? redirect(`/jobs/${params.jobId}/panels/${made.panelId}/plan`) : answer;
+  return made.panelId ? redirect(`/jobs/${params.jobId}/panels/${made.panelId}/course`) : answer;
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

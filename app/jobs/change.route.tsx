@@ -26,8 +26,19 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const view = await loadPanelView(ctx, jobId, panelId);
   if (!view) throw data("This job or panel is not in the file.", { status: 404 });
-  const products = (await listClears(ctx.db)).map((p) => ({ revisionId: p.revisionId, name: p.sheet.name, coats: p.sheet.coats }));
-  const own = { revisionId: view.panel.productRevisionId, name: `${view.product.sheet.name}, as planned`, coats: view.product.sheet.coats };
+  const products = (await listClears(ctx.db)).map((p) => ({
+    revisionId: p.revisionId,
+    name: p.sheet.name,
+    coats: p.sheet.coats,
+    matte: p.sheet.kind === "matte clear",
+  }));
+  const { sheet } = view.product;
+  const own = {
+    revisionId: view.panel.productRevisionId,
+    name: `${sheet.name}, as planned`,
+    coats: sheet.coats,
+    matte: sheet.kind === "matte clear",
+  };
   return {
     job: view.job,
     panel: view.panel,
@@ -55,7 +66,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     case "copy":
       return inWords(async () => {
         const made = await copyJob(ctx, jobId);
-        return redirect(`/jobs/${made.jobId}/panels/${made.panelId}/plan`);
+        return redirect(`/jobs/${made.jobId}/panels/${made.panelId}/course`);
       });
     default:
       throw data("Not understood", { status: 400 });

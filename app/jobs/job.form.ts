@@ -51,7 +51,14 @@ function toPanel(v: PanelFields, units: UnitPreferences, ctx: z.core.$Refinement
 function toBrief(v: Omit<PanelFields, "shape" | "width" | "height" | "corners">, shape: PanelShape): Omit<NewPanel, "shape"> {
   const tilt_rad = v.orientation === "vertical" ? Math.PI / 2 : v.orientation === "horizontal" ? 0 : v.angle;
   const name = v.panelName || v.usualName || (shape.kind === OWN_SHAPE ? "Own shape" : SHAPES[shape.kind].name);
-  return { name, tilt_rad, substrate: v.substrate, productRevisionId: v.productRevisionId, coatsPlanned: v.coatsPlanned, sides: v.sides === "2" ? 2 : 1 };
+  return {
+    name,
+    tilt_rad,
+    substrate: v.substrate,
+    productRevisionId: v.productRevisionId,
+    coatsPlanned: v.coatsPlanned,
+    sides: v.sides === "2" ? 2 : 1,
+  };
 }
 
 /** One more panel for a job. */

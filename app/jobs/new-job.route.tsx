@@ -11,7 +11,7 @@ import { answerForm } from "~/kit/form/answer";
 import { jobForm } from "./job.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { PANEL_QUANTITIES, PanelFields, panelStart } from "./panel-fields";
+import { PANEL_QUANTITIES, PanelFields, panelStart, productFor } from "./panel-fields";
 import { Choices } from "~/kit/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -26,7 +26,12 @@ export async function loader() {
   return {
     wayId: shop.wayId,
     formKey: ctx.newId(),
-    products: products.map((p) => ({ revisionId: p.revisionId, name: p.sheet.name, coats: p.sheet.coats })),
+    products: products.map((p) => ({
+      revisionId: p.revisionId,
+      name: p.sheet.name,
+      coats: p.sheet.coats,
+      matte: p.sheet.kind === "matte clear",
+    })),
   };
 }
 
@@ -38,7 +43,7 @@ export async function action({ request }: Route.ActionArgs) {
   const answer = await answerForm(form, jobForm(units), async (job) => {
     Object.assign(made, await createJob(ctx, job));
   });
-  return made.jobId ? redirect(`/jobs/${made.jobId}/panels/${made.panelId}/plan`) : answer;
+  return made.jobId ? redirect(`/jobs/${made.jobId}/panels/${made.panelId}/course`) : answer;
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
@@ -54,6 +59,7 @@ export default function NewJob({ loaderData: { wayId: shopWay, formKey, products
       wayId: shopWay,
       finish: houseWay(shopWay).finish,
       ...panelStart(units, products, houseWay(shopWay).coats.length),
+      productRevisionId: productFor(products, houseWay(shopWay).finish),
     },
     PANEL_QUANTITIES,
   );
@@ -101,6 +107,9 @@ export default function NewJob({ loaderData: { wayId: shopWay, formKey, products
                 draft.set("wayId", id);
                 draft.set("finish", houseWay(id).finish);
                 draft.set("coatsPlanned", String(houseWay(id).coats.length));
+                const now = products.find((p) => p.revisionId === typed.productRevisionId);
+                if (now?.matte !== (houseWay(id).finish === "matte"))
+                  draft.set("productRevisionId", productFor(products, houseWay(id).finish));
               }}
               options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
             />

@@ -12,11 +12,15 @@ import { partName } from "~/kit/words/part-name";
 import { Field, SelectField, TextArea } from "~/kit/ui/field";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 
-interface ProductChoice {
+export interface ProductChoice {
   revisionId: string;
   name: string;
   coats: number;
+  matte: boolean;
 }
+/** The clear that is offered for a finish: a matte one for matte, else a gloss one; any where the shelf has no other. */
+export const productFor = (products: readonly ProductChoice[], finish: string): string =>
+  (products.find((p) => p.matte === (finish === "matte")) ?? products[0])?.revisionId ?? "";
 
 const FIRST_CORNERS_M = [
   [0, 0],
@@ -27,6 +31,19 @@ const FIRST_CORNERS_M = [
 const usualSize = (kind: ShapeKind, units: UnitPreferences) => {
   const [width, height] = SHAPES[kind].size_m;
   return { width: initial("length", width, units), height: initial("length", height, units) };
+};
+
+/** How a part is usually sprayed: as it stands on the vehicle, small parts laid. Common practice. */
+const USUALLY: Record<ShapeKind, "vertical" | "horizontal"> = {
+  bonnet: "horizontal",
+  door: "vertical",
+  wing: "vertical",
+  quarter: "vertical",
+  roof: "horizontal",
+  bootLid: "horizontal",
+  bumper: "vertical",
+  tank: "horizontal",
+  mirrorCap: "horizontal",
 };
 
 /** Corners as they are typed: one a line, x and y. */
@@ -42,6 +59,7 @@ export const panelStart = (units: UnitPreferences, products: readonly ProductCho
   orientation: "horizontal",
   angle: "45",
   substrate: "unknown",
+  sides: "1",
   productRevisionId: products[0]?.revisionId ?? "",
   coatsPlanned: String(coats),
 });
@@ -59,6 +77,7 @@ export function panelStartOf(panel: PanelBrief & { name: string; productRevision
     orientation: degrees === 90 ? "vertical" : degrees === 0 ? "horizontal" : "angle",
     angle: String(degrees),
     substrate: panel.substrate as string,
+    sides: String(panel.sides ?? 1),
     productRevisionId: panel.productRevisionId,
     coatsPlanned: String(panel.coatsPlanned),
   };
@@ -104,6 +123,7 @@ export function PanelFields({
             const usual = usualSize(next, units);
             draft.set("width", usual.width);
             draft.set("height", usual.height);
+            draft.set("orientation", USUALLY[next]);
           }}
         >
           {SHAPE_KINDS.map((k) => (
@@ -174,6 +194,10 @@ export function PanelFields({
               {p.name}
             </option>
           ))}
+        </SelectField>
+        <SelectField label="Faces" {...draft.field("sides")} errors={errors.sides}>
+          <option value="1">one</option>
+          <option value="2">both, the back first</option>
         </SelectField>
         <Field label="Coats" {...draft.field("coatsPlanned")} inputMode="numeric" errors={errors.coatsPlanned} />
       </div>

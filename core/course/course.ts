@@ -48,7 +48,13 @@ export function courseOf(input: CourseInput): CourseStep[] {
   const drafts: StepDraft[] = [...before(state)];
   faces.forEach((side, i) => {
     if (i > 0) drafts.push(...turning(state));
-    drafts.push(...coatsOn(state, side));
+    drafts.push(
+      ...coatsOn(
+        state,
+        side,
+        drafts.every((d) => d.kind !== "turn" || d.done),
+      ),
+    );
   });
   drafts.push(...curing(state), ...afterwards(state));
   return inOrder(facts.handedOver ? drafts.map((d) => (d.done || d.optional ? d : { ...d, missed: true })) : drafts);
@@ -134,11 +140,10 @@ const reasonOf: Record<CoatWait["by"], { why: CourseStep["why"]; source: CourseS
 };
 
 /** The coats of one face with the waits and the flatting between them. */
-function coatsOn(w: Working, side: Side): StepDraft[] {
+function coatsOn(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   const { brief, facts, way, now_ms } = w;
   const on: readonly CoatState[] = side === "front" ? facts.coats : facts.backCoats;
   const of = Math.max(brief.coatsPlanned, on.length);
-  const newest = newestCoat(facts)?.entry.body.side ?? side;
   const steps: StepDraft[] = [];
   let window: Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source"> = {
     from_ms: null,
@@ -158,7 +163,7 @@ function coatsOn(w: Working, side: Side): StepDraft[] {
       stepDraft(`${side} ${number}`, "coat", {
         ...window,
         // Of the next coat the window's own beginning; of those after it, when the forecast has the hand free.
-        from_ms: coat ? null : number === on.length + 1 && newest === side ? window.from_ms : start_ms,
+        from_ms: coat ? null : number === on.length + 1 && faceUp ? window.from_ms : start_ms,
         side,
         number,
         of,

@@ -63,6 +63,25 @@ export function cureOf(
 /** When a stage is reached; null: the sheet does not say. */
 export const stageAt = (cure: CureState, stage: CureStage): number | null => cure.stages.find((s) => s.stage === stage)?.at_ms ?? null;
 
+const DAY_S = 86_400;
+/** Where the sheet does not say: no wax for 60 to 90 days. Common practice. */
+export const USUAL_WAX_S = { from: 60 * DAY_S, to: 90 * DAY_S } as const;
+
+export interface CureDate {
+  stage: CureStage;
+  at_ms: number;
+  from: CureState["from"] | "common practice";
+}
+
+/** The days on which the clear may be taped, sanded, polished and waxed: for a calendar. */
+export function cureDates({ stages, from, lastCoat_ms }: CureState): CureDate[] {
+  const dates = stages.flatMap(({ stage, at_ms }): CureDate[] =>
+    at_ms === null ? [] : [{ stage, at_ms, from: stage === "wax" ? "sheet" : from }],
+  );
+  if (dates.some((d) => d.stage === "wax")) return dates;
+  return [...dates, { stage: "wax", at_ms: lastCoat_ms + USUAL_WAX_S.from * MS, from: "common practice" }];
+}
+
 /** Temperature of the part since its newest coat: the air that was logged, over it what was baked by hand, over it what a probe saw. */
 function partLog(o: {
   air: AirLog;

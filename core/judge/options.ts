@@ -125,11 +125,11 @@ export interface Waiting {
  * Waiting for the cure before and after a way, at 20 °C. @param cured share of the cure to sanding reached
  * @throws RangeError for a negative share or time
  */
-export function waitingOf(kind: OptionKind, { cured, sandAfter_s }: { cured: number; sandAfter_s: number }): Waiting {
-  requireNumber("cured", cured, { min: 0 });
+export function waitingOf(kind: OptionKind, { left_s, sandAfter_s }: { left_s: number; sandAfter_s: number }): Waiting {
+  requireNumber("left_s", left_s, { min: 0 });
   requireNumber("sandAfter_s", sandAfter_s, { min: 0 });
   return {
-    before_s: kind === "leave" ? 0 : Math.max(0, 1 - cured) * sandAfter_s,
+    before_s: kind === "leave" ? 0 : left_s,
     after_s: kind === "flow" || kind === "rebase" ? sandAfter_s : 0,
   };
 }

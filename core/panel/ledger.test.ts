@@ -1,6 +1,7 @@
 import { clockState, type Clock } from "#core/models/clock/clock-state";
 import { TEST_SHEET as sheet } from "#core/panel/testing/test-ledger";
 import { HOUSE_WAYS, houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { planFigures } from "#core/models/ways/plan-figures";
 
 const um = (x: number) => x * 1e-6;
@@ -42,10 +43,35 @@ describe("house ways", () => {
     expect(plannedCoat(houseWay("two-full"), 9).role).toBe("full wet");
     expect(() => houseWay("none")).toThrow("house way must be one of");
   });
-  test("volume by hand: 1.5 m² × 55 µm ÷ 0.48 ÷ 0.65 is 264 ml", () => {
-    const f = planFigures({ sheet, coats: 2, area_m2: 1.5, floor_m: um(35) });
-    expect(f.volume_m3 * 1e6).toBeCloseTo((1.5 * 55) / 0.48 / 0.65, 6);
-    expect(f.spare_m).toBeCloseTo(um(15), 12);
-    expect(() => planFigures({ sheet, coats: 0, area_m2: 1, floor_m: 0 })).toThrow("coats");
+  describe("what a way promises", () => {
+    const outline = [
+      [0, 0],
+      [1.5, 0],
+      [1.5, 1],
+      [0, 1],
+    ] as const;
+    const of = (id: string) => {
+      const way = houseWay(id);
+      return planFigures({ sheet, way, coats: way.coats.length, outline, gun: USUAL_GUN, floor_m: um(35) });
+    };
+    test("by area as before: 1.5 m² × 55 µm ÷ 0.48 ÷ 0.65 is 264 ml; by strokes 9 of 1.7 m at 0.34 m/s and 230 ml/min, twice", () => {
+      const f = of("two-full");
+      expect(f.byArea_m3 * 1e6).toBeCloseTo((1.5 * 55) / 0.48 / 0.65, 6);
+      expect(f.volume_m3 * 1e6).toBeCloseTo((2 * 9 * 1.7 * 230) / 0.34 / 60, 6);
+      expect(f.spare_m).toBeCloseTo(um(15), 12);
+    });
+    test("many thin coats promise what they lay: five at double speed are two and a half, not five", () => {
+      const f = of("many-thin");
+      expect(f.fullCoats).toBe(2.5);
+      expect(f.dryMin_m).toBeCloseTo(um(2.5 * 25), 12);
+      expect(f.volume_m3).toBeCloseTo((2.5 / 2) * of("two-full").volume_m3, 12);
+    });
+    test("a coat on spots adds no film to the panel, flatting takes some off again", () => {
+      expect(of("patch-first").dryMin_m).toBeCloseTo(um(50), 12);
+      expect(of("three-sand-three").dryMin_m).toBeCloseTo(um(6 * 25 - 8), 12);
+    });
+    test("no coats are refused", () => {
+      expect(() => planFigures({ sheet, way: houseWay("two-full"), coats: 0, outline, gun: USUAL_GUN, floor_m: 0 })).toThrow("coats");
+    });
   });
 });

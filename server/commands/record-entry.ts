@@ -1,5 +1,5 @@
 import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
-import { JOB_WIDE, ofKind } from "#core/record/entry";
+import { JOB_WIDE } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";

@@ -1,7 +1,12 @@
 import { startOfDay } from "date-fns";
-import { polygonArea } from "#core/kernel/geometry/geometry";
-import { SHEET_K, timesAt } from "#core/models/product/sheet";
+import { timesAt } from "#core/models/product/sheet";
+import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
+import { coatPlan } from "#core/models/ways/coat-plan";
 import type { BoothPart, BoothProblem, BoothRules } from "#core/models/schedule/booth-problem";
+import { TURN_S, nextWait, tiltOf } from "#core/course/next-wait";
+import { type HouseWay, houseWay } from "#core/models/ways/house-ways";
+import { flowConditions } from "#core/panel/logged-setting";
+import { handGun, newestCoat } from "#core/panel/next-coat";
 import { planFigures } from "#core/models/ways/plan-figures";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, getBoothPlan } from "../repos/booth-plan-repo";
@@ -15,8 +20,6 @@ const MS = 1000;
 const MINUTE_MS = 60_000;
 /** A booth of a small shop: common practice, to be changed on the page. */
 export const DEFAULT_RULES: BoothRules = { painters: 1, places: 6, mix_s: 300, potsMost: null, carryOut_s: 900, end_s: null };
-/** Until a part may be turned where its sheet has no dust-free time. */
-const TURN_S = 3600;
 const MOST_CLOCKS = 200;
 
 export interface BoothCandidate {
@@ -104,9 +107,9 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
         vehicle: v.job.vehicle,
         product: v.product.sheet.name,
         coatsPlanned: v.panel.coatsPlanned,
-        coats: v.state.coats.length,
+        coats: v.state.coats.length + v.state.backCoats.length,
         chosen: true,
-        sides: typed?.sides ?? (1 as const),
+        sides: typed?.sides ?? v.panel.sides ?? (1 as const),
         group: typed?.group ?? null,
         typedSpray_s: typed?.spray_s ?? null,
         usualSpray_s: usualSpray_s(v.panel, v.state),
@@ -154,26 +157,63 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
 }
 
 function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, origin_ms: number): BoothPart {
+  const { panel, state, shopFactors: shop } = v;
   const { sheet } = v.product;
-  const air_K = v.state.climate?.body.air_K ?? SHEET_K;
-  const sides = typed?.sides ?? 1;
-  const spray_s = typed?.spray_s ?? usualSpray_s(v.panel, v.state);
-  const { coatsPlanned } = v.panel;
-  const running = v.state.spraying;
-  const done = Math.min(coatsPlanned * sides, v.state.coats.length + (running ? 1 : 0));
-  const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (v.state.coats.at(-1)?.entry.at_ms ?? null);
-  const figures = planFigures({ sheet, coats: coatsPlanned, area_m2: polygonArea(v.panel.shape.outline), floor_m: 0 });
+  const way = houseWay(v.job.wayId);
+  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
+  const sides = typed?.sides ?? panel.sides ?? 1;
+  const spray_s = typed?.spray_s ?? usualSpray_s(panel, state);
+  const { coatsPlanned } = panel;
+  const running = state.spraying;
+  const coats = state.coats.length + state.backCoats.length;
+  const done = Math.min(coatsPlanned * sides, coats + (running ? 1 : 0));
+  const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
+  const { settings: gun, reducer } = handGun(state, way);
+  const { coats: volumes } = planFigures({ sheet, way, coats: coatsPlanned, outline: panel.shape.outline, gun, floor_m: 0 });
+  const turn_s = sheet.tape_s ?? sheet.dustFree_s ?? TURN_S;
+  const face = coatWaits(way, {
+    sheet,
+    gun,
+    coats: coatsPlanned,
+    shop,
+    conditions: flowConditions(sheet, {
+      air_K,
+      material_K: state.climate?.body.material_K ?? null,
+      reducer,
+      tilt_rad: tiltOf(state, panel),
+    }),
+  });
+  const waits = sides === 2 ? [...face, { least_s: turn_s, most_s: Infinity }, ...face] : face;
+  // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.
+  const now = running ? null : nextWait({ brief: panel, sheet, way, facts: state, shop });
+  if (now && waits[coats - 1])
+    waits[coats - 1] = {
+      least_s: (now.least_ms - now.from_ms) / MS,
+      most_s: now.latest_ms === null ? Infinity : (now.latest_ms - now.from_ms) / MS,
+    };
   return {
-    id: v.panel.id,
+    id: panel.id,
     coats: coatsPlanned,
     spray_s,
     ...timesAt(sheet, air_K),
+    waits,
     sides,
-    turn_s: sheet.tape_s ?? sheet.dustFree_s ?? TURN_S,
+    turn_s,
     group: typed?.group ?? null,
     product: sheet.name,
-    volume_m3: figures.volume_m3 / coatsPlanned,
+    volume_m3: volumes.reduce((a, c) => a + c.volume_m3, 0) / coatsPlanned,
     done,
     doneEnd_s: done > 0 && last_ms !== null ? (last_ms - origin_ms) / MS : null,
   };
+}
+
+/** The way's waits on one face, coat by coat, as it means them; the sheet's own where the model does not reach. */
+function coatWaits(way: HouseWay, o: Parameters<typeof coatPlan>[1]): { least_s: number; most_s: number }[] {
+  const { flashMin_s, flashMax_s } = timesAt(o.sheet, o.conditions.air_K);
+  try {
+    return coatPlan(way, o).flatMap(({ wait }) => (wait ? [{ least_s: wait.least_s, most_s: wait.best_s }] : []));
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return Array.from({ length: o.coats - 1 }, () => ({ least_s: flashMin_s, most_s: flashMax_s }));
+  }
 }

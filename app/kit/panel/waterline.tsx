@@ -1,15 +1,24 @@
+import { Route as RouteIcon } from "lucide-react";
 import { NavLink } from "react-router";
 import { STATIONS, STATION_NAMES, type Station } from "#core/panel/station";
 
+const NAME =
+  "text-[14px] whitespace-nowrap text-ink2 group-hover:text-ink group-aria-[current=page]:font-bold group-aria-[current=page]:text-ink group-aria-[current=page]:underline group-aria-[current=page]:decoration-glow group-aria-[current=page]:decoration-2 group-aria-[current=page]:underline-offset-4";
 const RIPPLES = [26, 14, 20, 9, 17, 11, 22];
 const RISE = [0, 3, -3, 3, 0, -3, 0];
 
-/** The stations of a panel: ripples of light over what is done, the moon where the work stands, still water ahead. */
+/** A panel's course and its stations: ripples of light over what is done, the moon where the work stands, still water ahead. */
 export function Waterline({ base, reached }: { base: string; reached: Station }) {
   const now = STATIONS.indexOf(reached);
   return (
-    <nav aria-label="Stations" className="order-last w-full lg:order-none lg:w-auto lg:flex-1 lg:max-w-[640px]">
+    <nav aria-label="Stations" className="order-last w-full lg:order-none lg:w-auto lg:flex-1 lg:max-w-[720px]">
       <ol className="flex">
+        <li className="flex-1">
+          <NavLink to={`${base}/course`} prefetch="intent" className="group grid min-h-[58px] justify-items-center rounded-press pt-1.5">
+            <RouteIcon size={26} strokeWidth={1.7} aria-hidden className="text-ink2 group-aria-[current=page]:text-glow-ink" />
+            <span className={NAME}>Course</span>
+          </NavLink>
+        </li>
         {STATIONS.map((s, i) => (
           <li key={s} className="relative flex-1">
             <Stretch done={i < now} last={i === STATIONS.length - 1} />
@@ -34,9 +43,7 @@ export function Waterline({ base, reached }: { base: string; reached: Station })
                   />
                 )}
               </svg>
-              <span className="text-[14px] text-ink2 group-hover:text-ink group-aria-[current=page]:font-bold group-aria-[current=page]:text-ink group-aria-[current=page]:underline group-aria-[current=page]:decoration-glow group-aria-[current=page]:decoration-2 group-aria-[current=page]:underline-offset-4">
-                {STATION_NAMES[s]}
-              </span>
+              <span className={NAME}>{STATION_NAMES[s]}</span>
             </NavLink>
           </li>
         ))}

@@ -17,7 +17,7 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
   return (
     <section
       aria-label="Clocks"
-      className="no-print order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel sm:order-none sm:col-start-2"
+      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel sm:static sm:order-none sm:col-start-2"
     >
       <div className="flex min-w-0 flex-1 overflow-x-auto">
         {clocks.length === 0 && (

@@ -10,8 +10,9 @@ import { line, withU } from "./lines";
 export function mixWorking(plan: MixPlan, i: MixInput, units: UnitPreferences): Working {
   return {
     title: "How much to mix",
-    formula:
-      "Volume = area × coats × dry film ÷ solids of the reduced mix ÷ share that lands, plus waste and what stays in gun and cup. Solids of the reduced mix = solids of the activated mix ÷ (1 + reducer on top).",
+    formula: i.strokes_m3
+      ? "Volume = strokes × (length + overrun at both ends) ÷ hand speed × fluid, coat by coat over every part, plus waste and what stays in gun and cup. What the area and the film say stands beside it as a check."
+      : "Volume = area × coats × dry film ÷ solids of the reduced mix ÷ share that lands, plus waste and what stays in gun and cup. Solids of the reduced mix = solids of the activated mix ÷ (1 + reducer on top).",
     inputs: [
       line("area", "area", plan.amount.area_m2, units),
       { name: "coats", shown: String(i.coats) },
@@ -23,6 +24,8 @@ export function mixWorking(plan: MixPlan, i: MixInput, units: UnitPreferences): 
       withU("lands on the part", "share", i.transfer, U_TRANSFER, units),
       line("waste", "share", i.waste, units),
       line("stays in gun and cup", "volume", i.dead_m3, units),
+      ...(i.strokes_m3 ?? []).map((v, k) => line(`coat ${k + 1} by strokes`, "volume", v, units)),
+      ...(i.strokes_m3 ? [line("by area, film and what lands", "volume", plan.byArea_m3, units)] : []),
       withU("ready to spray", "volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units),
     ],
     sources: ["spreading-rate", "product-sheet", "common-practice"],

@@ -11,7 +11,6 @@ import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import { closedWords, decisionSentence, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
 import { SurfaceTube } from "./surface-tube";
-import { inUnits } from "#core/kernel/units/in-units";
 
 /** Where each way is gone on with. */
 const NEXT: Record<OptionKind, { path: string; name: string }> = {
@@ -27,7 +26,7 @@ const nextPath = ({ kind, runSchool }: OptionForecast) =>
   runSchool ? `${NEXT[kind].path}${NEXT[kind].path.includes("?") ? "&" : "?"}run=${runSchool}` : NEXT[kind].path;
 
 /** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */
-export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates }) {
+export function OptionsDesk({ cured, left_s, rates }: { cured: number; left_s: number; rates: ShopRates }) {
   const { view } = usePanel();
   const units = useUnits();
   const { job } = view;
@@ -63,11 +62,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
           {showFilm(c.peakToValley_m, units).text} against {showFilm(c.wanted_m, units).text} wanted.
         </p>
         <div className="mt-2 flex flex-wrap gap-2">
-          {cured < 1 && (
-            <Tag kind="caution">
-              {inUnits(`Not cured: ${showWait((1 - cured) * view.product.sheet.sandAfter_s)} to go at 20 °C`, units)}
-            </Tag>
-          )}
+          {cured < 1 && <Tag kind="caution">Not cured: {showWait(left_s)} to go</Tag>}
           {inferred && <Tag kind="caution">Inferred, not measured</Tag>}
         </div>
       </div>
@@ -97,7 +92,7 @@ export function OptionsDesk({ cured, rates }: { cured: number; rates: ShopRates 
                 case={c}
                 matte={matte}
                 chosen={o.kind === best?.kind}
-                waiting={waitingOf(o.kind, { cured, sandAfter_s: view.product.sheet.sandAfter_s })}
+                waiting={waitingOf(o.kind, { left_s, sandAfter_s: view.product.sheet.sandAfter_s })}
               />
             ))}
           </tbody>

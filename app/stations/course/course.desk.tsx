@@ -41,7 +41,6 @@ const STEP_MS = 30_000;
 /** The course of a panel: now large, then every step in its order with its time and its reason. */
 export function CourseDesk() {
   const { view, base } = usePanel();
-  const units = useUnits();
   const { job, panel, product, state, shopFactors } = view;
   const now_ms = Math.floor(useNow() / STEP_MS) * STEP_MS;
   const steps = useMemo(
@@ -62,6 +61,9 @@ export function CourseDesk() {
   const action = nextAction(steps);
   const sentence = now && courseSentence(now, stepName(now, two), now_ms);
   const late = action && lateWords(action, now_ms);
+  const waiting = now !== null && now.id !== action?.id;
+  const done = steps.filter((s) => s.state === "done" || s.state === "missed");
+  const ahead = steps.filter((s) => s.state !== "done" && s.state !== "missed");
   return (
     <>
       <h2
@@ -78,13 +80,23 @@ export function CourseDesk() {
         )}
       </h2>
       {now && <p className="max-w-[60ch] text-ink2">{stepWhy(now)}</p>}
-      {late && <p className="mt-1 max-w-[60ch] font-medium text-amber-ink">{late}</p>}
-      <div className="mt-4 min-h-[60px]">{action && <Do step={action} two={two} main />}</div>
-      <ol className="mt-6 border-t border-hair" aria-label="Course" data-testid="course">
-        {steps.map((s) => (
+      {late && <p className={`mt-1 max-w-[60ch] ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
+      <div className="mt-4 min-h-[60px]">{action && <Do step={action} two={two} at={waiting ? "ahead" : "now"} />}</div>
+      <ol className="mt-6 border-t border-hair" aria-label="Course, from now on" data-testid="course">
+        {ahead.map((s) => (
           <Row key={s.id} step={s} two={two} now_ms={now_ms} isMain={s.id === action?.id} />
         ))}
       </ol>
+      {done.length > 0 && (
+        <details className="mt-4">
+          <summary className="min-h-11 cursor-pointer content-center font-semibold">Behind you: {done.length} steps</summary>
+          <ol className="border-t border-hair" aria-label="Course so far" data-testid="course-done">
+            {done.map((s) => (
+              <Row key={s.id} step={s} two={two} now_ms={now_ms} isMain={false} />
+            ))}
+          </ol>
+        </details>
+      )}
       <nav aria-label="More of this panel" className="no-print mt-6 flex flex-wrap gap-2">
         {MORE.map(({ to, label }) => (
           <Link key={to} to={`${base}${to}`} className="press" data-kind="quiet">
@@ -147,13 +159,13 @@ function Row({ step, two, now_ms, isMain }: { step: CourseStep; two: boolean; no
 }
 
 /** What is done at a step: a page to go to, or a word to the ledger. */
-function Do({ step, two, main = false }: { step: CourseStep; two: boolean; main?: boolean }) {
+function Do({ step, two, at = "row" }: { step: CourseStep; two: boolean; at?: "now" | "ahead" | "row" }) {
   const { base } = usePanel();
   const page = PAGES[step.kind];
   if (page)
     return (
-      <Link to={`${base}${page.to}`} className="press" {...(main ? { "data-kind": "main" } : {})}>
-        {main ? page.go : <Short step={step} two={two} />}
+      <Link to={`${base}${page.to}`} className="press" {...(at === "now" ? { "data-kind": "main" } : {})}>
+        {at === "row" ? <Short step={step} two={two} /> : page.go}
       </Link>
     );
   if (step.kind === "flatten") return <Flatten step={step} />;

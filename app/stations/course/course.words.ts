@@ -1,4 +1,4 @@
-import type { CourseStep, StepKind, StepReason } from "#core/course/steps";
+import { type CourseStep, STEP_KINDS, type StepKind, type StepReason } from "#core/course/steps";
 import { show, showWait } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { SOURCES } from "#core/kernel/sources";
@@ -70,6 +70,7 @@ export function stepWhen(s: CourseStep, now_ms: number): string {
   if (s.state === "missed") return "not done";
   const ready = s.state === "now" || s.state === "open";
   if (s.from_ms === null || s.from_ms <= now_ms + SOON_MS) return pastOr(s, now_ms, ready ? "now" : "");
+  if (STEP_KINDS[s.kind] === "wait") return `until ${whenText(s.from_ms, now_ms)}`;
   const from = `from ${whenText(s.from_ms, now_ms)}`;
   return s.best_ms !== null && s.kind === "coat" ? `${from} to ${whenText(s.best_ms, now_ms)}` : from;
 }
@@ -81,10 +82,19 @@ const pastOr = (s: CourseStep, now_ms: number, otherwise: string): string =>
       ? `now, to ${whenText(s.best_ms, now_ms)}`
       : otherwise;
 
-export const lateWords = (s: CourseStep, now_ms: number): string | null =>
-  s.late === null || s.latest_ms === null
-    ? null
-    : `${s.latest_ms < now_ms ? "Past" : "Until"} ${whenText(s.latest_ms, now_ms)}, ${LATE[s.late]}.`;
+/** Until when it may wait, and what then; soon: within the hour, or gone by. */
+export function lateWords(s: CourseStep, now_ms: number): { text: string; soon: boolean } | null {
+  if (s.late === null || s.latest_ms === null) return null;
+  const past = s.latest_ms < now_ms;
+  return {
+    text: past
+      ? `Its window closed at ${whenText(s.latest_ms, now_ms)}: ${GONE[s.late]}.`
+      : `May wait until ${whenText(s.latest_ms, now_ms)}, ${LATE[s.late]}.`,
+    soon: s.latest_ms < now_ms + SOON_LATE_MS,
+  };
+}
+const SOON_LATE_MS = 3600_000;
+const GONE = { grip: "the coat below has set, and the next one peels on it", scuff: "scuff before the next coat" } as const;
 
 /** What a step takes, in one line; empty where nothing is known. */
 export function stepNeeds(s: CourseStep, units: UnitPreferences): string {

@@ -72,7 +72,10 @@ describe("placing a defect", () => {
 
 describe("options", () => {
   test("every way with its figures; closed ones with their reason; uncured clear waits, new clear waits for itself", async () => {
-    renderPanel(<OptionsDesk cured={0.5} rates={DEFAULT_RATES} />, testView({ clear_um: 90, add: (l) => l.add("defect", NIBS) }));
+    renderPanel(
+      <OptionsDesk cured={0.5} left_s={28_800} rates={DEFAULT_RATES} />,
+      testView({ clear_um: 90, add: (l) => l.add("defect", NIBS) }),
+    );
     await waitFor(() => expect(screen.getByTestId("option-sentence").textContent).toContain("Wait for the cure"), { timeout: 15_000 });
     expect(within(screen.getByTestId("option-full")).getByText(/not cured yet/)).toBeTruthy();
     expect(within(screen.getByTestId("option-full")).getByText("8 h 00 before")).toBeTruthy();
@@ -83,7 +86,10 @@ describe("options", () => {
   }, 20_000);
 
   test("matte is offered the whole part, not a polish", async () => {
-    renderPanel(<OptionsDesk cured={1} rates={DEFAULT_RATES} />, testView({ finish: "matte", add: (l) => l.add("defect", NIBS) }));
+    renderPanel(
+      <OptionsDesk cured={1} left_s={0} rates={DEFAULT_RATES} />,
+      testView({ finish: "matte", add: (l) => l.add("defect", NIBS) }),
+    );
     await waitFor(() => expect(screen.getByText("Refinish the whole part")).toBeTruthy(), { timeout: 15_000 });
     expect(within(screen.getByTestId("option-spot")).getByText(/matte cannot be polished/)).toBeTruthy();
   }, 20_000);

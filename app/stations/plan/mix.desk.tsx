@@ -32,12 +32,12 @@ export interface MixDone {
   poured: PouredMix | null;
 }
 
-const startTyped = (sheet: ProductSheet, coats: number, air_K: number, units: UnitPreferences): MixTyped => ({
+const startTyped = (sheet: ProductSheet, coats: number, filmShare: number, air_K: number, units: UnitPreferences): MixTyped => ({
   ratio: sheet.ratio || "2:1",
   reducer: initial("share", sheet.reducerMin, units),
   meaning: "activated",
   coats: String(coats),
-  film: initial("film", (sheet.filmPerCoatMin_m + sheet.filmPerCoatMax_m) / 2, units),
+  film: initial("film", (filmShare * (sheet.filmPerCoatMin_m + sheet.filmPerCoatMax_m)) / 2, units),
   transfer: initial("share", PLAN_TRANSFER, units),
   waste: "5",
   dead: initial("volume", 30e-6, units),
@@ -53,6 +53,8 @@ export function MixDesk({
   areas,
   areasEditor,
   coats,
+  filmShare = 1,
+  strokes,
   air_K,
   onPlan,
   onDone,
@@ -64,6 +66,10 @@ export function MixDesk({
   areas: MixInput["areas"];
   areasEditor: React.ReactNode;
   coats: number;
+  /** Film of a coat against the sheet's, where the way hurries or slows it. */
+  filmShare?: number;
+  /** Material by the gun's strokes, coat by coat. */
+  strokes?: (coats: number) => number[];
   air_K: number;
   onPlan?: (plan: MixPlan | null) => void;
   onDone?: (done: MixDone) => void;
@@ -76,7 +82,7 @@ export function MixDesk({
   const ofItsSpeed = (list: readonly PartItem[]) => list.find((h) => h.sheet.speed === sheet.speed)?.id ?? list[0]?.id ?? "";
   const draft = useDraft(
     `mix ${sheet.name}`,
-    { ...startTyped(sheet, coats, air_K, units), hardenerId: ofItsSpeed(hardeners), thinnerId: ofItsSpeed(thinners) },
+    { ...startTyped(sheet, coats, filmShare, air_K, units), hardenerId: ofItsSpeed(hardeners), thinnerId: ofItsSpeed(thinners) },
     { film: "film", dead: "volume", temperature: "temperature", pot: "volume" },
   );
   const { typed } = draft;
@@ -87,6 +93,7 @@ export function MixDesk({
     hardener: hardeners.find((h) => h.id === hardenerId)?.sheet ?? null,
     thinner: thinners.find((t) => t.id === thinnerId)?.sheet ?? null,
     areas,
+    strokes,
   });
   const { plan, input, errors } = worked;
   useEffect(() => onPlan?.(plan), [plan, onPlan]);
@@ -174,7 +181,7 @@ export function MixDesk({
             <Figure
               label="ready to spray"
               shown={ready}
-              note={`for ${areaText(plan.amount.area_m2, units)}, ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all`}
+              note={`for ${areaText(plan.amount.area_m2, units)}, ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all${strokes ? `; by area alone ${ml(plan.byArea_m3).text}` : ""}`}
               working={mixWorking(plan, input, units)}
             />
             <ScrollRegion label="Parts of the mix" narrow>

@@ -5,6 +5,9 @@ import { data, useFetcher } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
 import { FILM_CV } from "#core/models/mix/mix-plan";
+import { coatShare, houseWay, plannedCoats } from "#core/models/ways/house-ways";
+import { coatVolumes } from "#core/models/ways/way-volumes";
+import { handGun } from "#core/panel/next-coat";
 import { isCoat } from "#core/models/product/sheet";
 import { recordMix } from "#server/commands/record-mix";
 import { serverContext } from "#server/running";
@@ -29,7 +32,13 @@ export async function loader({ params: { jobId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const [panels, shelf, cans] = await Promise.all([listPanels(ctx.db, jobId), listShelf(ctx.db), loadCans(ctx)]);
   return {
-    panels: panels.map((p) => ({ id: p.id, name: p.name, area_m2: polygonArea(p.shape.outline), productRevisionId: p.productRevisionId })),
+    panels: panels.map((p) => ({
+      id: p.id,
+      name: p.name,
+      area_m2: polygonArea(p.shape.outline),
+      outline: p.shape.outline,
+      productRevisionId: p.productRevisionId,
+    })),
     parts: shelf.flatMap((p) => (isCoat(p.sheet) ? [] : [{ id: p.id, sheet: p.sheet }])),
     cans: cans.filter((c) => c.kind === "hardener" && c.age.state !== "empty").map((c) => ({ id: c.id, name: c.name, words: c.age.words })),
   };
@@ -60,7 +69,11 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
   const { panel, product, state } = view;
   const fetcher = useFetcher<FormAnswer>();
   const same = panels.filter((p) => p.productRevisionId === panel.productRevisionId);
-  const draft = useDraft("what", { one: [panel.id] as readonly string[], both: [] as readonly string[], canId: cans[0]?.id ?? "" });
+  const draft = useDraft("what", {
+    one: (panel.sides === 2 ? [] : [panel.id]) as readonly string[],
+    both: (panel.sides === 2 ? [panel.id] : []) as readonly string[],
+    canId: cans[0]?.id ?? "",
+  });
   const { one, both, canId } = draft.typed;
   const chosen = useMemo(
     () => Object.fromEntries([...one.map((id) => [id, "one"]), ...both.map((id) => [id, "both"])]) as Record<string, "one" | "both">,
@@ -75,6 +88,21 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
     () => panels.flatMap((p) => (chosen[p.id] ? [{ area_m2: p.area_m2, bothSides: chosen[p.id] === "both" }] : [])),
     [panels, chosen],
   );
+  const way = houseWay(view.job.wayId);
+  const sprayed = state.coats.length;
+  const toCome = Math.max(1, panel.coatsPlanned - sprayed);
+  const { settings: gun } = handGun(state, way);
+  const strokes = useCallback(
+    (coats: number) => {
+      const faces = panels.flatMap((p) => (chosen[p.id] ? Array.from({ length: chosen[p.id] === "both" ? 2 : 1 }, () => p.outline) : []));
+      const each = faces.map((outline) => coatVolumes(way, { outline, gun, coats: sprayed + coats }).slice(sprayed));
+      return Array.from({ length: coats }, (_, i) => each.reduce((a, v) => a + v[i]!.volume_m3, 0));
+    },
+    [panels, chosen, way, gun, sprayed],
+  );
+  const shares = plannedCoats(way, sprayed + toCome)
+    .slice(sprayed)
+    .map(coatShare);
   const onPlan = useCallback(
     (plan: MixPlan | null) =>
       setPreview(
@@ -116,7 +144,9 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
         sheet={product.sheet}
         parts={parts}
         areas={areas}
-        coats={Math.max(1, panel.coatsPlanned - state.coats.length)}
+        coats={toCome}
+        filmShare={shares.reduce((a, x) => a + x, 0) / shares.length}
+        strokes={strokes}
         air_K={state.climate?.body.air_K ?? UNLOGGED_AIR_K}
         onPlan={onPlan}
         onDone={keep}

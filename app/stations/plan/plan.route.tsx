@@ -3,6 +3,9 @@ import { Link } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { show, showFilm } from "#core/kernel/units/format";
 import { FINISHES, houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { timesAt } from "#core/models/product/sheet";
+import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
+import { handGun } from "#core/panel/next-coat";
 import { planFigures } from "#core/models/ways/plan-figures";
 import { useUnits } from "~/kit/root/use-root";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
@@ -19,7 +22,10 @@ export default function Plan() {
   const way = houseWay(job.wayId);
   const { sheet } = product;
   const area_m2 = polygonArea(panel.shape.outline);
-  const figures = planFigures({ sheet, coats: panel.coatsPlanned, area_m2, floor_m });
+  const gun = handGun(state, way).settings;
+  const figures = planFigures({ sheet, way, coats: panel.coatsPlanned, outline: panel.shape.outline, sides: panel.sides, gun, floor_m });
+  const matte = job.finish === "matte";
+  const times = timesAt(sheet, state.climate?.body.air_K ?? UNLOGGED_AIR_K);
   const tilt = Math.round((panel.tilt_rad * 180) / Math.PI);
   const film = (m: number) => showFilm(m, units);
   const minutes = (s: number) => show("duration", s, units);
@@ -31,9 +37,11 @@ export default function Plan() {
         <em className="text-glow-ink not-italic">
           {film(figures.dryMin_m).text} to {film(figures.dryMax_m).text}&nbsp;{film(figures.dryMax_m).unit}
         </em>
-        {figures.spare_m > 0
-          ? ` of clear, ${film(figures.spare_m).text} of it to spare for sanding.`
-          : " of clear: nothing to spare for sanding."}
+        {matte
+          ? " of clear. What is sprayed stays: nothing of it is polished."
+          : figures.spare_m > 0
+            ? ` of clear, ${film(figures.spare_m).text} of it to spare for sanding.`
+            : " of clear: nothing to spare for sanding."}
       </h2>
       <div className="mt-6 grid gap-8 md:grid-cols-[1.25fr_1fr]">
         <PanelDrawing
@@ -45,14 +53,14 @@ export default function Plan() {
           <Figure
             label="of clear, ready to spray"
             shown={show("volume", figures.volume_m3, units)}
-            note={`for ${areaText(area_m2, units)}, transfer 65 %`}
-            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned }, units)}
+            note={`by strokes over ${areaText(area_m2, units)}; by area alone ${show("volume", figures.byArea_m3, units).text}`}
+            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
           />
           <Figure
             label="pot life"
-            shown={minutes(sheet.potLife_s)}
-            note={`flash ${minutes(sheet.flashMin_s).text} to ${minutes(sheet.flashMax_s).text} min between coats`}
-            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned }, units)}
+            shown={minutes(times.potLife_s)}
+            note={`flash ${minutes(times.flashMin_s).text} to ${minutes(times.flashMax_s).text} min between coats`}
+            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
           />
           <div className="flex flex-wrap gap-2 pt-1">
             <Link to={`${base}/spray`} className="press" data-kind="main">
@@ -78,9 +86,14 @@ export default function Plan() {
                 <li key={i} className="flex justify-between border-b border-hair py-2.5">
                   <span>
                     <b className="font-semibold">Coat {i + 1}</b>, {coat.role}
+                    {coat.zone === "spots" && ", on repaired spots"}
                   </span>
                   <span className="text-ink2">
-                    {last ? "then cure" : `flash ${minutes(sheet.flashMin_s * coat.flashFactor).text} min at least`}
+                    {last
+                      ? "then cure"
+                      : coat.sandAfter
+                        ? "cure, then sand flat"
+                        : `flash ${minutes(times.flashMin_s * Math.max(1, coat.flashFactor)).text} min at least`}
                   </span>
                 </li>
               );

@@ -26,36 +26,39 @@ export function useMixPlan(
     thinner: PartSheet | null;
     areas: MixInput["areas"];
     gun?: MixInput["gun"];
+    /** Material of so many coats by the gun's strokes, coat by coat. */
+    strokes?: ((coats: number) => number[]) | undefined;
   },
 ): MixWorked {
-  const { sheet, hardener, thinner, areas, gun = USUAL_HAND } = given;
+  const { sheet, hardener, thinner, areas, strokes, gun = USUAL_HAND } = given;
   return useMemo(() => {
     const nothing = { plan: null, input: null, potCapacity_m3: 0, vocLimit_kg_m3: null };
     const parsed = readMixDesk(typed, units);
     if (!parsed.success) return { ...nothing, errors: parsed.errors, fault: null };
     const v = parsed.data;
     if (areas.length === 0) return { ...nothing, errors: {}, fault: "Choose at least one panel to spray." };
-    const input: MixInput = {
-      sheet,
-      hardener,
-      thinner,
-      ratio: v.ratio,
-      reducer: v.reducer,
-      meaning: v.meaning,
-      areas,
-      coats: v.coats,
-      dryFilm_m: v.film,
-      transfer: v.transfer,
-      waste: v.waste,
-      dead_m3: v.dead,
-      temperature_K: v.temperature,
-      gun,
-    };
     try {
+      const input: MixInput = {
+        sheet,
+        hardener,
+        thinner,
+        ratio: v.ratio,
+        reducer: v.reducer,
+        meaning: v.meaning,
+        areas,
+        coats: v.coats,
+        dryFilm_m: v.film,
+        transfer: v.transfer,
+        waste: v.waste,
+        dead_m3: v.dead,
+        temperature_K: v.temperature,
+        gun,
+        strokes_m3: strokes?.(v.coats) ?? null,
+      };
       return { plan: mixPlan(input), input, potCapacity_m3: v.pot, vocLimit_kg_m3: v.limit, errors: {}, fault: null };
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       return { ...nothing, errors: {}, fault: error.message };
     }
-  }, [typed, units, sheet, hardener, thinner, areas, gun]);
+  }, [typed, units, sheet, hardener, thinner, areas, gun, strokes]);
 }

@@ -25,7 +25,8 @@ import { Tag } from "~/kit/ui/tag";
 import { UnitsField } from "~/kit/ui/units-field";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/cure.route";
-import { cureWorking } from "./cure.words";
+import { cureSentence, cureWorking } from "./cure.words";
+import { useNow } from "~/kit/shell/now";
 import { usePanel } from "~/kit/panel/use-panel";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 import { InUnits } from "~/kit/ui/in-units";
@@ -76,6 +77,9 @@ export default function Cure() {
   }, [parsed, how]);
   const forecast = useMemo(() => (plan ? cureForecast(sheet, plan) : null), [plan, sheet]);
   const sand = forecast?.stages.find((s) => s.stage === "sand");
+  const now_ms = useNow();
+  const matte = view.job.finish === "matte";
+  const standing = cureSentence(sheet, view.state, { planned: view.panel.coatsPlanned, matte, now_ms });
   const field = (name: keyof typeof typed, label: string, unit: string) => (
     <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} />
   );
@@ -83,9 +87,14 @@ export default function Cure() {
     <>
       <SprayTabs base={base} />
       <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="cure-sentence">
-        {sand?.at_s ? (
+        {standing ? (
           <>
-            Ready to sand <em className="text-glow-ink not-italic">{showWait(sand.at_s)}</em> after the last coat,{" "}
+            {standing.main} <em className="text-glow-ink not-italic">{standing.rest}</em>
+          </>
+        ) : sand?.at_s ? (
+          <>
+            {matte ? "May be sanded off and sprayed again" : "Ready to sand"}{" "}
+            <em className="text-glow-ink not-italic">{showWait(sand.at_s)}</em> after the last coat,{" "}
             {how === "bake" ? "with this bake" : "in the air"}.
           </>
         ) : (
@@ -99,6 +108,9 @@ export default function Cure() {
           </p>
         ))}
       </div>
+      {standing && (
+        <h3 className="mb-2 text-lg font-semibold">What if: {how === "bake" ? "with a bake" : "left in the air"}, from the last coat on</h3>
+      )}
       <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[1fr_1.1fr]">
         <div className="space-y-4">
           <Toggle

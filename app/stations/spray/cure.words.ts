@@ -1,9 +1,12 @@
+import { readyAt } from "#core/course/course";
+import { cureOf } from "#core/course/cure";
 import type { BakePlan, CureForecast } from "#core/models/cure/bake-plan";
 import { PART_LAG_S } from "#core/models/cure/cure-age";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
 import { line } from "~/kit/words/lines";
+import { whenText } from "~/kit/words/when";
 import { inUnits } from "#core/kernel/units/in-units";
 
 export function cureWorking(f: CureForecast, plan: BakePlan, sheet: ProductSheet, units: UnitPreferences): Working {
@@ -25,4 +28,19 @@ export function cureWorking(f: CureForecast, plan: BakePlan, sheet: ProductSheet
     sources: ["arrhenius", "product-sheet", "common-practice", "yakamoz-default"],
     changesMost: "The part’s own temperature, not the booth’s: thick metal and plastic lag more.",
   };
+}
+
+/** The panel's own cure, by the one rule for it: when it bears work; null before all its coats are on. */
+export function cureSentence(
+  sheet: ProductSheet,
+  state: Parameters<typeof cureOf>[1],
+  { planned, matte, now_ms }: { planned: number; matte: boolean; now_ms: number },
+): { main: string; rest: string } | null {
+  const cure = state.coats.length < planned ? null : cureOf(sheet, state, now_ms);
+  if (!cure) return null;
+  const ready_ms = readyAt(cure, matte);
+  const main = matte ? "Hard enough to be touched" : "Hard enough to read and sand";
+  return ready_ms <= now_ms
+    ? { main, rest: `since ${whenText(ready_ms, now_ms)}.` }
+    : { main, rest: `from ${whenText(ready_ms, now_ms)}.` };
 }

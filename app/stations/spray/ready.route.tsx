@@ -20,6 +20,8 @@ import { Tag } from "~/kit/ui/tag";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/ready.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { useNow } from "~/kit/shell/now";
+import { actionWords } from "~/kit/words/step-words";
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   return loadPreflight(await serverContext(), jobId, panelId);
@@ -53,6 +55,7 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
   const { view, base } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
+  const now_ms = useNow();
   const climate = view.state.climate?.body ?? null;
   const checks = climate ? climateChecks(climate, view.product.sheet) : [];
   const stored = view.state.preflight?.body.ticks ?? [];
@@ -92,7 +95,8 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
           </>
         ) : (
           <>
-            <em className="text-glow-ink not-italic">Ready.</em> Fill the gun.
+            <em className="text-glow-ink not-italic">Ready.</em>{" "}
+            {view.standing.action?.kind === "coat" ? "Fill the gun." : `Next: ${actionWords(view.standing, now_ms)}.`}
           </>
         )}
       </h2>

@@ -1,4 +1,4 @@
-import { CLOCK_KINDS, type Clock, type ClockKind, clockState } from "#core/models/clock/clock-state";
+import { type Clock, type ClockKind, clockState } from "#core/models/clock/clock-state";
 
 const NOW = 1_000_000_000;
 const MINUTE = 60_000;

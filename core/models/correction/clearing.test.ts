@@ -216,9 +216,9 @@ describe("the choice of an option", () => {
 });
 
 test("waiting: for the cure before any work, and for its own cure after new clear; leaving it waits for nothing", () => {
-  const o = { cured: 0.25, sandAfter_s: 57600 };
+  const o = { left_s: 43_200, sandAfter_s: 57600 };
   expect(waitingOf("full", o)).toEqual({ before_s: 43200, after_s: 0 });
-  expect(waitingOf("flow", { ...o, cured: 1.4 })).toEqual({ before_s: 0, after_s: 57600 });
+  expect(waitingOf("flow", { ...o, left_s: 0 })).toEqual({ before_s: 0, after_s: 57600 });
   expect(waitingOf("leave", o)).toEqual({ before_s: 0, after_s: 0 });
-  expect(() => waitingOf("full", { ...o, cured: -1 })).toThrow("cured");
+  expect(() => waitingOf("full", { ...o, left_s: -1 })).toThrow("left_s");
 });

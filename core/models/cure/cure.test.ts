@@ -1,6 +1,5 @@
 import type { ProductSheet } from "#core/models/product/sheet";
 import { TEST_SHEET } from "#core/panel/testing/test-ledger";
-import { USUAL_WAX_S, cureCalendar } from "#core/models/cure/cure-calendar";
 import fc from "fast-check";
 import { bakeLog, boothAir, cureForecast, timeToAge } from "#core/models/cure/bake-plan";
 import { cureEnergy, cureRate, equivalentAge, partTemperature } from "#core/models/cure/cure-age";
@@ -94,28 +93,5 @@ describe("bake plans and ready times", () => {
     expect(warn(sheet, { ...bake, air_K: 80 + C })).toContain("above what the sheet speaks of");
     expect(warn(sheet, { ...bake, purge_s: 300 })).toContain("traps solvent");
     expect(warn(sheet, { ...air, room_K: 5 + C })).toContain("cure may stop");
-  });
-});
-
-describe("dates after the last coat", () => {
-  const sheet: ProductSheet = { ...TEST_SHEET, dustFree_s: 1800, polish_s: 86400 };
-  test("at 20 °C they are the sheet's own times; stages it does not name are left out; wax by common practice", () => {
-    const dates = cureCalendar(sheet, null);
-    expect(dates.map((d) => [d.stage, Math.round(d.after_s)])).toEqual([
-      ["dustFree", 1800],
-      ["sand", 57600],
-      ["polish", 86400],
-      ["wax", USUAL_WAX_S.from],
-    ]);
-    expect(dates.at(-1)!.from).toBe("common practice");
-    expect(cureCalendar({ ...sheet, wax_s: 30 * 86400 }, null).at(-1)).toEqual({ stage: "wax", after_s: 30 * 86400, from: "sheet" });
-  });
-  test("a warm part's own log brings them forward, but not the wax", () => {
-    const log = [0, 600, 2400].map((at_s) => ({ at_s, part_K: at_s === 0 ? 293 : 333 }));
-    const warm = cureCalendar(sheet, log);
-    const sand = (dates: typeof warm) => dates.find((d) => d.stage === "sand")!;
-    expect(sand(warm).after_s).toBeLessThan(sand(cureCalendar(sheet, null)).after_s);
-    expect(sand(warm).from).toBe("part's log");
-    expect(warm.at(-1)!.after_s).toBe(USUAL_WAX_S.from);
   });
 });

@@ -1,3 +1,4 @@
+import { requireNumber } from "../../kernel/guard";
 import { type PartSheet, type ProductSheet, flashLeastAt, potLifePoints } from "../product/sheet";
 import { type TimeAtTemperature, timeAtTemperature } from "../product/time-at-temperature";
 import { type Amount, mixAmount } from "./amount";
@@ -23,6 +24,8 @@ export interface MixInput {
   dead_m3: number;
   temperature_K: number;
   gun: { fan_m: number; overlap: number; handSpeed_m_s: number };
+  /** Ready-to-spray material of each coat over all parts by the gun's strokes; without it the area says how much. */
+  strokes_m3?: readonly number[] | null;
 }
 
 export interface MixPlanCoat extends PotCoat {
@@ -31,6 +34,8 @@ export interface MixPlanCoat extends PotCoat {
 }
 export interface MixPlan {
   amount: Amount;
+  /** What the area says: the amount itself where no strokes are known, else a check beside it. */
+  byArea_m3: number;
   reducerOnActivated: number;
   /** In pouring order; null mass: the density of this part is not on the shelf. */
   parts: { role: string; name: string; share: number; volume_m3: number; mark: number; density_kg_m3: number | null }[];
@@ -48,6 +53,8 @@ export interface MixPlan {
   outsideWindow: string | null;
 }
 
+/** Uncertainty of fluid over hand speed: a default of ours. */
+export const U_STROKES = 0.1;
 /** Uncertainty of a hand's transfer and of the film against what was wanted: defaults of ours. */
 export const U_TRANSFER = 0.07;
 export const FILM_CV = 0.1;
@@ -60,7 +67,7 @@ export function mixPlan(input: MixInput): MixPlan {
   const { sheet } = input;
   const reducer = reducerOnActivated(input.reducer, input.meaning);
   const shares = mixShares(input.ratio, { reducer: input.reducer, meaning: input.meaning });
-  const amount = mixAmount({
+  const byArea = mixAmount({
     parts: input.areas,
     coats: input.coats,
     dryFilm_m: input.dryFilm_m,
@@ -72,6 +79,10 @@ export function mixPlan(input: MixInput): MixPlan {
     dead_m3: input.dead_m3,
     waste: input.waste,
   });
+  const strokes = input.strokes_m3 ?? null;
+  if (strokes && strokes.length !== input.coats) throw new RangeError(`strokes_m3 must have one member a coat, got ${strokes.length}`);
+  const amount = strokes ? byStrokes(byArea, strokes, input) : byArea;
+  const volumeOf = (i: number) => (strokes ? strokes[i]! * (1 + input.waste) : amount.perCoat_m3);
   const sheetOf = (role: string) =>
     role === "clear" ? sheet : role === "hardener" ? input.hardener : role === "reducer" ? input.thinner : null;
   let mark = 0;
@@ -102,7 +113,7 @@ export function mixPlan(input: MixInput): MixPlan {
   const step_s = Math.max(coatTime_s, flash.time_s);
   const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => ({
     number: i + 1,
-    volume_m3: amount.perCoat_m3,
+    volume_m3: volumeOf(i),
     start_s: i * step_s,
     end_s: i * step_s + coatTime_s,
     dry_m: input.dryFilm_m,
@@ -119,6 +130,7 @@ export function mixPlan(input: MixInput): MixPlan {
   const window = input.hardener?.window ?? sheet.window;
   return {
     amount,
+    byArea_m3: byArea.ready_m3,
     reducerOnActivated: reducer,
     parts,
     targets,
@@ -138,6 +150,19 @@ export function mixPlan(input: MixInput): MixPlan {
       window && (input.temperature_K < window.low_K || input.temperature_K > window.high_K)
         ? `${input.hardener?.window ? input.hardener.name : sheet.name} is not meant for this temperature`
         : null,
+  };
+}
+
+/** The same amount where the gun's strokes say how much goes through it. */
+function byStrokes(area: Amount, strokes: readonly number[], { waste, dead_m3 }: Pick<MixInput, "waste" | "dead_m3">): Amount {
+  const sprayed_m3 = strokes.reduce((a, v, i) => a + requireNumber(`strokes_m3[${i}]`, v, { above: 0, max: 0.1 }), 0) * (1 + waste);
+  const ready_m3 = sprayed_m3 + dead_m3;
+  return {
+    ...area,
+    ready_m3,
+    activated_m3: (area.activated_m3 / area.ready_m3) * ready_m3,
+    u_ready_m3: U_STROKES * sprayed_m3,
+    perCoat_m3: sprayed_m3 / strokes.length,
   };
 }
 

@@ -1,5 +1,5 @@
 import { requireInteger } from "../../kernel/guard";
-import { type BoothProblem, type BoothRules, blocksOf } from "./booth-problem";
+import { type BoothProblem, type BoothRules, blocksOf, waitOf } from "./booth-problem";
 import { BoothSearch, type Found } from "./booth-search";
 
 export interface PlannedSpray {
@@ -92,7 +92,7 @@ function tidy({ parts, rules }: BoothProblem, found: Found): Pick<BoothPlan, "sp
         const p = parts.find((x) => x.id === m.part)!;
         const start = start_s + m.offset_s;
         const end = start + m.spray_s;
-        const turns = p.sides === 2 && m.coat === p.coats;
+        const w = waitOf(p, m.coat);
         const last = m.coat === p.coats * p.sides;
         return {
           part: m.part,
@@ -101,7 +101,7 @@ function tidy({ parts, rules }: BoothProblem, found: Found): Pick<BoothPlan, "sp
           end_s: end,
           painter,
           pot,
-          next: last ? null : { least_s: end + (turns ? p.turn_s : p.flashMin_s), most_s: turns ? Infinity : end + p.flashMax_s },
+          next: last ? null : { least_s: end + w.least_s, most_s: end + w.most_s },
         };
       }),
     )
@@ -129,7 +129,11 @@ function relaxations(problem: BoothProblem): Relaxation[] {
     if (plan) found.push({ rule, needed: needed(plan) });
   };
   if (rules.end_s !== null) add("end", withRules({ end_s: null }), (p) => p.end_s);
-  add("flash", solve({ parts: parts.map((p) => ({ ...p, flashMax_s: Infinity })) }), (p) => longestWait(problem, p));
+  add(
+    "flash",
+    solve({ parts: parts.map((p) => ({ ...p, flashMax_s: Infinity, waits: p.waits?.map((w) => ({ ...w, most_s: Infinity })) })) }),
+    (p) => longestWait(problem, p),
+  );
   if (rules.potsMost !== null)
     add("pots", withRules({ potsMost: null }), (p) => Math.max(...countBy(p.pots.filter((x) => x.mixed).map((x) => x.product))));
   add("potLife", solve({ parts: parts.map((p) => ({ ...p, potLife_s: p.potLife_s * LONGER })), openPots: [] }), (p) => longestPot(p));
@@ -153,7 +157,7 @@ function longestWait({ parts }: BoothProblem, plan: BoothPlan): number {
   for (const s of plan.sprays) {
     const p = parts.find((x) => x.id === s.part)!;
     const next = plan.sprays.find((x) => x.part === s.part && x.coat === s.coat + 1);
-    if (next && !(p.sides === 2 && s.coat === p.coats)) longest = Math.max(longest, next.start_s - s.end_s);
+    if (next && Number.isFinite(waitOf(p, s.coat).most_s)) longest = Math.max(longest, next.start_s - s.end_s);
   }
   return longest;
 }
@@ -171,9 +175,11 @@ export function brokenRules({ parts, rules, fixed, openPots }: BoothProblem, pla
     own.forEach((s, i) => {
       const before = i > 0 ? own[i - 1]!.end_s : p.done > 0 ? p.doneEnd_s : null;
       if (before === null) return;
+      const told = p.waits?.[s.coat - 2];
       const turns = p.sides === 2 && s.coat - 1 === p.coats;
-      say(s.start_s < before + (turns ? p.turn_s : p.flashMin_s) - near, `${p.id}, coat ${s.coat}: too soon`);
-      say(!turns && i > 0 && s.start_s > before + p.flashMax_s + near, `${p.id}, coat ${s.coat}: too late`);
+      const [least_s, most_s] = told ? [told.least_s, told.most_s] : turns ? [p.turn_s, Infinity] : [p.flashMin_s, p.flashMax_s];
+      say(s.start_s < before + least_s - near, `${p.id}, coat ${s.coat}: too soon`);
+      say(i > 0 && s.start_s > before + most_s + near, `${p.id}, coat ${s.coat}: too late`);
     });
     for (const s of own) {
       const pot = plan.pots[s.pot]!;

@@ -10,6 +10,8 @@ export interface BoothPart {
   flashMin_s: number;
   /** Infinity: no latest. */
   flashMax_s: number;
+  /** Wait after each coat, counted over both faces, where it is not the flash alone: a way's own, a run's, cure and sanding flat. */
+  waits?: readonly { least_s: number; most_s: number }[] | undefined;
   sides: 1 | 2;
   /** From the last coat of one side until the part may be turned. */
   turn_s: number;
@@ -136,7 +138,9 @@ function blockOf(parts: readonly BoothPart[], index: number, rules: BoothRules, 
 }
 
 /** Window of the wait between two coats of a part. */
-function wait(p: BoothPart, coat: number): { least_s: number; most_s: number } {
+export function waitOf(p: BoothPart, coat: number): { least_s: number; most_s: number } {
+  const own = p.waits?.[coat - 1];
+  if (own) return own;
   return p.sides === 2 && coat === p.coats ? { least_s: p.turn_s, most_s: NEVER } : { least_s: p.flashMin_s, most_s: p.flashMax_s };
 }
 
@@ -145,7 +149,7 @@ function boundByDone(op: Op, parts: readonly BoothPart[], late: string[]): void 
   for (const m of op.members) {
     const p = parts.find((x) => x.id === m.part)!;
     if (p.done !== m.coat - 1 || p.done === 0 || p.doneEnd_s === null) continue;
-    const w = wait(p, p.done);
+    const w = waitOf(p, p.done);
     op.from_s = Math.max(op.from_s, p.doneEnd_s + w.least_s - m.offset_s);
     const closes_s = p.doneEnd_s + w.most_s - m.offset_s;
     if (closes_s < Math.max(0, op.from_s)) late.push(p.id);
@@ -159,7 +163,7 @@ function lag(a: Op, b: Op, parts: readonly BoothPart[]): { least_s: number; most
   for (const m of a.members) {
     const n = b.members.find((x) => x.part === m.part && x.coat === m.coat + 1);
     if (!n) continue;
-    const w = wait(
+    const w = waitOf(
       parts.find((x) => x.id === m.part)!,
       m.coat,
     );

@@ -1,42 +1,70 @@
+import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
-import { spreadingRate } from "../mix/spreading-rate";
 import type { ProductSheet } from "../product/sheet";
+import type { GunSettings } from "../spray/deposit";
+import { FLAT_M, type HouseWay, coatShare, plannedCoats } from "./house-ways";
+import { type CoatVolume, coatVolumes, volumeByArea } from "./way-volumes";
 
-/** Share of what leaves the gun that lands: a usual hand. Common practice 50–70 %. */
+/** Share of what leaves the gun that lands: a usual hand over a usual panel. Common practice 50–70 %; small parts far less. */
 export const PLAN_TRANSFER = 0.65;
 
 export interface PlanFigures {
   dryMin_m: number;
   dryMax_m: number;
+  /** Coats of the sheet's film that the way lays over the panel: a fast one counts for less, one on spots for nothing. */
+  fullCoats: number;
+  /** Taken off again by flatting between builds. */
+  flatted_m: number;
   /** Least clear above the floor by the sheet's own least film a coat. */
   spare_m: number;
-  /** Ready-to-spray volume for the middle of the sheet's film. */
+  /** Ready-to-spray material of all coats on all faces by the strokes of this gun, coat by coat of one face; beside it what the area says. */
   volume_m3: number;
+  coats: CoatVolume[];
+  byArea_m3: number;
   transfer: number;
 }
 
-/** What the sheet promises for a count of coats on an area. @throws RangeError */
+/** What a way with the sheet's film promises on a part, and the material that it takes with this gun. @throws RangeError */
 export function planFigures({
   sheet,
+  way,
   coats,
-  area_m2,
+  outline,
+  sides = 1,
+  gun,
   floor_m,
 }: {
   sheet: ProductSheet;
+  way: HouseWay;
   coats: number;
-  area_m2: number;
+  outline: Polygon;
+  sides?: 1 | 2 | undefined;
+  gun: GunSettings;
   floor_m: number;
 }): PlanFigures {
   requireInteger("coats", coats, { min: 1, max: 20 });
-  requireNumber("area_m2", area_m2, { above: 0 });
-  const dryMin_m = coats * sheet.filmPerCoatMin_m;
-  const dryMax_m = coats * sheet.filmPerCoatMax_m;
-  const perVolume_m2 = spreadingRate({ volumeSolids: sheet.volumeSolids, dryFilm_m: (dryMin_m + dryMax_m) / 2 });
+  const planned = plannedCoats(way, coats);
+  const fullCoats = planned.reduce((a, c) => a + coatShare(c), 0);
+  const flatted_m = FLAT_M * planned.slice(0, -1).filter((c) => c.sandAfter).length;
+  const dryMin_m = Math.max(0, fullCoats * sheet.filmPerCoatMin_m - flatted_m);
+  const dryMax_m = Math.max(0, fullCoats * sheet.filmPerCoatMax_m - flatted_m);
+  const volumes = coatVolumes(way, { outline, gun, coats });
   return {
     dryMin_m,
     dryMax_m,
+    fullCoats,
+    flatted_m,
     spare_m: dryMin_m - requireNumber("floor_m", floor_m, { min: 0 }),
-    volume_m3: area_m2 / perVolume_m2 / PLAN_TRANSFER,
+    volume_m3: sides * volumes.reduce((a, v) => a + v.volume_m3, 0),
+    coats: volumes,
+    byArea_m3:
+      sides *
+      volumeByArea({
+        area_m2: polygonArea(outline),
+        dryFilm_m: (fullCoats * (sheet.filmPerCoatMin_m + sheet.filmPerCoatMax_m)) / 2,
+        volumeSolids: sheet.volumeSolids,
+        transfer: PLAN_TRANSFER,
+      }),
     transfer: PLAN_TRANSFER,
   };
 }

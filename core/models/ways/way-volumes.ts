@@ -1,5 +1,6 @@
-import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
-import { requireInteger } from "../../kernel/guard";
+import type { Polygon } from "../../kernel/geometry/geometry";
+import { requireInteger, requireNumber } from "../../kernel/guard";
+import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
 import { type Trigger, coatVolume, strokesOver } from "../spray/strokes";
@@ -36,5 +37,7 @@ export function coatVolumes(
 }
 
 /** What the area says: a check beside the strokes, too little for small parts. @throws RangeError */
-export const volumeByArea = (o: { outline: Polygon; dryFilm_m: number; volumeSolids: number; transfer: number }): number =>
-  (polygonArea(o.outline) * o.dryFilm_m) / o.volumeSolids / o.transfer;
+export function volumeByArea(o: { area_m2: number; dryFilm_m: number; volumeSolids: number; transfer: number }): number {
+  const perVolume_m2 = spreadingRate({ volumeSolids: o.volumeSolids, dryFilm_m: o.dryFilm_m });
+  return requireNumber("area_m2", o.area_m2, { above: 0 }) / perVolume_m2 / requireNumber("transfer", o.transfer, { above: 0, max: 1 });
+}

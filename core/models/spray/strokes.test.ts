@@ -1,0 +1,52 @@
+import { readFileSync } from "node:fs";
+import { coatVolume, strokesOver } from "./strokes";
+
+/** Material that the reference program of the spray simulation uses on its own rows (230 ml/min, 0.34 m/s, fan 0.25 m, half covered again). */
+const reference = JSON.parse(readFileSync("core/models/spray/testing/strokes-reference.json", "utf8")) as {
+  name: string;
+  width_m: number;
+  height_m: number;
+  released_ml: number;
+  held_ml: number;
+}[];
+const HAND = { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 };
+const FLUID = 230e-6 / 60;
+const rectangle = (w: number, h: number) =>
+  [
+    [0, 0],
+    [w, 0],
+    [w, h],
+    [0, h],
+  ] as const;
+
+test("twelve parts from mirror cap to van side, both triggers", () => expect(reference).toHaveLength(12));
+test.each(reference)(
+  "$name: within 5 % of the reference program, trigger let go and held",
+  ({ width_m, height_m, released_ml, held_ml }) => {
+    const of = (trigger: "released" | "held") => 1e6 * coatVolume(strokesOver(rectangle(width_m, height_m), { ...HAND, trigger }), FLUID);
+    expect(Math.abs(of("released") / released_ml - 1)).toBeLessThan(0.05);
+    expect(Math.abs(of("held") / held_ml - 1)).toBeLessThan(0.05);
+  },
+);
+
+test("a mirror cap takes several times what its area says: most flies past", () => {
+  const strokes = strokesOver(rectangle(0.22, 0.16), HAND);
+  const byArea = (0.22 * 0.16 * 28e-6) / 0.475 / 0.65;
+  expect(coatVolume(strokes, FLUID) / byArea).toBeGreaterThan(4);
+});
+
+test("twice as fast is half the material; an outline that narrows takes shorter strokes; figures out of range are refused", () => {
+  const door = rectangle(1.1, 0.7);
+  const slow = strokesOver(door, HAND);
+  expect(strokesOver(door, { ...HAND, handSpeed_m_s: 0.68 }).trigger_s).toBeCloseTo(slow.trigger_s / 2, 12);
+  const wedge = [
+    [0, 0],
+    [1.1, 0],
+    [0.55, 0.7],
+  ] as const;
+  expect(strokesOver(wedge, HAND).length_m).toBeLessThan(slow.length_m);
+  expect(strokesOver(wedge, HAND).count).toBe(slow.count);
+  expect(() => strokesOver(door, { ...HAND, overlap: 0.95 })).toThrow(RangeError);
+  expect(() => strokesOver(door, { ...HAND, handSpeed_m_s: NaN })).toThrow(RangeError);
+  expect(() => coatVolume(slow, 0)).toThrow(RangeError);
+});

@@ -43,8 +43,8 @@ test("every reading came from a stand-in and says so; no product or vehicle is a
   }
   expect((await listShelf(ctx.db)).map((p) => p.sheet.name).every((n) => /^(Clear|Matte|Hardener|Reducer) /.test(n))).toBe(true);
 });
-test("clocks run: a flash, a pot, air before heat and a cure", async () => {
-  expect(new Set((await listClocks(ctx.db, ctx.now_ms())).map((c) => c.kind))).toEqual(new Set(["flash", "pot", "purge", "cure"]));
+test("clocks run: a flash, a pot and a cure", async () => {
+  expect(new Set((await listClocks(ctx.db, ctx.now_ms())).map((c) => c.kind))).toEqual(new Set(["flash", "pot", "cure"]));
 });
 test("a hardener is on its last day; the matte job has six cards of one ladder and a target", async () => {
   expect((await loadCans(ctx)).some((c) => c.age.state === "today" && c.kind === "hardener")).toBe(true);

@@ -16,11 +16,19 @@ export function watchConsole(page: Page): string[] {
   return said;
 }
 
-/** Opens a page and waits until its scripts run and what followed the document stands in its place (until then it is there twice, once hidden). */
+/**
+ * Opens a page and waits until its scripts run, what followed the document stands in its place (until then it is there twice, once hidden) and
+ * every control of it has been taken over by the scripts (until then what is typed reaches nobody).
+ */
 export async function open(page: Page, path: string): Promise<void> {
   await page.goto(path);
   await page.locator("html[data-live]").waitFor({ state: "attached" });
   await expect(page.locator('body > div[hidden][id^="S:"]')).toHaveCount(0);
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll("main :is(input, select, textarea, button)")].every((e) =>
+      Object.keys(e).some((key) => key.startsWith("__reactProps")),
+    ),
+  );
 }
 
 /** A server of the test's own on an empty data folder, to be killed and started again. */

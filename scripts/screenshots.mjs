@@ -36,6 +36,7 @@ const panel = async (vehicle, name, station) => {
 };
 const VIEWS = {
   floor: () => page.goto("/"),
+  course: () => panel("Lodos", "Front door", "course"),
   plan: () => panel("Meltem", "Rear quarter", "plan"),
   spray: () => panel("Lodos", "Front door", "spray"),
   inspect: () => panel("Lodos", "Bonnet", "inspect"),
@@ -179,7 +180,7 @@ const MAIN = [
   "causes",
   "options",
   "correct",
-  "zones",
+  "course",
   "work",
   "hand-over",
   "next-time",

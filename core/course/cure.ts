@@ -1,6 +1,6 @@
-import { CURE_BEYOND_K, type PartSample } from "../models/cure/cure-age";
+import type { PartSample } from "../models/cure/cure-age";
 import { type CureStage, cureFromLog } from "../models/cure/bake-plan";
-import { type ProductSheet, SHEET_K } from "../models/product/sheet";
+import type { ProductSheet } from "../models/product/sheet";
 import type { PanelFacts } from "../panel/derive-panel";
 import { newestCoat } from "../panel/next-coat";
 import { type AirLog, airAt, airLog } from "./air-log";
@@ -47,8 +47,7 @@ export function cureOf(
     return { from_s: Math.max(0, to_s - b.body.time_s), to_s, part_K: b.body.part_K };
   });
   const air = airLog(facts.climates.map((c) => ({ from_ms: c.at_ms, air_K: c.body.part_K ?? c.body.air_K })));
-  const most_K = (sheet.bake?.part_K ?? SHEET_K) + CURE_BEYOND_K;
-  const log = partLog({ air, lastCoat_ms, end_s: after(now_ms), bakes, probe }).map((s) => ({ ...s, part_K: Math.min(s.part_K, most_K) }));
+  const log = partLog({ air, lastCoat_ms, end_s: after(now_ms), bakes, probe });
   const { age_s, stages, top_K } = cureFromLog(sheet, log);
   const at = (s: number | null) => (s === null ? null : lastCoat_ms + s * MS);
   return {
@@ -90,7 +89,8 @@ function partLog(o: {
   bakes: readonly HandBake[];
   probe: readonly PartSample[] | null;
 }): PartSample[] {
-  const probed_s = o.probe?.at(-1)?.at_s ?? -Infinity;
+  // Where the probe's log ends the part is in the air again, from one moment to the next.
+  const probed_s = o.probe ? o.probe.at(-1)!.at_s + STEP_S : -Infinity;
   const end_s = Math.max(STEP_S, o.end_s);
   const at = (s: number) => o.bakes.findLast((b) => s >= b.from_s && s < b.to_s)?.part_K ?? airAt(o.air, o.lastCoat_ms + s * MS);
   const samples: PartSample[] = o.probe ? [...o.probe] : [{ at_s: 0, part_K: at(0) }];
@@ -102,6 +102,5 @@ function partLog(o: {
     if (just_s > before.at_s) samples.push({ at_s: just_s, part_K: at((before.at_s + just_s) / 2) });
     samples.push({ at_s: s, part_K: at(s) });
   }
-  if (o.probe && end_s > probed_s && rising.length === 0) samples.push({ at_s: end_s, part_K: at(end_s) });
   return samples;
 }

@@ -2,7 +2,7 @@ import { startOfDay } from "date-fns";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { coatPlan } from "#core/models/ways/coat-plan";
-import type { BoothPart, BoothProblem, BoothRules } from "#core/models/schedule/booth-problem";
+import type { BoothPart, BoothProblem, BoothRules, BoothWait } from "#core/models/schedule/booth-problem";
 import { TURN_S, nextWait, tiltOf } from "#core/course/next-wait";
 import { type HouseWay, houseWay } from "#core/models/ways/house-ways";
 import { flowConditions } from "#core/panel/logged-setting";
@@ -183,13 +183,13 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
       tilt_rad: tiltOf(state, panel),
     }),
   });
-  const waits = sides === 2 ? [...face, { least_s: turn_s, most_s: Infinity }, ...face] : face;
+  const waits = sides === 2 ? [...face, { least_s: turn_s, most_s: null }, ...face] : face;
   // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.
   const now = running ? null : nextWait({ brief: panel, sheet, way, facts: state, shop });
   if (now && waits[coats - 1])
     waits[coats - 1] = {
       least_s: (now.least_ms - now.from_ms) / MS,
-      most_s: now.latest_ms === null ? Infinity : (now.latest_ms - now.from_ms) / MS,
+      most_s: now.latest_ms === null ? null : (now.latest_ms - now.from_ms) / MS,
     };
   return {
     id: panel.id,
@@ -208,10 +208,12 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
 }
 
 /** The way's waits on one face, coat by coat, as it means them; the sheet's own where the model does not reach. */
-function coatWaits(way: HouseWay, o: Parameters<typeof coatPlan>[1]): { least_s: number; most_s: number }[] {
+function coatWaits(way: HouseWay, o: Parameters<typeof coatPlan>[1]): BoothWait[] {
   const { flashMin_s, flashMax_s } = timesAt(o.sheet, o.conditions.air_K);
   try {
-    return coatPlan(way, o).flatMap(({ wait }) => (wait ? [{ least_s: wait.least_s, most_s: wait.best_s }] : []));
+    return coatPlan(way, o).flatMap(({ wait }) =>
+      wait ? [{ least_s: wait.least_s, most_s: Number.isFinite(wait.best_s) ? wait.best_s : null }] : [],
+    );
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     return Array.from({ length: o.coats - 1 }, () => ({ least_s: flashMin_s, most_s: flashMax_s }));

@@ -13,7 +13,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { useNow } from "~/kit/shell/now";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { WorkingButton } from "~/kit/ui/figure";
-import { courseSentence, lateWords, stepName, stepNeeds, stepWhen, stepWhy, stepWorking } from "./course.words";
+import { type Naming, courseSentence, lateWords, stepName, stepNeeds, stepWhen, stepWhy, stepWorking } from "./course.words";
 
 /** A step's page, where its work is done elsewhere. */
 const PAGES: Partial<Record<StepKind, { to: string; go: string }>> = {
@@ -56,10 +56,10 @@ export function CourseDesk() {
       }),
     [panel, product.sheet, job.wayId, job.finish, state, shopFactors, now_ms],
   );
-  const two = panel.sides === 2;
+  const naming = useMemo(() => ({ two: panel.sides === 2, matte: job.finish === "matte" }), [panel.sides, job.finish]);
   const now = steps.find((s) => s.state === "now") ?? null;
   const action = nextAction(steps);
-  const sentence = now && courseSentence(now, stepName(now, two), now_ms);
+  const sentence = now && courseSentence(now, stepName(now, naming), now_ms);
   const late = action && lateWords(action, now_ms);
   const waiting = now !== null && now.id !== action?.id;
   const done = steps.filter((s) => s.state === "done" || s.state === "missed");
@@ -81,10 +81,10 @@ export function CourseDesk() {
       </h2>
       {now && <p className="max-w-[60ch] text-ink2">{stepWhy(now)}</p>}
       {late && <p className={`mt-1 max-w-[60ch] ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
-      <div className="mt-4 min-h-[60px]">{action && <Do step={action} two={two} at={waiting ? "ahead" : "now"} />}</div>
+      <div className="mt-4 min-h-[60px]">{action && <Do step={action} naming={naming} at={waiting ? "ahead" : "now"} />}</div>
       <ol className="mt-6 border-t border-hair" aria-label="Course, from now on" data-testid="course">
         {ahead.map((s) => (
-          <Row key={s.id} step={s} two={two} now_ms={now_ms} isMain={s.id === action?.id} />
+          <Row key={s.id} step={s} naming={naming} now_ms={now_ms} isMain={s.id === action?.id} />
         ))}
       </ol>
       {done.length > 0 && (
@@ -92,7 +92,7 @@ export function CourseDesk() {
           <summary className="min-h-11 cursor-pointer content-center font-semibold">Behind you: {done.length} steps</summary>
           <ol className="border-t border-hair" aria-label="Course so far" data-testid="course-done">
             {done.map((s) => (
-              <Row key={s.id} step={s} two={two} now_ms={now_ms} isMain={false} />
+              <Row key={s.id} step={s} naming={naming} now_ms={now_ms} isMain={false} />
             ))}
           </ol>
         </details>
@@ -127,9 +127,9 @@ const MARKS = {
   later: { icon: Circle, words: "later", tone: "text-ink2" },
 } as const;
 
-function Row({ step, two, now_ms, isMain }: { step: CourseStep; two: boolean; now_ms: number; isMain: boolean }) {
+function Row({ step, naming, now_ms, isMain }: { step: CourseStep; naming: Naming; now_ms: number; isMain: boolean }) {
   const units = useUnits();
-  const name = stepName(step, two);
+  const name = stepName(step, naming);
   const past = step.latest_ms !== null && step.latest_ms < now_ms && step.state !== "done";
   const { icon: Icon, words, tone } = MARKS[step.state];
   const needs = step.state === "done" || step.state === "missed" ? "" : stepNeeds(step, units);
@@ -149,7 +149,7 @@ function Row({ step, two, now_ms, isMain }: { step: CourseStep; two: boolean; no
         {needs && <span className="block text-[13px] text-ink2">{needs}</span>}
       </span>
       <span className="flex items-center gap-2 text-right text-[14px]">
-        {step.state === "open" && !isMain && <Do step={step} two={two} />}
+        {step.state === "open" && !isMain && <Do step={step} naming={naming} />}
         <WorkingButton working={stepWorking(step, name, now_ms, units)} label={`${name}: why, and when`}>
           <span>{stepWhen(step, now_ms) || "why"}</span>
         </WorkingButton>
@@ -159,13 +159,13 @@ function Row({ step, two, now_ms, isMain }: { step: CourseStep; two: boolean; no
 }
 
 /** What is done at a step: a page to go to, or a word to the ledger. */
-function Do({ step, two, at = "row" }: { step: CourseStep; two: boolean; at?: "now" | "ahead" | "row" }) {
+function Do({ step, naming, at = "row" }: { step: CourseStep; naming: Naming; at?: "now" | "ahead" | "row" }) {
   const { base } = usePanel();
   const page = PAGES[step.kind];
   if (page)
     return (
       <Link to={`${base}${page.to}`} className="press" {...(at === "now" ? { "data-kind": "main" } : {})}>
-        {at === "row" ? <Short step={step} two={two} /> : page.go}
+        {at === "row" ? <Short step={step} naming={naming} /> : page.go}
       </Link>
     );
   if (step.kind === "flatten") return <Flatten step={step} />;
@@ -174,9 +174,9 @@ function Do({ step, two, at = "row" }: { step: CourseStep; two: boolean; at?: "n
   return null;
 }
 
-const Short = ({ step, two }: { step: CourseStep; two: boolean }) => (
+const Short = ({ step, naming }: { step: CourseStep; naming: Naming }) => (
   <>
-    Do it<span className="sr-only">: {stepName(step, two)}</span>
+    Do it<span className="sr-only">: {stepName(step, naming)}</span>
   </>
 );
 

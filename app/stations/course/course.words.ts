@@ -26,11 +26,18 @@ const NAMES: Record<StepKind, string> = {
   handOver: "Hand over",
 };
 
+/** What names go by: both faces are sprayed, the finish is matte. */
+export interface Naming {
+  two: boolean;
+  matte: boolean;
+}
+
 /** A step's name: "Coat 2 of 3, back". */
-export function stepName({ kind, number, of, side, grit }: CourseStep, twoFaces: boolean): string {
+export function stepName({ kind, number, of, side, grit }: CourseStep, { two: twoFaces, matte }: Naming): string {
   const face = twoFaces && side ? `, ${side}` : "";
   if (kind === "coat") return `Coat ${number} of ${of}${face}`;
   if (kind === "flash") return `Flash after coat ${number}${face}`;
+  if (kind === "purge" && matte) return "Final flash, before any heat";
   if (kind === "flatten" && grit) return `Sand flat, P${grit}, and clean`;
   if (kind === "correct" && of !== null) return `Correct: step ${number} of ${of}`;
   return NAMES[kind];

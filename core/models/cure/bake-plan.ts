@@ -148,14 +148,17 @@ const NEAR_TOP_K = 3;
 
 /**
  * Cure by what a probe on the part really saw: equivalent age over its log against the product's points; beyond its end at its last temperature.
+ * Heat more than 10 K above what the sheet speaks of (its bake, else 20 °C) counts no more than that.
  * @param log after the last coat, times rising, at least two samples @throws RangeError
  */
 export function cureFromLog(sheet: ProductSheet, log: readonly PartSample[]): LoggedCure {
   if (log.length < 2) throw new RangeError(`log must have at least 2 samples, got ${log.length}`);
   const energy_J_mol = cureEnergyOf(sheet);
   const options = { reference_K: SHEET_K, energy_J_mol };
+  const most_K = (sheet.bake?.part_K ?? SHEET_K) + CURE_BEYOND_K;
+  const counted = log.map((s) => ({ ...s, part_K: Math.min(s.part_K, most_K) }));
   const ages = [0];
-  for (let i = 1; i < log.length; i++) ages.push(ages[i - 1]! + equivalentAge([log[i - 1]!, log[i]!], options));
+  for (let i = 1; i < log.length; i++) ages.push(ages[i - 1]! + equivalentAge([counted[i - 1]!, counted[i]!], options));
   const age_s = ages.at(-1)!;
   const last = log.at(-1)!;
   const top_K = Math.max(...log.map((s) => s.part_K));
@@ -172,7 +175,7 @@ export function cureFromLog(sheet: ProductSheet, log: readonly PartSample[]): Lo
     if (wanted === null) return { stage, at_s: null, reached: false };
     if (stage === "wax") return { stage, at_s: wanted, reached: last.at_s >= wanted };
     const i = ages.findIndex((a) => a >= wanted);
-    if (i < 0) return { stage, at_s: last.at_s + (wanted - age_s) / cureRate(last.part_K, options), reached: false };
+    if (i < 0) return { stage, at_s: last.at_s + (wanted - age_s) / cureRate(Math.min(last.part_K, most_K), options), reached: false };
     const share = (wanted - ages[i - 1]!) / (ages[i]! - ages[i - 1]!);
     return { stage, at_s: log[i - 1]!.at_s + share * (log[i]!.at_s - log[i - 1]!.at_s), reached: true };
   });

@@ -131,7 +131,7 @@ function relaxations(problem: BoothProblem): Relaxation[] {
   if (rules.end_s !== null) add("end", withRules({ end_s: null }), (p) => p.end_s);
   add(
     "flash",
-    solve({ parts: parts.map((p) => ({ ...p, flashMax_s: Infinity, waits: p.waits?.map((w) => ({ ...w, most_s: Infinity })) })) }),
+    solve({ parts: parts.map((p) => ({ ...p, flashMax_s: Infinity, waits: p.waits?.map((w) => ({ ...w, most_s: null })) })) }),
     (p) => longestWait(problem, p),
   );
   if (rules.potsMost !== null)
@@ -177,7 +177,11 @@ export function brokenRules({ parts, rules, fixed, openPots }: BoothProblem, pla
       if (before === null) return;
       const told = p.waits?.[s.coat - 2];
       const turns = p.sides === 2 && s.coat - 1 === p.coats;
-      const [least_s, most_s] = told ? [told.least_s, told.most_s] : turns ? [p.turn_s, Infinity] : [p.flashMin_s, p.flashMax_s];
+      const [least_s, most_s] = told
+        ? [told.least_s, told.most_s ?? Infinity]
+        : turns
+          ? [p.turn_s, Infinity]
+          : [p.flashMin_s, p.flashMax_s];
       say(s.start_s < before + least_s - near, `${p.id}, coat ${s.coat}: too soon`);
       say(i > 0 && s.start_s > before + most_s + near, `${p.id}, coat ${s.coat}: too late`);
     });

@@ -1,5 +1,11 @@
 import { requireInteger, requireNumber } from "../../kernel/guard";
 
+/** Window of one wait; null: no latest. */
+export interface BoothWait {
+  least_s: number;
+  most_s: number | null;
+}
+
 /** A part to be sprayed. Times in seconds from the plan's own start; negative ones lie before it. */
 export interface BoothPart {
   id: string;
@@ -11,7 +17,7 @@ export interface BoothPart {
   /** Infinity: no latest. */
   flashMax_s: number;
   /** Wait after each coat, counted over both faces, where it is not the flash alone: a way's own, a run's, cure and sanding flat. */
-  waits?: readonly { least_s: number; most_s: number }[] | undefined;
+  waits?: readonly BoothWait[] | undefined;
   sides: 1 | 2;
   /** From the last coat of one side until the part may be turned. */
   turn_s: number;
@@ -140,7 +146,7 @@ function blockOf(parts: readonly BoothPart[], index: number, rules: BoothRules, 
 /** Window of the wait between two coats of a part. */
 export function waitOf(p: BoothPart, coat: number): { least_s: number; most_s: number } {
   const own = p.waits?.[coat - 1];
-  if (own) return own;
+  if (own) return { least_s: own.least_s, most_s: own.most_s ?? NEVER };
   return p.sides === 2 && coat === p.coats ? { least_s: p.turn_s, most_s: NEVER } : { least_s: p.flashMin_s, most_s: p.flashMax_s };
 }
 

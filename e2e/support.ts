@@ -71,7 +71,7 @@ export async function ownServer() {
 /** Puts a product on the shelf and starts a job with one panel; ends on its Course. */
 export async function startJob(
   page: Page,
-  { vehicle, shape = "bonnet", coats }: { vehicle: string; shape?: string; coats?: string },
+  { vehicle, shape = "bonnet", coats, way, faces }: { vehicle: string; shape?: string; coats?: string; way?: string; faces?: "1" | "2" },
 ): Promise<string> {
   await open(page, "/shelf");
   if ((await page.getByRole("link", { name: /^Clear T/ }).count()) === 0) {
@@ -95,6 +95,8 @@ export async function startJob(
   await page.getByLabel("Vehicle or part").fill(vehicle);
   await page.getByLabel("Shape").selectOption(shape);
   await page.getByLabel("Clear from the shelf").selectOption({ label: "Clear T" });
+  if (way) await page.getByRole("radio", { name: way }).click();
+  if (faces) await page.getByLabel("Faces", { exact: true }).selectOption(faces);
   if (coats) await page.getByLabel("Coats", { exact: true }).fill(coats);
   await page.getByRole("button", { name: "Start this job" }).click();
   await expect(page).toHaveURL(/\/course$/);

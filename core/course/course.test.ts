@@ -70,7 +70,7 @@ function ledgerOf(log: readonly Logged[]) {
       role: number === 1 && what === "tack" ? "tack" : "full wet",
       reducer: 0,
       wetReading_m: null,
-      side: (more[0] === "back" ? "back" : "front") as Side,
+      side: more[0] === "back" ? "back" : "front",
       settings: { ...TEST_GUN, ...(speed ? { handSpeed_m_s: speed } : {}) },
     });
     const reading = (phase: "before" | "after", um: number) => ({
@@ -286,7 +286,7 @@ test("later is never earlier: a coat laid later moves no window forward, and loo
       // The same day, the newest coat later: no climate is logged after it.
       const steady = log.filter(([what], i) => what !== "climate" || i === 0);
       const at = steady.findLastIndex(([what]) => what === "coat");
-      const moved = steady.map((e, i): Logged => (i === at ? [e[0], e[1] + delay, ...e.slice(2)] : e) as Logged);
+      const moved = steady.map((e, i): Logged => (i === at ? [e[0], e[1] + delay, ...e.slice(2)] : e));
       const [before, after] = [nextWait(asked(given, steady, now_min)), nextWait(asked(given, moved, now_min + delay))];
       if (before && after) expect(after.least_ms).toBeGreaterThanOrEqual(before.least_ms - 6 * 1000); // the search for a run ends within 5 s
     }),

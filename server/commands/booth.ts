@@ -74,12 +74,15 @@ export function logCoat(
   view: PanelView,
   { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
 ): Promise<string> {
-  const { loggedAs, side } = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
+  const way = houseWay(view.job.wayId);
+  const { loggedAs, side, number } = nextCoat(view.state, way, view.panel);
+  const planned = plannedCoat(way, number);
+  const zone = planned.role === body.role ? (planned.zone ?? "whole") : "whole";
   const tilt_rad = view.state.turned?.body.tilt_rad ?? null;
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "coat",
-    body: { side, tilt_rad, ...body, number: loggedAs },
+    body: { side, zone, tilt_rad, ...body, number: loggedAs },
     by,
     clientKey,
     asked: body,

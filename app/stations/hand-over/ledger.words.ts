@@ -1,9 +1,9 @@
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { PHASES } from "#core/record/kinds";
+import { PART_HELD, PHASES } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
 import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
-import { show, showFilm, showWithUncertainty } from "#core/kernel/units/format";
+import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 
 /** What an entry of the ledger is called. */
@@ -19,6 +19,9 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   matteCheck: "matte rules",
   under: "below the clear",
   oven: "part temperature",
+  flatten: "sanded flat",
+  turn: "turned",
+  bakeStart: "heat on",
 };
 export const entryName = (kind: string): string => NAMES[kind as LedgerEntry["kind"]] ?? kind;
 
@@ -30,7 +33,15 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
     case "reading":
       return `spot ${e.body.spot} (${at(e.body.at)}), ${PHASES[e.body.phase]}: ${e.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", ")}`;
     case "coat":
-      return `coat ${e.body.number}, ${e.body.role}`;
+      return `coat ${e.body.number}, ${e.body.role}${e.body.side === "back" ? ", on the back" : ""}${e.body.zone === "spots" ? ", on spots" : ""}`;
+    case "flatten":
+      return `P${e.body.grit} by ${e.body.by}: ${showWithUncertainty("film", e.body.removal_m, e.body.u_m, units).text} ${units.film} ${e.body.from === "told" ? "as told" : "by forecast"}`;
+    case "turn":
+      return `${PART_HELD[e.body.how]}, ${e.body.side} up`;
+    case "bake": {
+      const part = show("temperature", e.body.part_K, units);
+      return `${part.text} ${part.unit} on the part for ${showWait(e.body.time_s)}`;
+    }
     case "coatStart":
       return `coat ${e.body.number}`;
     case "wetComb":

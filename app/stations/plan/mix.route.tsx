@@ -70,8 +70,8 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
   const fetcher = useFetcher<FormAnswer>();
   const same = panels.filter((p) => p.productRevisionId === panel.productRevisionId);
   const draft = useDraft("what", {
-    one: (panel.sides === 2 ? [] : [panel.id]) as readonly string[],
-    both: (panel.sides === 2 ? [panel.id] : []) as readonly string[],
+    one: panel.sides === 2 ? [] : [panel.id],
+    both: panel.sides === 2 ? [panel.id] : [],
     canId: cans[0]?.id ?? "",
   });
   const { one, both, canId } = draft.typed;

@@ -64,6 +64,8 @@ export default function Spray() {
   const done = state.coats.length;
   const last = state.coats.at(-1);
   const next = nextCoat(state, way, panel);
+  const both = panel.sides === 2;
+  const face = both ? `, ${next.side}` : "";
   const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
   const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
   return (
@@ -91,10 +93,10 @@ export default function Spray() {
       <div className="mt-6 grid gap-x-10 gap-y-8 xl:grid-cols-[1.35fr_1fr]">
         <section aria-labelledby="coat-title">
           <h3 id="coat-title" className="mb-3 text-lg font-semibold">
-            {done < panel.coatsPlanned ? `Coat ${done + 1}, ${next.role}` : `One coat more (coat ${done + 1})`}
+            {next.number <= panel.coatsPlanned ? `Coat ${next.number}${face}, ${next.role}` : `One coat more (coat ${next.number})`}
           </h3>
           <CoatForm
-            key={`coat-${done} ${state.gunSet?.id ?? ""}`}
+            key={`coat-${state.backCoats.length + done} ${state.gunSet?.id ?? ""}`}
             next={next}
             sheet={product.sheet}
             air_K={state.climate?.body.air_K ?? null}
@@ -121,12 +123,13 @@ export default function Spray() {
             </section>
           )}
           <ol aria-label="Coats sprayed" className="border-t border-hair empty:hidden">
-            {state.coats.map(({ entry, predicted }) => {
+            {[...state.backCoats, ...state.coats].map(({ entry, predicted }) => {
               const d = showWithUncertainty("film", predicted.dry_m, predicted.u_dry_m, units);
               return (
                 <li key={entry.id} className="flex items-center justify-between gap-2 border-b border-hair">
                   <span>
-                    <b className="font-semibold">Coat {entry.body.number}</b> {entry.body.role}
+                    <b className="font-semibold">Coat {entry.body.number}</b>
+                    {both && `, ${entry.body.side},`} {entry.body.role}
                     {entry.body.settings.fluidFrom === "turns" && <span className="text-[13px] text-ink2">, fluid guessed from turns</span>}
                   </span>
                   <span className="flex items-center">

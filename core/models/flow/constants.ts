@@ -1,3 +1,5 @@
+import { EVAPORATION_ENERGY_J_MOL } from "../product/time-at-temperature";
+
 /**
  * Constants of levelling, drying and sag. Forms are published or derived (docs/models.md, "Flow"); the numbers are calibrated to common
  * practice, none was measured in a laboratory. One table, so that a shop's own results may replace them.
@@ -13,7 +15,7 @@ export const FLOW = {
   /** A coat below is mobile by 1/(1 + η/this). */
   lock_Pa_s: 8,
   evaporation_m_s: 0.3e-6,
-  evaporationEnergy_J_mol: 42e3,
+  evaporationEnergy_J_mol: EVAPORATION_ENERGY_J_MOL,
   airSpeedRef_m_s: 0.3,
   airSpeedPower: 0.5,
   /** Composition (solvent over solids) at which drying slows down. */

@@ -2,9 +2,8 @@ import type { z } from "zod";
 import { parseRatio } from "./ratio";
 import { COAT_KINDS } from "./kinds";
 import type { anySheet, partSheet, productSheet } from "./sheet-schema";
-import { FLOW } from "../flow/constants";
 import { arrhenius } from "../spray/viscosity";
-import { BEYOND_LIMIT_K, type TimeAtTemperature, type TimePoint, timeAtTemperature } from "./time-at-temperature";
+import { BEYOND_LIMIT_K, EVAPORATION_ENERGY_J_MOL, type TimeAtTemperature, type TimePoint, timeAtTemperature } from "./time-at-temperature";
 
 export type ProductSheet = z.infer<typeof productSheet>;
 export type PartSheet = z.infer<typeof partSheet>;
@@ -40,7 +39,7 @@ function flashAt(points: readonly TimePoint[], temperature_K: number): TimeAtTem
   const found = timeAtTemperature(points, temperature_K);
   if (found.how !== "only point" || temperature_K >= SHEET_K) return found;
   const cold_K = Math.max(temperature_K, SHEET_K - BEYOND_LIMIT_K);
-  const slower = arrhenius(FLOW.evaporationEnergy_J_mol, SHEET_K) / arrhenius(FLOW.evaporationEnergy_J_mol, cold_K);
+  const slower = arrhenius(EVAPORATION_ENERGY_J_MOL, SHEET_K) / arrhenius(EVAPORATION_ENERGY_J_MOL, cold_K);
   return { time_s: found.time_s * slower, how: cold_K > temperature_K ? "outside" : "by evaporation" };
 }
 

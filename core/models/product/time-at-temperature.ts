@@ -10,6 +10,9 @@ export interface TimeAtTemperature {
   how: "sheet" | "between" | "beyond" | "only point" | "by evaporation" | "outside";
 }
 
+/** How solvent leaves with temperature: set to common practice, as in the flow model, which takes it from here. */
+export const EVAPORATION_ENERGY_J_MOL = 42e3;
+
 /** So far beyond the sheet's points the straight line is still followed. */
 export const BEYOND_LIMIT_K = 10;
 

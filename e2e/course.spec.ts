@@ -1,0 +1,95 @@
+import { expect, test } from "@playwright/test";
+import { open, ownServer, startJob } from "./support";
+
+const MIN_MS = 60_000;
+
+test("three, sand, three by a moved clock: each wait, the night, sanding flat, and the next build without a wait", async ({ browser }) => {
+  test.setTimeout(180_000);
+  const server = await ownServer();
+  await server.start();
+  const page = await browser.newPage({ baseURL: server.url });
+  const base = await startJob(page, { vehicle: "Course coupé", way: "Three, sand, three" });
+  const now = page.getByTestId("course-now");
+  const course = async (minutes = 0) => {
+    if (minutes > 0) await server.advance(minutes * MIN_MS);
+    await open(page, `${base}/course`);
+  };
+  const logCoat = async (n: number) => {
+    await open(page, `${base}/spray`);
+    await page.getByRole("button", { name: `Log coat ${n}` }).click();
+    await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
+  };
+  await expect(now).toHaveText("Read the film below the clear now.");
+  await open(page, `${base}/spray`);
+  for (const v of ["92 93 91", "90 91 90", "94 93 94"]) {
+    await page.locator("#reading-before").fill(v);
+    await page.locator("#reading-before").press("Enter");
+  }
+  await expect(page.getByTestId("spots-read")).toHaveText("3 of 8");
+  await course();
+  await expect(now).toHaveText("Coat 1 of 6 now.");
+  for (const n of [1, 2]) {
+    await logCoat(n);
+    await course();
+    await expect(now).toContainText(`Flash after coat ${n} until`);
+    await course(11);
+    await expect(now).toHaveText(`Coat ${n + 1} of 6 now.`);
+  }
+  await logCoat(3);
+  await course(11);
+  // Not a fourth coat in minutes: it cures, here and in the strip and in the booth view.
+  await expect(now).toContainText("Cure before sanding flat until");
+  await expect(page.getByTestId("clock")).toContainText("after coat 3: until sanding flat");
+  await open(page, `${base.replace(/\/panels\/.*$/, "")}/booth`);
+  await expect(page.getByTestId("booth-next")).toContainText("cure, then sand it flat.");
+  await expect(page.getByRole("button", { name: /^Start/ })).toHaveCount(0);
+  await course(17 * 60);
+  await expect(now).toHaveText("Sand flat, P800, and clean now.");
+  await page.getByLabel("Came off, if read", { exact: false }).fill("9");
+  await page.getByRole("button", { name: "Sanded flat and clean" }).click();
+  await expect(now).toHaveText("Coat 4 of 6 now.");
+  await logCoat(4);
+  await course();
+  await expect(now).toContainText("Flash after coat 4 until");
+  await page.close();
+  await server.stop("SIGTERM");
+});
+
+test("two faces: the back first, turned over when it may be touched, then the front; only the front adds film; heat on and off", async ({
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const server = await ownServer();
+  await server.start();
+  const page = await browser.newPage({ baseURL: server.url });
+  const base = await startJob(page, { vehicle: "Two faces", shape: "bootLid", faces: "2" });
+  const now = page.getByTestId("course-now");
+  const course = async (minutes = 0) => {
+    if (minutes > 0) await server.advance(minutes * MIN_MS);
+    await open(page, `${base}/course`);
+  };
+  const logCoat = async (n: number) => {
+    await open(page, `${base}/spray`);
+    await page.getByRole("button", { name: `Log coat ${n}` }).click();
+    await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
+  };
+  await logCoat(1);
+  await server.advance(11 * MIN_MS);
+  await logCoat(2);
+  await course();
+  await expect(now).toContainText("Let it set before touching until");
+  const section = page.getByRole("complementary", { name: "Section" });
+  await expect(section).toContainText("Below the clear");
+  await course(120);
+  await expect(now).toHaveText("Turn the part over now.");
+  await page.getByRole("button", { name: "Front up, laid flat" }).click();
+  await expect(now).toHaveText("Coat 1 of 2, front now.");
+  await open(page, `${base}/spray`);
+  await expect(page.getByRole("heading", { name: "Coat 1, front, full wet" })).toBeVisible();
+  await page.getByRole("button", { name: /^Log coat/ }).click();
+  await course();
+  await expect(now).toContainText("Flash after coat 1, front until");
+  await expect(section).toContainText("As sprayed, predicted");
+  await page.close();
+  await server.stop("SIGTERM");
+});

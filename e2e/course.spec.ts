@@ -55,9 +55,7 @@ test("three, sand, three by a moved clock: each wait, the night, sanding flat, a
   await server.stop("SIGTERM");
 });
 
-test("two faces: the back first, turned over when it may be touched, then the front; only the front adds film; heat on and off", async ({
-  browser,
-}) => {
+test("two faces: the back first, turned over when it may be touched, then the front; only the front adds film", async ({ browser }) => {
   test.setTimeout(180_000);
   const server = await ownServer();
   await server.start();

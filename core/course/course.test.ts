@@ -65,12 +65,13 @@ function ledgerOf(log: readonly Logged[]) {
     const after = { after_min: minute - at_min };
     at_min = minute;
     const target = () => ids.at(more[0] as number)!;
+    const side: Side = more[0] === "back" ? "back" : "front";
     const coat = (number: number, speed?: number) => ({
       number,
       role: number === 1 && what === "tack" ? "tack" : "full wet",
       reducer: 0,
       wetReading_m: null,
-      side: more[0] === "back" ? "back" : "front",
+      side,
       settings: { ...TEST_GUN, ...(speed ? { handSpeed_m_s: speed } : {}) },
     });
     const reading = (phase: "before" | "after", um: number) => ({

@@ -36,6 +36,24 @@ test("a mirror cap takes three times what its area says, with the trigger held m
   expect(times("held")).toBeGreaterThan(4);
 });
 
+test("over a wheel arch a row is two strokes, over a narrow slot it is one", () => {
+  const arch = (gap: number) =>
+    [
+      [0, 0],
+      [1.2, 0],
+      [1.2, 0.8],
+      [0.6 + gap / 2, 0.8],
+      [0.6 + gap / 2, 0.4],
+      [0.6 - gap / 2, 0.4],
+      [0.6 - gap / 2, 0.8],
+      [0, 0.8],
+    ] as const;
+  const [whole, wide, slot] = [strokesOver(rectangle(1.2, 0.8), HAND), strokesOver(arch(0.7), HAND), strokesOver(arch(0.15), HAND)];
+  expect(wide.count).toBeGreaterThan(whole.count);
+  expect(wide.length_m).toBeLessThan(whole.length_m);
+  expect(slot).toEqual(whole);
+});
+
 test("twice as fast is half the material; an outline that narrows takes shorter strokes; figures out of range are refused", () => {
   const door = rectangle(1.1, 0.7);
   const slow = strokesOver(door, HAND);

@@ -22,7 +22,7 @@ export interface Strokes {
 
 /**
  * One coat as strokes across a part: rows one index apart from the upper edge down, each from an overrun before the part to one behind it.
- * A row is as long as the part is wide within the fan. The same rows as `prototypes/spray-panel.mjs` on a rectangle.
+ * A row is as long as the part is wide within the fan; over a wheel arch it is two. The same rows as the reference program on a rectangle.
  * @throws RangeError
  */
 export function strokesOver(
@@ -46,28 +46,41 @@ export function strokesOver(
   let count = 0;
   let length_m = 0;
   for (let y = y0; y <= y1 + 1e-9; y += pitch_m) {
-    const [from, to] = widthWithin(outline, y - fan / 2, y + fan / 2);
-    count++;
-    length_m += to - from + 2 * overrun_m;
+    for (const [from, to] of reachesWithin(outline, Math.max(y0, y - fan / 2), Math.min(y1, y + fan / 2), 2 * overrun_m)) {
+      count++;
+      length_m += to - from + 2 * overrun_m;
+    }
   }
   const turns_s = count * turn_s;
   const moving_s = length_m / speed;
   return { count, length_m, trigger_s: moving_s + (trigger === "held" ? turns_s : 0), time_s: moving_s + turns_s };
 }
 
-/** Leftmost and rightmost of an outline within a band. */
-function widthWithin(outline: Polygon, low: number, high: number): [number, number] {
-  let [from, to] = [Infinity, -Infinity];
-  const see = (x: number) => {
-    from = Math.min(from, x);
-    to = Math.max(to, x);
-  };
-  outline.forEach(([ax, ay], i) => {
-    const [bx, by] = outline[(i + 1) % outline.length]!;
-    if (ay >= low && ay <= high) see(ax);
-    for (const level of [low, high]) if (ay < level !== by < level) see(ax + ((bx - ax) * (level - ay)) / (by - ay));
-  });
-  return [from, to];
+/** Levels at which a band is looked at for where the part is: its edges and so many between. */
+const LEVELS = 9;
+/** Levels on a corner or an edge would be in and out at once: they are taken a little inside. */
+const INSIDE = 1e-6;
+
+/** Where the part lies within a band, from left to right; gaps that the gun would run through anyway are none. */
+function reachesWithin(outline: Polygon, low: number, high: number, gap_m: number): [number, number][] {
+  const spans: [number, number][] = [];
+  for (let k = 0; k < LEVELS; k++) {
+    const level = low + (high - low) * (INSIDE + (1 - 2 * INSIDE) * (k / (LEVELS - 1)));
+    const crossed = outline.flatMap(([ax, ay], i) => {
+      const [bx, by] = outline[(i + 1) % outline.length]!;
+      return ay < level !== by < level ? [ax + ((bx - ax) * (level - ay)) / (by - ay)] : [];
+    });
+    crossed.sort((a, b) => a - b);
+    for (let c = 0; c + 1 < crossed.length; c += 2) spans.push([crossed[c]!, crossed[c + 1]!]);
+  }
+  spans.sort((a, b) => a[0] - b[0]);
+  const reaches: [number, number][] = [];
+  for (const [from, to] of spans) {
+    const last = reaches.at(-1);
+    if (last && from - last[1] <= gap_m) last[1] = Math.max(last[1], to);
+    else reaches.push([from, to]);
+  }
+  return reaches;
 }
 
 /**

@@ -1,4 +1,5 @@
-import { FLAT_M, type Finish, plannedCoat } from "../models/ways/house-ways";
+import { FLAT_M, U_FLAT_M } from "../models/trade-limits";
+import { type Finish, plannedCoat } from "../models/ways/house-ways";
 import type { CoatWait } from "../models/ways/wait-after";
 import { PURGE_S } from "../models/cure/bake-plan";
 import { coatPlan } from "../models/ways/coat-plan";
@@ -26,7 +27,7 @@ export const MATTE_FINAL_FLASH_S = 15 * 60;
 /** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
 export const COOL_S = 30 * 60;
 /** What a hand works with where nothing else is said: a machine with a soft pad before further clear. Common practice. */
-export const FLATTEN = { grit: 800, removal_m: FLAT_M, u_m: 3e-6, minutes: 45 } as const;
+export const FLATTEN = { grit: 800, removal_m: FLAT_M, u_m: U_FLAT_M, minutes: 45 } as const;
 /** Reading a panel, and handling beside the passes of a coat: common practice. */
 const READ_S = 300;
 const HANDLING_S = 120;

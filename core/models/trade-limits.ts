@@ -15,3 +15,6 @@ export const LOW_PRESSURE_PA = 1.55e5;
 export const MOST_CLEAR_M = 160e-6;
 export const MOST_TOTAL_M = 300e-6;
 export const MOST_TOTAL_REBASE_M = 350e-6;
+/** What flatting over a build takes off (P800 on a soft interface, with the peel). Common practice, 8 ± 3 µm. */
+export const FLAT_M = 8e-6;
+export const U_FLAT_M = 3e-6;

@@ -3,22 +3,26 @@ import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/models/clock/cloc
 import type { Db } from "../db/open";
 
 const DAY_MS = 86_400_000;
+/** A pot that has been over so long is thrown away: nobody has to be told. */
+const DEAD_POT_MS = 4 * 3_600_000;
 
 /** More than this nobody can watch; the soonest are listed. */
 const MOST_CLOCKS = 16;
 
-/** Clocks that still say something: not stopped, not of a struck entry, and not long over. Running ones first, soonest first. */
+/** Clocks that still say something: not stopped, not of a struck entry or a panel handed over, and not long over. Running ones first, soonest first. */
 export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Promise<Clock[]> {
-  const running = await clocksDue(db, { after_ms: now_ms, until_ms: null, most });
+  const running = await clocksDue(db, { now_ms, after_ms: now_ms, until_ms: null, most });
   const over =
-    running.length < most ? await clocksDue(db, { after_ms: now_ms - 2 * DAY_MS, until_ms: now_ms, most: most - running.length }) : [];
+    running.length < most
+      ? await clocksDue(db, { now_ms, after_ms: now_ms - 2 * DAY_MS, until_ms: now_ms, most: most - running.length })
+      : [];
   return [...running, ...over];
 }
 
 /** Clocks due in a span of time, soonest first: the index of running clocks is walked as far as the limit, whatever else stands in the file. */
 async function clocksDue(
   db: Db,
-  { after_ms, until_ms, most }: { after_ms: number; until_ms: number | null; most: number },
+  { now_ms, after_ms, until_ms, most }: { now_ms: number; after_ms: number; until_ms: number | null; most: number },
 ): Promise<Clock[]> {
   const rows = await db
     .selectFrom("clock as c")
@@ -31,6 +35,14 @@ async function clocksDue(
     .$if(until_ms !== null, (q) => q.where("c.due_ms", "<=", until_ms!))
     .where("j.archived_at_ms", "is", null)
     .where("c.struck", "=", 0)
+    .where((eb) => eb.or([eb("c.kind", "!=", "pot"), eb("c.due_ms", ">", now_ms - DEAD_POT_MS)]))
+    .where((eb) =>
+      eb.not(
+        eb.exists(
+          eb.selectFrom("panel_summary as s").select("s.panel_id").whereRef("s.panel_id", "=", "c.panel_id").where("s.done", "=", 1),
+        ),
+      ),
+    )
     .orderBy("c.due_ms")
     .limit(most)
     .select([

@@ -139,6 +139,19 @@ describe("clocks", () => {
     expect(await order()).toEqual([b.panelId, a.panelId]);
     await expect(stopClock(ctx, "none", true)).rejects.toThrow("no longer there");
   });
+  test("a pot over since the morning is gone, and a panel that is handed over has no clock; taken back it has", async () => {
+    const { panelId } = await testJob(ctx);
+    await recordEntry(ctx, { panelId, kind: "mix", body: { volume_m3: 5e-4, reducer: 0, potLife_s: 3600 }, by });
+    await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });
+    const kinds = async (later_min = 0) => (await listClocks(ctx.db, ctx.now_ms() + later_min * MINUTE_MS)).map((c) => c.kind).sort();
+    expect(await kinds()).toEqual(["flash", "pot"]);
+    expect(await kinds(2 * 60)).toEqual(["flash", "pot"]); // over: mix again
+    expect(await kinds(6 * 60)).toEqual(["flash"]);
+    const over = await recordEntry(ctx, { panelId, kind: "handOver", body: { note: "" }, by });
+    expect(await kinds()).toEqual([]);
+    await strikeEntry(ctx, over, { by, reason: "" });
+    expect(await kinds()).toEqual(["flash", "pot"]);
+  });
   test("what was due two days ago is not shown any more, and only so many are", async () => {
     const { panelId } = await testJob(ctx);
     await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });

@@ -1,3 +1,4 @@
+import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";
 import { DraftForm } from "~/kit/draft/draft-form";
@@ -191,6 +192,7 @@ export default function CoatPlanPage() {
           area_m2={polygonArea(panel.shape.outline)}
           under_m={under_m}
           sandAfter_h={sheet.sandAfter_s / HOUR_S}
+          flash_s={timesAt(sheet, air_K).flashMin_s}
         />
       )}
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">

@@ -18,16 +18,19 @@ export const FlowCoats = memo(function FlowCoats({
   area_m2,
   under_m,
   sandAfter_h,
+  flash_s,
 }: {
   setting: FlowSetting;
   area_m2: number;
   under_m: number;
   sandAfter_h: number;
+  /** Between coats, where the setting has one only. */
+  flash_s: number;
 }) {
   const units = useUnits();
   const options = useMemo(
-    () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, transfer: PLAN_TRANSFER }),
-    [setting, area_m2, under_m, sandAfter_h],
+    () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, flash_s, transfer: PLAN_TRANSFER }),
+    [setting, area_m2, under_m, sandAfter_h, flash_s],
   );
   const polished = useMemo(() => {
     const left = options.find((o) => o.id === "leave");

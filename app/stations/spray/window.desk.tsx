@@ -307,7 +307,13 @@ export function FlowDesk({
       </section>
       <div className="min-h-[280px]">
         {flowCoats && later && around && (
-          <flowCoats.FlowCoats setting={later} area_m2={area_m2} under_m={under_m} sandAfter_h={sheet.sandAfter_s / 3600} />
+          <flowCoats.FlowCoats
+            setting={later}
+            area_m2={area_m2}
+            under_m={under_m}
+            sandAfter_h={sheet.sandAfter_s / 3600}
+            flash_s={flash_s}
+          />
         )}
       </div>
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">

@@ -1,4 +1,4 @@
-import { MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
+import { FLAT_M, MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
 import { requireNumber } from "../../kernel/guard";
 import { passTime } from "../mix/pots";
 import { SPRAY } from "../spray/constants";
@@ -9,8 +9,6 @@ import { type FlowResult, simulateCoats } from "./simulate-coats";
 /** Hours of sanding a square metre flat, and the wait before sanding: common practice. */
 const SAND_H_M2 = 0.7;
 const CLEAN_H = 0.4;
-/** What flatting takes off before re-clearing (P800 on a soft interface with the peel): common practice, 8 ± 3 µm. */
-export const FLAT_REMOVAL_M = 8e-6;
 const REDUCER_MORE = 0.075;
 const FLOW_REDUCER = 0.1;
 const SLOWER = 0.87;
@@ -34,18 +32,21 @@ export interface FlowCoatOption {
 
 /**
  * The flow coat in its three meanings against leaving it: texture, film, hours, litres and the danger of a run.
- * @param plan the coats as planned, on their substrate @param panel area, film of all layers below the clear, hours before it may be sanded
+ * @param plan the coats as planned, on their substrate @param panel area, film of all layers below the clear, hours before it may be sanded, flash between coats where the plan has one coat only
  * @throws RangeError
  */
 export function flowCoatOptions(
   plan: FlowSetting,
-  panel: { area_m2: number; under_m: number; sandAfter_h: number; transfer: number },
+  panel: { area_m2: number; under_m: number; sandAfter_h: number; transfer: number; flash_s: number },
 ): FlowCoatOption[] {
   const area = requireNumber("area_m2", panel.area_m2, { above: 0, max: 50 });
   const wait_h = requireNumber("sandAfter_h", panel.sandAfter_h, { min: 0, max: 2000 });
   const under_m = requireNumber("under_m", panel.under_m, { min: 0, max: 2e-3 });
   const { conditions, coats } = plan;
   const last = coats.at(-1)!;
+  // Coats laid again wait for each other as the planned ones do: without a flash they would run.
+  const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, { min: 0, max: 30 * 86400 });
+  const waited = { ...last, flash_s: between_s };
   const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
   const spray_h = (list: typeof coats) =>
     list.reduce(
@@ -98,9 +99,9 @@ export function flowCoatOptions(
     speed: "slow" as const,
     below: SUBSTRATE_TEXTURE.sanded,
   };
-  const pair = [last, last];
+  const pair = [waited, last];
   const reClear = run(flow, pair);
-  const stack = [last, last, last];
+  const stack = [waited, waited, last];
   const stackFirst = run(conditions, stack);
   const stacked = run({ ...conditions, below: SUBSTRATE_TEXTURE.sanded }, stack);
   const flat_h = SAND_H_M2 * area + CLEAN_H;
@@ -119,14 +120,14 @@ export function flowCoatOptions(
       { id: "re-clear", name: "Flat and re-clear", how: "cure, sand all clear flat, clean, two coats with slow hardener and 10 % reducer" },
       reClear,
       {
-        clear_m: Math.max(0, first.dry_m - FLAT_REMOVAL_M) + reClear.dry_m,
+        clear_m: Math.max(0, first.dry_m - FLAT_M) + reClear.dry_m,
         hours: spray_h(coats) + wait_h + flat_h + spray_h(pair),
         volume_m3: volume(conditions, first) + volume(flow, reClear),
         extra: first.visible_m < FLATTEST_M ? "the first coats are as flat already" : null,
       },
     ),
     option({ id: "stacked", name: "Stacked builds", how: "three coats, sand next day, three coats" }, stacked, {
-      clear_m: Math.max(0, stackFirst.dry_m - FLAT_REMOVAL_M) + stacked.dry_m,
+      clear_m: Math.max(0, stackFirst.dry_m - FLAT_M) + stacked.dry_m,
       hours: spray_h(stack) * 2 + wait_h + flat_h,
       volume_m3: volume(conditions, stackFirst) + volume(conditions, stacked),
     }),

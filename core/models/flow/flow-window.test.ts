@@ -221,7 +221,7 @@ describe("advice", () => {
 });
 
 describe("flow coat in its three meanings", () => {
-  const panel = { area_m2: 1, under_m: 110e-6, sandAfter_h: 16, transfer: 0.65 };
+  const panel = { area_m2: 1, under_m: 110e-6, sandAfter_h: 16, transfer: 0.65, flash_s: 600 };
   const options = flowCoatOptions(setting, panel);
   const of = (id: string) => options.find((o) => o.id === id)!;
   test("flat and re-clear is the flattest and takes a day; the last wet coat takes no longer than leaving it", () => {
@@ -229,6 +229,16 @@ describe("flow coat in its three meanings", () => {
     expect(of("last-wet").texture).toBeLessThan(of("leave").texture);
     expect(of("re-clear").hours).toBeGreaterThan(16);
     expect(of("last-wet").hours - of("leave").hours).toBeLessThan(0.1);
+  });
+  test("coats laid again flash between each other: two on a flatted vertical do not run, where without a wait they would", () => {
+    const wait = (flash_s: number) => ({
+      ...setting,
+      coats: setting.coats.map((c, i) => (i === setting.coats.length - 2 ? { ...c, flash_s } : c)),
+    });
+    const reClear = (flash_s: number) => flowCoatOptions(wait(flash_s), panel).find((o) => o.id === "re-clear")!;
+    expect(reClear(0).verdict).toBe("run");
+    expect(reClear(540).verdict).not.toBe("run");
+    expect(reClear(540).result.sagLocal_m).toBeLessThan(reClear(0).result.sagLocal_m / 3);
   });
   test("film adds up: clear is what was laid less what was flatted, all film has the layers below", () => {
     for (const o of options) expect(o.total_m).toBeCloseTo(o.clear_m + panel.under_m, 12);

@@ -3,7 +3,8 @@ import { type FlowConditions, type FlowResult, type ShopFactors, simulateCoats }
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
-import { FLAT_M, type HouseWay, coatShare, plannedCoat } from "./house-ways";
+import { FLAT_M } from "../trade-limits";
+import { type HouseWay, coatShare, plannedCoat } from "./house-ways";
 import { type CoatWait, steadily, waitAfter } from "./wait-after";
 
 export interface PlannedCoatRow {

@@ -25,9 +25,6 @@ export interface PlannedCoat {
 export const COAT_ZONES = { whole: "the whole part", spots: "repaired spots only" } as const;
 export type CoatZone = keyof typeof COAT_ZONES;
 
-/** What flatting between builds takes off: common practice, 8 µm. */
-export const FLAT_M = 8e-6;
-
 export interface HouseWay {
   id: string;
   name: string;

@@ -2,7 +2,8 @@ import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
-import { FLAT_M, type HouseWay, coatShare, plannedCoats } from "./house-ways";
+import { FLAT_M } from "../trade-limits";
+import { type HouseWay, coatShare, plannedCoats } from "./house-ways";
 import { type CoatVolume, coatVolumes, volumeByArea } from "./way-volumes";
 
 /** Share of what leaves the gun that lands: a usual hand over a usual panel. Common practice 50–70 %; small parts far less. */

@@ -8,7 +8,7 @@ import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
 import { flowConditions } from "../panel/logged-setting";
 import { newestCoat, nextCoat, nextSide } from "../panel/next-coat";
-import type { PartHeld } from "../record/kinds";
+import type { PartHeld, Side } from "../record/kinds";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
 import { cureOf, stageAt } from "./cure";
 
@@ -64,7 +64,7 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
     const turn_ms = stageAt(state, "tape") ?? stageAt(state, "dustFree") ?? from_ms + TURN_S * MS;
     return { what: "turn", coat, from_ms, least_ms: turn_ms, best_ms: null, latest_ms: null, late: null, window: null };
   }
-  const build = buildOf(facts, side);
+  const build = wetBuild(facts, side);
   if (build.length === 0) return null; // sanded flat: the next coat needs no wait
   const next = nextCoat(facts, way, brief);
   const planned = plannedCoat(way, coat.entry.body.number);
@@ -106,11 +106,14 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
 export const tiltOf = (facts: Pick<PanelFacts, "turned">, brief: Pick<PanelBrief, "tilt_rad">): number =>
   facts.turned?.body.tilt_rad ?? brief.tilt_rad;
 
-/** The coats that lie wet on wet below the next one. */
-function buildOf({ builds, backCoats }: PanelFacts, side: "front" | "back"): readonly CoatState[] {
+/** The same every time, so that what is worked out from it is not worked out again. */
+const NONE: readonly CoatState[] = [];
+
+/** The coats of a face that lie wet on wet below the next one: none where it was sanded flat since. */
+export function wetBuild({ builds, backCoats }: Pick<PanelFacts, "builds" | "backCoats">, side: Side): readonly CoatState[] {
   if (side === "back") return backCoats;
   const newest = builds.at(-1);
-  return newest && newest.thinning.length === 0 ? newest.coats : [];
+  return newest && newest.thinning.length === 0 ? newest.coats : NONE;
 }
 
 /** How a part lies that is held so: laid flat, upright, or as it is planned where a hand or a wire holds it. */

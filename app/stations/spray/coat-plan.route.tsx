@@ -1,3 +1,4 @@
+import { tiltOf } from "#core/course/next-wait";
 import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";
@@ -62,9 +63,10 @@ export default function CoatPlanPage() {
   // Before the way's own pace for each coat.
   const hand = useMemo(() => handGun(state, houseWay(job.wayId)), [state, job.wayId]);
   const { settings: gun, reducer } = hand;
+  const tilt_rad = tiltOf(state, panel);
   const conditions = useMemo(
-    () => flowConditions(sheet, { air_K, material_K: state.climate?.body.material_K ?? null, reducer, tilt_rad: panel.tilt_rad }),
-    [air_K, state.climate, sheet, reducer, panel.tilt_rad],
+    () => flowConditions(sheet, { air_K, material_K: state.climate?.body.material_K ?? null, reducer, tilt_rad }),
+    [air_K, state.climate, sheet, reducer, tilt_rad],
   );
   const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {
     try {
@@ -186,7 +188,7 @@ export default function CoatPlanPage() {
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
         </DraftForm>
       </section>
-      {setting.coats.length > 0 && (
+      {setting.coats.length > 0 && sheet.kind !== "matte clear" && (
         <FlowCoats
           setting={setting}
           area_m2={polygonArea(panel.shape.outline)}

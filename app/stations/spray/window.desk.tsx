@@ -1,4 +1,5 @@
 import { textureWords } from "~/kit/words/texture-words";
+import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useDeferredValue, useEffect, useMemo } from "react";
 import {
@@ -54,6 +55,7 @@ export function FlowDesk({
   gun,
   laid,
   coatNumber,
+  first = true,
   air_K,
   material_K,
   reducer,
@@ -71,6 +73,8 @@ export function FlowDesk({
   /** Coats that lie there already, with the wait after each. */
   laid: readonly FlowCoat[];
   coatNumber: number;
+  /** Nothing lies there yet: the coats before are taken as this one. Else, where nothing wet lies below, it goes on a flat surface. */
+  first?: boolean;
   air_K: number;
   material_K: number | null;
   reducer: number;
@@ -121,16 +125,20 @@ export function FlowDesk({
       handSpeed_m_s: v.speed,
       overlap: v.overlap,
     };
-    const before = laid.length > 0 ? laid : Array.from({ length: coatNumber - 1 }, () => ({ gun: now, flash_s: v.flash }));
+    const before = laid.length > 0 || !first ? laid : Array.from({ length: coatNumber - 1 }, () => ({ gun: now, flash_s: v.flash }));
+    const flat = before.length === 0 && !first ? { below: SUBSTRATE_TEXTURE.sanded } : {};
     return {
-      conditions: flowConditions(
-        { speed: hardener, volumeSolids: sheet.volumeSolids },
-        { air_K: v.air, material_K: v.material, reducer: v.reducer, tilt_rad },
-      ),
+      conditions: {
+        ...flowConditions(
+          { speed: hardener, volumeSolids: sheet.volumeSolids },
+          { air_K: v.air, material_K: v.material, reducer: v.reducer, tilt_rad },
+        ),
+        ...flat,
+      },
       coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
       ...(shop ? { shop } : {}),
     };
-  }, [parsed, gun, laid, coatNumber, hardener, sheet.volumeSolids, tilt_rad, shop]);
+  }, [parsed, gun, laid, coatNumber, first, hardener, sheet.volumeSolids, tilt_rad, shop]);
   // The verdict follows the hand; what surrounds it may come a frame later.
   const worked = useMemo(
     () => setting && inModel(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
@@ -293,7 +301,7 @@ export function FlowDesk({
           {field("air", "Air", units.temperature)}
           {field("material", "Material, if colder", units.temperature)}
           {field("reducer", "Reducer on top", "%")}
-          {coatNumber > 1 && field("flash", "Flash before it", "min")}
+          {(laid.length > 0 || (first && coatNumber > 1)) && field("flash", "Flash before it", "min")}
           <div className="col-span-2 sm:col-span-1">
             <span className="small-label mb-1 block">Hardener</span>
             <Toggle
@@ -306,7 +314,7 @@ export function FlowDesk({
         </div>
       </section>
       <div className="min-h-[280px]">
-        {flowCoats && later && around && (
+        {flowCoats && later && around && sheet.kind !== "matte clear" && (
           <flowCoats.FlowCoats
             setting={later}
             area_m2={area_m2}

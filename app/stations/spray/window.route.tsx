@@ -2,8 +2,8 @@ import { useCallback, useMemo } from "react";
 import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
 import type { FlowCoat } from "#core/models/flow/simulate-coats";
 import { polygonArea } from "#core/kernel/geometry/geometry";
-import { SHEET_K, flashPoints } from "#core/models/product/sheet";
-import { timeAtTemperature } from "#core/models/product/time-at-temperature";
+import { tiltOf, wetBuild } from "#core/course/next-wait";
+import { SHEET_K, flashLeastAt } from "#core/models/product/sheet";
 import { FlowDesk } from "./window.desk";
 import { nextCoat } from "#core/panel/next-coat";
 import { houseWay } from "#core/models/ways/house-ways";
@@ -19,16 +19,20 @@ export default function PanelWindow() {
   const { sheet } = product;
   const climate = state.climate?.body;
   const air_K = climate?.air_K ?? SHEET_K;
-  const flash_s = timeAtTemperature(flashPoints(sheet), air_K).time_s;
+  const flash_s = flashLeastAt(sheet, air_K).time_s;
+  const coat = nextCoat(state, houseWay(job.wayId), panel);
+  const below = wetBuild(state, coat.side);
   const laid = useMemo(
     () =>
-      state.coats.map(({ entry }, i): FlowCoat => {
-        const next = state.coats[i + 1];
+      below.map(({ entry }, i): FlowCoat => {
+        const next = below[i + 1];
         return { gun: entry.body.settings, flash_s: next ? Math.max(0, (next.entry.at_ms - entry.at_ms) / MS) : flash_s };
       }),
-    [state.coats, flash_s],
+    [below, flash_s],
   );
-  const coatNumber = laid.length > 0 ? laid.length + 1 : Math.min(2, panel.coatsPlanned);
+  // Before anything is sprayed the second coat is the one that may run: the first is taken as the same.
+  const first = state.coats.length + state.backCoats.length === 0;
+  const coatNumber = first ? Math.min(2, panel.coatsPlanned) : coat.number;
   const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);
   const onDry = useCallback(
     (dry_m: number | null) => setPreview(dry_m === null ? {} : { coat: { dry_m, u_m: 0.3 * dry_m, name: `coat ${coatNumber}` } }),
@@ -39,19 +43,20 @@ export default function PanelWindow() {
       <SprayTabs base={base} />
       <p className="small-label">
         Coat {coatNumber} of {panel.coatsPlanned}, {sheet.name}
-        {laid.length === 0 && coatNumber > 1 && ", coat 1 taken as the same"}
+        {first && coatNumber > 1 && ", coat 1 taken as the same"}
       </p>
       <FlowDesk
-        key={`${laid.length} ${state.gunSet?.id ?? ""}`}
+        key={`${coat.loggedAs} ${state.gunSet?.id ?? ""}`}
         sheet={sheet}
-        gun={nextCoat(state, houseWay(job.wayId), view.panel).settings}
+        gun={coat.settings}
         laid={laid}
         coatNumber={coatNumber}
+        first={first}
         air_K={air_K}
         material_K={climate?.material_K ?? null}
         reducer={state.coats.at(-1)?.entry.body.reducer ?? sheet.reducerMin}
         flash_s={flash_s}
-        tilt_rad={panel.tilt_rad}
+        tilt_rad={tiltOf(state, panel)}
         textureLimit={TEXTURE_LIMITS[job.finish]}
         area_m2={polygonArea(panel.shape.outline)}
         under_m={under_m}

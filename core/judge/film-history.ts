@@ -33,7 +33,7 @@ export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: read
   const entries = ownEntries(all);
   const moments: FilmMoment[] = [];
   entries.forEach((entry, i) => {
-    if (entry.kind !== "coat" && entry.kind !== "reading" && entry.kind !== "step") return;
+    if (!movesFilm(entry)) return;
     if (entry.kind === "reading" && entry.body.phase === "before") return;
     if (entry.kind === "reading" && continues(entry, entries.slice(i + 1))) return; // the visit goes on: its last reading stands for it
     const state = accountPanel(
@@ -44,8 +44,8 @@ export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: read
     );
     moments.push({
       at_ms: entry.at_ms,
-      kind: entry.kind === "reading" ? "read" : entry.kind,
-      what: entry.kind === "coat" ? `Coat ${entry.body.number}` : entry.kind === "step" ? entry.body.name : PHASES[entry.body.phase],
+      kind: entry.kind === "reading" ? "read" : entry.kind === "coat" ? "coat" : "step",
+      what: momentName(entry),
       simulated: entry.simulated,
       predicted: state.expectedClear,
       measured: measuredOf(state),
@@ -57,10 +57,29 @@ export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: read
 
 /** Whether the next event of the panel is another reading of the same visit. */
 function continues(entry: LedgerEntry & { kind: "reading" }, rest: readonly LedgerEntry[]): boolean {
-  const next = rest.find((e) => e.kind === "coat" || e.kind === "reading" || e.kind === "step");
+  const next = rest.find(movesFilm);
   return next?.kind === "reading" && next.body.phase === entry.body.phase && next.at_ms - entry.at_ms < VISIT_MS;
 }
 
 function measuredOf({ film }: PanelState): FilmMoment["measured"] {
   return film.mean && film.how ? { clear_m: film.mean.clear_m, u_m: film.mean.u_m, how: film.how, spots: film.spots } : null;
+}
+
+type FilmEntry = LedgerEntry & { kind: "coat" | "reading" | "step" | "flatten" };
+
+/** What lays film, takes some off, or reads it. */
+const movesFilm = (e: LedgerEntry): e is FilmEntry =>
+  e.kind === "coat" || e.kind === "reading" || e.kind === "step" || e.kind === "flatten";
+
+function momentName(e: FilmEntry): string {
+  switch (e.kind) {
+    case "coat":
+      return `Coat ${e.body.number}${e.body.side === "back" ? ", back" : ""}`;
+    case "step":
+      return e.body.name;
+    case "flatten":
+      return `Sanded flat, P${e.body.grit}`;
+    default:
+      return PHASES[e.body.phase];
+  }
 }

@@ -9,11 +9,16 @@ import { DEFAULT_RATES } from "#core/judge/options";
 import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
+import { readyAt } from "#core/course/course";
+import { cureOf } from "#core/course/cure";
 import { COVERAGE, showFilm, showWithUncertainty } from "#core/kernel/units/format";
 import { METRIC } from "#core/kernel/units/quantities";
 import type { ServerContext } from "#server/context";
+import { listClocks } from "#server/repos/clock-repo";
+import { listStandings } from "#server/repos/summary-repo";
+import { loadBooth } from "#server/views/booth-view";
 import { loadOptionSetting } from "#server/views/options-view";
-import { loadFilmHistory, loadPanelView } from "#server/views/panel-view";
+import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
 import { reportLines } from "~/stations/hand-over/report.words";
 import type { MadePanel } from "./ledgers";
 
@@ -57,6 +62,7 @@ export async function compareFigures(
   const view = (await loadPanelView(ctx, panel.jobId, panel.panelId))!;
   const { state } = view;
   const { film } = state;
+  await compareCourse(ctx, view, say);
   say("mean clear", "Inspect", film.mean?.clear_m);
   say("its doubt", "Inspect", film.mean?.u_m);
   say("thinnest clear", "Inspect", film.thinnest?.clear_m);
@@ -188,4 +194,40 @@ export async function compareFigures(
     list.every((s) => same(s.value, list[0]!.value)) ? [] : [{ panel, quantity, said: list.map(({ page, value }) => ({ page, value })) }],
   );
   return { figures: said.length, disagreements, broken };
+}
+
+/** What is next and when: header, lists, booth view, clock strip, calendar of the cure. */
+async function compareCourse(
+  ctx: ServerContext,
+  view: PanelView,
+  say: (quantity: string, page: string, value: Said["value"]) => void,
+): Promise<void> {
+  const { panel, job, state, product } = view;
+  const { action } = view.standing;
+  const row = (await listStandings(ctx.db, [job.id])).find((s) => s.panelId === panel.id)!.standing.action;
+  const name = (a: typeof action) => (a === null ? "handed over" : `${a.kind} ${a.number} ${a.side}`);
+  say("what is next", "header", name(action));
+  say("what is next", "lists", name(row));
+  const clocks = (await listClocks(ctx.db, ctx.now_ms(), 500)).filter((c) => c.panelId === panel.id);
+  const booth = (await loadBooth(ctx, job.id))!.panels.find((p) => p.id === panel.id)!;
+  const flash = clocks.find((c) => c.kind === "flash");
+  if (action?.kind === "coat" && booth.flash) {
+    say("next coat, not before", "header", action.from_ms);
+    say("next coat, not before", "lists", row?.from_ms ?? null);
+    say("next coat, not before", "booth view", booth.flash.due_ms);
+    say("next coat, too late after", "header", action.latest_ms);
+    say("next coat, too late after", "booth view", booth.flash.late_ms);
+    if (flash) {
+      say("next coat, not before", "clock strip", flash.due_ms);
+      say("next coat, too late after", "clock strip", flash.late_ms);
+    }
+  }
+  const hard = clocks.find((c) => c.kind === "cure" && c.label === "work");
+  const cure = cureOf(product.sheet, state, ctx.now_ms());
+  if (hard && cure) {
+    say("hard enough for work", "clock strip", hard.due_ms);
+    say("hard enough for work", "Cure", readyAt(cure, job.finish === "matte"));
+    const { left_s } = await loadOptionSetting(ctx, view);
+    if (job.finish !== "matte" && left_s > 0) say("hard enough for work", "Options", ctx.now_ms() + 1000 * left_s);
+  }
 }

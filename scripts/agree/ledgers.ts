@@ -194,5 +194,15 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     if (chance(0.6)) await read("after", chance(0.7) ? 1 : 0.4);
     if (chance(0.4)) await work();
   }
+  if (chance(0.15)) await add("climate", { air_K: 284 + 20 * random(), part_K: null, relativeHumidity: 0.5 });
+  if (chance(0.2)) {
+    story.push("baked by hand");
+    await add("bake", { part_K: 320 + 20 * random(), time_s: 600 + 1800 * random() });
+  }
+  if (chance(0.15)) {
+    story.push("sanded flat");
+    await add("flatten", { grit: 800, by: "machine", removal_m: um(8), u_m: um(3), from: "forecast" });
+    if (chance(0.5)) await coats(1);
+  }
   return { jobId, panelId, story };
 }

@@ -1,7 +1,22 @@
-import { expect, test } from "@playwright/test";
+import { type Page, expect, test } from "@playwright/test";
 import { open, ownServer, startJob } from "./support";
 
 const MIN_MS = 60_000;
+
+/** What both journeys do again and again: the course some minutes later, and a coat logged as it is offered. */
+function handOn(page: Page, server: Awaited<ReturnType<typeof ownServer>>, base: string) {
+  return {
+    course: async (minutes = 0) => {
+      if (minutes > 0) await server.advance(minutes * MIN_MS);
+      await open(page, `${base}/course`);
+    },
+    logCoat: async (n: number) => {
+      await open(page, `${base}/spray`);
+      await page.getByRole("button", { name: `Log coat ${n}` }).click();
+      await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
+    },
+  };
+}
 
 test("three, sand, three by a moved clock: each wait, the night, sanding flat, and the next build without a wait", async ({ browser }) => {
   test.setTimeout(180_000);
@@ -10,15 +25,7 @@ test("three, sand, three by a moved clock: each wait, the night, sanding flat, a
   const page = await browser.newPage({ baseURL: server.url });
   const base = await startJob(page, { vehicle: "Course coupé", way: "Three, sand, three" });
   const now = page.getByTestId("course-now");
-  const course = async (minutes = 0) => {
-    if (minutes > 0) await server.advance(minutes * MIN_MS);
-    await open(page, `${base}/course`);
-  };
-  const logCoat = async (n: number) => {
-    await open(page, `${base}/spray`);
-    await page.getByRole("button", { name: `Log coat ${n}` }).click();
-    await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
-  };
+  const { course, logCoat } = handOn(page, server, base);
   await expect(now).toHaveText("Read the film below the clear now.");
   await open(page, `${base}/spray`);
   for (const v of ["92 93 91", "90 91 90", "94 93 94"]) {
@@ -62,15 +69,7 @@ test("two faces: the back first, turned over when it may be touched, then the fr
   const page = await browser.newPage({ baseURL: server.url });
   const base = await startJob(page, { vehicle: "Two faces", shape: "bootLid", faces: "2" });
   const now = page.getByTestId("course-now");
-  const course = async (minutes = 0) => {
-    if (minutes > 0) await server.advance(minutes * MIN_MS);
-    await open(page, `${base}/course`);
-  };
-  const logCoat = async (n: number) => {
-    await open(page, `${base}/spray`);
-    await page.getByRole("button", { name: `Log coat ${n}` }).click();
-    await expect(page.getByText(`Coat ${n} logged`)).toBeVisible();
-  };
+  const { course, logCoat } = handOn(page, server, base);
   await logCoat(1);
   await server.advance(11 * MIN_MS);
   await logCoat(2);

@@ -6,7 +6,7 @@ import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape } from "#core/kernel/ge
 import { isClear, isCoat } from "#core/models/product/sheet";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { houseWay } from "#core/models/ways/house-ways";
-import { coatVolumes } from "#core/models/ways/way-volumes";
+import { volumesOver } from "#core/models/ways/way-volumes";
 import { show } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { serverContext } from "#server/running";
@@ -54,18 +54,9 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
   const clear = clears.find((c) => c.id === clearId);
   const read = useMemo(() => rows.map((r) => areaOf(r, units)), [rows, units]);
   const areas = useMemo(() => read.flatMap((a, i) => (a.ok ? [{ area_m2: a.area_m2, bothSides: rows[i]!.both }] : [])), [read, rows]);
+  const faces = useMemo(() => read.flatMap((a, i) => (!a.ok ? [] : rows[i]!.both ? [a.outline, a.outline] : [a.outline])), [read, rows]);
   /** A usual gun at an even pace over each face. */
-  const strokes = useCallback(
-    (coats: number) => {
-      const one = read.flatMap((a, i) =>
-        a.ok
-          ? Array.from({ length: rows[i]!.both ? 2 : 1 }, () => coatVolumes(EVEN, { outline: a.outline, gun: USUAL_GUN, coats: 1 })[0]!)
-          : [],
-      );
-      return Array.from({ length: coats }, () => one.reduce((v, c) => v + c.volume_m3, 0));
-    },
-    [read, rows],
-  );
+  const strokes = useCallback((coats: number) => volumesOver(EVEN, { faces, gun: USUAL_GUN, coats }), [faces]);
   const set = (i: number, change: Partial<Row>) => setRows((list) => list.map((r, k) => (k === i ? { ...r, ...change } : r)));
   return (
     <>

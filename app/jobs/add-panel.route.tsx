@@ -11,7 +11,7 @@ import { answerForm } from "~/kit/form/answer";
 import { panelForm } from "./job.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { PANEL_QUANTITIES, PanelFields, panelStart } from "./panel-fields";
+import { PANEL_QUANTITIES, PanelFields, panelStart, productChoice } from "./panel-fields";
 import { FieldErrors } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { formOf } from "~/kit/http/body.server";
@@ -26,12 +26,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   return {
     job,
     formKey: ctx.newId(),
-    products: products.map((p) => ({
-      revisionId: p.revisionId,
-      name: p.sheet.name,
-      coats: p.sheet.coats,
-      matte: p.sheet.kind === "matte clear",
-    })),
+    products: products.map(productChoice),
   };
 }
 

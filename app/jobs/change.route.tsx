@@ -17,7 +17,7 @@ import { PageHeader } from "~/kit/shell/page-header";
 import { Choices } from "~/kit/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { changedJobForm, changedPanelForm, sameOutlineForm } from "./job.form";
-import { PANEL_QUANTITIES, PanelFields, panelStartOf } from "./panel-fields";
+import { PANEL_QUANTITIES, PanelFields, panelStartOf, productChoice } from "./panel-fields";
 import type { Route } from "./+types/change.route";
 
 export const meta: Route.MetaFunction = () => [{ title: "Change job and panel · Yakamoz" }];
@@ -26,19 +26,9 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const view = await loadPanelView(ctx, jobId, panelId);
   if (!view) throw data("This job or panel is not in the file.", { status: 404 });
-  const products = (await listClears(ctx.db)).map((p) => ({
-    revisionId: p.revisionId,
-    name: p.sheet.name,
-    coats: p.sheet.coats,
-    matte: p.sheet.kind === "matte clear",
-  }));
+  const products = (await listClears(ctx.db)).map(productChoice);
   const { sheet } = view.product;
-  const own = {
-    revisionId: view.panel.productRevisionId,
-    name: `${sheet.name}, as planned`,
-    coats: sheet.coats,
-    matte: sheet.kind === "matte clear",
-  };
+  const own = productChoice({ revisionId: view.panel.productRevisionId, sheet: { ...sheet, name: `${sheet.name}, as planned` } });
   return {
     job: view.job,
     panel: view.panel,

@@ -11,7 +11,7 @@ import { answerForm } from "~/kit/form/answer";
 import { jobForm } from "./job.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { PANEL_QUANTITIES, PanelFields, panelStart, productFor } from "./panel-fields";
+import { PANEL_QUANTITIES, PanelFields, panelStart, productFor, productChoice } from "./panel-fields";
 import { Choices } from "~/kit/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -26,12 +26,7 @@ export async function loader() {
   return {
     wayId: shop.wayId,
     formKey: ctx.newId(),
-    products: products.map((p) => ({
-      revisionId: p.revisionId,
-      name: p.sheet.name,
-      coats: p.sheet.coats,
-      matte: p.sheet.kind === "matte clear",
-    })),
+    products: products.map(productChoice),
   };
 }
 

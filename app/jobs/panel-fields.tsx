@@ -1,4 +1,5 @@
 import type { Draft } from "~/kit/draft/use-draft";
+import type { ProductSheet } from "#core/models/product/sheet";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { boundingBox } from "#core/kernel/geometry/geometry";
 import { type PanelBrief, SUBSTRATES } from "#core/panel/brief";
@@ -18,6 +19,12 @@ export interface ProductChoice {
   coats: number;
   matte: boolean;
 }
+export const productChoice = ({ revisionId, sheet }: { revisionId: string; sheet: ProductSheet }): ProductChoice => ({
+  revisionId,
+  name: sheet.name,
+  coats: sheet.coats,
+  matte: sheet.kind === "matte clear",
+});
 /** The clear that is offered for a finish: a matte one for matte, else a gloss one; any where the shelf has no other. */
 export const productFor = (products: readonly ProductChoice[], finish: string): string =>
   (products.find((p) => p.matte === (finish === "matte")) ?? products[0])?.revisionId ?? "";

@@ -1,7 +1,6 @@
 import type { ClockKind } from "../models/clock/clock-state";
-import { PURGE_S } from "../models/cure/bake-plan";
 import type { Finish } from "../models/ways/house-ways";
-import { COOL_S, MATTE_FINAL_FLASH_S, readyAt } from "./course";
+import { COOL_S, airBeforeHeat_s, readyAt } from "./course";
 import { cureOf } from "./cure";
 import { type CourseAsked, nextWait } from "./next-wait";
 
@@ -54,13 +53,13 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
   const { id: entryId, at_ms } = last.entry;
   const matte = finish === "matte";
   const bake = facts.bakes.at(-1);
-  const purge_s = matte ? MATTE_FINAL_FLASH_S : PURGE_S;
   const clocks: CourseClock[] = [];
   if (facts.baking && sheet.bake) {
     const { id, at_ms: on_ms } = facts.baking;
     clocks.push(clock("bake", "cool", { entryId: id, started_ms: on_ms, due_ms: on_ms + sheet.bake.time_s * MS }));
   } else if (bake) clocks.push(clock("cool", "read", { entryId: bake.id, started_ms: bake.at_ms, due_ms: bake.at_ms + COOL_S * MS }));
-  else if (sheet.bake || matte) clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + purge_s * MS }));
+  else if (sheet.bake || matte)
+    clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + airBeforeHeat_s(finish) * MS }));
   clocks.push(clock("cure", "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, matte) }));
   // Once somebody has read it or plans its work, a wait that is over is nobody's any more.
   const worked = facts.plan !== null || facts.spots.some((s) => s.films.after || s.films.recheck);

@@ -1,3 +1,4 @@
+import { inRange } from "../kernel/guard";
 import { FLAT_M, U_FLAT_M } from "../models/trade-limits";
 import { type Finish, plannedCoat } from "../models/ways/house-ways";
 import type { CoatWait } from "../models/ways/wait-after";
@@ -6,12 +7,11 @@ import { coatPlan } from "../models/ways/coat-plan";
 import { type CoatVolume, coatVolumes } from "../models/ways/way-volumes";
 import { noGaugeReads } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
-import { flowConditions } from "../panel/logged-setting";
-import { handGun, newestCoat } from "../panel/next-coat";
+import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
-import { airAt, throughFrom } from "./air-log";
+import { airAt } from "./air-log";
 import { type CureState, cureOf, stageAt } from "./cure";
-import { type CourseAsked, TURN_S, airOf, nextWait, tiltOf } from "./next-wait";
+import { type CourseAsked, TURN_S, airOf, conditionsOf, isTurned, nextWait } from "./next-wait";
 import { type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
 
 export interface CourseInput extends CourseAsked {
@@ -23,7 +23,8 @@ export interface CourseInput extends CourseAsked {
 
 const MS = 1000;
 /** A matte part flashes so long after its last coat before any heat: common practice, 15 min. */
-export const MATTE_FINAL_FLASH_S = 15 * 60;
+const MATTE_FINAL_FLASH_S = 15 * 60;
+export const airBeforeHeat_s = (finish: Finish): number => (finish === "matte" ? MATTE_FINAL_FLASH_S : PURGE_S);
 /** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
 export const COOL_S = 30 * 60;
 /** What a hand works with where nothing else is said: a machine with a soft pad before further clear. Common practice. */
@@ -50,7 +51,7 @@ export function courseOf(input: CourseInput): CourseStep[] {
   faces.forEach((side, i) => {
     if (i > 0) drafts.push(...turning(state));
     drafts.push(
-      ...coatsOn(
+      ...coatsOfFace(
         state,
         side,
         drafts.every((d) => d.kind !== "turn" || d.done),
@@ -86,24 +87,13 @@ const volumesOf = ({ brief, way, facts }: CourseInput): CoatVolume[] =>
 function rowsOf({ brief, sheet, way, facts, shop, now_ms }: CourseInput): (CoatWait | null)[] {
   const { settings, reducer } = handGun(facts, way);
   const air_K = airAt(airOf(facts), now_ms);
-  const conditions = flowConditions(sheet, {
-    air_K,
-    material_K: facts.climate?.body.material_K ?? null,
-    reducer,
-    tilt_rad: tiltOf(facts, brief),
-  });
-  try {
-    return coatPlan(way, { sheet, conditions, gun: settings, coats: Math.min(12, brief.coatsPlanned), ...(shop ? { shop } : {}) }).map(
-      (r) => r.wait,
-    );
-  } catch (error) {
-    if (error instanceof RangeError) return [];
-    throw error;
-  }
+  const conditions = conditionsOf({ sheet, facts, brief }, { air_K, reducer });
+  const plan = { sheet, conditions, gun: settings, coats: Math.min(12, brief.coatsPlanned), ...(shop ? { shop } : {}) };
+  return inRange(() => coatPlan(way, plan))?.map((r) => r.wait) ?? [];
 }
 
 function before({ brief, facts, volumes, past }: Working): StepDraft[] {
-  const sprayed = facts.coats.length + facts.backCoats.length > 0;
+  const sprayed = coatsOn(facts) > 0;
   const read = facts.spots.filter((s) => s.films.before);
   const gauge = !noGaugeReads(brief.substrate);
   const pot = facts.mix;
@@ -141,7 +131,7 @@ const reasonOf: Record<CoatWait["by"], { why: CourseStep["why"]; source: CourseS
 };
 
 /** The coats of one face with the waits and the flatting between them. */
-function coatsOn(w: Working, side: Side, faceUp: boolean): StepDraft[] {
+function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   const { brief, facts, way, now_ms } = w;
   const on: readonly CoatState[] = side === "front" ? facts.coats : facts.backCoats;
   const of = Math.max(brief.coatsPlanned, on.length);
@@ -252,11 +242,10 @@ function turning(w: Working): StepDraft[] {
   const { brief, facts, now_ms, sheet } = w;
   const last = facts.backCoats.length >= brief.coatsPlanned ? facts.backCoats.at(-1) : undefined;
   const front = facts.coats.length > 0;
-  const turned = front || (last !== undefined && facts.turned !== null && facts.turned.seq > last.entry.seq);
+  const turned = front || (last !== undefined && isTurned(facts));
   const wait = last && !front ? nextWait(w) : null;
-  const through = throughFrom(airOf(facts), w.cursor_ms);
   const free_ms = last?.entry.at_ms ?? w.cursor_ms;
-  const from_ms = wait?.least_ms ?? free_ms + through(() => sheet.tape_s ?? sheet.dustFree_s ?? TURN_S) * MS;
+  const from_ms = wait?.least_ms ?? free_ms + (sheet.tape_s ?? sheet.dustFree_s ?? TURN_S) * MS;
   const over = turned || (last !== undefined && from_ms <= now_ms);
   if (!front) w.cursor_ms = Math.max(w.cursor_ms, from_ms);
   return [
@@ -285,14 +274,13 @@ function curing(w: Working): StepDraft[] {
   const on = facts.coats.length >= brief.coatsPlanned || w.past ? (facts.coats.at(-1) ?? null) : null;
   const unknown = w.past && !on; // nobody logged its clear
   const matte = finish === "matte";
-  const purge_s = matte ? MATTE_FINAL_FLASH_S : PURGE_S;
+  const purge_s = airBeforeHeat_s(finish);
   const end_ms = on?.entry.at_ms ?? w.cursor_ms;
   const heat_ms = end_ms + purge_s * MS;
   const cure = on ? cureOf(sheet, facts, now_ms) : null;
   const baked = facts.bakes.at(-1) ?? null;
   const heated = on !== null && (baked !== null || facts.baking !== null);
-  const air = throughFrom(airOf(facts), end_ms);
-  const ready_ms = cure ? readyAt(cure, matte) : end_ms + air(() => (matte ? sheet.tape_s : null) ?? sheet.sandAfter_s) * MS;
+  const ready_ms = cure ? readyAt(cure, matte) : end_ms + ((matte ? sheet.tape_s : null) ?? sheet.sandAfter_s) * MS;
   const hard = cure !== null && ready_ms <= now_ms;
   w.cursor_ms = unknown ? 0 : ready_ms;
   const bake_ms = facts.baking && sheet.bake ? facts.baking.at_ms + sheet.bake.time_s * MS : null;

@@ -1,5 +1,5 @@
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
-import type { ShopFactors } from "../models/flow/simulate-coats";
+import type { FlowConditions, ShopFactors } from "../models/flow/simulate-coats";
 import type { ProductSheet } from "../models/product/sheet";
 import { type HouseWay, plannedCoat } from "../models/ways/house-ways";
 import { type CoatWait, waitAfter } from "../models/ways/wait-after";
@@ -77,12 +77,7 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
       flash_s: Math.max(0, ((build[i + 1]?.entry.at_ms ?? c.entry.at_ms) - c.entry.at_ms) / MS),
     })),
     conditions: {
-      ...flowConditions(sheet, {
-        air_K: airAt(air, from_ms),
-        material_K: facts.climate?.body.material_K ?? null,
-        reducer: next.reducer,
-        tilt_rad: tiltOf(facts, brief),
-      }),
+      ...conditionsOf({ sheet, facts, brief }, { air_K: airAt(air, from_ms), reducer: next.reducer }),
       below: side === "front" && facts.builds.length > 1 ? SUBSTRATE_TEXTURE.sanded : SUBSTRATE_TEXTURE.basecoat,
     },
     nextGun: next.settings,
@@ -106,6 +101,20 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
 export const tiltOf = (facts: Pick<PanelFacts, "turned">, brief: Pick<PanelBrief, "tilt_rad">): number =>
   facts.turned?.body.tilt_rad ?? brief.tilt_rad;
 
+/** What a panel's coats are sprayed under: the material as it was logged, the part as it lies. */
+export const conditionsOf = (
+  {
+    sheet,
+    facts,
+    brief,
+  }: Pick<CourseAsked, "sheet"> & {
+    facts: Pick<PanelFacts, "climate" | "turned">;
+    brief: Pick<PanelBrief, "tilt_rad">;
+  },
+  { air_K, reducer }: Pick<FlowConditions, "air_K" | "reducer">,
+): FlowConditions =>
+  flowConditions(sheet, { air_K, material_K: facts.climate?.body.material_K ?? null, reducer, tilt_rad: tiltOf(facts, brief) });
+
 /** The same every time, so that what is worked out from it is not worked out again. */
 const NONE: readonly CoatState[] = [];
 
@@ -115,6 +124,10 @@ export function wetBuild({ builds, backCoats }: Pick<PanelFacts, "builds" | "bac
   const newest = builds.at(-1);
   return newest && newest.thinning.length === 0 ? newest.coats : NONE;
 }
+
+/** The part was turned over since its newest coat. */
+export const isTurned = (facts: Pick<PanelFacts, "turned" | "coats" | "backCoats">): boolean =>
+  facts.turned !== null && facts.turned.seq > (newestCoat(facts)?.entry.seq ?? Infinity);
 
 /** How a part lies that is held so: laid flat, upright, or as it is planned where a hand or a wire holds it. */
 export const tiltHeld = (how: PartHeld, brief: Pick<PanelBrief, "tilt_rad">): number =>

@@ -122,8 +122,8 @@ export interface Waiting {
 }
 
 /**
- * Waiting for the cure before and after a way, at 20 °C. @param cured share of the cure to sanding reached
- * @throws RangeError for a negative share or time
+ * Waiting for the cure before and after a way; after it at 20 °C. @param left_s until the clear that is there bears paper
+ * @throws RangeError for a negative time
  */
 export function waitingOf(kind: OptionKind, { left_s, sandAfter_s }: { left_s: number; sandAfter_s: number }): Waiting {
   requireNumber("left_s", left_s, { min: 0 });

@@ -42,3 +42,13 @@ export function requireNumbers(name: string, values: readonly number[], minLengt
   values.forEach((v, i) => requireNumber(`${name}[${i}]`, v, bounds));
   return values;
 }
+
+/** What a model says; null where what it is asked of lies outside it. */
+export function inRange<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}

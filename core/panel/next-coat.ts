@@ -1,5 +1,5 @@
 import { USUAL_GUN } from "../models/spray/usual-gun";
-import { type HouseWay, plannedCoat } from "../models/ways/house-ways";
+import { type CoatZone, type HouseWay, plannedCoat } from "../models/ways/house-ways";
 import type { BodyOf } from "../record/bodies";
 import type { Side } from "../record/kinds";
 import type { PanelBrief } from "./brief";
@@ -14,6 +14,8 @@ export interface NextCoat {
   /** The number that it is logged as: of its own, also where coats were taken out. */
   loggedAs: number;
   role: string;
+  /** Where the way sprays it. */
+  zone: CoatZone;
   settings: BodyOf<"coat">["settings"];
   reducer: number;
   /** Where the settings come from: a gun taken up, the coat before, or nobody's gun. */
@@ -44,6 +46,9 @@ export function handGun(state: Pick<PanelFacts, "coats" | "backCoats" | "coatEls
   return { settings: atPace(last.settings, 1 / pace), reducer, from: newest === own ? "last coat" : "other panel", gunName: null };
 }
 
+/** Coats on both faces. */
+export const coatsOn = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number => coats.length + backCoats.length;
+
 /** The newest coat of either face. */
 export function newestCoat({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): CoatState | null {
   const [front, back] = [coats.at(-1), backCoats.at(-1)];
@@ -65,9 +70,9 @@ export function nextCoat(
   const side = nextSide(state, brief);
   const number = (side === "front" ? state.coats : state.backCoats).length + 1;
   const loggedAs = Math.max(0, ...[...state.coats, ...state.backCoats].map((c) => c.loggedAs)) + 1;
-  const { role, speedFactor } = plannedCoat(way, number);
+  const { role, speedFactor, zone = "whole" } = plannedCoat(way, number);
   const gun = handGun(state, way);
-  return { ...gun, side, number, loggedAs, role, settings: atPace(gun.settings, speedFactor) };
+  return { ...gun, side, number, loggedAs, role, zone, settings: atPace(gun.settings, speedFactor) };
 }
 
 const atPace = (s: BodyOf<"coat">["settings"], factor: number): BodyOf<"coat">["settings"] => ({

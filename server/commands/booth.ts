@@ -1,6 +1,6 @@
 import type { BodyInputOf } from "#core/record/bodies";
-import { nextCoat } from "#core/panel/next-coat";
-import { houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { coatsOn, nextCoat } from "#core/panel/next-coat";
+import { houseWay } from "#core/models/ways/house-ways";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { entryBefore, recordEntry } from "./record-entry";
@@ -14,9 +14,6 @@ interface BoothInput {
   clientKey: string;
 }
 
-/** Coats on both faces. */
-const coatsOn = ({ state }: PanelView) => state.coats.length + state.backCoats.length;
-
 const askedOf = (what: "start" | "stop", { panelId, number }: BoothInput) => ({ what, panelId, number });
 
 /** Writes down that a coat has been started. Sending it twice starts it once. */
@@ -26,8 +23,8 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
   if (again) return again;
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
-  if (view.state.spraying) throw new Refusal(null, `Coat ${coatsOn(view) + 1} is running already`);
-  if (input.number !== coatsOn(view) + 1) throw new Refusal(null, "Another window was first; look again");
+  if (view.state.spraying) throw new Refusal(null, `Coat ${coatsOn(view.state) + 1} is running already`);
+  if (input.number !== coatsOn(view.state) + 1) throw new Refusal(null, "Another window was first; look again");
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coatStart",
@@ -46,7 +43,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   const view = await loadPanelView(ctx, input.jobId, input.panelId);
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
-  if (!spraying || input.number !== coatsOn(view) + 1) throw new Refusal(null, "This coat is not running any more");
+  if (!spraying || input.number !== coatsOn(view.state) + 1) throw new Refusal(null, "This coat is not running any more");
   const next = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
   return recordEntry(ctx, {
     panelId: input.panelId,
@@ -57,7 +54,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
       settings: next.settings,
       reducer: next.reducer,
       side: next.side,
-      zone: plannedCoat(houseWay(view.job.wayId), next.number).zone ?? "whole",
+      zone: next.zone,
       tilt_rad: view.state.turned?.body.tilt_rad ?? null,
       wetReading_m: null,
       duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
@@ -74,10 +71,8 @@ export function logCoat(
   view: PanelView,
   { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
 ): Promise<string> {
-  const way = houseWay(view.job.wayId);
-  const { loggedAs, side, number } = nextCoat(view.state, way, view.panel);
-  const planned = plannedCoat(way, number);
-  const zone = planned.role === body.role ? (planned.zone ?? "whole") : "whole";
+  const { loggedAs, side, role, zone: planned } = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
+  const zone = role === body.role ? planned : "whole"; // sprayed otherwise than planned: over the whole part
   const tilt_rad = view.state.turned?.body.tilt_rad ?? null;
   return recordEntry(ctx, {
     panelId: view.panel.id,

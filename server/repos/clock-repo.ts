@@ -85,6 +85,12 @@ export interface NewClock {
   late_ms: number | null;
 }
 
+const timesOf = (c: Pick<NewClock, "started_ms" | "due_ms" | "late_ms">) => ({
+  started_ms: Math.round(c.started_ms),
+  due_ms: Math.round(c.due_ms),
+  late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
+});
+
 export async function insertClock(db: Db, c: NewClock): Promise<void> {
   await db
     .insertInto("clock")
@@ -94,9 +100,7 @@ export async function insertClock(db: Db, c: NewClock): Promise<void> {
       entry_id: c.entryId,
       kind: c.kind,
       label: c.label,
-      started_ms: Math.round(c.started_ms),
-      due_ms: Math.round(c.due_ms),
-      late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
+      ...timesOf(c),
       stopped_ms: null,
     })
     .execute();
@@ -124,17 +128,13 @@ export async function setCourseClocks(db: Db, panelId: string, clocks: readonly 
   for (const { id } of rows.filter((r) => !kept.has(r.id))) await db.deleteFrom("clock").where("id", "=", id).execute();
   for (const c of clocks) {
     const row = rowOf(c);
-    const times = {
-      label: c.number === null ? c.then : `${c.then} ${c.number}`,
-      started_ms: Math.round(c.started_ms),
-      due_ms: Math.round(c.due_ms),
-      late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
-    };
-    if (row) await db.updateTable("clock").set(times).where("id", "=", row.id).execute();
+    const label = c.number === null ? c.then : `${c.then} ${c.number}`;
+    if (!row) await insertClock(db, { ...c, id: `${c.entryId} ${c.kind}`, panelId, label });
     else
       await db
-        .insertInto("clock")
-        .values({ id: `${c.entryId} ${c.kind}`, panel_id: panelId, entry_id: c.entryId, kind: c.kind, ...times, stopped_ms: null })
+        .updateTable("clock")
+        .set({ label, ...timesOf(c) })
+        .where("id", "=", row.id)
         .execute();
   }
 }

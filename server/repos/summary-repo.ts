@@ -1,7 +1,7 @@
 import { sql } from "kysely";
 import type { DefectKind } from "#core/record/kinds";
 import type { Standing } from "#core/course/standing";
-import { FINISHES, type Finish } from "#core/models/ways/house-ways";
+import { getJob } from "./job-repo";
 import { ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { SprayedPanel } from "#core/panel/next-time";
@@ -18,14 +18,13 @@ export async function refreshSummary(db: Db, panelId: string): Promise<void> {
   const panel = await getPanel(db, panelId);
   const product = panel && (await getProductRevision(db, panel.productRevisionId));
   if (!panel || !product) return;
-  const job = await db.selectFrom("job").select(["archived_at_ms", "way_id", "finish"]).where("id", "=", panel.jobId).executeTakeFirst();
+  const job = await getJob(db, panel.jobId);
   if (!job) return;
   const entries = await entriesServing(db, panel);
-  const finish = Object.hasOwn(FINISHES, job.finish) ? (job.finish as Finish) : "asSprayed";
   const shop = shopFactors(await getShop(db));
-  const s = panelSummary(panel, product, { job: { wayId: job.way_id, finish }, shop, entries });
+  const s = panelSummary(panel, product, { job, shop, entries });
   const row = {
-    away: job.archived_at_ms == null ? 0 : 1,
+    away: job.archivedAt_ms === null ? 0 : 1,
     version: SUMMARY_VERSION,
     seq: ownEntries(entries).at(-1)?.seq ?? 0,
     counts_json: JSON.stringify(s.standing),

@@ -1,3 +1,4 @@
+import { inRange } from "#core/kernel/guard";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { abrasiveKey } from "#core/models/correction/clearing";
 import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
@@ -171,6 +172,7 @@ function lessonOf(panel: Panel, product: Product, state: PanelFacts, living: rea
 
 function flowLesson(panel: Panel, product: Product, state: PanelFacts): Lesson["flow"] {
   const { conditions, coats } = loggedSetting(panel, state, product.sheet);
+  // Nothing where a logged setting lies outside the model: what was logged is stored all the same.
   const flow = inRange(() => simulateCoats(conditions, coats, { shop: { film: 1, levelling: 1, noise: 1 } }));
   if (!flow) return null;
   const rating = state.texture.findLast((t) => t.body.role === "part" && t.seq < firstSanded(state));
@@ -181,16 +183,6 @@ function flowLesson(panel: Panel, product: Product, state: PanelFacts): Lesson["
     ran: state.defects.some((d) => d.body.kind === "run"),
     texture: rating ? { rated: rating.body.rating, predicted: flow.texture } : null,
   };
-}
-
-/** What the model says; nothing where a logged setting lies outside it: what was logged is stored all the same. */
-function inRange<T>(work: () => T): T | null {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof RangeError) return null;
-    throw error;
-  }
 }
 
 /** A rating after the first sanding step says nothing about spraying. */

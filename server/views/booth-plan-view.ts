@@ -1,13 +1,13 @@
 import { startOfDay } from "date-fns";
+import { inRange } from "#core/kernel/guard";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { coatPlan } from "#core/models/ways/coat-plan";
 import type { BoothPart, BoothProblem, BoothRules, BoothWait } from "#core/models/schedule/booth-problem";
-import { TURN_S, nextWait, tiltOf } from "#core/course/next-wait";
+import { TURN_S, conditionsOf, nextWait } from "#core/course/next-wait";
 import { type HouseWay, houseWay } from "#core/models/ways/house-ways";
-import { flowConditions } from "#core/panel/logged-setting";
-import { handGun, newestCoat } from "#core/panel/next-coat";
-import { planFigures } from "#core/models/ways/plan-figures";
+import { coatsOn, handGun, newestCoat } from "#core/panel/next-coat";
+import { coatVolumes } from "#core/models/ways/way-volumes";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, getBoothPlan } from "../repos/booth-plan-repo";
 import { listClocks } from "../repos/clock-repo";
@@ -107,7 +107,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
         vehicle: v.job.vehicle,
         product: v.product.sheet.name,
         coatsPlanned: v.panel.coatsPlanned,
-        coats: v.state.coats.length + v.state.backCoats.length,
+        coats: coatsOn(v.state),
         chosen: true,
         sides: typed?.sides ?? v.panel.sides ?? (1 as const),
         group: typed?.group ?? null,
@@ -165,23 +165,18 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
   const spray_s = typed?.spray_s ?? usualSpray_s(panel, state);
   const { coatsPlanned } = panel;
   const running = state.spraying;
-  const coats = state.coats.length + state.backCoats.length;
+  const coats = coatsOn(state);
   const done = Math.min(coatsPlanned * sides, coats + (running ? 1 : 0));
   const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
   const { settings: gun, reducer } = handGun(state, way);
-  const { coats: volumes } = planFigures({ sheet, way, coats: coatsPlanned, outline: panel.shape.outline, gun, floor_m: 0 });
+  const volumes = coatVolumes(way, { outline: panel.shape.outline, gun, coats: coatsPlanned });
   const turn_s = sheet.tape_s ?? sheet.dustFree_s ?? TURN_S;
   const face = coatWaits(way, {
     sheet,
     gun,
     coats: coatsPlanned,
     shop,
-    conditions: flowConditions(sheet, {
-      air_K,
-      material_K: state.climate?.body.material_K ?? null,
-      reducer,
-      tilt_rad: tiltOf(state, panel),
-    }),
+    conditions: conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer }),
   });
   const waits = sides === 2 ? [...face, { least_s: turn_s, most_s: null }, ...face] : face;
   // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.
@@ -209,13 +204,9 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
 
 /** The way's waits on one face, coat by coat, as it means them; the sheet's own where the model does not reach. */
 function coatWaits(way: HouseWay, o: Parameters<typeof coatPlan>[1]): BoothWait[] {
+  const rows = inRange(() => coatPlan(way, o));
+  if (rows)
+    return rows.flatMap(({ wait }) => (wait ? [{ least_s: wait.least_s, most_s: Number.isFinite(wait.best_s) ? wait.best_s : null }] : []));
   const { flashMin_s, flashMax_s } = timesAt(o.sheet, o.conditions.air_K);
-  try {
-    return coatPlan(way, o).flatMap(({ wait }) =>
-      wait ? [{ least_s: wait.least_s, most_s: Number.isFinite(wait.best_s) ? wait.best_s : null }] : [],
-    );
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    return Array.from({ length: o.coats - 1 }, () => ({ least_s: flashMin_s, most_s: flashMax_s }));
-  }
+  return Array.from({ length: o.coats - 1 }, () => ({ least_s: flashMin_s, most_s: flashMax_s }));
 }

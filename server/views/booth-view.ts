@@ -1,7 +1,7 @@
 import type { PanelInFlight } from "#core/models/schedule/next-panel";
-import { nextWait } from "#core/course/next-wait";
+import { isTurned, nextWait } from "#core/course/next-wait";
 import { houseWay } from "#core/models/ways/house-ways";
-import { newestCoat, nextCoat } from "#core/panel/next-coat";
+import { coatsOn, newestCoat, nextCoat } from "#core/panel/next-coat";
 import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
 import { type PanelView, loadJobViews } from "./panel-view";
@@ -39,8 +39,7 @@ function boothPanel({ job, panel, product, state, shopFactors }: PanelView): Boo
   const wait = nextWait({ brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors });
   const last = newestCoat(state);
   const next = nextCoat(state, way, panel);
-  const coats = state.coats.length + state.backCoats.length;
-  const turned = state.turned !== null && last !== null && state.turned.seq > last.entry.seq;
+  const coats = coatsOn(state);
   return {
     id: panel.id,
     name: panel.name,
@@ -48,13 +47,13 @@ function boothPanel({ job, panel, product, state, shopFactors }: PanelView): Boo
     role: next.role,
     coatsPlanned: panel.coatsPlanned * (panel.sides ?? 1),
     coats,
-    next: { side: (panel.sides ?? 1) === 2 ? next.side : null, number: next.number },
+    next: { side: panel.sides === 2 ? next.side : null, number: next.number },
     lastCoat_ms: last?.entry.at_ms ?? null,
     loggedAs: last?.loggedAs ?? 0,
     wetReading_m: last?.entry.body.wetReading_m ?? null,
     spraying: spraying ? { number: coats + 1, since_ms: spraying.at_ms } : null,
     work: state.plan && { done: state.stepsDone.length, steps: state.plan.body.steps.length },
     flash: wait && { due_ms: wait.least_ms, late_ms: wait.latest_ms },
-    before: wait?.what === "sand" ? "flatten" : wait?.what === "turn" && !turned ? "turn" : null,
+    before: wait?.what === "sand" ? "flatten" : wait?.what === "turn" && !isTurned(state) ? "turn" : null,
   };
 }

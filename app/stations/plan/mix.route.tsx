@@ -6,7 +6,7 @@ import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
 import { FILM_CV } from "#core/models/mix/mix-plan";
 import { coatShare, houseWay, plannedCoats } from "#core/models/ways/house-ways";
-import { coatVolumes } from "#core/models/ways/way-volumes";
+import { volumesOver } from "#core/models/ways/way-volumes";
 import { handGun } from "#core/panel/next-coat";
 import { isCoat } from "#core/models/product/sheet";
 import { recordMix } from "#server/commands/record-mix";
@@ -91,15 +91,12 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
   const way = houseWay(view.job.wayId);
   const sprayed = state.coats.length;
   const toCome = Math.max(1, panel.coatsPlanned - sprayed);
-  const { settings: gun } = handGun(state, way);
-  const strokes = useCallback(
-    (coats: number) => {
-      const faces = panels.flatMap((p) => (chosen[p.id] ? Array.from({ length: chosen[p.id] === "both" ? 2 : 1 }, () => p.outline) : []));
-      const each = faces.map((outline) => coatVolumes(way, { outline, gun, coats: sprayed + coats }).slice(sprayed));
-      return Array.from({ length: coats }, (_, i) => each.reduce((a, v) => a + v[i]!.volume_m3, 0));
-    },
-    [panels, chosen, way, gun, sprayed],
+  const gun = useMemo(() => handGun(state, way).settings, [state, way]);
+  const faces = useMemo(
+    () => panels.flatMap((p) => (chosen[p.id] === "both" ? [p.outline, p.outline] : chosen[p.id] ? [p.outline] : [])),
+    [panels, chosen],
   );
+  const strokes = useCallback((coats: number) => volumesOver(way, { faces, gun, coats, after: sprayed }), [faces, way, gun, sprayed]);
   const shares = plannedCoats(way, sprayed + toCome)
     .slice(sprayed)
     .map(coatShare);

@@ -1,4 +1,4 @@
-import { tiltOf } from "#core/course/next-wait";
+import { conditionsOf } from "#core/course/next-wait";
 import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";
@@ -7,7 +7,6 @@ import { useDraft } from "~/kit/draft/use-draft";
 import { useEffect, useMemo } from "react";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
-import { flowConditions } from "#core/panel/logged-setting";
 import { handGun } from "#core/panel/next-coat";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
@@ -63,10 +62,9 @@ export default function CoatPlanPage() {
   // Before the way's own pace for each coat.
   const hand = useMemo(() => handGun(state, houseWay(job.wayId)), [state, job.wayId]);
   const { settings: gun, reducer } = hand;
-  const tilt_rad = tiltOf(state, panel);
   const conditions = useMemo(
-    () => flowConditions(sheet, { air_K, material_K: state.climate?.body.material_K ?? null, reducer, tilt_rad }),
-    [air_K, state.climate, sheet, reducer, tilt_rad],
+    () => conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer }),
+    [air_K, state, sheet, reducer, panel],
   );
   const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {
     try {

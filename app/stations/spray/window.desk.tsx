@@ -1,4 +1,5 @@
 import { textureWords } from "~/kit/words/texture-words";
+import { inRange } from "#core/kernel/guard";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useDeferredValue, useEffect, useMemo } from "react";
@@ -38,16 +39,6 @@ const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid",
 const SWEPT_MAP = fetchedLater(() => import("./swept-map"));
 /** What a flow coat would do: below everything else, and fetched after it. */
 const FLOW_COATS = fetchedLater(() => import("./flow-coats"));
-
-/** A result of the model, or null where the figures leave its limits. */
-function inModel<T>(work: () => T): T | null {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof RangeError) return null;
-    throw error;
-  }
-}
 
 /** Whether a coat will flow, peel or run; the window around it, what a slip does, what widens the margin, and what a flow coat would do. */
 export function FlowDesk({
@@ -141,7 +132,7 @@ export function FlowDesk({
   }, [parsed, gun, laid, coatNumber, first, hardener, sheet.volumeSolids, tilt_rad, shop]);
   // The verdict follows the hand; what surrounds it may come a frame later.
   const worked = useMemo(
-    () => setting && inModel(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
+    () => setting && inRange(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
     [setting, textureLimit],
   );
   const swept = useLater(SWEPT_MAP, true);
@@ -150,7 +141,7 @@ export function FlowDesk({
   const around = useMemo(
     () =>
       later &&
-      inModel(() => ({
+      inRange(() => ({
         slip: nearestSlip(later, textureLimit),
         zones: zoneVerdicts(later, textureLimit),
         changes: cheapestChanges(later, textureLimit),

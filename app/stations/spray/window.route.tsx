@@ -5,7 +5,7 @@ import { polygonArea } from "#core/kernel/geometry/geometry";
 import { tiltOf, wetBuild } from "#core/course/next-wait";
 import { SHEET_K, flashLeastAt } from "#core/models/product/sheet";
 import { FlowDesk } from "./window.desk";
-import { nextCoat } from "#core/panel/next-coat";
+import { coatsOn, nextCoat } from "#core/panel/next-coat";
 import { houseWay } from "#core/models/ways/house-ways";
 import { TextureRating } from "~/kit/panel/texture-rating";
 import { SprayTabs } from "./tabs";
@@ -31,7 +31,7 @@ export default function PanelWindow() {
     [below, flash_s],
   );
   // Before anything is sprayed the second coat is the one that may run: the first is taken as the same.
-  const first = state.coats.length + state.backCoats.length === 0;
+  const first = coatsOn(state) === 0;
   const coatNumber = first ? Math.min(2, panel.coatsPlanned) : coat.number;
   const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);
   const onDry = useCallback(

@@ -77,8 +77,8 @@ const SHEET_SPREAD = 0.15;
  */
 export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast {
   const warnings: string[] = [];
-  const fitted = sheet.bake ? cureEnergyOf(sheet) : null;
   const energy = cureEnergyOf(sheet);
+  const fitted = sheet.bake ? energy : null;
   if (fitted === null)
     warnings.push("The sheet gives no bake: a usual activation energy of 60 kJ/mol is taken, away from 20 °C it is a guess");
   else if (fitted < ENERGY_LIMITS_J_MOL.low || fitted > ENERGY_LIMITS_J_MOL.high)

@@ -57,7 +57,7 @@ export function equivalentAge(
   for (let i = 1; i < log.length; i++) {
     const [a, b] = [log[i - 1]!, log[i]!];
     const span = requireNumber(`log[${i}].at_s − log[${i - 1}].at_s`, b.at_s - a.at_s, { min: 0 });
-    const steps = Math.max(1, Math.ceil(span / step_s));
+    const steps = a.part_K === b.part_K ? 1 : Math.max(1, Math.ceil(span / step_s)); // exact in one where nothing changes
     const rate = (share: number) => cureRate(a.part_K + (b.part_K - a.part_K) * share, { reference_K, energy_J_mol });
     for (let k = 0; k < steps; k++) age += ((span / steps) * (rate(k / steps) + 4 * rate((k + 0.5) / steps) + rate((k + 1) / steps))) / 6;
   }

@@ -1,4 +1,4 @@
-import { requireNumber } from "../../kernel/guard";
+import { inRange, requireNumber } from "../../kernel/guard";
 import { type PartSheet, type ProductSheet, flashLeastAt, potLifePoints } from "../product/sheet";
 import { type TimeAtTemperature, timeAtTemperature } from "../product/time-at-temperature";
 import { type Amount, mixAmount } from "./amount";
@@ -119,14 +119,8 @@ export function mixPlan(input: MixInput): MixPlan {
     dry_m: input.dryFilm_m,
     wet_m: amount.wetPerCoat_m,
   }));
-  let pots: Pot[] | null = null;
-  let potFault: string | null = null;
-  try {
-    pots = splitPots(coats, { potLife_s: potLife.time_s });
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    potFault = "One coat takes longer than a pot lives. Spray it in two pots or take a slower hardener.";
-  }
+  const pots = inRange(() => splitPots(coats, { potLife_s: potLife.time_s }));
+  const potFault = pots ? null : "One coat takes longer than a pot lives. Spray it in two pots or take a slower hardener.";
   const window = input.hardener?.window ?? sheet.window;
   return {
     amount,

@@ -1,4 +1,5 @@
 import { requireInteger } from "../../kernel/guard";
+import { SUBSTRATE_TEXTURE } from "../flow/constants";
 import { type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
@@ -22,8 +23,6 @@ export interface PlannedCoatRow {
   verdict: FlowResult["verdict"];
   wait: CoatWait | null;
 }
-
-const SANDED = { long_m: 0.03e-6, short_m: 0.12e-6 } as const;
 
 /**
  * A house way as coats of this gun today: film after each, wait between, when too soon and when too late.
@@ -84,7 +83,7 @@ export function coatPlan(
     });
     if (wait?.sand) {
       build = [];
-      below = SANDED;
+      below = SUBSTRATE_TEXTURE.sanded;
       clear_m = Math.max(0, clear_m - FLAT_M);
     } else if (wait) build = build.map((c, i) => (i === build.length - 1 ? { ...c, flash_s: wait.least_s } : c));
   }

@@ -1,24 +1,16 @@
+import { flowConditions } from "../../panel/logged-setting";
 import { TEST_SHEET } from "../../panel/testing/test-ledger";
 import { toSi } from "../../kernel/units/convert";
-import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import type { FlowConditions } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import { USUAL_GUN } from "../spray/usual-gun";
 import { SCUFF_AFTER_S, type WaitInput, steadily, waitAfter } from "./wait-after";
 
 const C20 = 293.15;
 const gun = { ...USUAL_GUN, pressure_Pa: toSi("pressure", 28, "psi") };
-const conditions: FlowConditions = {
-  air_K: C20,
-  material_K: null,
-  speed: "medium",
-  volumeSolids: 0.475,
-  reducer: 0,
-  airSpeed_m_s: 0.3,
-  tilt_rad: Math.PI / 2,
-  edge: 1,
-  below: SUBSTRATE_TEXTURE.basecoat,
-};
+const conditions = flowConditions(
+  { speed: "medium", volumeSolids: 0.475 },
+  { air_K: C20, material_K: null, reducer: 0, tilt_rad: Math.PI / 2 },
+);
 const full = { role: "full wet", flashFactor: 1 };
 const tack = { role: "tack", flashFactor: 0.5 };
 const tackGun = { ...gun, handSpeed_m_s: gun.handSpeed_m_s * 2.4 };

@@ -1,3 +1,4 @@
+import { inRange } from "../../kernel/guard";
 import { cureEnergyOf } from "../cure/bake-plan";
 import { cureRate } from "../cure/cure-age";
 import { FLOW } from "../flow/constants";
@@ -89,7 +90,7 @@ export function waitAfter({ planned, sheet, through, build, conditions, nextGun,
   }
   const grip = planned.role === "tack";
   const own_s = least_s * Math.max(1, planned.flashFactor);
-  const model = inReach(() => {
+  const model = inRange(() => {
     const laid = build.length > 1 ? layCoats(conditions, build.slice(0, -1), options(shop)) : undefined;
     return { runsBefore_s: runsBefore(laid), locks_s: grip ? locksAt(laid) : undefined };
   });
@@ -149,14 +150,4 @@ function halve(yes_s: number, no_s: number, is: (at_s: number) => boolean): numb
     else high = middle;
   }
   return high;
-}
-
-/** What the model says; nothing where the settings lie outside it. */
-function inReach<T>(work: () => T): T | undefined {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof RangeError) return undefined;
-    throw error;
-  }
 }

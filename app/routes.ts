@@ -50,6 +50,8 @@ export default [
   route("cards/:cardId/edit", "cards/card-edit.route.tsx"),
   route("labels/:kind/:id", "shelf/label.route.tsx"),
   route("house", "house/house.route.tsx"),
+  route("house/ways", "house/ways.route.tsx"),
+  route("house/ways/:wayId", "house/way.route.tsx"),
   route("keys", "house/keys.route.tsx"),
   ...prefix("do", [
     route("events", "kit/do/events.do.ts"),

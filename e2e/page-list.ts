@@ -33,6 +33,8 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["How much do I mix?", fixed("/ask/mix")],
   ["Which matte mix?", fixed("/ask/matte")],
   ["House", fixed("/house")],
+  ["House ways", fixed("/house/ways")],
+  ["House way", fixed("/house/ways/second-heavier")],
   ["Shortcuts", fixed("/keys")],
   ["Course", (p) => panelPath(p, "Lodos", "Front door", "course")],
   ["Course, handed over", (p) => panelPath(p, "Lodos", "Bonnet", "course")],

@@ -7,6 +7,9 @@ import { type InclusionAnswer, findInclusions } from "#core/models/photo/nibs";
 import { pictureOf } from "#core/models/photo/picture";
 import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#core/models/photo/reflection-check";
 import { type AssessInput, type Assessment, assess } from "#core/judge/assess";
+import { inRange } from "#core/kernel/guard";
+import type { HouseWay } from "#core/models/ways/way";
+import { type WayEffect, type WaySetting, wayEffect } from "#core/models/ways/way-effect";
 import { type JudgedPlan, type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
@@ -19,6 +22,8 @@ export interface Ops {
   readReflection: { in: { rgba: Uint8ClampedArray; width: number; height: number; setup: ReflectionSetup }; out: ReflectionAnswer };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
   boothPlan: { in: BoothProblem; out: BoothAnswer };
+  /** Each way beside the others; null where the model does not reach. */
+  wayEffects: { in: { ways: readonly HouseWay[]; setting: WaySetting }; out: (WayEffect | null)[] };
 }
 export type OpName = keyof Ops;
 
@@ -40,6 +45,11 @@ const HANDLERS: Handlers = {
     findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),
   readReflection: ({ rgba, width, height, setup }) => readReflection(pictureOf(rgba, width, height), setup),
   boothPlan: (problem) => planBooth(problem),
+  wayEffects: ({ ways, setting }, onProgress) =>
+    ways.map((way, i) => {
+      onProgress(i / ways.length);
+      return inRange(() => wayEffect(way, setting)) ?? null;
+    }),
   flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
 };
 

@@ -1,3 +1,4 @@
+import { houseWay } from "#core/models/ways/house-ways";
 import type { AssessInput } from "#core/judge/assess";
 import { flowWindow } from "#core/models/flow/flow-window";
 import { assess } from "#core/judge/assess";
@@ -103,7 +104,7 @@ test("a flow window from the worker is the core's own, cell by cell", async () =
 
 test("whatever an operation answers is plain data that may cross to another thread", async () => {
   const view = testView({ add: (l) => [l.add("defect", RUN), l.add("defect", NIBS)] });
-  const asked = { ...view, job: { wayId: "three-flat", finish: "flat" as const } };
+  const asked = { ...view, job: { way: houseWay("three-flat"), finish: "flat" as const } };
   const { client } = setup();
   const options = await client.run("options", optionQuestion(asked, { cured: 1, rates: DEFAULT_RATES }));
   expect(structuredClone(options).answer!.decision.options).toHaveLength(6);

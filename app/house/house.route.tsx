@@ -1,13 +1,14 @@
 import { KeptForm } from "~/kit/draft/draft-form";
 import { COVERAGE } from "#core/kernel/units/format";
-import { Form } from "react-router";
+import { Form, Link } from "react-router";
 import { z } from "zod";
 import { QUANTITIES } from "#core/kernel/units/quantities";
-import { HOUSE_WAYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
 import { saveShopSettings } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
+import { wayById } from "#server/commands/ways";
 import { Refusal } from "#server/commands/refusal";
 import { getShop } from "#server/repos/shop-repo";
+import { listWays } from "#server/repos/way-repo";
 import { loadLearnt, stepsToTakeOver } from "#server/views/learnt-view";
 import { answerForm } from "~/kit/form/answer";
 import { amount, quantity, wholeNumber } from "~/kit/form/fields";
@@ -30,7 +31,9 @@ import type { Route } from "./+types/house.route";
 export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
 
 export async function loader() {
-  return { learnt: await loadLearnt(await serverContext()) };
+  const ctx = await serverContext();
+  const [learnt, ways] = await Promise.all([loadLearnt(ctx), listWays(ctx.db)]);
+  return { learnt, ways: ways.map(({ id, name }) => ({ id, name })) };
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -55,7 +58,7 @@ export async function action({ request }: Route.ActionArgs) {
   const { units } = await formPrefs(request, form, shop.units);
   const schema = z.object({
     name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
-    wayId: z.enum(HOUSE_WAY_IDS),
+    wayId: z.string().min(1).max(80),
     region: z.enum(["british", "american"]).optional(),
     floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
     readingsPerSpot: wholeNumber(1, 5),
@@ -63,6 +66,7 @@ export async function action({ request }: Route.ActionArgs) {
     rejected: amount(1e6),
   });
   return answerForm(form, schema, async ({ floor, labourPerHour, rejected, region, ...rest }) => {
+    await wayById(ctx.db, rest.wayId);
     await saveShopSettings(ctx, {
       ...shop,
       ...rest,
@@ -88,7 +92,7 @@ const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature"
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function House({ loaderData: { learnt }, actionData }: Route.ComponentProps) {
+export default function House({ loaderData: { learnt, ways }, actionData }: Route.ComponentProps) {
   const { shop } = useRoot();
   const region = useRegion();
   const prefs = usePrefs();
@@ -103,12 +107,15 @@ export default function House({ loaderData: { learnt }, actionData }: Route.Comp
           <KeptForm place="shop" className="grid grid-cols-2 gap-4">
             <Field className="col-span-2" label="Name" name="name" defaultValue={shop.name} errors={errors.name} />
             <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={shop.wayId} errors={errors.wayId}>
-              {HOUSE_WAYS.map((w) => (
+              {ways.map((w) => (
                 <option key={w.id} value={w.id}>
                   {w.name}
                 </option>
               ))}
             </SelectField>
+            <Link to="/house/ways" className="press col-span-2 justify-self-start">
+              Look at the ways, change them
+            </Link>
             <SelectField className="col-span-2" label="Words for parts, and paper" name="region" defaultValue={region}>
               {Object.entries(REGIONS).map(([value, { name }]) => (
                 <option key={value} value={value}>

@@ -2,7 +2,6 @@ import { useUnits } from "~/kit/root/use-root";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { data, redirect } from "react-router";
-import { houseWay } from "#core/models/ways/house-ways";
 import { addPanel } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
 import { getJob } from "#server/repos/job-repo";
@@ -44,7 +43,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function AddPanel({ loaderData: { job, products, formKey }, actionData }: Route.ComponentProps) {
-  const draft = useDraft("panel", panelStart(useUnits(), products, houseWay(job.wayId).coats.length), PANEL_QUANTITIES);
+  const draft = useDraft("panel", panelStart(useUnits(), products, job.way.coats.length), PANEL_QUANTITIES);
   return (
     <>
       <PageHeader title={`${job.vehicle}: add a panel`} note={job.colourName} />

@@ -1,7 +1,8 @@
 import { Link, data, redirect, useFetcher } from "react-router";
-import { HOUSE_WAYS, FINISHES, houseWay } from "#core/models/ways/house-ways";
+import { FINISHES } from "#core/models/ways/way";
 import { changeJob, changePanel, copyJob, isPlacedOn } from "#server/commands/change-brief";
 import { listClears } from "#server/repos/product-repo";
+import { listWays } from "#server/repos/way-repo";
 import { serverContext } from "#server/running";
 import { loadPanelView } from "#server/views/panel-view";
 import { DraftForm } from "~/kit/draft/draft-form";
@@ -14,7 +15,7 @@ import { panelAloneOr404 } from "~/kit/http/panel.server";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
-import { Choices } from "~/kit/ui/choice";
+import { WayChoice } from "~/kit/ways/way-choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { changedJobForm, changedPanelForm, sameOutlineForm } from "./job.form";
 import { PANEL_QUANTITIES, PanelFields, panelStartOf, productChoice } from "./panel-fields";
@@ -29,8 +30,11 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const products = (await listClears(ctx.db)).map(productChoice);
   const { sheet } = view.product;
   const own = productChoice({ revisionId: view.panel.productRevisionId, sheet: { ...sheet, name: `${sheet.name}, as planned` } });
+  const ways = await listWays(ctx.db);
   return {
     job: view.job,
+    // As the job has it, whatever House says of it now.
+    ways: [view.job.way, ...ways.filter((w) => w.id !== view.job.way.id)],
     panel: view.panel,
     placed: await isPlacedOn(ctx.db, panelId),
     products: products.some((p) => p.revisionId === own.revisionId) ? products : [own, ...products],
@@ -80,7 +84,7 @@ export default function Change({ loaderData, params }: Route.ComponentProps) {
       </PageHeader>
       <main className="max-w-[1080px] space-y-12 px-4 py-6 sm:px-6">
         <ChangePanel {...loaderData} />
-        <ChangeJob job={job} />
+        <ChangeJob job={job} ways={loaderData.ways} />
         <CopyJob />
       </main>
     </>
@@ -114,10 +118,10 @@ function ChangePanel({ panel, products, placed }: Pick<Loaded, "panel" | "produc
   );
 }
 
-function ChangeJob({ job }: Pick<Loaded, "job">) {
+function ChangeJob({ job, ways }: Pick<Loaded, "job" | "ways">) {
   const fetcher = useFetcher<FormAnswer>();
-  const { vehicle, colourName, colourCss, wayId, finish } = job;
-  const draft = useDraft("change job", { vehicle, colourName, colourCss, wayId: houseWay(wayId).id, finish: finish });
+  const { vehicle, colourName, colourCss, way, finish } = job;
+  const draft = useDraft("change job", { vehicle, colourName, colourCss, wayId: way.id, finish });
   const errors = fetcher.data?.errors ?? {};
   return (
     <section aria-labelledby="job-title">
@@ -137,14 +141,7 @@ function ChangeJob({ job }: Pick<Loaded, "job">) {
             errors={errors.colourCss}
           />
         </div>
-        <Choices
-          label="House way"
-          name="wayId"
-          columns={3}
-          value={draft.typed.wayId}
-          onChange={(id) => draft.set("wayId", id)}
-          options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
-        />
+        <WayChoice ways={ways} name="wayId" value={draft.typed.wayId} onChange={(id) => draft.set("wayId", id)} />
         <SelectField className="max-w-80" label="Finish wanted" {...draft.field("finish")} errors={errors.finish}>
           {Object.entries(FINISHES).map(([k, name]) => (
             <option key={k} value={k}>

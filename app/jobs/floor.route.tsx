@@ -2,7 +2,7 @@ import { group } from "d3";
 import { ArrowRight, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
 import { STATION_NAMES } from "#core/panel/station";
-import { FINISHES } from "#core/models/ways/house-ways";
+import { FINISHES } from "#core/models/ways/way";
 import { serverContext } from "#server/running";
 import { getJobs } from "#server/repos/job-repo";
 import { floorJobs, listStandings } from "#server/repos/summary-repo";

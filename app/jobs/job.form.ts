@@ -2,7 +2,7 @@ import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
 import { type PanelShape, SHAPES, SHAPE_KINDS, ownShape, panelShape } from "#core/kernel/geometry/shapes";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { FINISH_KEYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
+import { FINISH_KEYS } from "#core/models/ways/way";
 import type { NewPanel } from "#server/commands/jobs";
 import { parseCorners } from "./corners";
 import { quantity, wholeNumber } from "~/kit/form/fields";
@@ -82,7 +82,7 @@ const brief = {
   colourName: z.string().trim().max(60).default(""),
   colourCss: z.string().regex(/^#[0-9a-f]{6}$/i, "A colour"),
   finish: z.enum(FINISH_KEYS),
-  wayId: z.enum(HOUSE_WAY_IDS),
+  wayId: z.string({ error: "Choose a house way" }).min(1, "Choose a house way").max(80),
 };
 export const changedJobForm = z.object(brief);
 

@@ -2,19 +2,20 @@ import { useUnits } from "~/kit/root/use-root";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link, redirect, useNavigation } from "react-router";
-import { FINISHES, HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
+import { FINISHES } from "#core/models/ways/way";
 import { createJob } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
 import { listClears } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
+import { listWays } from "#server/repos/way-repo";
 import { answerForm } from "~/kit/form/answer";
 import { jobForm } from "./job.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { PANEL_QUANTITIES, PanelFields, panelStart, productFor, productChoice } from "./panel-fields";
-import { Choices } from "~/kit/ui/choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
+import { WayChoice } from "~/kit/ways/way-choice";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/new-job.route";
 
@@ -22,9 +23,10 @@ export const meta: Route.MetaFunction = () => [{ title: "New job · Yakamoz" }];
 
 export async function loader() {
   const ctx = await serverContext();
-  const [shop, products] = await Promise.all([getShop(ctx.db), listClears(ctx.db)]);
+  const [shop, products, ways] = await Promise.all([getShop(ctx.db), listClears(ctx.db), listWays(ctx.db)]);
   return {
-    wayId: shop.wayId,
+    ways,
+    usual: ways.find((w) => w.id === shop.wayId) ?? ways[0]!,
     formKey: ctx.newId(),
     products: products.map(productChoice),
   };
@@ -43,7 +45,7 @@ export async function action({ request }: Route.ActionArgs) {
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function NewJob({ loaderData: { wayId: shopWay, formKey, products }, actionData }: Route.ComponentProps) {
+export default function NewJob({ loaderData: { ways, usual, formKey, products }, actionData }: Route.ComponentProps) {
   const units = useUnits();
   const draft = useDraft(
     "job",
@@ -51,10 +53,10 @@ export default function NewJob({ loaderData: { wayId: shopWay, formKey, products
       vehicle: "",
       colourName: "",
       colourCss: "#1d5560",
-      wayId: shopWay,
-      finish: houseWay(shopWay).finish,
-      ...panelStart(units, products, houseWay(shopWay).coats.length),
-      productRevisionId: productFor(products, houseWay(shopWay).finish),
+      wayId: usual.id,
+      finish: usual.finish,
+      ...panelStart(units, products, usual.coats.length),
+      productRevisionId: productFor(products, usual.finish),
     },
     PANEL_QUANTITIES,
   );
@@ -93,20 +95,19 @@ export default function NewJob({ loaderData: { wayId: shopWay, formKey, products
           </section>
           <section>
             <h2 className="mb-3 text-xl font-semibold">House way</h2>
-            <Choices
-              label="House way"
+            <WayChoice
+              ways={ways}
               name="wayId"
-              columns={3}
               value={typed.wayId}
               onChange={(id) => {
+                const way = ways.find((w) => w.id === id);
+                if (!way) return;
                 draft.set("wayId", id);
-                draft.set("finish", houseWay(id).finish);
-                draft.set("coatsPlanned", String(houseWay(id).coats.length));
+                draft.set("finish", way.finish);
+                draft.set("coatsPlanned", String(way.coats.length));
                 const now = products.find((p) => p.revisionId === typed.productRevisionId);
-                if (now?.matte !== (houseWay(id).finish === "matte"))
-                  draft.set("productRevisionId", productFor(products, houseWay(id).finish));
+                if (now?.matte !== (way.finish === "matte")) draft.set("productRevisionId", productFor(products, way.finish));
               }}
-              options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
             />
             <FieldErrors errors={errors.wayId} />
             <SelectField className="mt-4 max-w-80" label="Finish wanted" {...draft.field("finish")} errors={errors.finish}>

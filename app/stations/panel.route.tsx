@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link, Outlet, data } from "react-router";
-import { FINISHES } from "#core/models/ways/house-ways";
+import { FINISHES } from "#core/models/ways/way";
 import { serverContext } from "#server/running";
 import { loadPanelView } from "#server/views/panel-view";
 import { viewInRegion } from "~/kit/words/region";

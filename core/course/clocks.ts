@@ -1,5 +1,5 @@
 import type { ClockKind } from "../models/clock/clock-state";
-import type { Finish } from "../models/ways/house-ways";
+import type { Finish } from "../models/ways/way";
 import { COOL_S, airBeforeHeat_s, readyAt } from "./course";
 import { cureOf } from "./cure";
 import { type CourseAsked, nextWait } from "./next-wait";
@@ -59,8 +59,8 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
     clocks.push(clock("bake", "cool", { entryId: id, started_ms: on_ms, due_ms: on_ms + sheet.bake.time_s * MS }));
   } else if (bake) clocks.push(clock("cool", "read", { entryId: bake.id, started_ms: bake.at_ms, due_ms: bake.at_ms + COOL_S * MS }));
   else if (sheet.bake || matte)
-    clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + airBeforeHeat_s(finish) * MS }));
-  clocks.push(clock("cure", "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, matte) }));
+    clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + airBeforeHeat_s(asked) * MS }));
+  clocks.push(clock("cure", "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked) }));
   // Once somebody has read it or plans its work, a wait that is over is nobody's any more.
   const worked = facts.plan !== null || facts.spots.some((s) => s.films.after || s.films.recheck);
   return clocks.filter((c) => !worked || c.due_ms > now_ms);

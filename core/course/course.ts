@@ -1,6 +1,5 @@
 import { inRange } from "../kernel/guard";
-import { FLAT_M, U_FLAT_M } from "../models/trade-limits";
-import { type Finish, plannedCoat } from "../models/ways/house-ways";
+import { type Finish, plannedCoat } from "../models/ways/way";
 import type { CoatWait } from "../models/ways/wait-after";
 import { PURGE_S } from "../models/cure/bake-plan";
 import { coatPlan } from "../models/ways/coat-plan";
@@ -24,11 +23,12 @@ export interface CourseInput extends CourseAsked {
 const MS = 1000;
 /** A matte part flashes so long after its last coat before any heat: common practice, 15 min. */
 const MATTE_FINAL_FLASH_S = 15 * 60;
-export const airBeforeHeat_s = (finish: Finish): number => (finish === "matte" ? MATTE_FINAL_FLASH_S : PURGE_S);
+export const airBeforeHeat_s = ({ way, finish }: Pick<CourseInput, "way" | "finish">): number =>
+  way.airBeforeHeat_s ?? (finish === "matte" ? MATTE_FINAL_FLASH_S : PURGE_S);
 /** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
 export const COOL_S = 30 * 60;
-/** What a hand works with where nothing else is said: a machine with a soft pad before further clear. Common practice. */
-export const FLATTEN = { grit: 800, removal_m: FLAT_M, u_m: U_FLAT_M, minutes: 45 } as const;
+/** Sanding a panel flat before further clear, and cleaning it. Common practice. */
+const FLATTEN_S = 45 * 60;
 /** Reading a panel, and handling beside the passes of a coat: common practice. */
 const READ_S = 300;
 const HANDLING_S = 120;
@@ -68,7 +68,7 @@ function pastSpraying({ brief, facts, way }: CourseInput): boolean {
   if (facts.handedOver) return true;
   const newest = newestCoat(facts);
   if (!newest) return facts.plan !== null || facts.defects.length > 0 || facts.spots.some((s) => s.latest);
-  const between = plannedCoat(way, facts.coats.length).sandAfter === true;
+  const between = facts.coats.length > 0 && plannedCoat(way, facts.coats.length).sandAfter;
   return !between && facts.plan !== null && facts.plan.seq > newest.entry.seq;
 }
 
@@ -92,7 +92,7 @@ function rowsOf({ brief, sheet, way, facts, shop, now_ms }: CourseInput): (CoatW
   return inRange(() => coatPlan(way, plan))?.map((r) => r.wait) ?? [];
 }
 
-function before({ brief, facts, volumes, past }: Working): StepDraft[] {
+function before({ brief, facts, way, volumes, past }: Working): StepDraft[] {
   const sprayed = coatsOn(facts) > 0;
   const read = facts.spots.filter((s) => s.films.before);
   const gauge = !noGaugeReads(brief.substrate);
@@ -104,6 +104,7 @@ function before({ brief, facts, volumes, past }: Working): StepDraft[] {
       done_ms: facts.under.at(-1)?.at_ms ?? facts.preflight?.at_ms ?? null,
       optional: true,
       why: "surface",
+      grit: way.lastPaper,
     }),
     stepDraft("before", "readBefore", {
       done: read.length > 0,
@@ -193,11 +194,11 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
           done_ms: flat?.at_ms ?? null,
           from_ms: wait.from_ms,
           why: "flat",
-          duration_s: FLATTEN.minutes * 60,
-          grit: FLATTEN.grit,
+          duration_s: FLATTEN_S,
+          grit: way.flatten.grit,
         }),
       );
-      if (!next) w.cursor_ms = Math.max(w.cursor_ms, wait.from_ms ?? 0) + (flat ? 0 : FLATTEN.minutes * 60 * MS);
+      if (!next) w.cursor_ms = Math.max(w.cursor_ms, wait.from_ms ?? 0) + (flat ? 0 : FLATTEN_S * MS);
       window = { ...wait, from_ms: null, best_ms: null, latest_ms: null, late: null, why: "flat", source: "common-practice" };
     }
   }
@@ -274,13 +275,17 @@ function curing(w: Working): StepDraft[] {
   const on = facts.coats.length >= brief.coatsPlanned || w.past ? (facts.coats.at(-1) ?? null) : null;
   const unknown = w.past && !on; // nobody logged its clear
   const matte = finish === "matte";
-  const purge_s = airBeforeHeat_s(finish);
+  const purge_s = airBeforeHeat_s(w);
   const end_ms = on?.entry.at_ms ?? w.cursor_ms;
   const heat_ms = end_ms + purge_s * MS;
   const cure = on ? cureOf(sheet, facts, now_ms) : null;
   const baked = facts.bakes.at(-1) ?? null;
   const heated = on !== null && (baked !== null || facts.baking !== null);
-  const ready_ms = cure ? readyAt(cure, matte) : end_ms + ((matte ? sheet.tape_s : null) ?? sheet.sandAfter_s) * MS;
+  const own_ms = end_ms + w.way.correctAfter_s * MS;
+  const ready_ms = cure
+    ? readyAt(cure, w)
+    : Math.max(end_ms + ((matte ? sheet.tape_s : null) ?? sheet.sandAfter_s) * MS, matte ? 0 : own_ms);
+  const waits = !matte && ready_ms === own_ms;
   const hard = cure !== null && ready_ms <= now_ms;
   w.cursor_ms = unknown ? 0 : ready_ms;
   const bake_ms = facts.baking && sheet.bake ? facts.baking.at_ms + sheet.bake.time_s * MS : null;
@@ -323,17 +328,20 @@ function curing(w: Working): StepDraft[] {
       done: hard,
       done_ms: hard ? ready_ms : null,
       from_ms: ready_ms,
-      why: "hardness",
-      source: cure && cure.from !== "sheet" ? "job-record" : "product-sheet",
+      why: waits ? "way" : "hardness",
+      source: waits ? "common-practice" : cure && cure.from !== "sheet" ? "job-record" : "product-sheet",
       duration_s: (ready_ms - end_ms) / MS,
     }),
   );
   return steps;
 }
 
-/** Gloss waits until it may be sanded, matte until it may be touched. */
-export const readyAt = (cure: CureState, matte: boolean): number =>
-  (matte ? (stageAt(cure, "tape") ?? stageAt(cure, "dustFree")) : null) ?? stageAt(cure, "sand")!;
+/** Gloss waits until it may be sanded, and as long as the way wants before it is corrected; matte until it may be touched. */
+export function readyAt(cure: CureState, { way, finish }: Pick<CourseInput, "way" | "finish">): number {
+  const sand_ms = stageAt(cure, "sand")!;
+  if (finish === "matte") return stageAt(cure, "tape") ?? stageAt(cure, "dustFree") ?? sand_ms;
+  return Math.max(sand_ms, cure.lastCoat_ms + way.correctAfter_s * MS);
+}
 
 /** Reading, looking, correcting (never in matte), reading again, handing over. */
 function afterwards(w: Working): StepDraft[] {

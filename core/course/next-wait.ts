@@ -1,7 +1,7 @@
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { FlowConditions, ShopFactors } from "../models/flow/simulate-coats";
 import type { ProductSheet } from "../models/product/sheet";
-import { type HouseWay, plannedCoat } from "../models/ways/house-ways";
+import { type HouseWay, plannedCoat } from "../models/ways/way";
 import { type CoatWait, waitAfter } from "../models/ways/wait-after";
 import type { PanelBrief } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
@@ -74,13 +74,14 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
     through: throughFrom(air, from_ms),
     build: build.map((c, i) => ({
       gun: c.entry.body.settings,
+      reducer: c.entry.body.reducer,
       flash_s: Math.max(0, ((build[i + 1]?.entry.at_ms ?? c.entry.at_ms) - c.entry.at_ms) / MS),
     })),
     conditions: {
       ...conditionsOf({ sheet, facts, brief }, { air_K: airAt(air, from_ms), reducer: next.reducer }),
       below: side === "front" && facts.builds.length > 1 ? SUBSTRATE_TEXTURE.sanded : SUBSTRATE_TEXTURE.basecoat,
     },
-    nextGun: next.settings,
+    next: { gun: next.settings, reducer: next.reducer },
     shop,
   });
   const at = (s: number) => from_ms + s * MS;

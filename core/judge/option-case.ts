@@ -5,7 +5,7 @@ import { polygonArea } from "../kernel/geometry/geometry";
 import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Texture } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
-import type { Finish } from "../models/ways/house-ways";
+import type { Finish } from "../models/ways/way";
 import type { PanelState } from "./account";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { FilmJudge } from "./film-judge";

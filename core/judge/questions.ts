@@ -4,7 +4,7 @@ import { leftTexture, textureOf } from "./texture";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Removal, Texture } from "../models/correction/removal-plan";
 import { correctionSchool, reachOf } from "../models/correction/schools";
-import { type Finish, houseWay } from "../models/ways/house-ways";
+import type { Finish, HouseWay } from "../models/ways/way";
 import type { PanelState } from "./account";
 import { DEFAULT_TAPE_M } from "./limits";
 import type { OptionInput } from "./option-case";
@@ -16,14 +16,14 @@ import type { ZoneChoice } from "./zone-plan";
 export interface Asked {
   panel: PanelBrief;
   state: PanelState;
-  job: { wayId: string; finish: Finish };
+  job: { way: HouseWay; finish: Finish };
   floor_m: number;
   shopRemoval: ShopRemoval;
 }
 
 /** What the house way's own ladder takes off where it works: a school for spots, and one that only polishes, levels no peel. */
 export function usualRemoval(asked: Asked): Removal {
-  const school = correctionSchool(houseWay(asked.job.wayId).correction);
+  const school = correctionSchool(asked.job.way.correction);
   const uses = school.steps.map((s) => s.use);
   return clearingPlan(uses, reachOf(school) === "panel" ? textureAsked(asked) : undefined, asked.shopRemoval).total;
 }
@@ -49,8 +49,8 @@ export function textureAsked({ state, job }: Pick<Asked, "state" | "job">): Text
 
 /** The plan that Correct opens with, unless another is asked for. */
 export const usualChoice = (asked: Asked): ZoneChoice => ({
-  schoolId: houseWay(asked.job.wayId).correction,
-  runSchool: "block",
+  schoolId: asked.job.way.correction,
+  runSchool: asked.job.way.runSchool,
   texture: textureAsked(asked),
   tape_m: DEFAULT_TAPE_M,
   floor_m: asked.floor_m,
@@ -63,7 +63,7 @@ export const optionQuestion = (asked: Asked, { cured, rates }: { cured: number; 
   state: asked.state,
   finish: asked.job.finish,
   floor_m: asked.floor_m,
-  schoolId: houseWay(asked.job.wayId).correction,
+  schoolId: asked.job.way.correction,
   cured,
   rates,
   shop: asked.shopRemoval,

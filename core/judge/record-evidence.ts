@@ -6,7 +6,7 @@ import type { ShopFactors } from "../models/flow/simulate-coats";
 import { FAR_GUN_M, LOW_PRESSURE_PA, UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "../panel/derive-panel";
 import { type ProductSheet, timesAt } from "../models/product/sheet";
-import type { Finish } from "../models/ways/house-ways";
+import type { Finish } from "../models/ways/way";
 import { PURGE_S } from "../models/cure/bake-plan";
 import type { Evidence } from "../models/defects/diagnose";
 

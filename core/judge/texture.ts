@@ -1,7 +1,7 @@
 import { FLOW } from "../models/flow/constants";
 import { requireNumber } from "../kernel/guard";
 import { type Texture, peakToValleyFromRms } from "../models/correction/removal-plan";
-import type { Finish } from "../models/ways/house-ways";
+import type { Finish } from "../models/ways/way";
 import type { PanelFacts } from "../panel/derive-panel";
 
 /** Texture of a sprayed panel nobody has measured: 3 ± 0.4 µm peak to valley, judged. Default of ours. */

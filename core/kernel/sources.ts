@@ -5,6 +5,7 @@
 export const SOURCES = {
   "common-practice": { kind: "practice", text: "Common practice of the trade, no published source" },
   "yakamoz-default": { kind: "default", text: "A default of this program, not validated on real panels; editable" },
+  "house-way": { kind: "practice", text: "A way of this shop's own, as kept in House" },
   "shop-reading": { kind: "measured", text: "This shop's own readings" },
   "product-sheet": { kind: "sheet", text: "The product's own data sheet, as entered on the shelf" },
   "job-record": { kind: "measured", text: "This job's own record" },

@@ -1,6 +1,7 @@
 import { clockState, type Clock } from "#core/models/clock/clock-state";
 import { TEST_SHEET as sheet } from "#core/panel/testing/test-ledger";
-import { HOUSE_WAYS, houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { plannedCoat } from "#core/models/ways/way";
+import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { planFigures } from "#core/models/ways/plan-figures";
 

@@ -41,6 +41,10 @@ export function loggedSetting(brief: PanelBrief, state: PanelFacts, sheet: Produ
       reducer: state.coats.at(-1)!.entry.body.reducer,
       tilt_rad: brief.tilt_rad,
     }),
-    coats: state.coats.map((c, i) => ({ gun: c.entry.body.settings, flash_s: Math.max(0, flashes[i] ?? 0) })),
+    coats: state.coats.map((c, i) => ({
+      gun: c.entry.body.settings,
+      reducer: c.entry.body.reducer,
+      flash_s: Math.max(0, flashes[i] ?? 0),
+    })),
   };
 }

@@ -1,5 +1,5 @@
-import { USUAL_GUN } from "../models/spray/usual-gun";
-import { type CoatZone, type HouseWay, plannedCoat } from "../models/ways/house-ways";
+import { coatGun, handOf, startGun } from "../models/ways/coat-gun";
+import { type CoatZone, type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
 import type { BodyOf } from "../record/bodies";
 import type { Side } from "../record/kinds";
 import type { PanelBrief } from "./brief";
@@ -23,28 +23,40 @@ export interface NextCoat {
   gunName: string | null;
 }
 
-/** The gun in the hand at its usual pace, before a way hurries or slows a coat. */
-export type HandGun = Pick<NextCoat, "settings" | "reducer" | "from" | "gunName">;
+/** The gun in the hand as usual, before a way changes it for a coat. */
+export interface HandGun extends Pick<NextCoat, "settings" | "reducer" | "from" | "gunName"> {
+  /** That reducer is what was mixed since the last coat: a way adds nothing to it. */
+  mixed: boolean;
+}
 
 /**
- * A gun taken up since the last coat, else the last coat's own without the pace that its way gave it, else a usual one; a coat on another panel
+ * A gun taken up since the last coat, else the last coat's own without what its way changed for it, else the way's first; a coat on another panel
  * of the job counts as well, for the same gun is in the hand. What was sprayed fast as a tack coat says how the full coat after it is sprayed
- * only once that pace is taken out.
+ * only once that is taken out.
  */
 export function handGun(state: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">, way: HouseWay): HandGun {
   const own = newestCoat(state)?.entry ?? null;
   const other = state.coatElsewhere;
   const newest = own && other ? (other.seq > own.seq ? other : own) : (own ?? other);
-  const reducer = own?.body.reducer ?? state.mix?.body.reducer ?? newest?.body.reducer ?? 0;
-  const { gunSet } = state;
+  const { gunSet, mix } = state;
+  const mixed = mix !== null && !(own && own.seq > mix.seq);
+  const sprayed = own ?? newest;
+  const reducer = mixed ? mix.body.reducer : sprayed ? reducerBefore(sprayed.body, way) : 0;
+  const common = { reducer, mixed, gunName: null };
   if (gunSet && !(newest && newest.seq > gunSet.seq))
-    return { settings: gunSet.body.settings, reducer, from: "gun", gunName: gunSet.body.name };
-  if (!newest) return { settings: { ...USUAL_GUN, fluidFrom: "turns", fan_m: null }, reducer, from: "usual", gunName: null };
+    return { ...common, settings: gunSet.body.settings, from: "gun", gunName: gunSet.body.name };
+  if (!newest) return { ...common, settings: { ...startGun(way), fluidFrom: "turns", fan_m: null }, from: "usual" };
   const last = newest.body;
-  const then = plannedCoat(way, last.number);
-  const pace = then.role === last.role ? then.speedFactor : 1; // sprayed otherwise than planned: at nobody's pace but its own
-  return { settings: atPace(last.settings, 1 / pace), reducer, from: newest === own ? "last coat" : "other panel", gunName: null };
+  const then = asPlanned(last, way);
+  return { ...common, settings: then ? handOf(last.settings, then) : last.settings, from: newest === own ? "last coat" : "other panel" };
 }
+
+/** What the way planned of a logged coat; null where it was sprayed otherwise, as nobody's way but its own. */
+function asPlanned({ number, role }: BodyOf<"coat">, way: HouseWay): PlannedCoat | null {
+  const planned = plannedCoat(way, number);
+  return planned.role === role ? planned : null;
+}
+const reducerBefore = (coat: BodyOf<"coat">, way: HouseWay) => Math.max(0, coat.reducer - (asPlanned(coat, way)?.reducerShift ?? 0));
 
 /** Coats on both faces. */
 export const coatsOn = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number => coats.length + backCoats.length;
@@ -70,12 +82,17 @@ export function nextCoat(
   const side = nextSide(state, brief);
   const number = (side === "front" ? state.coats : state.backCoats).length + 1;
   const loggedAs = Math.max(0, ...[...state.coats, ...state.backCoats].map((c) => c.loggedAs)) + 1;
-  const { role, speedFactor, zone = "whole" } = plannedCoat(way, number);
+  const planned = plannedCoat(way, number);
+  const { role, zone } = planned;
   const gun = handGun(state, way);
-  return { ...gun, side, number, loggedAs, role, zone, settings: atPace(gun.settings, speedFactor) };
+  return {
+    ...gun,
+    side,
+    number,
+    loggedAs,
+    role,
+    zone,
+    settings: coatGun(gun.settings, planned),
+    reducer: gun.mixed ? gun.reducer : gun.reducer + planned.reducerShift,
+  };
 }
-
-const atPace = (s: BodyOf<"coat">["settings"], factor: number): BodyOf<"coat">["settings"] => ({
-  ...s,
-  handSpeed_m_s: s.handSpeed_m_s * factor,
-});

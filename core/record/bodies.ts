@@ -9,7 +9,7 @@ import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
-import { COAT_ZONES, type CoatZone } from "../models/ways/house-ways";
+import { COAT_ZONES, type CoatZone } from "../models/ways/way";
 import { PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
 
 const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];

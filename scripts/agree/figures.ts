@@ -226,7 +226,7 @@ async function compareCourse(
   const cure = cureOf(product.sheet, state, ctx.now_ms());
   if (hard && cure) {
     say("hard enough for work", "clock strip", hard.due_ms);
-    say("hard enough for work", "Cure", readyAt(cure, job.finish === "matte"));
+    say("hard enough for work", "Cure", readyAt(cure, job));
     const { left_s } = await loadOptionSetting(ctx, view);
     if (job.finish !== "matte" && left_s > 0) say("hard enough for work", "Options", ctx.now_ms() + 1000 * left_s);
   }

@@ -1,6 +1,5 @@
 import type { BodyInputOf } from "#core/record/bodies";
 import { coatsOn, nextCoat } from "#core/panel/next-coat";
-import { houseWay } from "#core/models/ways/house-ways";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { entryBefore, recordEntry } from "./record-entry";
@@ -28,7 +27,7 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coatStart",
-    body: { number: nextCoat(view.state, houseWay(view.job.wayId), view.panel).loggedAs },
+    body: { number: nextCoat(view.state, view.job.way, view.panel).loggedAs },
     by: input.by,
     clientKey: input.clientKey,
     asked,
@@ -44,7 +43,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
   if (!spraying || input.number !== coatsOn(view.state) + 1) throw new Refusal(null, "This coat is not running any more");
-  const next = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
+  const next = nextCoat(view.state, view.job.way, view.panel);
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coat",
@@ -71,7 +70,7 @@ export function logCoat(
   view: PanelView,
   { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
 ): Promise<string> {
-  const { loggedAs, side, role, zone: planned } = nextCoat(view.state, houseWay(view.job.wayId), view.panel);
+  const { loggedAs, side, role, zone: planned } = nextCoat(view.state, view.job.way, view.panel);
   const zone = role === body.role ? planned : "whole"; // sprayed otherwise than planned: over the whole part
   const tilt_rad = view.state.turned?.body.tilt_rad ?? null;
   return recordEntry(ctx, {

@@ -1,4 +1,4 @@
-import { FINISHES, type Finish, type HouseWayId, houseWay } from "#core/models/ways/house-ways";
+import { FINISHES, type Finish } from "#core/models/ways/way";
 import { SUBSTRATES } from "#core/panel/brief";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
@@ -9,13 +9,14 @@ import { getProductRevision } from "../repos/product-repo";
 import { type NewPanel, createJob } from "./jobs";
 import { recordEntries } from "./record-entry";
 import { Refusal } from "./refusal";
+import { wayById } from "./ways";
 
 export interface JobBrief {
   vehicle: string;
   colourName: string;
   colourCss: string;
   finish: Finish;
-  wayId: HouseWayId;
+  wayId: string;
 }
 type Change = [what: string, from: string, to: string];
 const inWords = (changes: readonly Change[]) =>
@@ -29,15 +30,17 @@ const noteOf = (ctx: ServerContext, panelId: string, text: string, by: string, c
 export async function changeJob(ctx: ServerContext, jobId: string, brief: JobBrief, by: string): Promise<boolean> {
   const before = await getJob(ctx.db, jobId);
   if (!before) throw new Refusal(null, "This job is no longer there", 404);
+  const { wayId, ...rest } = brief;
+  const way = await wayById(ctx.db, wayId, before.way);
   const said = inWords([
     ["vehicle", before.vehicle, brief.vehicle],
     ["colour", before.colourName, brief.colourName],
     ["shown as", before.colourCss, brief.colourCss],
     ["finish", FINISHES[before.finish], FINISHES[brief.finish]],
-    ["house way", houseWay(before.wayId).name, houseWay(brief.wayId).name],
+    ["house way", before.way.name, way.name],
   ]);
   if (said === "") return false;
-  const change = (db: Db) => setJobBrief(db, jobId, brief);
+  const change = (db: Db) => setJobBrief(db, jobId, { ...rest, way });
   for (const panel of await listPanels(ctx.db, jobId)) await noteOf(ctx, panel.id, `Job changed. ${said}`, by, change);
   ctx.bus.publish({ topic: "job", id: jobId });
   return true;
@@ -101,6 +104,7 @@ export async function copyJob(ctx: ServerContext, jobId: string): Promise<{ jobI
     sides,
   }));
   if (!job || !panel) throw new Refusal(null, "This job is no longer there", 404);
-  const { colourName, colourCss, finish, wayId } = job;
-  return createJob(ctx, { vehicle: `${job.vehicle}, again`, colourName, colourCss, finish, wayId, panel, morePanels });
+  const { colourName, colourCss, finish, way } = job;
+  const vehicle = `${job.vehicle}, again`;
+  return createJob(ctx, { vehicle, colourName, colourCss, finish, wayId: way.id, way, panel, morePanels });
 }

@@ -1,4 +1,5 @@
-import type { HouseWayId } from "#core/models/ways/house-ways";
+import { HOUSE_WAYS } from "#core/models/ways/house-ways";
+import { houseWayBody } from "#core/models/ways/way";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import { BUNDLE_FORMAT, type JobBundle } from "../interchange/job-bundle";
@@ -13,6 +14,10 @@ import { getShop, saveShop, shopSettings } from "../repos/shop-repo";
 import { refreshSummary } from "../repos/summary-repo";
 import { takenInOriginal, takenInPicture } from "./photos";
 import { Refusal } from "./refusal";
+import { wayById } from "./ways";
+
+/** A way that every shop has: its name says all. */
+const isOfAll = (id: string) => HOUSE_WAYS.some((w) => w.id === id);
 
 /** A job with all that its figures come from; null when it is not there. */
 export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobBundle | null> {
@@ -41,7 +46,8 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       colourName: job.colourName,
       colourCss: job.colourCss,
       finish: job.finish,
-      wayId: job.wayId as HouseWayId,
+      wayId: job.way.id,
+      ...(isOfAll(job.way.id) ? {} : { way: houseWayBody.parse(job.way) }),
       createdAt_ms: job.createdAt_ms,
     },
     shop: {
@@ -119,7 +125,8 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
     for (const photo of photos)
       if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms: ctx.now_ms() });
     await forgetRemovedJob(db, bundle.job.id); // it is here again: its ledger is append-only like any other
-    await insertJob(db, { ...bundle.job, archivedAt_ms: null });
+    const { wayId, way: own, ...job } = bundle.job;
+    await insertJob(db, { ...job, way: await wayById(db, wayId, own && { ...own, id: wayId, source: "house-way" }), archivedAt_ms: null });
     for (const panel of bundle.panels) await insertPanel(db, { ...panel, jobId: bundle.job.id });
     await insertEntries(db, inOrderOfWriting(bundle.panels));
     for (const [i, { id }] of bundle.panels.entries())

@@ -2,7 +2,7 @@ import type { Substrate } from "#core/panel/brief";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { type SheetInput, sheetContradictions } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
-import { type Finish, type HouseWayId, houseWay } from "#core/models/ways/house-ways";
+import type { Finish, HouseWay } from "#core/models/ways/way";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
@@ -16,6 +16,7 @@ import { type ShopSettings, saveShop, shopSettings } from "../repos/shop-repo";
 import { once } from "../repos/sent-form-repo";
 import { refreshSummary, setSummariesAway } from "../repos/summary-repo";
 import { Refusal } from "./refusal";
+import { wayById } from "./ways";
 
 export interface NewPanel {
   name: string;
@@ -32,6 +33,8 @@ export interface NewJob {
   colourCss: string;
   finish: Finish;
   wayId: string;
+  /** A way as another job or a job file has it, with that id. */
+  way?: HouseWay | undefined;
   panel: NewPanel;
   morePanels?: readonly NewPanel[];
   clientKey?: string | null;
@@ -47,12 +50,13 @@ async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewP
 /** A job with its first panel, or all of them. Sending the same form twice makes one job. */
 export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jobId: string; panelId: string }> {
   const { clientKey = null, ...content } = input;
-  const { panel, morePanels = [], ...job } = content;
+  const { panel, morePanels = [], wayId, way: kept, ...job } = content;
   const now_ms = ctx.now_ms();
   const made = await ctx.db.transaction().execute((db) =>
     once(db, { key: clientKey, what: "job", content, now_ms }, async () => {
       const jobId = ctx.newId();
-      await insertJob(db, { ...job, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
+      const way = await wayById(db, wayId, kept);
+      await insertJob(db, { ...job, way, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
       const { id } = await addPanelIn(ctx, db, jobId, panel);
       for (const more of morePanels) await addPanelIn(ctx, db, jobId, more);
       return { jobId, panelId: id };
@@ -76,19 +80,23 @@ export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPane
 }
 
 /** Sprays a job another house way; the panel it was chosen on takes the way's number of coats, unless more are on already. */
-export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: HouseWayId }): Promise<void> {
-  await ctx.db.transaction().execute(async (db) => {
-    if (!(await getJob(db, input.jobId))) throw new Refusal(null, "This job is no longer there", 404);
+export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: string }): Promise<HouseWay> {
+  const way = await ctx.db.transaction().execute(async (db) => {
+    const job = await getJob(db, input.jobId);
+    if (!job) throw new Refusal(null, "This job is no longer there", 404);
+    const chosen = await wayById(db, input.wayId, job.way);
     const panels = await listPanels(db, input.jobId);
     const panel = panels.find((p) => p.id === input.panelId);
     if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
     const on = ofKind(livingEntries(await listEntries(db, panel.id)), "coat").length;
-    await setJobWay(db, input.jobId, input.wayId);
-    await setCoatsPlanned(db, panel.id, Math.max(on, houseWay(input.wayId).coats.length));
+    await setJobWay(db, input.jobId, chosen);
+    await setCoatsPlanned(db, panel.id, Math.max(on, chosen.coats.length));
     for (const { id } of panels) await refreshSummary(db, id); // the course of each goes by the job's way
+    return chosen;
   });
   ctx.bus.publish({ topic: "job", id: input.jobId });
   ctx.bus.publish({ topic: "clock", id: input.panelId });
+  return way;
 }
 
 /** Takes a job off the Floor, or brings it back. */

@@ -137,6 +137,16 @@ export const MIGRATIONS: Record<string, Migration> = {
       await sql`alter table panel add column sides integer not null default 1`.execute(db);
     },
   },
+  "0009-ways": {
+    async up(db: Kysely<unknown>) {
+      // Ways of the shop's own; a job keeps the one it was started with, whatever becomes of it in House.
+      await sql`create table house_way (
+        id text primary key, body_json text not null, version integer not null, created_at_ms integer not null, archived_at_ms integer)`.execute(
+        db,
+      );
+      await sql`alter table job add column way_json text`.execute(db);
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

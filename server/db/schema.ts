@@ -27,6 +27,8 @@ export interface JobTable {
   colour_css: string;
   finish: string;
   way_id: string;
+  /** A way of the shop's own as the job was started with it; null for one that every shop has. */
+  way_json: ColumnType<string | null, string | null | undefined, string | null>;
   created_at_ms: Fixed<number>;
   archived_at_ms: number | null;
   client_key: Fixed<string | null>;
@@ -170,6 +172,15 @@ export interface GunTable {
   client_key: Fixed<string | null>;
 }
 
+/** A house way of the shop's own; `version` guards against two windows. */
+export interface HouseWayTable {
+  id: Fixed<string>;
+  body_json: string;
+  version: number;
+  created_at_ms: Fixed<number>;
+  archived_at_ms: number | null;
+}
+
 /** A deleted job: what is left of it is its job file. */
 export interface RemovedJobTable {
   job_id: Fixed<string>;
@@ -185,6 +196,7 @@ export interface Schema {
   panel_summary: PanelSummaryTable;
   cause_word: CauseWordTable;
   gun: GunTable;
+  house_way: HouseWayTable;
   booth_plan: BoothPlanTable;
   shop: ShopTable;
   product: ProductTable;

@@ -4,7 +4,8 @@ import { ENTRY_KINDS, LEDGER_BODIES } from "#core/record/bodies";
 import { productSheet } from "#core/models/product/sheet-schema";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import { polygonArea } from "#core/kernel/geometry/geometry";
-import { FINISH_KEYS, HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
+import { FINISH_KEYS, houseWayBody } from "#core/models/ways/way";
+import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import { PHOTO_LIMITS } from "../commands/photos";
 import { shopSettings } from "../repos/shop-repo";
 import type { Problem } from "./readings-csv";
@@ -50,7 +51,9 @@ export const jobBundle = z.object({
     colourName: z.string().max(120),
     colourCss: z.string().regex(/^#[0-9a-f]{6}$/i),
     finish: z.enum(FINISH_KEYS),
-    wayId: z.enum(HOUSE_WAY_IDS, { error: "This house way is not known here" }),
+    wayId: id,
+    /** The whole way, where it is a shop's own. */
+    way: houseWayBody.optional(),
     createdAt_ms: ms,
   }),
   /** What of the shop's settings the figures depend on. */
@@ -129,6 +132,7 @@ export function readBundle(text: string): { ok: true; value: JobBundle } | { ok:
     return refuse(issue?.message ?? "Not understood", issue?.path.join(".") ?? null);
   }
   const bundle = parsed.data;
+  if (!bundle.job.way && !HOUSE_WAYS.some((w) => w.id === bundle.job.wayId)) return refuse("This house way is not known here", "job.wayId");
   const sheets = new Set(bundle.products.map((p) => p.revisionId));
   const seen = new Set<string>();
   const twice = firstTwice(bundle.panels.map((p) => p.id)) ?? firstTwice(bundle.photos.map((p) => p.id));

@@ -1,5 +1,6 @@
 import { sql } from "kysely";
-import { FINISHES, type Finish } from "#core/models/ways/house-ways";
+import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
+import { FINISHES, type Finish, type HouseWay, houseWayBody } from "#core/models/ways/way";
 import type { Db } from "../db/open";
 
 export interface Job {
@@ -8,7 +9,8 @@ export interface Job {
   colourName: string;
   colourCss: string;
   finish: Finish;
-  wayId: string;
+  /** The house way as this job has it. */
+  way: HouseWay;
   createdAt_ms: number;
   archivedAt_ms: number | null;
 }
@@ -19,6 +21,7 @@ type JobRow = {
   colour_css: string;
   finish: string;
   way_id: string;
+  way_json: string | null;
   created_at_ms: number;
   archived_at_ms: number | null;
 };
@@ -28,10 +31,18 @@ const toJob = (r: JobRow): Job => ({
   colourName: r.colour_name,
   colourCss: r.colour_css,
   finish: Object.hasOwn(FINISHES, r.finish) ? (r.finish as Finish) : "asSprayed",
-  wayId: r.way_id,
+  way: wayOfRow(r),
   createdAt_ms: r.created_at_ms,
   archivedAt_ms: r.archived_at_ms,
 });
+
+/** What a job keeps of its way: its id, and all of it where it is the shop's own. */
+const wayToRow = (way: HouseWay) => ({
+  way_id: way.id,
+  way_json: HOUSE_WAYS.some((w) => w.id === way.id) ? null : JSON.stringify(houseWayBody.parse(way)),
+});
+const wayOfRow = ({ way_id, way_json }: Pick<JobRow, "way_id" | "way_json">): HouseWay =>
+  way_json === null ? houseWay(way_id) : { ...houseWayBody.parse(JSON.parse(way_json)), id: way_id, source: "house-way" };
 
 const JOB_COLUMNS = { vehicle: "vehicle", colour: "colour_name", finish: "finish", from: "created_at_ms" } as const;
 export interface JobSearch {
@@ -113,7 +124,7 @@ export async function insertJob(db: Db, job: Job): Promise<void> {
       colour_name: job.colourName,
       colour_css: job.colourCss,
       finish: job.finish,
-      way_id: job.wayId,
+      ...wayToRow(job.way),
       created_at_ms: job.createdAt_ms,
       archived_at_ms: job.archivedAt_ms,
       client_key: null,
@@ -126,19 +137,19 @@ export async function setJobArchived(db: Db, id: string, archivedAt_ms: number |
   return numUpdatedRows > 0n;
 }
 
-export async function setJobWay(db: Db, id: string, wayId: string): Promise<void> {
-  await db.updateTable("job").set({ way_id: wayId }).where("id", "=", id).execute();
+export async function setJobWay(db: Db, id: string, way: HouseWay): Promise<void> {
+  await db.updateTable("job").set(wayToRow(way)).where("id", "=", id).execute();
 }
 
 /** What a job is about. */
 export async function setJobBrief(
   db: Db,
   id: string,
-  { vehicle, colourName, colourCss, finish, wayId }: Omit<Job, "id" | "createdAt_ms" | "archivedAt_ms">,
+  { vehicle, colourName, colourCss, finish, way }: Omit<Job, "id" | "createdAt_ms" | "archivedAt_ms">,
 ): Promise<void> {
   await db
     .updateTable("job")
-    .set({ vehicle, colour_name: colourName, colour_css: colourCss, finish, way_id: wayId })
+    .set({ vehicle, colour_name: colourName, colour_css: colourCss, finish, ...wayToRow(way) })
     .where("id", "=", id)
     .execute();
 }

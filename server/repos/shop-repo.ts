@@ -3,7 +3,6 @@ import { ROLES } from "../interchange/readings-csv";
 import { type ShopRemoval, UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
 import { DEFAULT_RATES } from "#core/judge/options";
 import { DEFAULT_FLOOR_M } from "#core/judge/limits";
-import { HOUSE_WAY_IDS } from "#core/models/ways/house-ways";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import { QUANTITIES } from "#core/kernel/units/quantities";
 import type { Db } from "../db/open";
@@ -29,7 +28,7 @@ export type ImportProfile = z.infer<typeof importProfile>;
 
 export const shopSettings = z.object({
   name: z.string().trim().min(1, "Give the shop a name").max(80).default("Our shop"),
-  wayId: z.enum(HOUSE_WAY_IDS).default("two-full"),
+  wayId: z.string().max(80).default("two-full"),
   floor_m: z.number().min(5e-6, "Below 5 µm is no floor").max(200e-6, "Above 200 µm no panel would pass").default(DEFAULT_FLOOR_M),
   readingsPerSpot: z.int().min(1).max(5).default(3),
   /** Film this shop lays against the model, as learnt and taken over; null: the model as it is. */

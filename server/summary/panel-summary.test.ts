@@ -1,3 +1,4 @@
+import { houseWay } from "#core/models/ways/house-ways";
 import fc from "fast-check";
 import { CAUSES, CAUSE_IDS, type CauseId } from "#core/models/defects/causes";
 import { livingEntries } from "#core/record/timeline";
@@ -41,7 +42,7 @@ async function carryOut(ctx: Ctx, { jobId, panelId }: { jobId: string; panelId: 
     case "note":
       return void (await add("note" as never, { text: "x" } as never));
     case "way":
-      return setHouseWay(ctx, { jobId, panelId, wayId: "three-flat" });
+      return void (await setHouseWay(ctx, { jobId, panelId, wayId: "three-flat" }));
     default: {
       const target = entries[a.which % Math.max(1, entries.length)];
       if (!target) return;
@@ -122,6 +123,9 @@ test("a sprayed and looked-at panel stands in Next time, one between its coats d
   expect(row).toMatchObject({ panelId, what: "Test estate, bonnet", reducer: 0, defects: [] });
   const panel = (await getPanel(ctx.db, panelId))!;
   const product = { id: "p", revisionId: "r", revision: 1, sheet };
-  const row4 = panelSummary(panel, product, { job: { wayId: "two-full", finish: "match" }, entries: await listEntries(ctx.db, panelId) });
+  const row4 = panelSummary(panel, product, {
+    job: { way: houseWay("two-full"), finish: "match" },
+    entries: await listEntries(ctx.db, panelId),
+  });
   expect(row4.unfinished).toBe(false);
 });

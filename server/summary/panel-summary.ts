@@ -15,7 +15,7 @@ import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import { type SprayedPanel, resultOf } from "#core/panel/next-time";
 import { type Standing, standingOf } from "#core/course/standing";
-import { type Finish, houseWay } from "#core/models/ways/house-ways";
+import type { Finish, HouseWay } from "#core/models/ways/way";
 import type { Panel } from "../repos/panel-repo";
 import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
@@ -57,7 +57,7 @@ export interface PanelSummary {
 
 /** What of a panel's job its course goes by. */
 export interface JobWay {
-  wayId: string;
+  way: HouseWay;
   finish: Finish;
 }
 /** The question of a panel's course. */
@@ -70,7 +70,7 @@ export const courseAsked = (
 ): Omit<CourseInput, "now_ms"> => ({
   brief: panel,
   sheet: product.sheet,
-  way: houseWay(job.wayId),
+  way: job.way,
   finish: job.finish,
   facts,
   shop,

@@ -5,7 +5,7 @@ import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { coatPlan } from "#core/models/ways/coat-plan";
 import type { BoothPart, BoothProblem, BoothRules, BoothWait } from "#core/models/schedule/booth-problem";
 import { TURN_S, conditionsOf, nextWait } from "#core/course/next-wait";
-import { type HouseWay, houseWay } from "#core/models/ways/house-ways";
+import type { HouseWay } from "#core/models/ways/way";
 import { coatsOn, handGun, newestCoat } from "#core/panel/next-coat";
 import { coatVolumes } from "#core/models/ways/way-volumes";
 import type { ServerContext } from "../context";
@@ -159,7 +159,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
 function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, origin_ms: number): BoothPart {
   const { panel, state, shopFactors: shop } = v;
   const { sheet } = v.product;
-  const way = houseWay(v.job.wayId);
+  const way = v.job.way;
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
   const sides = typed?.sides ?? panel.sides ?? 1;
   const spray_s = typed?.spray_s ?? usualSpray_s(panel, state);

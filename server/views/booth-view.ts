@@ -1,6 +1,5 @@
 import type { PanelInFlight } from "#core/models/schedule/next-panel";
 import { isTurned, nextWait } from "#core/course/next-wait";
-import { houseWay } from "#core/models/ways/house-ways";
 import { coatsOn, newestCoat, nextCoat } from "#core/panel/next-coat";
 import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
@@ -35,7 +34,7 @@ export async function loadBooth(
 
 function boothPanel({ job, panel, product, state, shopFactors }: PanelView): BoothPanel {
   const { spraying } = state;
-  const way = houseWay(job.wayId);
+  const way = job.way;
   const wait = nextWait({ brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors });
   const last = newestCoat(state);
   const next = nextCoat(state, way, panel);

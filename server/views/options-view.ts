@@ -1,4 +1,5 @@
-import { cureOf, stageAt } from "#core/course/cure";
+import { readyAt } from "#core/course/course";
+import { cureOf } from "#core/course/cure";
 import type { ShopRates } from "#core/judge/options";
 import type { ServerContext } from "../context";
 import { getShop } from "../repos/shop-repo";
@@ -11,8 +12,8 @@ export async function loadOptionSetting(ctx: ServerContext, view: PanelView): Pr
 }
 
 /** By the panel's one cure; a bought panel is long cured. */
-function curedOf({ state, product: { sheet } }: PanelView, now_ms: number): { cured: number; left_s: number } {
+function curedOf({ state, job, product: { sheet } }: PanelView, now_ms: number): { cured: number; left_s: number } {
   const cure = cureOf(sheet, state, now_ms);
   if (!cure) return { cured: 1, left_s: 0 };
-  return { cured: Math.min(1, cure.age_s / sheet.sandAfter_s), left_s: Math.max(0, (stageAt(cure, "sand")! - now_ms) / 1000) };
+  return { cured: Math.min(1, cure.age_s / sheet.sandAfter_s), left_s: Math.max(0, (readyAt(cure, job) - now_ms) / 1000) };
 }

@@ -7,7 +7,7 @@ import { accountPanel } from "#core/judge/account";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
 import { METRIC } from "#core/kernel/units/quantities";
-import type { Finish } from "#core/models/ways/house-ways";
+import type { Finish } from "#core/models/ways/way";
 import type { PanelView } from "#server/views/panel-view";
 import { type Call, answer } from "#workers/ops";
 

@@ -4,7 +4,6 @@ import { Link, useFetcher } from "react-router";
 import { courseOf } from "#core/course/course";
 import { type CourseStep, type StepKind, nextAction } from "#core/course/steps";
 import { PART_HELD, type PartHeld, type Side } from "#core/record/kinds";
-import { houseWay } from "#core/models/ways/house-ways";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -48,13 +47,13 @@ export function CourseDesk() {
       courseOf({
         brief: panel,
         sheet: product.sheet,
-        way: houseWay(job.wayId),
+        way: job.way,
         finish: job.finish,
         facts: state,
         shop: shopFactors,
         now_ms,
       }),
-    [panel, product.sheet, job.wayId, job.finish, state, shopFactors, now_ms],
+    [panel, product.sheet, job.way, job.finish, state, shopFactors, now_ms],
   );
   const naming = useMemo(() => ({ two: panel.sides === 2, matte: job.finish === "matte" }), [panel.sides, job.finish]);
   const now = steps.find((s) => s.state === "now") ?? null;

@@ -1,9 +1,8 @@
 import { data } from "react-router";
-import { FLATTEN } from "#core/course/course";
 import { recordEntry } from "#server/commands/record-entry";
 import { tiltHeld } from "#core/course/next-wait";
 import { serverContext } from "#server/running";
-import { loadPanelView } from "#server/views/panel-view";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
@@ -19,21 +18,20 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const clientKey = textOf(form, "formKey") || null;
   switch (textOf(form, "intent")) {
     case "flatten":
-      return answerForm(form, flattenForm(units), async ({ grit, by: how, removal }) => ({
-        entryId: await recordEntry(ctx, {
-          panelId,
-          kind: "flatten",
-          body: { grit, by: how, removal_m: removal ?? FLATTEN.removal_m, u_m: FLATTEN.u_m, from: removal === null ? "forecast" : "told" },
-          by,
-          clientKey,
-        }),
-        message: "Sanded flat; the next coat begins a new build",
-      }));
+      return answerForm(form, flattenForm(units), async ({ grit, by: how, removal }) => {
+        const { job } = await panelOr404(ctx, jobId, panelId);
+        const usual = job.way.flatten;
+        const from = removal === null ? "forecast" : "told";
+        const body = { grit, by: how, removal_m: removal ?? usual.removal_m, u_m: usual.u_m, from } as const;
+        return {
+          entryId: await recordEntry(ctx, { panelId, kind: "flatten", body, by, clientKey }),
+          message: "Sanded flat; the next coat begins a new build",
+        };
+      });
     case "turn":
       return answerForm(form, turnForm, async ({ how, side }) => {
-        const view = await loadPanelView(ctx, jobId, panelId);
-        if (!view) throw data("This job or panel is not in the file.", { status: 404 });
-        const body = { how, side, tilt_rad: tiltHeld(how, view.panel) };
+        const { panel } = await panelOr404(ctx, jobId, panelId);
+        const body = { how, side, tilt_rad: tiltHeld(how, panel) };
         return { entryId: await recordEntry(ctx, { panelId, kind: "turn", body, by, clientKey }), message: "Turned" };
       });
     case "heatOn":

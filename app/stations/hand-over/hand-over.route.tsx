@@ -6,7 +6,7 @@ import { Link, useFetcher, useSearchParams } from "react-router";
 import { format } from "date-fns";
 import { z } from "zod";
 import { show } from "#core/kernel/units/format";
-import { FINISHES, houseWay } from "#core/models/ways/house-ways";
+import { FINISHES } from "#core/models/ways/way";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { loadLedgerLines } from "#server/views/panel-view";
@@ -108,7 +108,7 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
             {job.vehicle}, {panel.name}
           </p>
           <p className="text-ink2">
-            {job.colourName} · {FINISHES[job.finish]} · {houseWay(job.wayId).name}
+            {job.colourName} · {FINISHES[job.finish]} · {job.way.name}
           </p>
         </div>
         <p className="text-right">

@@ -6,7 +6,7 @@ import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { show, showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { FINISHES, houseWay } from "#core/models/ways/house-ways";
+import { FINISHES } from "#core/models/ways/way";
 import type { PanelView } from "#server/views/panel-view";
 import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { doneWords } from "~/kit/words/zone-words";
@@ -41,7 +41,7 @@ export function reportLines(
   const forShop = (label: string, value: string | null) => (reader === "shop" ? line(label, value) : []);
   const polished = state.stepsDone.findLast((s) => s.body.gloss60_GU !== null)?.body.gloss60_GU ?? null;
   return [
-    ...line("Finish", `${FINISHES[job.finish]}, ${houseWay(job.wayId).name.toLowerCase()}`),
+    ...line("Finish", `${FINISHES[job.finish]}, ${job.way.name.toLowerCase()}`),
     ...line("Clear", `${product.sheet.name}, ${coatWords(state.builds, panel.coatsPlanned)}`),
     ...line("Clear before the work, mean", beforeWork ? film(beforeWork.clear_m, beforeWork.u_m) : null),
     ...line("Film of clear, mean", mean ? film(mean.clear_m, mean.u_m) : "not measured"),

@@ -8,7 +8,6 @@ import { DEFAULT_TAPE_M, VERDICT_LIMITS } from "#core/judge/limits";
 import type { Point } from "#core/kernel/geometry/geometry";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { COVERAGE, show, showChance, showFilm, showWithUncertainty } from "#core/kernel/units/format";
-import { houseWay } from "#core/models/ways/house-ways";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useAssessment } from "~/kit/run/use-assessment";
 import { useUnits } from "~/kit/root/use-root";
@@ -35,7 +34,7 @@ export function FilmMapDesk() {
   const units = useUnits();
   const { panel, state, job, floor_m } = view;
   const { usual, input, map, run, reason } = usePanelMap();
-  const school = correctionSchool(houseWay(job.wayId).correction);
+  const school = correctionSchool(job.way.correction);
   const [removal_m, setRemoval] = useState(usual.removal_m);
   const [layer, setLayer] = useState<MapLayer>("clear");
   const [picked, setPicked] = useState<Point | null>(null);

@@ -5,7 +5,8 @@ import { data, useFetcher } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
 import { FILM_CV } from "#core/models/mix/mix-plan";
-import { coatShare, houseWay, plannedCoats } from "#core/models/ways/house-ways";
+import { plannedCoats } from "#core/models/ways/way";
+import { coatShare } from "#core/models/ways/coat-gun";
 import { volumesOver } from "#core/models/ways/way-volumes";
 import { handGun } from "#core/panel/next-coat";
 import { isCoat } from "#core/models/product/sheet";
@@ -88,7 +89,7 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
     () => panels.flatMap((p) => (chosen[p.id] ? [{ area_m2: p.area_m2, bothSides: chosen[p.id] === "both" }] : [])),
     [panels, chosen],
   );
-  const way = houseWay(view.job.wayId);
+  const way = view.job.way;
   const sprayed = state.coats.length;
   const toCome = Math.max(1, panel.coatsPlanned - sprayed);
   const gun = useMemo(() => handGun(state, way).settings, [state, way]);
@@ -99,7 +100,7 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
   const strokes = useCallback((coats: number) => volumesOver(way, { faces, gun, coats, after: sprayed }), [faces, way, gun, sprayed]);
   const shares = plannedCoats(way, sprayed + toCome)
     .slice(sprayed)
-    .map(coatShare);
+    .map((c) => coatShare(c, gun));
   const onPlan = useCallback(
     (plan: MixPlan | null) =>
       setPreview(

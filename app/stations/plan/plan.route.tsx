@@ -2,7 +2,7 @@ import { SUBSTRATES } from "#core/panel/brief";
 import { Link } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { show, showFilm } from "#core/kernel/units/format";
-import { FINISHES, houseWay, plannedCoat } from "#core/models/ways/house-ways";
+import { FINISHES, plannedCoat } from "#core/models/ways/way";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { handGun } from "#core/panel/next-coat";
@@ -19,7 +19,7 @@ export default function Plan() {
   const { view, base } = usePanel();
   const units = useUnits();
   const { job, panel, product, state, floor_m } = view;
-  const way = houseWay(job.wayId);
+  const way = job.way;
   const { sheet } = product;
   const area_m2 = polygonArea(panel.shape.outline);
   const gun = handGun(state, way).settings;

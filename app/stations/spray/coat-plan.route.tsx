@@ -12,15 +12,15 @@ import { polygonArea } from "#core/kernel/geometry/geometry";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { type PlannedCoatRow, coatPlan } from "#core/models/ways/coat-plan";
-import { HOUSE_WAYS, HOUSE_WAY_IDS, houseWay } from "#core/models/ways/house-ways";
 import { setHouseWay } from "#server/commands/jobs";
+import { listWays } from "#server/repos/way-repo";
 import { serverContext } from "#server/running";
 import { FlowCoats } from "./flow-coats";
 import { answerForm } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { useUnits } from "~/kit/root/use-root";
 import { SprayTabs } from "./tabs";
-import { Choices } from "~/kit/ui/choice";
+import { WayChoice } from "~/kit/ways/way-choice";
 import { FieldErrors } from "~/kit/ui/field";
 import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
@@ -34,33 +34,38 @@ import { InUnits } from "~/kit/ui/in-units";
 
 const HOUR_S = 3600;
 
+export async function loader() {
+  return { ways: await listWays((await serverContext()).db) };
+}
+
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
   const form = await formOf(request);
   if (form.get("intent") !== "way") throw data("Not understood", { status: 400 });
-  return answerForm(form, z.object({ wayId: z.enum(HOUSE_WAY_IDS) }), async ({ wayId }) => {
-    await setHouseWay(ctx, { jobId, panelId, wayId });
-    return { message: `This job is now sprayed ${houseWay(wayId).name.toLowerCase()}` };
+  return answerForm(form, z.object({ wayId: z.string().min(1).max(80) }), async ({ wayId }) => {
+    const way = await setHouseWay(ctx, { jobId, panelId, wayId });
+    return { message: `This job is now sprayed ${way.name.toLowerCase()}` };
   });
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** The coats of a house way with this gun today: film after each, and how long to wait between. */
-export default function CoatPlanPage() {
+export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
   const { view, base, setPreview } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
   const { job, panel, product, state, shopFactors, shopFilm } = view;
   const { sheet } = product;
-  const draft = useDraft("way", { wayId: job.wayId });
+  const draft = useDraft("way", { wayId: job.way.id });
   const { wayId } = draft.typed;
-  const way = houseWay(wayId);
-  const own = wayId === job.wayId;
+  const ways = useMemo(() => [job.way, ...loaderData.ways.filter((w) => w.id !== job.way.id)], [job.way, loaderData.ways]);
+  const way = ways.find((w) => w.id === wayId) ?? job.way;
+  const own = way.id === job.way.id;
   const coats = own ? panel.coatsPlanned : way.coats.length;
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
   // Before the way's own pace for each coat.
-  const hand = useMemo(() => handGun(state, houseWay(job.wayId)), [state, job.wayId]);
+  const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
   const { settings: gun, reducer } = hand;
   const conditions = useMemo(
     () => conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer }),
@@ -170,16 +175,10 @@ export default function CoatPlanPage() {
         <h3 id="ways-title" className="mb-2 text-lg font-semibold">
           House way
         </h3>
-        <Choices
-          label="House way"
-          columns={3}
-          value={wayId}
-          onChange={(id) => draft.set("wayId", id)}
-          options={HOUSE_WAYS.map((w) => ({ value: w.id, name: w.name, note: `${w.goodFor}. ${w.price}.` }))}
-        />
+        <WayChoice ways={ways} value={way.id} onChange={(id) => draft.set("wayId", id)} />
         <DraftForm draft={draft} fetcher={fetcher} className="mt-3">
           <input type="hidden" name="intent" value="way" />
-          <input type="hidden" name="wayId" value={wayId} />
+          <input type="hidden" name="wayId" value={way.id} />
           <button className="press" disabled={own || fetcher.state !== "idle"}>
             {own ? "This job's way" : `Spray this job so: ${coats} coats`}
           </button>

@@ -79,7 +79,7 @@ export default function Cure() {
   const sand = forecast?.stages.find((s) => s.stage === "sand");
   const now_ms = useNow();
   const matte = view.job.finish === "matte";
-  const standing = cureSentence(sheet, view.state, { planned: view.panel.coatsPlanned, matte, now_ms });
+  const standing = cureSentence(sheet, view.state, { planned: view.panel.coatsPlanned, job: view.job, now_ms });
   const field = (name: keyof typeof typed, label: string, unit: string) => (
     <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} />
   );

@@ -34,12 +34,12 @@ export function cureWorking(f: CureForecast, plan: BakePlan, sheet: ProductSheet
 export function cureSentence(
   sheet: ProductSheet,
   state: Parameters<typeof cureOf>[1],
-  { planned, matte, now_ms }: { planned: number; matte: boolean; now_ms: number },
+  { planned, job, now_ms }: { planned: number; job: Parameters<typeof readyAt>[1]; now_ms: number },
 ): { main: string; rest: string } | null {
   const cure = state.coats.length < planned ? null : cureOf(sheet, state, now_ms);
   if (!cure) return null;
-  const ready_ms = readyAt(cure, matte);
-  const main = matte ? "Hard enough to be touched" : "Hard enough to read and sand";
+  const ready_ms = readyAt(cure, job);
+  const main = job.finish === "matte" ? "Hard enough to be touched" : "Hard enough to read and sand";
   return ready_ms <= now_ms
     ? { main, rest: `since ${whenText(ready_ms, now_ms)}.` }
     : { main, rest: `from ${whenText(ready_ms, now_ms)}.` };

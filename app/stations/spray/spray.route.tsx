@@ -2,7 +2,6 @@ import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { nextCoat } from "#core/panel/next-coat";
-import { houseWay } from "#core/models/ways/house-ways";
 import { logCoat } from "#server/commands/booth";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -60,7 +59,7 @@ export default function Spray() {
   const { view, base } = usePanel();
   const units = useUnits();
   const { state, panel, product, job } = view;
-  const way = houseWay(job.wayId);
+  const way = job.way;
   const done = state.coats.length;
   const last = state.coats.at(-1);
   const next = nextCoat(state, way, panel);

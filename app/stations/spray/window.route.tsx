@@ -6,7 +6,6 @@ import { tiltOf, wetBuild } from "#core/course/next-wait";
 import { SHEET_K, flashLeastAt } from "#core/models/product/sheet";
 import { FlowDesk } from "./window.desk";
 import { coatsOn, nextCoat } from "#core/panel/next-coat";
-import { houseWay } from "#core/models/ways/house-ways";
 import { TextureRating } from "~/kit/panel/texture-rating";
 import { SprayTabs } from "./tabs";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -20,7 +19,7 @@ export default function PanelWindow() {
   const climate = state.climate?.body;
   const air_K = climate?.air_K ?? SHEET_K;
   const flash_s = flashLeastAt(sheet, air_K).time_s;
-  const coat = nextCoat(state, houseWay(job.wayId), panel);
+  const coat = nextCoat(state, job.way, panel);
   const below = wetBuild(state, coat.side);
   const laid = useMemo(
     () =>

@@ -23,6 +23,8 @@ export interface FlowConditions extends SprayConditions {
 }
 export interface FlowCoat {
   gun: GunSettings;
+  /** Its own reducer, where it is not that of the conditions. */
+  reducer?: number;
   /** Wait after this coat before the next. */
   flash_s: number;
 }
@@ -190,8 +192,9 @@ function lay(
     if (index < out.length) return;
     const last = finished && index === coats.length - 1;
     requireNumber("coat.flash_s", coat.flash_s, { min: 0, max: 30 * 86400 });
-    const d = deposit(coat.gun, sprayed, ripple?.get(coat.gun.overlap), conditions.fanBeta);
-    const phi = conditions.volumeSolids / (1 + conditions.reducer);
+    const reducer = coat.reducer ?? conditions.reducer;
+    const d = deposit(coat.gun, { ...sprayed, reducer }, ripple?.get(coat.gun.overlap), conditions.fanBeta);
+    const phi = conditions.volumeSolids / (1 + reducer);
     const landed = (1 / phi - 1) * (1 - d.flightLoss);
     const landed_Pa_s =
       (FLOW.filmFactor / shop.levelling) * viscosityAt(landed, T, { viscosity_Pa_s: viscosity, volumeSolids: conditions.volumeSolids });

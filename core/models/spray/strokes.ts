@@ -9,8 +9,9 @@ export const USUAL_STROKES = {
   turn_s: 0.6,
 } as const;
 
-/** The trigger between strokes: let go at each end, or held all through the turns. */
-export type Trigger = "released" | "held";
+/** The trigger between strokes. */
+export const TRIGGERS = { released: "let go at each end", held: "held through the turns" } as const;
+export type Trigger = keyof typeof TRIGGERS;
 
 export interface Strokes {
   count: number;

@@ -1,11 +1,11 @@
 import { requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import { type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
+import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
-import { FLAT_M } from "../trade-limits";
-import { type HouseWay, coatShare, plannedCoat } from "./house-ways";
+import { type HouseWay, plannedCoat } from "./way";
+import { coatGun } from "./coat-gun";
 import { type CoatWait, steadily, waitAfter } from "./wait-after";
 
 export interface PlannedCoatRow {
@@ -42,17 +42,17 @@ export function coatPlan(
 ): PlannedCoatRow[] {
   requireInteger("coats", coats, { min: 1, max: 12 });
   const rows: PlannedCoatRow[] = [];
-  let build: { gun: GunSettings; flash_s: number }[] = [];
+  let build: FlowCoat[] = [];
   let below = conditions.below;
   let clear_m = 0;
   const perCoat: number[] = [];
   for (let number = 1; number <= coats; number++) {
     const planned = plannedCoat(way, number);
-    const own: GunSettings = { ...gun, handSpeed_m_s: gun.handSpeed_m_s * planned.speedFactor };
-    build = [...build, { gun: own, flash_s: 0 }];
+    const own = coatGun(gun, planned);
+    build = [...build, { gun: own, flash_s: 0, reducer: conditions.reducer + planned.reducerShift }];
     const result = simulateCoats({ ...conditions, below }, build, shop ? { shop } : {});
     const { deposit } = result.coats.at(-1)!;
-    const onPanel_m = coatShare(planned) > 0 ? deposit.dry_m : 0;
+    const onPanel_m = planned.zone === "whole" ? deposit.dry_m : 0;
     clear_m += onPanel_m;
     perCoat.push(onPanel_m);
     const last = number === coats;
@@ -65,7 +65,7 @@ export function coatPlan(
           through: steadily(conditions.air_K),
           build,
           conditions: { ...conditions, below },
-          nextGun: { ...gun, handSpeed_m_s: gun.handSpeed_m_s * next.speedFactor },
+          next: { gun: coatGun(gun, next), reducer: conditions.reducer + next.reducerShift },
           shop,
         });
     rows.push({
@@ -84,7 +84,7 @@ export function coatPlan(
     if (wait?.sand) {
       build = [];
       below = SUBSTRATE_TEXTURE.sanded;
-      clear_m = Math.max(0, clear_m - FLAT_M);
+      clear_m = Math.max(0, clear_m - way.flatten.removal_m);
     } else if (wait) build = build.map((c, i) => (i === build.length - 1 ? { ...c, flash_s: wait.least_s } : c));
   }
   return rows;

@@ -1,158 +1,149 @@
-import type { CorrectionSchoolId } from "../correction/schools";
-import type { SourceKey } from "../../kernel/sources";
+import { type HouseWay, type HouseWayInput, houseWayBody, plannedCoatBody } from "./way";
 
-export const FINISHES = {
-  match: "Match the neighbour's texture",
-  flat: "Show flat",
-  asSprayed: "Gloss as sprayed",
-  matte: "Matte",
-} as const;
-export type Finish = keyof typeof FINISHES;
-export const FINISH_KEYS = Object.keys(FINISHES) as [Finish, ...Finish[]];
+type CoatInput = HouseWayInput["coats"][number];
+const full = (over: Partial<CoatInput> = {}): CoatInput => ({ role: "full wet", speedFactor: 1, flashFactor: 1, ...over });
 
-export interface PlannedCoat {
-  role: string;
-  /** Hand speed against the usual: above 1 lays less. */
-  speedFactor: number;
-  /** Flash after it against the sheet's least: above 1 by choice; below 1 counts as 1. */
-  flashFactor: number;
-  /** Where it is sprayed: over the whole part, or only on the spots that were repaired. */
-  zone?: CoatZone;
-  /** Cured, sanded flat and cleaned after it, before the next. */
-  sandAfter?: boolean;
-}
-/** A coat's place: what is laid on spots adds nothing to the clear of the panel. */
-export const COAT_ZONES = { whole: "the whole part", spots: "repaired spots only" } as const;
-export type CoatZone = keyof typeof COAT_ZONES;
+/** One pound more at the gun. */
+const A_POUND_PA = 6895;
 
-export interface HouseWay {
-  id: string;
-  name: string;
-  goodFor: string;
-  price: string;
-  source: SourceKey;
-  finish: Finish;
-  coats: readonly PlannedCoat[];
-  correction: CorrectionSchoolId;
-}
-
-const full = (role = "full wet"): PlannedCoat => ({ role, speedFactor: 1, flashFactor: 1 });
-
-/** The schools of the trade, named by us. Numbers are common practice; a shop picks one, a job may differ. */
-export const HOUSE_WAYS = [
-  {
-    id: "two-full",
+const WAYS = {
+  "two-full": {
     name: "Two full wet",
     goodFor: "Production panels beside textured neighbours",
     price: "Two chances for a run on a cold vertical",
-    source: "common-practice",
     finish: "match",
     coats: [full(), full()],
     correction: "spot",
   },
-  {
-    id: "tack-full",
+  "second-heavier": {
+    name: "Second heavier",
+    goodFor: "Flow from the second coat: more fluid, a pound more, a little closer",
+    price: "The second coat is near its run on an upright panel",
+    finish: "match",
+    coats: [full(), full({ fluidFactor: 1.12, pressureShift_Pa: A_POUND_PA, distanceFactor: 0.95 })],
+    correction: "spot",
+  },
+  "tack-full": {
     name: "Tack, then full",
     goodFor: "Verticals and steep shapes: the first coat grips",
     price: "Dry tack shows as peel under the full coat",
-    source: "common-practice",
     finish: "match",
-    coats: [{ role: "tack", speedFactor: 2.4, flashFactor: 0.5 }, { role: "full wet", speedFactor: 0.85, flashFactor: 1 }, full()],
+    coats: [{ role: "tack", speedFactor: 2.4, flashFactor: 0.5 }, full({ speedFactor: 0.85 }), full()],
     correction: "spot",
   },
-  {
-    id: "closed-finish",
+  "closed-finish": {
     name: "Closed, then finish",
     goodFor: "Even film, gloss as sprayed",
     price: "The finish coat has to be right",
-    source: "common-practice",
     finish: "asSprayed",
-    coats: [
-      { role: "closed", speedFactor: 1.15, flashFactor: 1 },
-      { role: "finish", speedFactor: 0.95, flashFactor: 1 },
-    ],
+    coats: [full({ role: "closed", speedFactor: 1.15 }), full({ role: "finish", speedFactor: 0.95 })],
     correction: "spot",
   },
-  {
-    id: "three-flat",
+  "long-flash": {
+    name: "Two with a long flash",
+    goodFor: "Heavy coats or cold days: solvent leaves before the next",
+    price: "Half an hour more in the booth; a set coat below",
+    finish: "asSprayed",
+    coats: [full({ flashFactor: 3.5 }), full()],
+    airBeforeHeat_s: 20 * 60,
+    correction: "spot",
+  },
+  "near-fast": {
+    name: "Near and fast",
+    goodFor: "Low pressure, little overspray, small booths",
+    price: "A slow moment runs at once",
+    finish: "match",
+    coats: [full(), full()],
+    gun: { distance_m: 0.12, pressure_Pa: 1.25e5 },
+    trigger: "held",
+    airBeforeHeat_s: 5 * 60,
+    correction: "spot",
+  },
+  "three-flat": {
     name: "Three and flat",
     goodFor: "Restoration: film to sand flat and polish",
     price: "A day more, more clear, solvent needs time to leave",
-    source: "common-practice",
     finish: "flat",
     coats: [full(), full(), full()],
+    lastPaper: 800,
+    correctAfter_s: 24 * 3600,
     correction: "long",
   },
-  {
-    id: "four-flat",
+  "four-flat": {
     name: "Four for show",
     goodFor: "Show cars that will be sanded flat more than once",
     price: "Film near the most a clear takes; solvent leaves slowly",
-    source: "common-practice",
     finish: "flat",
     coats: [full(), full(), full(), full()],
+    lastPaper: 800,
+    correctAfter_s: 7 * 24 * 3600,
     correction: "long",
   },
-  {
-    id: "three-sand-three",
+  "three-sand-three": {
     name: "Three, sand, three",
     goodFor: "The flattest finish without a heavy coat",
     price: "A second day, and twice the clear",
-    source: "common-practice",
     finish: "flat",
-    coats: [full(), full(), { ...full(), sandAfter: true }, full(), full(), full()],
+    coats: [full(), full(), full({ sandAfter: true }), full(), full(), full()],
+    lastPaper: 800,
     correction: "long",
   },
-  {
-    id: "patch-first",
+  "flat-reclear": {
+    name: "Flat and re-clear",
+    goodFor: "Glass: three coats sanded flat, then two slow ones on top",
+    price: "A second day; the last two must not run",
+    finish: "flat",
+    coats: [
+      full(),
+      full(),
+      full({ sandAfter: true }),
+      full({ role: "flow", speedFactor: 1.05, reducerShift: 0.05 }),
+      full({ role: "flow", speedFactor: 1.05, reducerShift: 0.05 }),
+    ],
+    lastPaper: 800,
+    correction: "polish",
+  },
+  "patch-first": {
     name: "Patch, then full",
     goodFor: "Repaired spots that tend to die back",
     price: "An edge of the patch may show; feather it",
-    source: "common-practice",
     finish: "match",
-    coats: [{ role: "patch", speedFactor: 2, flashFactor: 1, zone: "spots" }, full(), full()],
+    coats: [full({ role: "patch", speedFactor: 2, zone: "spots" }), full(), full()],
     correction: "spot",
   },
-  {
-    id: "many-thin",
+  "many-thin": {
     name: "Many thin",
     goodFor: "Small curved parts on stands",
     price: "Time; each coat nearly dry",
-    source: "common-practice",
     finish: "asSprayed",
     coats: Array.from({ length: 5 }, () => ({ role: "thin", speedFactor: 2, flashFactor: 0.6 })),
     correction: "hand",
   },
-  {
-    id: "matte-two",
+  "matte-two": {
     name: "Matte, two closed",
     goodFor: "Matte: whole part, no polish afterwards",
     price: "Any nib or run means the part again",
-    source: "common-practice",
     finish: "matte",
-    coats: [full("closed"), full("closed")],
+    coats: [full({ role: "closed" }), full({ role: "closed" })],
     correction: "polish",
   },
-] as const satisfies readonly HouseWay[];
+} as const satisfies Record<string, HouseWayInput>;
 
-export type HouseWayId = (typeof HOUSE_WAYS)[number]["id"];
-export const HOUSE_WAY_IDS = HOUSE_WAYS.map((w) => w.id) as [HouseWayId, ...HouseWayId[]];
+export type HouseWayId = keyof typeof WAYS;
 
-/** One way. @throws RangeError for an unknown id. */
+/** The schools of the trade, named by us, to be taken as they are or copied and changed. Numbers are common practice. */
+export const HOUSE_WAYS: readonly HouseWay[] = Object.entries(WAYS).map(([id, way]) => ({
+  ...houseWayBody.parse(way),
+  id,
+  source: "common-practice",
+}));
+
+/** One of them. @throws RangeError for an unknown id. */
 export function houseWay(id: string): HouseWay {
   const found = HOUSE_WAYS.find((w) => w.id === id);
-  if (!found) throw new RangeError(`house way must be one of ${HOUSE_WAY_IDS.join(", ")}, got ${id}`);
+  if (!found) throw new RangeError(`house way must be one of ${HOUSE_WAYS.map((w) => w.id).join(", ")}, got ${id}`);
   return found;
 }
 
-/** The coat a way asks for at a number (the last role repeats when more coats are sprayed). */
-export function plannedCoat(way: HouseWay, number: number): PlannedCoat {
-  return way.coats[Math.min(number, way.coats.length) - 1] ?? full();
-}
-
-/** Film of a coat against a usual one: what its hand speed leaves of it over the panel; nothing where only spots are sprayed. */
-export const coatShare = ({ speedFactor, zone = "whole" }: PlannedCoat): number => (zone === "whole" ? 1 / speedFactor : 0);
-
-/** Coats of a way up to a count, each with the next. */
-export const plannedCoats = (way: HouseWay, count: number): PlannedCoat[] =>
-  Array.from({ length: count }, (_, i) => plannedCoat(way, i + 1));
+/** A coat of a usual kind, for a way that gets one more. */
+export const usualCoat = () => plannedCoatBody.parse(full());

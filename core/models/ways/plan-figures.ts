@@ -2,8 +2,8 @@ import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
-import { FLAT_M } from "../trade-limits";
-import { type HouseWay, coatShare, plannedCoats } from "./house-ways";
+import { type HouseWay, plannedCoats } from "./way";
+import { coatShare } from "./coat-gun";
 import { type CoatVolume, coatVolumes, volumeByArea } from "./way-volumes";
 
 /** Share of what leaves the gun that lands: a usual hand over a usual panel. Common practice 50–70 %; small parts far less. */
@@ -45,8 +45,8 @@ export function planFigures({
 }): PlanFigures {
   requireInteger("coats", coats, { min: 1, max: 20 });
   const planned = plannedCoats(way, coats);
-  const fullCoats = planned.reduce((a, c) => a + coatShare(c), 0);
-  const flatted_m = FLAT_M * planned.slice(0, -1).filter((c) => c.sandAfter).length;
+  const fullCoats = planned.reduce((a, c) => a + coatShare(c, gun), 0);
+  const flatted_m = way.flatten.removal_m * planned.slice(0, -1).filter((c) => c.sandAfter).length;
   const dryMin_m = Math.max(0, fullCoats * sheet.filmPerCoatMin_m - flatted_m);
   const dryMax_m = Math.max(0, fullCoats * sheet.filmPerCoatMax_m - flatted_m);
   const volumes = coatVolumes(way, { outline, gun, coats });

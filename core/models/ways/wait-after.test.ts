@@ -11,8 +11,8 @@ const conditions = flowConditions(
   { speed: "medium", volumeSolids: 0.475 },
   { air_K: C20, material_K: null, reducer: 0, tilt_rad: Math.PI / 2 },
 );
-const full = { role: "full wet", flashFactor: 1 };
-const tack = { role: "tack", flashFactor: 0.5 };
+const full = { role: "full wet", flashFactor: 1, sandAfter: false };
+const tack = { role: "tack", flashFactor: 0.5, sandAfter: false };
 const tackGun = { ...gun, handSpeed_m_s: gun.handSpeed_m_s * 2.4 };
 const wait = (over: Partial<Omit<WaitInput, "sheet">> & { sheet?: Partial<ProductSheet>; air_K?: number } = {}) => {
   const { sheet, air_K = C20, ...rest } = over;
@@ -21,7 +21,7 @@ const wait = (over: Partial<Omit<WaitInput, "sheet">> & { sheet?: Partial<Produc
     through: steadily(air_K),
     build: [{ gun, flash_s: 0 }],
     conditions: { ...conditions, air_K },
-    nextGun: gun,
+    next: { gun },
     ...rest,
     sheet: { ...TEST_SHEET, ...sheet },
   });
@@ -55,7 +55,7 @@ test("a next coat that would run opens the window later; one that runs at any wa
     least_s: 10,
     runsBefore_s: 0,
   });
-  expect(wait({ nextGun: { ...gun, handSpeed_m_s: 0.12 } }).runsBefore_s).toBeNull();
+  expect(wait({ next: { gun: { ...gun, handSpeed_m_s: 0.12 } } }).runsBefore_s).toBeNull();
 });
 
 test("a grip coat's window closes when half of it has locked; a sheet whose least is later leaves no grip, and that is said", () => {
@@ -80,7 +80,7 @@ test("windows never cross, whatever the sheet, the way and the day", () => {
               air_K: C20 + air,
               planned,
               sheet: { flashMin_s, flashMax_s: flashMin_s * most },
-              nextGun: { ...gun, handSpeed_m_s },
+              next: { gun: { ...gun, handSpeed_m_s } },
             });
             expect(w.least_s).toBeGreaterThanOrEqual(w.sheet.least_s);
             expect(w.best_s).toBeGreaterThanOrEqual(w.least_s);

@@ -4,8 +4,7 @@ import { cureRate } from "../cure/cure-age";
 import { FLOW } from "../flow/constants";
 import { type FlowCoat, type FlowConditions, type LaidCoats, type ShopFactors, layCoats, simulateCoats } from "../flow/simulate-coats";
 import { type ProductSheet, SHEET_K, timesAt } from "../product/sheet";
-import type { GunSettings } from "../spray/deposit";
-import type { PlannedCoat } from "./house-ways";
+import type { PlannedCoat } from "./way";
 
 /** Time after which something is through that takes so long at each temperature: integrated over what the part lay in. */
 export type Through = (durationAt_s: (air_K: number) => number) => number;
@@ -53,8 +52,8 @@ export interface WaitInput {
   /** The build's coats up to the one just on, each with the wait after it (the last one's is what is asked for). */
   build: readonly FlowCoat[];
   conditions: FlowConditions;
-  /** The gun that the next coat is sprayed with. */
-  nextGun: GunSettings;
+  /** What the next coat is sprayed with. */
+  next: Pick<FlowCoat, "gun" | "reducer">;
   shop?: ShopFactors | undefined;
 }
 
@@ -64,7 +63,7 @@ export interface WaitInput {
  * of it has locked, any other clear when it has hardened so far that it must be scuffed.
  * @throws RangeError for a build without coats
  */
-export function waitAfter({ planned, sheet, through, build, conditions, nextGun, shop }: WaitInput): CoatWait {
+export function waitAfter({ planned, sheet, through, build, conditions, next, shop }: WaitInput): CoatWait {
   if (build.length === 0) throw new RangeError("build must have at least 1 coat, got 0");
   const least_s = through((T) => timesAt(sheet, T).flashMin_s);
   const most_s = Math.max(
@@ -122,8 +121,8 @@ export function waitAfter({ planned, sheet, through, build, conditions, nextGun,
   /** Shortest wait at which the next coat does not run; sag falls with the wait, so halving finds it. */
   function runsBefore(laid: LaidCoats | undefined): number | null {
     const runs = (flash_s: number) =>
-      simulateCoats(conditions, [...after(flash_s), { gun: nextGun, flash_s: 0 }], { ...options(shop), ...(laid ? { laid } : {}) })
-        .sagLocal_m > FLOW.sagRun_m;
+      simulateCoats(conditions, [...after(flash_s), { ...next, flash_s: 0 }], { ...options(shop), ...(laid ? { laid } : {}) }).sagLocal_m >
+      FLOW.sagRun_m;
     if (!runs(0)) return 0;
     if (runs(most_s)) return null;
     return halve(0, most_s, runs);

@@ -1,0 +1,186 @@
+import { useMemo } from "react";
+import { CORRECTION_SCHOOLS } from "#core/models/correction/schools";
+import { RUN_SCHOOLS } from "#core/models/correction/run-work";
+import { TRIGGERS } from "#core/models/spray/strokes";
+import { FINISHES, type HouseWay } from "#core/models/ways/way";
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import type { FormAnswer } from "~/kit/form/answer";
+import { useUnits } from "~/kit/root/use-root";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { WorkingButton } from "~/kit/ui/figure";
+import { WayCoats } from "./way-coats";
+import { WayCompared } from "./way-compared";
+import { type SheetChoice, useWayEffects, useWaySetting } from "./use-way-setting";
+import { WAY_QUANTITIES, coatField, readWay, wayTyped } from "./way.form";
+import { effectRows, effectWorking } from "./way.words";
+
+const options = (of: Record<string, string>) =>
+  Object.entries(of).map(([value, name]) => (
+    <option key={value} value={value}>
+      {name}
+    </option>
+  ));
+const SCHOOL_NAMES = Object.fromEntries(CORRECTION_SCHOOLS.map((s) => [s.id, s.name]));
+const RUN_NAMES = Object.fromEntries(Object.entries(RUN_SCHOOLS).map(([id, s]) => [id, s.name]));
+const BY = { machine: "machine, soft pad", hand: "hand" };
+
+export function WayDesk({
+  way,
+  version,
+  products,
+  formKey,
+  said,
+}: {
+  way: HouseWay;
+  version: number | null;
+  products: readonly SheetChoice[];
+  formKey: string;
+  said: FormAnswer | undefined;
+}) {
+  const units = useUnits();
+  const draft = useDraft(`way ${way.id}`, wayTyped(way, units), WAY_QUANTITIES);
+  const { typed, set } = draft;
+  const read = useMemo(() => {
+    const { coats, ...rest } = typed;
+    const lists = Object.fromEntries(
+      (Object.keys(coats[0] ?? {}) as (keyof (typeof coats)[number])[]).map((f) => [coatField(f), coats.map((c) => c[f])]),
+    );
+    return readWay({ ...rest, ...lists }, units);
+  }, [typed, units]);
+  const asTyped = useMemo((): HouseWay | null => (read.success ? { ...read.data, id: way.id, source: way.source } : null), [read, way]);
+  const errors = { ...(read.success ? {} : read.errors), ...(said?.ok === false ? said.errors : {}) };
+  const asked = useWaySetting(products, way.finish);
+  const both = useMemo(() => (asTyped ? [way, asTyped] : null), [way, asTyped]);
+  const { effects, fault } = useWayEffects(both, asked.setting);
+  const [before, after] = [effects?.[0] ?? null, effects?.[1] ?? null];
+  const was = before && effectRows(before, units);
+  const will = after && effectRows(after, units);
+  const changed = was !== null && will !== null && was.some((r, i) => r.shown !== will[i]!.shown);
+  const field = (name: Exclude<keyof typeof typed, "coats">, label: string, unit?: string) => (
+    <Field label={label} {...(unit ? { unit } : {})} {...draft.field(name)} errors={errors[name]} />
+  );
+  const select = (name: Exclude<keyof typeof typed, "coats">, label: string, of: Record<string, string>) => (
+    <SelectField label={label} {...draft.field(name)} errors={errors[name]}>
+      {options(of)}
+    </SelectField>
+  );
+  return (
+    <div className="grid items-start gap-x-10 gap-y-8 lg:grid-cols-[1fr_340px]">
+      <DraftForm draft={draft} className="space-y-8">
+        <input type="hidden" name="version" value={version ?? ""} />
+        <input type="hidden" name="formKey" value={formKey} />
+        <section className="grid gap-4 sm:grid-cols-2">
+          {field("name", "Name")}
+          {select("finish", "Finish", FINISHES)}
+          {field("goodFor", "Good for")}
+          {field("price", "Its price")}
+        </section>
+        <section aria-labelledby="coats-title">
+          <h2 id="coats-title" className="mb-1 text-xl font-semibold">
+            Coats
+          </h2>
+          <p className="mb-3 max-w-[70ch] text-ink2">
+            Against the gun in the hand: 100 % is as usual, a faster hand lays less. A flash is never shorter than the sheet&rsquo;s least.
+          </p>
+          <WayCoats coats={typed.coats} onChange={(coats) => set("coats", coats)} errors={errors} />
+        </section>
+        <section aria-labelledby="gun-title">
+          <h2 id="gun-title" className="mb-3 text-xl font-semibold">
+            Gun, where nobody has set one
+          </h2>
+          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
+            {field("distance", "Distance", units.length)}
+            {field("pressure", "Pressure at the gun", units.pressure)}
+            {select("trigger", "Trigger between strokes", TRIGGERS)}
+          </div>
+          <p className="mt-1 text-[13px] text-ink2">
+            Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed
+            that lays a usual film.
+          </p>
+        </section>
+        <section aria-labelledby="rest-title">
+          <h2 id="rest-title" className="mb-3 text-xl font-semibold">
+            Below, between, after
+          </h2>
+          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
+            {field("lastPaper", "Last paper below the base, P")}
+            {field("flatGrit", "Sanded flat with, P")}
+            {select("flatBy", "by", BY)}
+            {field("flatOff", "takes off", units.film)}
+            {field("flatU", "give or take", units.film)}
+            {field("airBeforeHeat", "Air before heat", "min")}
+            {field("correctAfter", "Left before it is corrected", "h")}
+            {select("correction", "Corrected by", SCHOOL_NAMES)}
+            {select("runSchool", "Runs by", RUN_NAMES)}
+          </div>
+          <p className="mt-1 text-[13px] text-ink2">
+            Air before heat empty: by the finish. Zero hours before correcting: when the sheet has it hard.
+          </p>
+        </section>
+        <FieldErrors errors={said?.ok === false && said.message ? [said.message] : undefined} />
+        <div className="flex flex-wrap gap-2">
+          {version !== null && (
+            <button className="press" data-kind="main" name="intent" value="keep" disabled={!read.success}>
+              Keep the changes
+            </button>
+          )}
+          <button
+            className="press"
+            {...(version === null ? { "data-kind": "main" } : {})}
+            name="intent"
+            value="copy"
+            disabled={!read.success}
+          >
+            Keep as a way of our own
+          </button>
+          {version !== null && (
+            <button className="press" data-kind="quiet" name="intent" value="away">
+              Put away
+            </button>
+          )}
+        </div>
+        <p className="max-w-[70ch] text-[13px] text-ink2">
+          Jobs that were started keep the way as it was then; change it there if they shall follow.
+        </p>
+      </DraftForm>
+      <aside aria-labelledby="effect-title" className="space-y-4 lg:sticky lg:top-4">
+        <h2 id="effect-title" className="text-xl font-semibold">
+          What it comes to
+        </h2>
+        <WayCompared products={products} asked={asked} />
+        {fault && <p className="font-medium text-stop-ink">{fault}</p>}
+        <table className="w-full text-left [&_td]:py-1.5 [&_td]:pr-2" data-testid="way-effect" aria-live="polite">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th>
+                <span className="sr-only">Figure</span>
+              </th>
+              {changed && <th>as it was</th>}
+              <th>{changed ? "as typed" : "as it is"}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {(will ?? was ?? []).map((row, i) => (
+              <tr key={row.name} className="border-b border-hair">
+                <td className="text-ink2">{row.name}</td>
+                {changed && <td className="text-ink2">{was[i]!.shown}</td>}
+                <td className={changed && was[i]!.shown !== row.shown ? "font-bold" : "font-semibold"}>{row.shown}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {after && (
+          <WorkingButton
+            working={effectWorking(after, `${asked.sheet?.name ?? "no clear"}, a door ${asked.hangs}`, units)}
+            label="Show the working of what this way comes to"
+          >
+            <span className="font-semibold">How this was worked out</span>
+          </WorkingButton>
+        )}
+        {!read.success && <p className="text-ink2">A figure is missing or wrong; it says where.</p>}
+        {effects && after === null && read.success && <p className="font-medium text-amber-ink">The model does not reach so far.</p>}
+      </aside>
+    </div>
+  );
+}

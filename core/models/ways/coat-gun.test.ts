@@ -1,0 +1,65 @@
+import fc from "fast-check";
+import { deposit } from "../spray/deposit";
+import { USUAL_GUN } from "../spray/usual-gun";
+import { coatGun, coatShare, handOf, startGun } from "./coat-gun";
+import { HOUSE_WAYS, houseWay, usualCoat } from "./house-ways";
+import { houseWayBody, plannedCoat } from "./way";
+
+const conditions = { air_K: 293.15, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
+
+test("what a coat changes of the gun in the hand can be taken out again, whatever it changes", () => {
+  const change = fc.record({
+    speedFactor: fc.double({ min: 0.4, max: 4, noNaN: true }),
+    fluidFactor: fc.double({ min: 0.4, max: 2.5, noNaN: true }),
+    distanceFactor: fc.double({ min: 0.5, max: 2, noNaN: true }),
+    pressureShift_Pa: fc.double({ min: -1e5, max: 1e5, noNaN: true }),
+    overlapShift: fc.double({ min: -0.2, max: 0.2, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(change, (c) => {
+      const gun = { ...USUAL_GUN, fan_m: 0.2 };
+      const back = handOf(coatGun(gun, c), c);
+      for (const key of Object.keys(gun) as (keyof typeof gun)[]) expect(back[key]).toBeCloseTo(gun[key], 6);
+    }),
+  );
+});
+
+test("a coat's share of film is what the deposition model lays: hand and fluid in proportion, reducer thins, spots add nothing", () => {
+  const coat = usualCoat();
+  expect(coatShare(coat, USUAL_GUN)).toBeCloseTo(1, 12);
+  expect(coatShare({ ...coat, speedFactor: 2.4 }, USUAL_GUN)).toBeCloseTo(1 / 2.4, 12);
+  expect(coatShare({ ...coat, fluidFactor: 1.2 }, USUAL_GUN)).toBeCloseTo(1.2, 12);
+  expect(coatShare({ ...coat, reducerShift: 0.1 }, USUAL_GUN)).toBeCloseTo(1 / 1.1, 12);
+  expect(coatShare({ ...coat, overlapShift: 0.25 }, USUAL_GUN)).toBeCloseTo(2, 12); // 75 % of the fan again: twice as many passes
+  expect(coatShare({ ...coat, distanceFactor: 0.95 }, USUAL_GUN)).toBeGreaterThan(1.05); // closer: a narrower fan, and less flies past
+  expect(coatShare({ ...coat, zone: "spots" }, USUAL_GUN)).toBe(0);
+});
+
+test("a way that holds the gun near and low moves the hand fast enough for a usual film", () => {
+  const gun = startGun(houseWay("near-fast"));
+  expect(gun).toMatchObject({ distance_m: 0.12, pressure_Pa: 1.25e5 });
+  expect(gun.handSpeed_m_s).toBeGreaterThan(0.45); // common practice: closer needs a faster hand
+  expect(deposit(gun, conditions).dry_m).toBeCloseTo(deposit(USUAL_GUN, conditions).dry_m, 12);
+  expect(startGun(houseWay("two-full"))).toEqual(USUAL_GUN);
+});
+
+test("a second coat is made heavier by fluid, pressure, distance or hand: each lays more than the first", () => {
+  const coat = usualCoat();
+  for (const heavier of [{ fluidFactor: 1.12 }, { distanceFactor: 0.9 }, { speedFactor: 0.9 }, { overlapShift: 0.1 }])
+    expect(coatShare({ ...coat, ...heavier }, USUAL_GUN)).toBeGreaterThan(1.05);
+  expect(coatShare(plannedCoat(houseWay("second-heavier"), 2), USUAL_GUN)).toBeGreaterThan(1.1);
+});
+
+test("every way of the trade is a whole way; none that is not can be kept", () => {
+  for (const { id: _, source: __, ...body } of HOUSE_WAYS) expect(houseWayBody.parse(body)).toEqual(body);
+  const [first] = HOUSE_WAYS;
+  for (const wrong of [
+    { coats: [] },
+    { name: " " },
+    { coats: [{ ...first!.coats[0], speedFactor: 0 }] },
+    { lastPaper: 60 },
+    { flatten: { ...first!.flatten, removal_m: 1e-3 } },
+    { correctAfter_s: Number.NaN },
+  ])
+    expect(houseWayBody.safeParse({ ...first, ...wrong }).success).toBe(false);
+});

@@ -1,0 +1,60 @@
+import { inRange } from "../../kernel/guard";
+import { SHEET_K } from "../product/sheet";
+import { type GunSettings, deposit } from "../spray/deposit";
+import { USUAL_GUN } from "../spray/usual-gun";
+import type { HouseWay, PlannedCoat } from "./way";
+
+/** What of a coat changes the gun. */
+export type CoatChange = Pick<PlannedCoat, "speedFactor" | "fluidFactor" | "distanceFactor" | "pressureShift_Pa" | "overlapShift">;
+
+type Gun = GunSettings & { turns?: number | null };
+
+const within = (value: number, [least, most]: readonly [number, number]) => Math.min(most, Math.max(least, value));
+const OVERLAP = [0, 0.9] as const;
+
+/** The gun in the hand as a coat of the way is sprayed with it. */
+export function coatGun<G extends Gun>(gun: G, coat: CoatChange): G {
+  const { fan_m, turns } = gun;
+  return {
+    ...gun,
+    handSpeed_m_s: gun.handSpeed_m_s * coat.speedFactor,
+    fluidRate_m3_s: gun.fluidRate_m3_s * coat.fluidFactor,
+    distance_m: gun.distance_m * coat.distanceFactor,
+    pressure_Pa: gun.pressure_Pa + coat.pressureShift_Pa,
+    overlap: within(gun.overlap + coat.overlapShift, OVERLAP),
+    // A needle gives more with its turns, near enough in proportion over so small a change.
+    ...(typeof turns === "number" ? { turns: turns * coat.fluidFactor } : {}),
+    // A fan opens with the distance.
+    ...(fan_m === undefined ? {} : { fan_m: fan_m === null ? null : fan_m * coat.distanceFactor }),
+  };
+}
+
+/** The gun in the hand, from one that a coat of the way was sprayed with: what {@link coatGun} did taken out again. */
+export const handOf = <G extends Gun>(sprayed: G, c: CoatChange): G =>
+  coatGun(sprayed, {
+    speedFactor: 1 / c.speedFactor,
+    fluidFactor: 1 / c.fluidFactor,
+    distanceFactor: 1 / c.distanceFactor,
+    pressureShift_Pa: -c.pressureShift_Pa,
+    overlapShift: -c.overlapShift,
+  });
+
+/** Film of a coat against one of the gun in the hand, over the panel; nothing where only spots are sprayed. */
+export function coatShare(coat: PlannedCoat, gun: GunSettings): number {
+  if (coat.zone !== "whole") return 0;
+  const usual = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
+  const laid = inRange(() => deposit(coatGun(gun, coat), { ...usual, reducer: coat.reducerShift }).dry_m / deposit(gun, usual).dry_m);
+  return laid ?? coat.fluidFactor / coat.speedFactor;
+}
+
+/**
+ * The gun that a way starts with where nobody has set one: its distance and pressure, and the hand at the speed that lays a usual film with
+ * them. Common practice: closer needs a faster hand. @throws RangeError
+ */
+export function startGun({ gun }: Pick<HouseWay, "gun">): GunSettings & { turns: number } {
+  const own = { ...USUAL_GUN, distance_m: gun.distance_m ?? USUAL_GUN.distance_m, pressure_Pa: gun.pressure_Pa ?? USUAL_GUN.pressure_Pa };
+  if (gun.distance_m === null && gun.pressure_Pa === null) return own;
+  const conditions = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
+  const share = deposit(own, conditions).dry_m / deposit(USUAL_GUN, conditions).dry_m;
+  return { ...own, handSpeed_m_s: own.handSpeed_m_s * share };
+}

@@ -1,0 +1,93 @@
+import { z } from "zod";
+import type { SourceKey } from "../../kernel/sources";
+import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
+import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
+import { TRIGGERS, type Trigger } from "../spray/strokes";
+import { FLAT_M, U_FLAT_M } from "../trade-limits";
+
+export const FINISHES = {
+  match: "Match the neighbour's texture",
+  flat: "Show flat",
+  asSprayed: "Gloss as sprayed",
+  matte: "Matte",
+} as const;
+export type Finish = keyof typeof FINISHES;
+export const FINISH_KEYS = Object.keys(FINISHES) as [Finish, ...Finish[]];
+
+/** A coat's place: what is laid on spots adds nothing to the clear of the panel. */
+export const COAT_ZONES = { whole: "the whole part", spots: "repaired spots only" } as const;
+export type CoatZone = keyof typeof COAT_ZONES;
+export const COAT_ZONE_KEYS = Object.keys(COAT_ZONES) as [CoatZone, ...CoatZone[]];
+
+/** What a coat is called; only a tack coat is there to grip. */
+export const COAT_ROLES = ["full wet", "tack", "closed", "finish", "thin", "patch", "flow"] as const;
+
+const factor = (min: number, max: number) => z.number().min(min).max(max);
+
+/** A coat as a way means it: how it is sprayed against the gun in the hand, and how long it is left. */
+export const plannedCoatBody = z.object({
+  role: z.string().trim().min(1, "Name the coat").max(40),
+  /** Hand speed against the usual: above 1 lays less. */
+  speedFactor: factor(0.4, 4),
+  /** Flash after it against the sheet's least: above 1 by choice; below 1 counts as 1. */
+  flashFactor: factor(0.3, 10),
+  /** Fluid, and distance, against the usual; pressure added to it; overlap added to it; reducer added to what is mixed, as a share. */
+  fluidFactor: factor(0.4, 2.5).default(1),
+  distanceFactor: factor(0.5, 2).default(1),
+  pressureShift_Pa: z.number().min(-1.5e5).max(1.5e5).default(0),
+  overlapShift: z.number().min(-0.4).max(0.4).default(0),
+  reducerShift: z.number().min(0).max(0.3).default(0),
+  /** Where it is sprayed: over the whole part, or only on the spots that were repaired. */
+  zone: z.enum(COAT_ZONE_KEYS).default("whole"),
+  /** Cured, sanded flat and cleaned after it, before the next. */
+  sandAfter: z.boolean().default(false),
+});
+export type PlannedCoat = z.infer<typeof plannedCoatBody>;
+
+/** A house way with all that a shop may change in it. SI; a null is left to the gun, the sheet or the finish. */
+export const houseWayBody = z.object({
+  name: z.string().trim().min(1, "Give the way a name").max(40),
+  goodFor: z.string().trim().max(120).default(""),
+  price: z.string().trim().max(120).default(""),
+  finish: z.enum(FINISH_KEYS),
+  coats: z.array(plannedCoatBody).min(1, "At least one coat").max(12, "At most 12 coats"),
+  /** Where the hand holds a gun that nobody has set yet: near with a fast hand, or far; low pressure or high. */
+  gun: z
+    .object({ distance_m: z.number().min(0.08).max(0.35).nullable(), pressure_Pa: z.number().min(0.7e5).max(4e5).nullable() })
+    .default({ distance_m: null, pressure_Pa: null }),
+  trigger: z.enum(Object.keys(TRIGGERS) as [Trigger, ...Trigger[]]).default("released"),
+  /** Last paper below the base: the finer, the flatter what the clear is laid on. */
+  lastPaper: z.int().min(400).max(2000).default(600),
+  /** How a build is sanded flat before the next. */
+  flatten: z
+    .object({
+      grit: z.int().min(400).max(3000),
+      by: z.enum(["machine", "hand"]),
+      removal_m: z.number().min(1e-6).max(60e-6),
+      u_m: z.number().min(0.5e-6).max(20e-6),
+    })
+    .default({ grit: 800, by: "machine", removal_m: FLAT_M, u_m: U_FLAT_M }),
+  airBeforeHeat_s: z.number().min(60).max(7200).nullable().default(null),
+  /** Time after the last coat before it is corrected, where that is longer than the sheet asks. */
+  correctAfter_s: z
+    .number()
+    .min(0)
+    .max(30 * 86_400)
+    .default(0),
+  correction: z.enum(CORRECTION_SCHOOL_IDS),
+  runSchool: z.enum(Object.keys(RUN_SCHOOLS) as [RunSchool, ...RunSchool[]]).default("block"),
+});
+export type HouseWayBody = z.infer<typeof houseWayBody>;
+export type HouseWayInput = z.input<typeof houseWayBody>;
+export interface HouseWay extends HouseWayBody {
+  id: string;
+  source: SourceKey;
+}
+
+/** The coat a way asks for at a number from 1 (the last one repeats when more coats are sprayed). */
+export const plannedCoat = (way: Pick<HouseWay, "coats">, number: number): PlannedCoat =>
+  way.coats[Math.min(number, way.coats.length) - 1]!;
+
+/** Coats of a way up to a count, each with the next. */
+export const plannedCoats = (way: Pick<HouseWay, "coats">, count: number): PlannedCoat[] =>
+  Array.from({ length: count }, (_, i) => plannedCoat(way, i + 1));

@@ -1,0 +1,52 @@
+import { HOUSE_WAYS } from "#core/models/ways/house-ways";
+import { type HouseWay, type HouseWayBody, houseWayBody } from "#core/models/ways/way";
+import type { ServerContext } from "../context";
+import type { Db } from "../db/open";
+import { once } from "../repos/sent-form-repo";
+import { getOwnWay, insertWay, listOwnWays, setWayArchived, updateWay } from "../repos/way-repo";
+import { Refusal } from "./refusal";
+
+/** A way by its id: one that every shop has, or one of its own. @param kept the way that a job has already, whatever House says of it now */
+export async function wayById(db: Db, id: string, kept?: HouseWay): Promise<HouseWay> {
+  if (kept?.id === id) return kept;
+  const found = HOUSE_WAYS.find((w) => w.id === id) ?? (await getOwnWay(db, id));
+  if (!found) throw new Refusal("wayId", "This house way is not in House any more");
+  return found;
+}
+
+/** Keeps a way: a new one, or a change of one that nobody else has changed meanwhile. Jobs that were started keep theirs. */
+export async function saveWay(
+  ctx: ServerContext,
+  { id, version, body, clientKey }: { id: string | null; version: number; body: HouseWayBody; clientKey: string | null },
+): Promise<string> {
+  const checked = houseWayBody.parse(body);
+  const now_ms = ctx.now_ms();
+  const kept = await ctx.db.transaction().execute(async (db) => {
+    if (id === null)
+      return once(db, { key: clientKey, what: "way", content: checked, now_ms }, async () => {
+        await refuseName(db, checked.name, null);
+        const newId = ctx.newId();
+        await insertWay(db, { id: newId, body: checked, now_ms });
+        return newId;
+      });
+    await refuseName(db, checked.name, id);
+    if (!(await updateWay(db, id, { body: checked, version })))
+      throw new Refusal(null, "This way was changed in another window meanwhile. Nothing was overwritten; look again.");
+    return id;
+  });
+  ctx.bus.publish({ topic: "shop", id: "ways" });
+  return kept;
+}
+
+/** A list must tell ways apart. */
+async function refuseName(db: Db, name: string, but: string | null): Promise<void> {
+  const others = [...(await listOwnWays(db)).filter((w) => w.id !== but), ...HOUSE_WAYS];
+  if (others.some((w) => w.name.toLowerCase() === name.toLowerCase()))
+    throw new Refusal("name", "Another way has this name; a list must tell them apart");
+}
+
+/** Takes a way off the lists, or puts it back; jobs that have it keep it. */
+export async function archiveWay(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
+  if (!(await setWayArchived(ctx.db, id, archived ? ctx.now_ms() : null))) throw new Refusal(null, "This way is no longer there", 404);
+  ctx.bus.publish({ topic: "shop", id: "ways" });
+}

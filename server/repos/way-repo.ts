@@ -1,0 +1,55 @@
+import { HOUSE_WAYS } from "#core/models/ways/house-ways";
+import { type HouseWay, type HouseWayBody, houseWayBody } from "#core/models/ways/way";
+import type { Db } from "../db/open";
+
+/** A way of the shop's own, with the version that a change is made upon. */
+export interface OwnWay extends HouseWay {
+  version: number;
+}
+const toWay = (r: { id: string; body_json: string; version: number }): OwnWay => ({
+  ...houseWayBody.parse(JSON.parse(r.body_json)),
+  id: r.id,
+  source: "house-way",
+  version: r.version,
+});
+
+/** The shop's own ways that are in use, by name. */
+export async function listOwnWays(db: Db): Promise<OwnWay[]> {
+  const rows = await db.selectFrom("house_way").selectAll().where("archived_at_ms", "is", null).orderBy("created_at_ms").execute();
+  return rows.map(toWay).sort((a, b) => a.name.localeCompare(b.name));
+}
+
+/** Every way that a job may be sprayed: the shop's own first, then those that every shop has. */
+export const listWays = async (db: Db): Promise<HouseWay[]> => [...(await listOwnWays(db)), ...HOUSE_WAYS];
+
+export async function getOwnWay(db: Db, id: string): Promise<OwnWay | null> {
+  const row = await db.selectFrom("house_way").selectAll().where("id", "=", id).executeTakeFirst();
+  return row ? toWay(row) : null;
+}
+
+export async function insertWay(db: Db, way: { id: string; body: HouseWayBody; now_ms: number }): Promise<void> {
+  await db
+    .insertInto("house_way")
+    .values({ id: way.id, body_json: JSON.stringify(way.body), version: 1, created_at_ms: way.now_ms, archived_at_ms: null })
+    .execute();
+}
+
+/** @returns false when another window was first */
+export async function updateWay(db: Db, id: string, { body, version }: { body: HouseWayBody; version: number }): Promise<boolean> {
+  const { numUpdatedRows } = await db
+    .updateTable("house_way")
+    .set({ body_json: JSON.stringify(body), version: version + 1 })
+    .where("id", "=", id)
+    .where("version", "=", version)
+    .executeTakeFirst();
+  return numUpdatedRows > 0n;
+}
+
+export async function setWayArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+  const { numUpdatedRows } = await db
+    .updateTable("house_way")
+    .set({ archived_at_ms: archivedAt_ms })
+    .where("id", "=", id)
+    .executeTakeFirst();
+  return numUpdatedRows > 0n;
+}

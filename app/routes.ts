@@ -12,6 +12,7 @@ export default [
   route("jobs/:jobId/add-panel", "jobs/add-panel.route.tsx"),
   route("jobs/:jobId/panels/:panelId/change", "jobs/change.route.tsx"),
   route("jobs/:jobId/panels/:panelId/entries/:entryId", "jobs/entry.route.tsx"),
+  route("jobs/:jobId/pots", "pots/pots.route.tsx"),
   route("jobs/:jobId/booth", "booth/booth.route.tsx"),
   route("jobs/:jobId/booth/:panelId", "booth/booth-work.route.tsx"),
   route("booth-plan", "booth/booth-plan.route.tsx"),

@@ -1,4 +1,5 @@
 import type { Substrate } from "#core/panel/brief";
+import { NO_BRIEF } from "#core/panel/job-brief";
 import { seededRandom } from "#core/kernel/stats/random";
 import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import { type ShapeKind, SHAPES, panelShape } from "#core/kernel/geometry/shapes";
@@ -16,7 +17,7 @@ import { takeStandInGloss } from "#server/devices/take-gloss";
 import { readStandInMark, takeStandInReadings } from "#server/devices/take-readings";
 import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
-import { CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
+import { BASE_B, CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
 
 const HOUR_MS = 3_600_000;
 const DAY_HOURS = 24;
@@ -55,6 +56,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const c21 = await saveProduct(ctx, CLEAR_21);
   const c41 = await saveProduct(ctx, CLEAR_41);
   const matte = await saveProduct(ctx, MATTE_M);
+  await saveProduct(ctx, BASE_B);
   const parts = new Map<string, string>();
   for (const sheet of SHELF_PARTS) parts.set(sheet.name, (await saveProduct(ctx, sheet)).productId);
   const can = (
@@ -220,7 +222,8 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   setTime(20);
   const poyraz = await createJob(ctx, {
     vehicle: "Poyraz cargo trike",
-    colourName: "matte graphite, 12 GU at 60°",
+    colourName: "matte graphite",
+    brief: { ...NO_BRIEF, targetGloss_GU: 12, colourCode: "QN-7" },
     colourCss: "#3b4045",
     finish: "matte",
     wayId: "matte-two",

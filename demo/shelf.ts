@@ -34,6 +34,7 @@ export const CLEAR_21 = {
   voc_kg_m3: 470,
   viscosity: { cup: "iso4", efflux_s: 32, temperature_K: SHEET_K },
   window: window(15, 30),
+  goesWith: ["Hardener H medium", "Hardener HS slow", "Reducer R medium", "Reducer R slow"],
   floor_m: null,
 } satisfies SheetInput;
 export const CLEAR_41 = {
@@ -79,6 +80,8 @@ export const MATTE_M = {
   density_kg_m3: 1010,
   voc_kg_m3: 520,
   window: window(18, 28),
+  goesWith: ["Hardener M matte", "Reducer R medium"],
+  blendWith: "Clear 21",
   levels: [
     { share: 0, gloss60_GU: 88 },
     { share: 0.4, gloss60_GU: 44 },
@@ -87,6 +90,24 @@ export const MATTE_M = {
     { share: 0.85, gloss60_GU: 13 },
     { share: 1, gloss60_GU: 8 },
   ],
+  floor_m: null,
+} satisfies SheetInput;
+export const BASE_B = {
+  name: "Base B pearl",
+  kind: "base",
+  ratio: "1:1",
+  volumeSolids: 0.18,
+  speed: "medium",
+  coats: 3,
+  filmPerCoatMin_m: 5e-6,
+  filmPerCoatMax_m: 8e-6,
+  flashMin_s: 480,
+  flashMax_s: 1800,
+  potLife_s: 8 * HOUR_S,
+  sandAfter_s: 2 * HOUR_S,
+  density_kg_m3: 950,
+  voc_kg_m3: 420,
+  settles_s: 720,
   floor_m: null,
 } satisfies SheetInput;
 export const SHELF_PARTS = [
@@ -107,6 +128,7 @@ const card = (
   mattingShare: share,
   reducer: 0.05,
   base: "graphite base",
+  colourCode: "QN-7",
   orientation: "vertical",
   coats: 2,
   dryFilm_m: 50e-6,

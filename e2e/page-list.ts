@@ -43,6 +43,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Change", (p) => panelPath(p, "Lodos", "Front door", "change")],
   ["Mix", (p) => panelPath(p, "Lodos", "Front door", "plan/mix")],
   ["Gloss, matte", (p) => panelPath(p, "Poyraz", "Cowl", "plan/gloss")],
+  ["Pots", async (p) => (await panelPath(p, "Lodos", "Front door", "x")).replace(/panels\/.*$/, "pots")],
   ["Spray", (p) => panelPath(p, "Lodos", "Front door", "spray")],
   ["Below", (p) => panelPath(p, "Lodos", "Front door", "spray/below")],
   ["Ready", (p) => panelPath(p, "Lodos", "Front door", "spray/ready")],

@@ -19,23 +19,43 @@ import type { Route } from "./+types/card-edit.route";
 
 export const meta: Route.MetaFunction = () => [{ title: "Card · Yakamoz" }];
 
-export async function loader({ params: { cardId } }: Route.LoaderArgs) {
+export async function loader({ params: { cardId }, request }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const products = (await listProducts(ctx.db)).map((p) => ({ revisionId: p.revisionId, name: p.sheet.name }));
   const formKey = ctx.newId();
-  if (cardId === "new") return { card: null, last: sameAgain((await listCards(ctx.db))[0] ?? null), products, formKey };
+  const asked = askedFor(new URL(request.url).searchParams);
+  if (cardId === "new") return { card: null, last: sameAgain((await listCards(ctx.db))[0] ?? null), asked, products, formKey };
   const card = await getCard(ctx.db, cardId);
   if (!card) throw data("This card is not in the library.", { status: 404 });
-  return { card, last: null, products, formKey };
+  return { card, last: null, asked: NONE, products, formKey };
 }
 
 const MOST_PHOTOS = 8;
 
+type Asked = Partial<Pick<Card["body"], "name" | "productName" | "base" | "colourCode" | "orientation" | "cure" | "mattingShare">>;
+const NONE: Asked = {};
+
+/** A card that another page proposes: what of it is given in the address. */
+function askedFor(search: URLSearchParams): Asked {
+  const share = Number(search.get("share") ?? NaN);
+  const productName = search.get("product")?.slice(0, 80);
+  if (!productName || !(share >= 0 && share <= 1)) return NONE;
+  return {
+    productName,
+    mattingShare: share,
+    name: `${productName} ${Math.round(100 * share)} %`.slice(0, 60),
+    base: search.get("base")?.slice(0, 60) ?? "",
+    colourCode: search.get("colour")?.slice(0, 40) ?? "",
+    orientation: search.get("side") === "horizontal" ? "horizontal" : "vertical",
+    cure: search.get("cure") === "forced" ? "forced" : "air",
+  };
+}
+
 /** What a row of cards has in common: product, base, how it was sprayed and cured, where it hangs. What was read is each card's own. */
 function sameAgain(card: Card | null) {
   if (!card) return null;
-  const { productName, productRevisionId, base, orientation, coats, cure, place, dryFilm_m } = card.body;
-  return { number: card.number, body: { productName, productRevisionId, base, orientation, coats, cure, place, dryFilm_m } };
+  const { productName, productRevisionId, base, colourCode, orientation, coats, cure, place, dryFilm_m } = card.body;
+  return { number: card.number, body: { productName, productRevisionId, base, colourCode, orientation, coats, cure, place, dryFilm_m } };
 }
 
 export async function action({ request, params: { cardId } }: Route.ActionArgs) {
@@ -68,13 +88,13 @@ export async function action({ request, params: { cardId } }: Route.ActionArgs) 
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function CardEdit({ loaderData: { card, last, products, formKey }, actionData }: Route.ComponentProps) {
+export default function CardEdit({ loaderData: { card, last, asked, products, formKey }, actionData }: Route.ComponentProps) {
   const units = useUnits();
   const busy = useNavigation().state !== "idle";
   const errors = actionData?.errors ?? {};
   const c = card?.body;
   /** What a new card takes over from the one before it. */
-  const same = c ?? last?.body;
+  const same = c ?? { ...last?.body, ...asked };
   const gloss = (angle: 20 | 60 | 85) =>
     c?.gloss
       .filter((g) => g.angle === angle)
@@ -89,7 +109,9 @@ export default function CardEdit({ loaderData: { card, last, products, formKey }
       ))}
     </SelectField>
   );
-  const known = products.find((p) => p.revisionId === same?.productRevisionId) ?? products.find((p) => p.name === same?.productName);
+  const known =
+    (asked.productName ? undefined : products.find((p) => p.revisionId === same.productRevisionId)) ??
+    products.find((p) => p.name === same.productName);
   return (
     <>
       <PageHeader
@@ -106,7 +128,7 @@ export default function CardEdit({ loaderData: { card, last, products, formKey }
         <KeptForm place="card" encType="multipart/form-data" className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
           <input type="hidden" name="formKey" value={formKey} />
           <input type="hidden" name="productName" value={c?.productName ?? ""} />
-          <Field className="col-span-2" label="Name" name="name" defaultValue={c?.name} errors={errors.name} />
+          <Field className="col-span-2" label="Name" name="name" defaultValue={c?.name ?? asked.name} errors={errors.name} />
           <SelectField
             className="col-span-2"
             label="Product"
@@ -133,23 +155,24 @@ export default function CardEdit({ loaderData: { card, last, products, formKey }
             label="Matting component"
             unit="% by weight"
             name="matting"
-            defaultValue={initial("share", c?.mattingShare, units)}
+            defaultValue={initial("share", c?.mattingShare ?? asked.mattingShare, units)}
             errors={errors.matting}
             hint="empty: not about matte"
           />
           <Field label="Reducer" unit="%" name="reducer" defaultValue={initial("share", c?.reducer, units)} errors={errors.reducer} />
-          <Field className="col-span-2" label="Over: base or substrate" name="base" defaultValue={same?.base} errors={errors.base} />
-          {select("orientation", "Sprayed", CARD_ORIENTATIONS, same?.orientation ?? "vertical")}
-          <Field label="Coats" name="coats" inputMode="numeric" defaultValue={same?.coats ?? 2} errors={errors.coats} />
+          <Field label="Over: base or substrate" name="base" defaultValue={same.base} errors={errors.base} />
+          <Field label="Colour code" name="colourCode" defaultValue={same.colourCode} errors={errors.colourCode} />
+          {select("orientation", "Sprayed", CARD_ORIENTATIONS, same.orientation ?? "vertical")}
+          <Field label="Coats" name="coats" inputMode="numeric" defaultValue={same.coats ?? 2} errors={errors.coats} />
           <Field
             label="Film, dry"
             unit={units.film}
             name="film"
-            defaultValue={initial("film", same?.dryFilm_m, units)}
+            defaultValue={initial("film", same.dryFilm_m, units)}
             errors={errors.film}
           />
-          {select("cure", "Cure", CARD_CURES, same?.cure ?? "air")}
-          <Field className="col-span-2" label="Where it hangs" name="place" defaultValue={same?.place} errors={errors.place} />
+          {select("cure", "Cure", CARD_CURES, same.cure ?? "air")}
+          <Field className="col-span-2" label="Where it hangs" name="place" defaultValue={same.place} errors={errors.place} />
           <Field label="Gloss at 20°" unit="GU" name="gloss20" defaultValue={gloss(20)} errors={errors.gloss20} />
           <Field
             label="Gloss at 60°"

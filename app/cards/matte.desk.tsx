@@ -21,9 +21,19 @@ import { Field, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
 import { matteWorking } from "~/kit/words/mix-workings";
+import { matteForecast, setOfThree } from "#core/models/cards/matte-forecast";
+import { type FaceAsked, MatteFaces } from "./matte-faces";
 import { MatteChart } from "./matte-chart";
 import { InUnits } from "~/kit/ui/in-units";
 
+/** A mix that is taken for a job. */
+export interface MatteTaken {
+  share: number;
+  target_GU: number;
+  low: number | null;
+  high: number | null;
+  from: "cards" | "sheet";
+}
 export interface MatteCardItem {
   id: string;
   number: number;
@@ -47,6 +57,11 @@ export function MatteDesk({
   target_GU,
   targetNote,
   orientation,
+  colourCode = "",
+  faces,
+  film_m = null,
+  taken,
+  onTake,
 }: {
   cards: readonly MatteCardItem[];
   products: readonly string[];
@@ -54,6 +69,15 @@ export function MatteDesk({
   target_GU: number | null;
   targetNote: string;
   orientation: CardBody["orientation"];
+  /** Of the job: cards of it go before others. */
+  colourCode?: string;
+  /** Faces of the job whose gloss is foretold. */
+  faces?: readonly FaceAsked[];
+  /** Clear that is planned. */
+  film_m?: number | null;
+  /** The mix that was taken for the job, and what takes another. */
+  taken?: number | null;
+  onTake?: (mix: MatteTaken) => void;
 }) {
   const units = useUnits();
   const draft = useDraft("matte mix", {
@@ -62,15 +86,16 @@ export function MatteDesk({
     base: "",
     cure: commonCure(cards),
     side: orientation,
+    colour: cards.some((c) => c.body.colourCode !== "" && c.body.colourCode === colourCode) ? colourCode : "",
   });
-  const { product, target: targetText, base } = draft.typed;
+  const { product, target: targetText, base, colour } = draft.typed;
   const cure = draft.typed.cure;
   const side = draft.typed.side as CardBody["orientation"] | "";
   const bases = [...new Set(cards.filter((c) => c.body.productName === product).map((c) => c.body.base))];
   const ofProduct = cards.filter((c) => c.body.productName === product && c.body.mattingShare !== null && cardGloss(c.body, 60) !== null);
-  const used = ofProduct.filter(
-    (c) => (!base || c.body.base === base) && (!cure || c.body.cure === cure) && (!side || c.body.orientation === side),
-  );
+  const ofKind = ofProduct.filter((c) => (!base || c.body.base === base) && (!colour || c.body.colourCode === colour));
+  const used = ofKind.filter((c) => (!cure || c.body.cure === cure) && (!side || c.body.orientation === side));
+  const colours = [...new Set(ofProduct.map((c) => c.body.colourCode))].filter(Boolean);
   const parsed = parseQuantity("gloss", targetText, "GU");
   const wanted = parsed.ok && parsed.si > 0 && parsed.si <= 100 ? parsed.si : null;
   const usedIds = used.map((c) => c.id).join();
@@ -90,6 +115,29 @@ export function MatteDesk({
   const next = nextCard(points, answer);
   const against = points.filter((p) => answer?.against.includes(p.id));
   const percent = (s: number) => show("share", s, units).text;
+  const share = taken ?? answer?.share ?? level?.share ?? null;
+  const dried: CardBody["cure"] = cure === "forced" ? "forced" : "air";
+  const foretold =
+    faces && share !== null
+      ? faces.map((f) => ({
+          ...f,
+          forecast: matteForecast({
+            share,
+            face: { orientation: f.orientation, cure: dried },
+            cards: ofKind.map((c) => c.body),
+            levels: levelsOf(product),
+            film_m,
+          }),
+        }))
+      : null;
+  const three = setOfThree(answer?.share ?? level?.share ?? 0.5);
+  const cardAt = (s: number) =>
+    `/cards/new/edit?${new URLSearchParams({ product, share: String(s), base, colour: colour || colourCode, side: side || orientation, cure: dried }).toString()}`;
+  const take = () => {
+    if (wanted === null || !onTake) return;
+    if (answer) onTake({ share: answer.share, target_GU: wanted, low: answer.low, high: answer.high, from: "cards" });
+    else if (level) onTake({ share: level.share, target_GU: wanted, low: null, high: null, from: "sheet" });
+  };
   /** With a card out of order the fit pools it, and what spread it would claim is nobody's. */
   const inOrder = curve !== null && curve.against.length === 0;
   return (
@@ -159,6 +207,14 @@ export function MatteDesk({
                 </option>
               ))}
             </SelectField>
+            {colours.length > 0 && (
+              <SelectField label="Colour code" value={colour} onChange={draft.field("colour").onChange}>
+                <option value="">any</option>
+                {colours.map((code) => (
+                  <option key={code}>{code}</option>
+                ))}
+              </SelectField>
+            )}
             <SelectField label="Cure" value={cure} onChange={draft.field("cure").onChange}>
               <option value="">any</option>
               {Object.entries(CARD_CURES).map(([id, name]) => (
@@ -191,17 +247,31 @@ export function MatteDesk({
               working={matteWorking(answer, wanted, units)}
             />
           )}
+          {onTake && (
+            <div className="flex flex-wrap items-center gap-3">
+              <button type="button" className="press" data-kind="main" disabled={!(wanted !== null && (answer ?? level))} onClick={take}>
+                Take {answer ? percent(answer.share) : level ? percent(level.share) : "this"} % for this job
+              </button>
+              {taken !== null && taken !== undefined && <Tag kind="good">{percent(taken)} % taken: it stands in the mix</Tag>}
+            </div>
+          )}
           <p>
             <b className="font-semibold">Next card: {percent(next.share)} %.</b> <span className="text-ink2">It is {next.why}.</span>
           </p>
-          <Link to="/cards/new/edit" className="press">
-            Put a card in the library
-          </Link>
+          <div className="flex flex-wrap items-center gap-2">
+            <span className="text-ink2">Or the charted mix and one either side:</span>
+            {three.map((s) => (
+              <Link key={s} to={cardAt(s)} className="press">
+                Card {percent(s)} %
+              </Link>
+            ))}
+          </div>
           {points.length < CARDS_WANTED && curve === null && level && (
             <p className="text-ink2">Until there are four cards, start from the sheet’s level and one card either side of it.</p>
           )}
         </div>
       </div>
+      {foretold && share !== null && <MatteFaces faces={foretold} cure={dried} share={share} target_GU={wanted} />}
       <section className="mt-8" aria-labelledby="moves-title">
         <h3 id="moves-title" className="text-lg font-semibold">
           What else will move it

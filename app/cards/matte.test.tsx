@@ -16,6 +16,7 @@ const card = (number: number, share: number, gloss_GU: number, change: Partial<C
     mattingShare: share,
     reducer: 0,
     base: "grey",
+    colourCode: "",
     orientation: "vertical",
     coats: 2,
     dryFilm_m: 50e-6,

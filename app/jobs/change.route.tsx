@@ -17,6 +17,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
 import { WayChoice } from "~/kit/ways/way-choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { BriefFields, briefStart } from "./brief-fields";
 import { changedJobForm, changedPanelForm, sameOutlineForm } from "./job.form";
 import { PANEL_QUANTITIES, PanelFields, panelStartOf, productChoice } from "./panel-fields";
 import type { Route } from "./+types/change.route";
@@ -47,7 +48,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const { units, by } = await formPrefs(request, form);
   switch (textOf(form, "intent")) {
     case "job":
-      return answerForm(form, changedJobForm, async (brief) => ({
+      return answerForm(form, changedJobForm(units), async (brief) => ({
         message: (await changeJob(ctx, jobId, brief, by)) ? "Job changed; the ledger says so" : "Nothing was different",
       }));
     case "panel": {
@@ -121,7 +122,7 @@ function ChangePanel({ panel, products, placed }: Pick<Loaded, "panel" | "produc
 function ChangeJob({ job, ways }: Pick<Loaded, "job" | "ways">) {
   const fetcher = useFetcher<FormAnswer>();
   const { vehicle, colourName, colourCss, way, finish } = job;
-  const draft = useDraft("change job", { vehicle, colourName, colourCss, wayId: way.id, finish });
+  const draft = useDraft("change job", { vehicle, colourName, colourCss, wayId: way.id, finish, ...briefStart(job.brief) });
   const errors = fetcher.data?.errors ?? {};
   return (
     <section aria-labelledby="job-title">
@@ -149,6 +150,7 @@ function ChangeJob({ job, ways }: Pick<Loaded, "job" | "ways">) {
             </option>
           ))}
         </SelectField>
+        <BriefFields draft={draft} errors={errors} />
         <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
         <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
           Change the job

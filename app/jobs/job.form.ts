@@ -5,7 +5,8 @@ import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { FINISH_KEYS } from "#core/models/ways/way";
 import type { NewPanel } from "#server/commands/jobs";
 import { parseCorners } from "./corners";
-import { quantity, wholeNumber } from "~/kit/form/fields";
+import type { JobBrief } from "#core/panel/job-brief";
+import { dayAtNoon, optionalQuantity, quantity, wholeNumber } from "~/kit/form/fields";
 
 export const OWN_SHAPE = "own";
 const substrates = Object.keys(SUBSTRATES) as [Substrate, ...Substrate[]];
@@ -84,7 +85,30 @@ const brief = {
   finish: z.enum(FINISH_KEYS),
   wayId: z.string({ error: "Choose a house way" }).min(1, "Choose a house way").max(80),
 };
-export const changedJobForm = z.object(brief);
+/** What it was told beside its parts. */
+const told = (units: UnitPreferences) => ({
+  targetGloss: optionalQuantity("gloss", units, { min: 1, max: 100 }),
+  colourCode: z.string().trim().max(40).default(""),
+  customer: z.string().trim().max(80).default(""),
+  plate: z.string().trim().max(20).default(""),
+  promised: dayAtNoon,
+});
+const toBriefTold = (v: z.infer<z.ZodObject<ReturnType<typeof told>>>): JobBrief => ({
+  targetGloss_GU: v.targetGloss,
+  colourCode: v.colourCode,
+  customer: v.customer,
+  plate: v.plate,
+  promised_ms: v.promised,
+});
+export const changedJobForm = (units: UnitPreferences) =>
+  z.object({ ...brief, ...told(units) }).transform((v) => ({
+    vehicle: v.vehicle,
+    colourName: v.colourName,
+    colourCss: v.colourCss,
+    finish: v.finish,
+    wayId: v.wayId,
+    brief: toBriefTold(v),
+  }));
 
 /** A new job with its first panel. */
 export const jobForm = (units: UnitPreferences) =>
@@ -92,6 +116,7 @@ export const jobForm = (units: UnitPreferences) =>
     .object({
       ...panelFields(units),
       ...brief,
+      ...told(units),
       formKey: z.string().max(80),
     })
     .transform((v, ctx) => ({
@@ -100,6 +125,7 @@ export const jobForm = (units: UnitPreferences) =>
       colourCss: v.colourCss,
       finish: v.finish,
       wayId: v.wayId,
+      brief: toBriefTold(v),
       clientKey: v.formKey,
       panel: toPanel(v, units, ctx),
     }));

@@ -14,6 +14,8 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { PANEL_QUANTITIES, PanelFields, panelStart, productFor, productChoice } from "./panel-fields";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { NO_BRIEF } from "#core/panel/job-brief";
+import { BriefFields, briefStart } from "./brief-fields";
 import { PageHeader } from "~/kit/shell/page-header";
 import { WayChoice } from "~/kit/ways/way-choice";
 import { formOf } from "~/kit/http/body.server";
@@ -57,6 +59,7 @@ export default function NewJob({ loaderData: { ways, usual, formKey, products },
       finish: usual.finish,
       ...panelStart(units, products, usual.coats.length),
       productRevisionId: productFor(products, usual.finish),
+      ...briefStart(NO_BRIEF),
     },
     PANEL_QUANTITIES,
   );
@@ -117,6 +120,9 @@ export default function NewJob({ loaderData: { ways, usual, formKey, products },
                 </option>
               ))}
             </SelectField>
+            <div className="mt-4 space-y-3">
+              <BriefFields draft={draft} errors={errors} />
+            </div>
           </section>
           <section>
             <h2 className="mb-3 text-xl font-semibold">First panel</h2>

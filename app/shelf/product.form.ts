@@ -94,6 +94,17 @@ export const productForm = (units: UnitPreferences) =>
       cup: z.union([z.literal("").transform(() => null), z.enum(FLOW_CUP_IDS)]).default(null),
       efflux: optionalQuantity("seconds", units, { min: 10, max: 200 }),
       levels,
+      goesWith: z
+        .union([
+          z.array(z.string().max(80)).max(12),
+          z
+            .string()
+            .max(80)
+            .transform((n) => [n]),
+        ])
+        .default([]),
+      blendWith: z.string().trim().max(80).default(""),
+      settles: optionalQuantity("duration", units, { min: MINUTE_S, max: DAY_S }),
       floor: optionalQuantity("film", units, { min: 5e-6, max: 300e-6 }),
     })
     .transform((v): SheetInput => ({
@@ -120,6 +131,9 @@ export const productForm = (units: UnitPreferences) =>
       bake: v.bakePart !== null && v.bakeTime !== null ? { part_K: v.bakePart, time_s: v.bakeTime } : null,
       viscosity: v.cup !== null && v.efflux !== null ? { cup: v.cup, efflux_s: v.efflux, temperature_K: 293.15 } : null,
       levels: v.levels,
+      goesWith: v.goesWith,
+      blendWith: v.blendWith,
+      settles_s: v.settles,
       floor_m: v.floor,
     }))
     .superRefine((s, ctx) => {

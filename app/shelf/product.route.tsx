@@ -14,7 +14,7 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
 import { CommonFields } from "./common-fields";
-import { Field, SelectField, TextArea } from "~/kit/ui/field";
+import { Field, OwnInput, SelectField, TextArea } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/product.route";
@@ -25,12 +25,16 @@ export const meta: Route.MetaFunction = () => [{ title: "Product · Yakamoz" }];
 export async function loader({ params: { productId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const formKey = ctx.newId();
-  if (productId === "new") return { product: null, formKey };
-  const item = (await listShelf(ctx.db)).find((p) => p.id === productId);
+  const shelf = await listShelf(ctx.db);
+  const parts = shelf.filter((p) => !isCoat(p.sheet)).map((p) => p.sheet.name);
+  /** What a matte clear may be blended with: another clear, or an agent. */
+  const partners = shelf.filter((p) => p.sheet.kind === "clear" || p.sheet.kind === "matting agent").map((p) => p.sheet.name);
+  if (productId === "new") return { product: null, formKey, parts, partners };
+  const item = shelf.find((p) => p.id === productId);
   if (!item) throw data("This product is not on the shelf.", { status: 404 });
   const { sheet } = item;
   if (!isCoat(sheet)) throw redirect(`/shelf/parts/${productId}`);
-  return { product: { ...item, sheet }, formKey };
+  return { product: { ...item, sheet }, formKey, parts, partners };
 }
 
 export async function action({ request, params: { productId } }: Route.ActionArgs) {
@@ -50,7 +54,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 const DAY_S = 86_400;
 const NEEDED = "needed";
 
-export default function ProductPage({ loaderData: { product, formKey }, actionData }: Route.ComponentProps) {
+export default function ProductPage({ loaderData: { product, formKey, parts, partners }, actionData }: Route.ComponentProps) {
   const units = useUnits();
   const errors = actionData?.errors ?? {};
   const s = product?.sheet;
@@ -159,6 +163,41 @@ export default function ProductPage({ loaderData: { product, formKey }, actionDa
             defaultValue={s?.levels.map((l) => `${Math.round(l.share * 1000) / 10} = ${l.gloss60_GU}`).join("\n")}
             errors={errors.levels}
           />
+          <Group title="What it is mixed with">
+            <fieldset className="col-span-full">
+              <legend className="small-label">Hardeners, reducers and additives its sheet names; none ticked: any of the shelf</legend>
+              <div className="flex flex-wrap gap-x-6">
+                {[...new Set([...parts, ...(s?.goesWith ?? [])])].map((name) => (
+                  <label key={name} className="flex min-h-11 items-center gap-2">
+                    <OwnInput
+                      type="checkbox"
+                      name="goesWith"
+                      value={name}
+                      defaultChecked={s?.goesWith.includes(name)}
+                      className="size-6 shrink-0"
+                    />
+                    {name}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+            <SelectField
+              className="col-span-2"
+              label="Matte: blended with"
+              name="blendWith"
+              defaultValue={s?.blendWith ?? ""}
+              hint="a gloss clear, or a matting agent"
+              errors={errors.blendWith}
+            >
+              <option value="">nothing</option>
+              {[...new Set([...partners, s?.blendWith ?? ""])]
+                .filter((name) => name !== "" && name !== s?.name)
+                .map((name) => (
+                  <option key={name}>{name}</option>
+                ))}
+            </SelectField>
+            {minutes("settles", "Pearl settles within", s?.settles_s, "empty: it does not")}
+          </Group>
           <button className="press" data-kind="main">
             {product ? "Save as a new revision" : "Put it on the shelf"}
           </button>

@@ -6,11 +6,11 @@ import { type CourseAsked, nextWait } from "./next-wait";
 
 /** What a clock in the strip counts down to: a wait of the course as it stands. */
 export interface CourseClock {
-  kind: Exclude<ClockKind, "pot">;
+  kind: Exclude<ClockKind, "pot" | "stir">;
   /** The entry that started it. */
   entryId: string;
   /** What follows it. */
-  then: "coat" | "flatten" | "turn" | "heat" | "cool" | "read" | "work";
+  then: "coat" | "flatten" | "turn" | "heat" | "cool" | "read" | "work" | "touch";
   number: number | null;
   started_ms: number;
   due_ms: number;
@@ -60,7 +60,9 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
   } else if (bake) clocks.push(clock("cool", "read", { entryId: bake.id, started_ms: bake.at_ms, due_ms: bake.at_ms + COOL_S * MS }));
   else if (sheet.bake || matte)
     clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + airBeforeHeat_s(asked) * MS }));
-  clocks.push(clock("cure", "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked) }));
+  clocks.push(
+    clock("cure", matte ? "touch" : "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked) }),
+  );
   // Once somebody has read it or plans its work, a wait that is over is nobody's any more.
   const worked = facts.plan !== null || facts.spots.some((s) => s.films.after || s.films.recheck);
   return clocks.filter((c) => !worked || c.due_ms > now_ms);

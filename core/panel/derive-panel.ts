@@ -21,6 +21,7 @@ import {
   thinsPanel,
 } from "./builds";
 import type { PanelBrief } from "./brief";
+import { type PotState, isOf, potsOf } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
@@ -49,6 +50,10 @@ export interface PanelFacts extends FilmRecord {
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
   mix: EntryOf<"mix"> | null;
+  /** Pots of the panel's own clear, oldest first. */
+  pots: PotState[];
+  /** Gloss mix that was chosen. */
+  matteMix: EntryOf<"matteMix"> | null;
   /** Gun and settings taken up after the last coat, on this panel or another of the job. */
   gunSet: EntryOf<"gunSet"> | null;
   /** The newest coat of the same product on another panel of the job: its gun is still in the hand. */
@@ -94,6 +99,7 @@ export function derivePanel(
   const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
   const builds = buildsOf(coats, thinning, shop);
   const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines });
+  const mixes = ofKind(all, "mix").filter((m) => isOf(m, sheet));
   const gaugeChecks = ofKind(entries, "gaugeCheck");
   const plan = ofKind(entries, "plan").at(-1) ?? null;
   const ofPlan = stepsDone.filter((s) => s.body.planId === plan?.id);
@@ -123,7 +129,9 @@ export function derivePanel(
     gaugeChecks,
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
-    mix: ofKind(all, "mix").at(-1) ?? null,
+    mix: mixes.at(-1) ?? null,
+    pots: potsOf(mixes, ofKind(all, "coat")),
+    matteMix: ofKind(all, "matteMix").at(-1) ?? null,
     gunSet: newerThan(ofKind(all, "gunSet").at(-1), coats.at(-1)?.entry),
     coatElsewhere: ofKind(all, "coat").findLast((c) => c.elsewhere) ?? null,
     under,

@@ -62,10 +62,20 @@ export const LEDGER_BODIES = {
           volume_m3: z.number().min(0),
           mass_kg: z.number().min(0).nullable(),
           poured_kg: z.number().min(0).nullable(),
+          /** Batch of the can that it came out of. */
+          batch: text(40).default(""),
         }),
       )
       .max(6)
       .default([]),
+    /** What was mixed, by name; empty: the panel's own clear. */
+    product: text(80).default(""),
+    /** Speed of the hardener in it; null: as the product's sheet has it. */
+    speed: z.enum(["fast", "medium", "slow"]).nullable().default(null),
+    /** Share of matting component by weight; null: not about matte. */
+    mattingShare: z.number().min(0).max(1).nullable().default(null),
+    /** It settles, and is stirred again so long after. */
+    settles_s: z.number().min(60).max(86_400).nullable().default(null),
     /** Panels this pot is for. */
     panels: z.array(text(80)).max(40).default([]),
     temperature_K: z.number().min(253).max(333).nullable().default(null),
@@ -99,6 +109,18 @@ export const LEDGER_BODIES = {
     side: z.enum(SIDES).default("front"),
     zone: z.enum(keysOf<CoatZone>(COAT_ZONES)).default("whole"),
     tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
+    /** The pot that it came out of, and how much by the strokes; null: nobody knows. */
+    potId: text(80).nullable().default(null),
+    volume_m3: z.number().min(0).max(0.1).nullable().default(null),
+  }),
+  /** The mix that was chosen for a gloss: what the pot is weighed by. */
+  matteMix: z.object({
+    share: z.number().min(0).max(1),
+    /** Gloss wanted at 60°, and where the share comes from. */
+    target_GU: z.number().min(0.5).max(100),
+    low: z.number().min(0).max(1).nullable(),
+    high: z.number().min(0).max(1).nullable(),
+    from: z.enum(["cards", "sheet", "told"]),
   }),
   /** Sanded flat over the whole part before further clear: with what, and what came off by forecast or by readings. */
   flatten: z.object({

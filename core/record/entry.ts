@@ -19,7 +19,7 @@ export interface EntryOf<K extends EntryKind> {
 export type LedgerEntry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
 
 /** What serves all panels of a job until it is changed: entered on one of them, once. */
-export const JOB_WIDE = ["climate", "gunSet", "mix", "coat"] as const satisfies readonly EntryKind[];
+export const JOB_WIDE = ["climate", "gunSet", "mix", "coat", "matteMix"] as const satisfies readonly EntryKind[];
 
 /** A panel's own entries, without what serves it from elsewhere. */
 export const ownEntries = (entries: readonly LedgerEntry[]): LedgerEntry[] => entries.filter((e) => !e.elsewhere);

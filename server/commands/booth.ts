@@ -1,3 +1,5 @@
+import type { CoatZone } from "#core/models/ways/way";
+import { potInHand, sprayedVolume } from "#core/panel/pots";
 import type { BodyInputOf } from "#core/record/bodies";
 import { coatsOn, nextCoat } from "#core/panel/next-coat";
 import type { ServerContext } from "../context";
@@ -55,6 +57,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
       side: next.side,
       zone: next.zone,
       tilt_rad: view.state.turned?.body.tilt_rad ?? null,
+      ...outOfPot(ctx, view, { settings: next.settings, zone: next.zone }),
       wetReading_m: null,
       duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
     },
@@ -76,9 +79,19 @@ export function logCoat(
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "coat",
-    body: { side, zone, tilt_rad, ...body, number: loggedAs },
+    body: { side, zone, tilt_rad, ...outOfPot(ctx, view, { settings: body.settings, zone }), ...body, number: loggedAs },
     by,
     clientKey,
     asked: body,
   });
+}
+
+/** The pot that a coat comes out of now, and how much of it by the strokes; nothing known where no pot lives, or the strokes are beyond sense. */
+function outOfPot(
+  ctx: ServerContext,
+  { state, panel, job }: PanelView,
+  { settings, zone }: { settings: BodyInputOf<"coat">["settings"]; zone: CoatZone },
+): { potId: string | null; volume_m3: number | null } {
+  const potId = potInHand(state.pots, ctx.now_ms())?.entry.id ?? null;
+  return { potId, volume_m3: sprayedVolume(panel, job.way, { settings, zone }) };
 }

@@ -1,5 +1,7 @@
 import { FINISHES, type Finish } from "#core/models/ways/way";
+import { format } from "date-fns";
 import { SUBSTRATES } from "#core/panel/brief";
+import type { JobBrief } from "#core/panel/job-brief";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
 import { getJob, setJobBrief } from "../repos/job-repo";
@@ -11,12 +13,13 @@ import { recordEntries } from "./record-entry";
 import { Refusal } from "./refusal";
 import { wayById } from "./ways";
 
-export interface JobBrief {
+export interface JobChange {
   vehicle: string;
   colourName: string;
   colourCss: string;
   finish: Finish;
   wayId: string;
+  brief?: JobBrief | undefined;
 }
 type Change = [what: string, from: string, to: string];
 const inWords = (changes: readonly Change[]) =>
@@ -26,22 +29,30 @@ const inWords = (changes: readonly Change[]) =>
 const noteOf = (ctx: ServerContext, panelId: string, text: string, by: string, change?: (db: Db) => Promise<void>) =>
   recordEntries(ctx, panelId, [{ panelId, kind: "note", body: { text: text.slice(0, 1000) }, by }], change);
 
+const gloss = ({ targetGloss_GU }: JobBrief) => (targetGloss_GU === null ? "" : `${targetGloss_GU} GU`);
+const day = ({ promised_ms }: JobBrief) => (promised_ms === null ? "" : format(promised_ms, "d MMM yyyy"));
+
 /** Changes what a job is about; each of its panels keeps word of it. @returns whether anything was different */
-export async function changeJob(ctx: ServerContext, jobId: string, brief: JobBrief, by: string): Promise<boolean> {
+export async function changeJob(ctx: ServerContext, jobId: string, change: JobChange, by: string): Promise<boolean> {
   const before = await getJob(ctx.db, jobId);
   if (!before) throw new Refusal(null, "This job is no longer there", 404);
-  const { wayId, ...rest } = brief;
+  const { wayId, brief = before.brief, ...rest } = change;
   const way = await wayById(ctx.db, wayId, before.way);
   const said = inWords([
-    ["vehicle", before.vehicle, brief.vehicle],
-    ["colour", before.colourName, brief.colourName],
-    ["shown as", before.colourCss, brief.colourCss],
-    ["finish", FINISHES[before.finish], FINISHES[brief.finish]],
+    ["vehicle", before.vehicle, rest.vehicle],
+    ["colour", before.colourName, rest.colourName],
+    ["shown as", before.colourCss, rest.colourCss],
+    ["finish", FINISHES[before.finish], FINISHES[rest.finish]],
     ["house way", before.way.name, way.name],
+    ["gloss wanted", gloss(before.brief), gloss(brief)],
+    ["colour code", before.brief.colourCode, brief.colourCode],
+    ["customer", before.brief.customer, brief.customer],
+    ["plate", before.brief.plate, brief.plate],
+    ["promised", day(before.brief), day(brief)],
   ]);
   if (said === "") return false;
-  const change = (db: Db) => setJobBrief(db, jobId, { ...rest, way });
-  for (const panel of await listPanels(ctx.db, jobId)) await noteOf(ctx, panel.id, `Job changed. ${said}`, by, change);
+  const write = (db: Db) => setJobBrief(db, jobId, { ...rest, way, brief });
+  for (const panel of await listPanels(ctx.db, jobId)) await noteOf(ctx, panel.id, `Job changed. ${said}`, by, write);
   ctx.bus.publish({ topic: "job", id: jobId });
   return true;
 }
@@ -104,7 +115,7 @@ export async function copyJob(ctx: ServerContext, jobId: string): Promise<{ jobI
     sides,
   }));
   if (!job || !panel) throw new Refusal(null, "This job is no longer there", 404);
-  const { colourName, colourCss, finish, way } = job;
+  const { colourName, colourCss, finish, way, brief } = job;
   const vehicle = `${job.vehicle}, again`;
-  return createJob(ctx, { vehicle, colourName, colourCss, finish, wayId: way.id, way, panel, morePanels });
+  return createJob(ctx, { vehicle, colourName, colourCss, finish, wayId: way.id, way, brief, panel, morePanels });
 }

@@ -48,6 +48,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       finish: job.finish,
       wayId: job.way.id,
       ...(isOfAll(job.way.id) ? {} : { way: houseWayBody.parse(job.way) }),
+      brief: job.brief,
       createdAt_ms: job.createdAt_ms,
     },
     shop: {

@@ -1,4 +1,5 @@
 import type { Substrate } from "#core/panel/brief";
+import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { type SheetInput, sheetContradictions } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
@@ -35,6 +36,7 @@ export interface NewJob {
   wayId: string;
   /** A way as another job or a job file has it, with that id. */
   way?: HouseWay | undefined;
+  brief?: JobBrief | undefined;
   panel: NewPanel;
   morePanels?: readonly NewPanel[];
   clientKey?: string | null;
@@ -50,13 +52,13 @@ async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewP
 /** A job with its first panel, or all of them. Sending the same form twice makes one job. */
 export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jobId: string; panelId: string }> {
   const { clientKey = null, ...content } = input;
-  const { panel, morePanels = [], wayId, way: kept, ...job } = content;
+  const { panel, morePanels = [], wayId, way: kept, brief = NO_BRIEF, ...job } = content;
   const now_ms = ctx.now_ms();
   const made = await ctx.db.transaction().execute((db) =>
     once(db, { key: clientKey, what: "job", content, now_ms }, async () => {
       const jobId = ctx.newId();
       const way = await wayById(db, wayId, kept);
-      await insertJob(db, { ...job, way, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
+      await insertJob(db, { ...job, way, brief, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
       const { id } = await addPanelIn(ctx, db, jobId, panel);
       for (const more of morePanels) await addPanelIn(ctx, db, jobId, more);
       return { jobId, panelId: id };

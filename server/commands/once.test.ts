@@ -70,9 +70,16 @@ describe("a form's key is bound to what it asked", () => {
 });
 
 describe("a mix and its can", () => {
-  const parts = [100e-6, 50e-6].map((volume_m3) => ({ name: "x", volume_m3, mass_kg: null, poured_kg: null }));
   const mix = (panelId: string, canId: string | null, formKey: string) =>
-    recordMix(ctx, { panelId, canId, formKey, by, volume_m3: 150e-6, reducer: 0, potLife_s: 3600, parts });
+    recordMix(ctx, {
+      panelId,
+      formKey,
+      by,
+      volume_m3: 150e-6,
+      reducer: 0,
+      potLife_s: 3600,
+      parts: [null, canId].map((id, i) => ({ name: "x", volume_m3: (2 - i) * 50e-6, mass_kg: null, poured_kg: null, canId: id })),
+    });
   const oneCan = async (productId: string) =>
     addContainer(ctx, { productId, batch: "b", size_m3: 1e-3, left_m3: 1e-3, opened_ms: null, keeping: "shelf" });
 

@@ -1,9 +1,12 @@
 import { isDeepStrictEqual } from "node:util";
-import type { BodyInputOf, EntryKind } from "#core/record/bodies";
+import { sprayedVolume } from "#core/panel/pots";
+import type { BodyInputOf, BodyOf, EntryKind } from "#core/record/bodies";
 import { type LedgerEntry, ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
+import { getJob } from "../repos/job-repo";
 import { listEntries } from "../repos/ledger-repo";
+import { getPanel } from "../repos/panel-repo";
 import { recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
 
@@ -48,14 +51,23 @@ export async function putRight(
     if (before && at_ms < before.at_ms) throw new Refusal("at", "The coat before it ended later than that");
     if (after && at_ms > after.at_ms) throw new Refusal("at", "The coat after it ended earlier than that");
   }
+  const next = { ...entry.body, ...body } as BodyInputOf<PutRightKind>;
+  if (entry.kind === "coat") Object.assign(next, { volume_m3: await takenBy(ctx, panelId, next as BodyOf<"coat">) });
   await recordEntry(ctx, {
     panelId,
     kind: entry.kind,
-    body: { ...entry.body, ...body },
+    body: next,
     by,
     at_ms,
     simulated: entry.simulated,
     supersedes: entry.id,
   });
   return true;
+}
+
+/** What a coat took with its settings as they are now. */
+async function takenBy(ctx: ServerContext, panelId: string, coat: BodyOf<"coat">): Promise<number | null> {
+  const panel = await getPanel(ctx.db, panelId);
+  const job = panel && (await getJob(ctx.db, panel.jobId));
+  return job ? sprayedVolume(panel, job.way, coat) : null;
 }

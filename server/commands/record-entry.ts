@@ -188,15 +188,10 @@ async function refuseLostCorrections(db: Db, panelId: string, inputs: readonly E
 }
 
 async function startPotClock(ctx: ServerContext, db: Db, panel: Panel, entryId: string, mix: BodyOf<"mix">, at_ms: number): Promise<void> {
-  const product = await getProductRevision(db, panel.productRevisionId);
-  await insertClock(db, {
-    id: ctx.newId(),
-    panelId: panel.id,
-    entryId,
-    kind: "pot",
-    label: product?.sheet.name ?? "mix",
-    started_ms: at_ms,
-    due_ms: at_ms + mix.potLife_s * 1000,
-    late_ms: null,
-  });
+  const label = mix.product || ((await getProductRevision(db, panel.productRevisionId))?.sheet.name ?? "mix");
+  const common = { panelId: panel.id, entryId, label, started_ms: at_ms };
+  const over_ms = at_ms + mix.potLife_s * 1000;
+  await insertClock(db, { ...common, id: ctx.newId(), kind: "pot", due_ms: over_ms, late_ms: null });
+  if (mix.settles_s !== null)
+    await insertClock(db, { ...common, id: ctx.newId(), kind: "stir", due_ms: at_ms + mix.settles_s * 1000, late_ms: over_ms });
 }

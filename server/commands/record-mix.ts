@@ -4,24 +4,31 @@ import { getContainer, updateContainer } from "../repos/container-repo";
 import { recordEntries } from "./record-entry";
 import { Refusal } from "./refusal";
 
-/** Keeps a mix with its panel, starts its pot clock, and takes the hardener out of the can that was used: all of it or nothing. */
+type Part = NonNullable<BodyInputOf<"mix">["parts"]>[number];
+export interface MixToKeep extends Omit<BodyInputOf<"mix">, "parts"> {
+  /** What went in, each with the can that it came out of; null: another one. */
+  parts: readonly (Part & { canId: string | null })[];
+}
+
+const withoutCan = ({ name, volume_m3, mass_kg, poured_kg, batch }: Part): Part => ({ name, volume_m3, mass_kg, poured_kg, batch });
+
+/** Keeps a mix with its panel, starts its pot clock, and takes every part out of the can that was used: all of it or nothing. */
 export async function recordMix(
   ctx: ServerContext,
-  input: BodyInputOf<"mix"> & { panelId: string; canId: string | null; formKey: string; by: string },
+  { panelId, formKey, by, parts, ...rest }: MixToKeep & { panelId: string; formKey: string; by: string },
 ): Promise<string> {
-  const { panelId, canId, formKey, by, ...body } = input;
-  let productId: string | null = null;
+  const body = { ...rest, parts: parts.map(withoutCan) };
+  const touched: string[] = [];
   const [id] = await recordEntries(ctx, panelId, [{ panelId, kind: "mix", body, by, clientKey: formKey }], async (db) => {
-    const used_m3 = body.parts?.[1]?.volume_m3 ?? 0;
-    if (!canId || !(used_m3 > 0)) return;
-    const can = await getContainer(db, canId);
-    if (!can || can.closedAt_ms !== null) throw new Refusal("canId", "This can is no longer on the shelf; choose another");
-    await updateContainer(db, can.id, can.version, {
-      left_m3: Math.max(0, can.left_m3 - used_m3),
-      opened_ms: can.opened_ms ?? ctx.now_ms(),
-    });
-    productId = can.productId;
+    for (const { canId, volume_m3 } of parts) {
+      if (!canId || !(volume_m3 > 0)) continue;
+      const can = await getContainer(db, canId);
+      if (!can || can.closedAt_ms !== null) throw new Refusal("canId", "A can is no longer on the shelf; choose another");
+      const left_m3 = Math.max(0, can.left_m3 - volume_m3);
+      await updateContainer(db, can.id, can.version, { left_m3, opened_ms: can.opened_ms ?? ctx.now_ms() });
+      touched.push(can.productId);
+    }
   });
-  if (productId) ctx.bus.publish({ topic: "product", id: productId });
+  for (const product of new Set(touched)) ctx.bus.publish({ topic: "product", id: product });
   return id!;
 }

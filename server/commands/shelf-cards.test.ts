@@ -61,14 +61,16 @@ describe("cans", () => {
     await expect(addContainer(ctx, { ...fresh, opened_ms: ctx.now_ms() + 3 * DAY_MS })).rejects.toMatchObject({ field: "opened" });
     await expect(addContainer(ctx, { ...fresh, productId: "none" })).rejects.toMatchObject({ field: "productId" });
   });
-  test("a kept mix takes its hardener out of the can once, however often it is sent", async () => {
-    const canId = await can(1);
+  test("a kept mix takes every part out of its can once, however often it is sent", async () => {
+    const [canId, clearCan] = [await can(1), await can(2)];
     const { panelId } = await testJob(ctx);
     const parts = [400, 200, 60].map((ml, i) => ({
       name: ["clear", "hardener", "reducer"][i]!,
       volume_m3: ml * 1e-6,
       mass_kg: null,
       poured_kg: null,
+      batch: "b",
+      canId: [clearCan, canId, null][i]!,
     }));
     const mix = {
       panelId,
@@ -76,14 +78,14 @@ describe("cans", () => {
       reducer: 0.1,
       potLife_s: 5400,
       temperature_K: 295,
-      panels: ["Bonnet"],
+      panels: [panelId],
       parts,
-      canId,
       formKey: "mix-1",
       by: "painter A",
     };
     expect(await recordMix(ctx, mix)).toBe(await recordMix(ctx, mix));
     expect((await getContainer(ctx.db, canId))!.left_m3).toBeCloseTo(300e-6, 12);
+    expect((await getContainer(ctx.db, clearCan))!.left_m3).toBeCloseTo(100e-6, 12);
     expect((await listEntries(ctx.db, panelId)).filter((e) => e.kind === "mix")).toHaveLength(1);
   });
 });

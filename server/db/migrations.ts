@@ -137,14 +137,15 @@ export const MIGRATIONS: Record<string, Migration> = {
       await sql`alter table panel add column sides integer not null default 1`.execute(db);
     },
   },
-  "0009-ways": {
+  "0009-ways-briefs": {
     async up(db: Kysely<unknown>) {
-      // Ways of the shop's own; a job keeps the one it was started with, whatever becomes of it in House.
+      // Ways of the shop's own; a job keeps the one it was started with, whatever becomes of it in House, and what it was told.
       await sql`create table house_way (
         id text primary key, body_json text not null, version integer not null, created_at_ms integer not null, archived_at_ms integer)`.execute(
         db,
       );
       await sql`alter table job add column way_json text`.execute(db);
+      await sql`alter table job add column brief_json text`.execute(db);
     },
   },
 };

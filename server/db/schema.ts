@@ -29,6 +29,8 @@ export interface JobTable {
   way_id: string;
   /** A way of the shop's own as the job was started with it; null for one that every shop has. */
   way_json: ColumnType<string | null, string | null | undefined, string | null>;
+  /** What it was told beside its parts; null: nothing. */
+  brief_json: ColumnType<string | null, string | null | undefined, string | null>;
   created_at_ms: Fixed<number>;
   archived_at_ms: number | null;
   client_key: Fixed<string | null>;

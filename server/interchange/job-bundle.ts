@@ -1,3 +1,4 @@
+import { NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
 import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
 import { ENTRY_KINDS, LEDGER_BODIES } from "#core/record/bodies";
@@ -54,6 +55,7 @@ export const jobBundle = z.object({
     wayId: id,
     /** The whole way, where it is a shop's own. */
     way: houseWayBody.optional(),
+    brief: jobBriefBody.default(NO_BRIEF),
     createdAt_ms: ms,
   }),
   /** What of the shop's settings the figures depend on. */

@@ -16,13 +16,20 @@ export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Pr
     running.length < most
       ? await clocksDue(db, { now_ms, after_ms: now_ms - 2 * DAY_MS, until_ms: now_ms, most: most - running.length })
       : [];
-  return [...running, ...over];
+  const stir = running.length < most ? await stirring(db, now_ms) : [];
+  return [...running, ...stir, ...over].slice(0, most);
+}
+
+/** Pots that settle go round until they are over: they are due again and again. */
+async function stirring(db: Db, now_ms: number): Promise<Clock[]> {
+  const due = await clocksDue(db, { now_ms, after_ms: now_ms - DAY_MS, until_ms: null, most: MOST_CLOCKS, kind: "stir" });
+  return due.filter((c) => c.late_ms === null || c.late_ms > now_ms);
 }
 
 /** Clocks due in a span of time, soonest first: the index of running clocks is walked as far as the limit, whatever else stands in the file. */
 async function clocksDue(
   db: Db,
-  { now_ms, after_ms, until_ms, most }: { now_ms: number; after_ms: number; until_ms: number | null; most: number },
+  { now_ms, after_ms, until_ms, most, kind }: { now_ms: number; after_ms: number; until_ms: number | null; most: number; kind?: "stir" },
 ): Promise<Clock[]> {
   const rows = await db
     .selectFrom("clock as c")
@@ -35,6 +42,7 @@ async function clocksDue(
     .$if(until_ms !== null, (q) => q.where("c.due_ms", "<=", until_ms!))
     .where("j.archived_at_ms", "is", null)
     .where("c.struck", "=", 0)
+    .where("c.kind", kind ? "=" : "!=", "stir")
     .where((eb) => eb.or([eb("c.kind", "!=", "pot"), eb("c.due_ms", ">", now_ms - DEAD_POT_MS)]))
     .where((eb) =>
       eb.not(
@@ -114,14 +122,14 @@ export async function setClockStopped(db: Db, id: string, stopped_ms: number | n
 
 /**
  * The clocks of a panel as its course has them now: those that run on keep their row (and stay stopped where somebody stopped them), the others
- * go. A pot's clock is the pot's.
+ * go. A pot's clocks are the pot's.
  */
 export async function setCourseClocks(db: Db, panelId: string, clocks: readonly CourseClock[]): Promise<void> {
   const rows = await db
     .selectFrom("clock")
     .select(["id", "kind", "entry_id"])
     .where("panel_id", "=", panelId)
-    .where("kind", "!=", "pot")
+    .where("kind", "not in", ["pot", "stir"])
     .execute();
   const rowOf = (c: CourseClock) => rows.find((r) => r.kind === c.kind && r.entry_id === c.entryId);
   const kept = new Set(clocks.map((c) => rowOf(c)?.id));

@@ -1,6 +1,7 @@
 import { sql } from "kysely";
 import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
 import { FINISHES, type Finish, type HouseWay, houseWayBody } from "#core/models/ways/way";
+import { type JobBrief, NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
 import type { Db } from "../db/open";
 
 export interface Job {
@@ -11,6 +12,7 @@ export interface Job {
   finish: Finish;
   /** The house way as this job has it. */
   way: HouseWay;
+  brief: JobBrief;
   createdAt_ms: number;
   archivedAt_ms: number | null;
 }
@@ -22,6 +24,7 @@ type JobRow = {
   finish: string;
   way_id: string;
   way_json: string | null;
+  brief_json: string | null;
   created_at_ms: number;
   archived_at_ms: number | null;
 };
@@ -32,6 +35,7 @@ const toJob = (r: JobRow): Job => ({
   colourCss: r.colour_css,
   finish: Object.hasOwn(FINISHES, r.finish) ? (r.finish as Finish) : "asSprayed",
   way: wayOfRow(r),
+  brief: r.brief_json === null ? NO_BRIEF : jobBriefBody.parse(JSON.parse(r.brief_json)),
   createdAt_ms: r.created_at_ms,
   archivedAt_ms: r.archived_at_ms,
 });
@@ -125,6 +129,7 @@ export async function insertJob(db: Db, job: Job): Promise<void> {
       colour_css: job.colourCss,
       finish: job.finish,
       ...wayToRow(job.way),
+      brief_json: JSON.stringify(job.brief),
       created_at_ms: job.createdAt_ms,
       archived_at_ms: job.archivedAt_ms,
       client_key: null,
@@ -145,11 +150,11 @@ export async function setJobWay(db: Db, id: string, way: HouseWay): Promise<void
 export async function setJobBrief(
   db: Db,
   id: string,
-  { vehicle, colourName, colourCss, finish, way }: Omit<Job, "id" | "createdAt_ms" | "archivedAt_ms">,
+  { vehicle, colourName, colourCss, finish, way, brief }: Omit<Job, "id" | "createdAt_ms" | "archivedAt_ms">,
 ): Promise<void> {
   await db
     .updateTable("job")
-    .set({ vehicle, colour_name: colourName, colour_css: colourCss, finish, ...wayToRow(way) })
+    .set({ vehicle, colour_name: colourName, colour_css: colourCss, finish, ...wayToRow(way), brief_json: JSON.stringify(brief) })
     .where("id", "=", id)
     .execute();
 }

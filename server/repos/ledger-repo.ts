@@ -54,7 +54,10 @@ export async function readLedger(db: Db, panelId: string): Promise<{ entries: Le
 export const listEntries = async (db: Db, panelId: string): Promise<LedgerEntry[]> => (await readLedger(db, panelId)).entries;
 
 /** A panel's ledger together with what serves it from the job's other panels, in the order of writing: what a panel's figures are derived from. */
-export async function entriesServing(db: Db, panel: { id: string; jobId: string; productRevisionId: string }): Promise<LedgerEntry[]> {
+export async function entriesServing(
+  db: Db,
+  panel: { id: string; name: string; jobId: string; productRevisionId: string },
+): Promise<LedgerEntry[]> {
   const [own, others] = await Promise.all([
     listEntries(db, panel.id),
     db
@@ -71,12 +74,14 @@ export async function entriesServing(db: Db, panel: { id: string; jobId: string;
     const read = readRow(row);
     if (!("entry" in read)) return [];
     const { entry } = read;
-    // Another product's coats say nothing of this one's mix or pace; a pot made for certain panels serves those.
+    // Another product's coats say nothing of this one's mix or pace; a pot made for certain panels serves those (older ones have their names).
+    const same = revision === panel.productRevisionId;
     const serves =
-      entry.kind === "coat" || entry.kind === "mix"
-        ? revision === panel.productRevisionId &&
-          (entry.kind === "coat" || entry.body.panels.length === 0 || entry.body.panels.includes(panel.id))
-        : true;
+      entry.kind === "mix"
+        ? same && (entry.body.panels.length === 0 || entry.body.panels.some((p) => p === panel.id || p === panel.name))
+        : entry.kind === "coat" || entry.kind === "matteMix"
+          ? same
+          : true;
     return serves ? [{ ...entry, elsewhere: true as const }] : [];
   });
   return elsewhere.length === 0 ? own : [...own, ...elsewhere].sort((a, b) => a.seq - b.seq);

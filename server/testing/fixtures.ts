@@ -25,6 +25,7 @@ export const cardBody: CardBody = {
   mattingShare: 0.5,
   reducer: 0.05,
   base: "grey base",
+  colourCode: "",
   orientation: "vertical",
   coats: 2,
   dryFilm_m: 50e-6,

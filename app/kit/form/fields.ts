@@ -1,3 +1,4 @@
+import { parse } from "date-fns";
 import { z } from "zod";
 import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel/units/quantities";
 import { type Limits, type ReadTyped, readQuantity } from "./read-typed";
@@ -54,5 +55,17 @@ export const amount = (max: number) =>
     const value = Number(typed);
     if (typed !== "" && Number.isFinite(value) && value >= 0 && value <= max) return value;
     ctx.addIssue({ code: "custom", message: typed === "" ? "Type a number" : `A number from 0 to ${max}` });
+    return z.NEVER;
+  });
+
+/** A day as a date field sends it, noon of that day so that no time zone moves it; nothing typed is null. */
+export const dayAtNoon = z
+  .string()
+  .default("")
+  .transform((t, ctx) => {
+    if (t === "") return null;
+    const at = parse(`${t} 12:00`, "yyyy-MM-dd HH:mm", new Date(0)).getTime();
+    if (Number.isFinite(at)) return at;
+    ctx.addIssue({ code: "custom", message: "Type the day as year-month-day" });
     return z.NEVER;
   });

@@ -37,3 +37,15 @@ export const glossMeterForm = z.object({ role, angle: glossAngle, place }).trans
 export const matteCheckForm = z.object({
   rules: z.union([z.array(z.enum(MATTE_RULE_IDS)), z.enum(MATTE_RULE_IDS).transform((r) => [r])]).default([]),
 });
+
+const shareText = z.coerce.number().min(0).max(1);
+/** A mix taken for a gloss, as the page worked it out. */
+export const matteMixForm = z
+  .object({
+    share: shareText,
+    target: z.coerce.number().min(0.5).max(100),
+    low: z.union([z.literal("").transform(() => null), shareText]),
+    high: z.union([z.literal("").transform(() => null), shareText]),
+    from: z.enum(["cards", "sheet", "told"]),
+  })
+  .transform(({ target, ...v }) => ({ ...v, target_GU: target }));

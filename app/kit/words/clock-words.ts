@@ -8,15 +8,17 @@ const THEN: Record<string, { waits: string; due: string; late: string }> = {
   heat: { waits: "until heat", due: "heat may go on", late: "" },
   cool: { waits: "to bake", due: "baked: heat off", late: "" },
   read: { waits: "to cool", due: "cool", late: "" },
+  touch: { waits: "until it may be touched", due: "may be touched", late: "" },
   work: { waits: "until it bears work", due: "hard enough to read and sand", late: "" },
 };
+const STIR = { waits: "until it is stirred again", due: "stir it now", late: "" };
 const POT = { waits: "left to spray", due: "over: mix again", late: "over: mix again" };
 
 /** Name and state of a clock: "after coat 1: until next coat". */
 export function clockWords({ kind, label }: Pick<Clock, "kind" | "label">, phase: ClockPhase): string {
   const [then = "", number] = label.split(" ");
-  const { waits, due, late } = kind === "pot" ? POT : (THEN[then] ?? THEN.work!);
-  const what = kind === "pot" ? `${label}: ` : number ? `after coat ${number}: ` : "";
+  const { waits, due, late } = kind === "pot" ? POT : kind === "stir" ? STIR : (THEN[then] ?? THEN.work!);
+  const what = kind === "pot" || kind === "stir" ? `${label}: ` : number ? `after coat ${number}: ` : "";
   if (phase === "stopped") return `${what}stopped`;
   return what + (phase === "waiting" ? waits : phase === "due" ? due : late || due);
 }

@@ -105,6 +105,9 @@ export function CourseDesk() {
         <Link to={`/jobs/${job.id}/booth`} className="press" data-kind="quiet">
           Booth view
         </Link>
+        <Link to={`/jobs/${job.id}/pots`} className="press" data-kind="quiet">
+          Pots
+        </Link>
         <Link to={`/booth-plan?job=${job.id}`} className="press" data-kind="quiet">
           Booth plan
         </Link>

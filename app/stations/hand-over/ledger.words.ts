@@ -22,6 +22,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   flatten: "sanded flat",
   turn: "turned",
   bakeStart: "heat on",
+  matteMix: "matte mix",
 };
 export const entryName = (kind: string): string => NAMES[kind as LedgerEntry["kind"]] ?? kind;
 
@@ -60,6 +61,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       const pot = show("volume", e.body.volume_m3, units);
       return `${pot.text} ${pot.unit}`;
     }
+    case "matteMix":
+      return `${Math.round(100 * e.body.share)} % matting component for ${e.body.target_GU} GU`;
     case "gloss":
       return `${e.body.role === "target" ? "to match" : "the part"}, ${e.body.readings.map((r) => r.entered).join(", ")} GU at ${e.body.angle}°`;
     case "texture":

@@ -1,4 +1,4 @@
-import { Suspense, lazy } from "react";
+import { Suspense, lazy, useMemo } from "react";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
@@ -9,10 +9,11 @@ import { show, showWithUncertainty } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { checkStandInTile, takeStandInGloss } from "#server/devices/take-gloss";
+import { listPanels } from "#server/repos/panel-repo";
 import { loadMatteShelf } from "#server/views/matte-view";
 import { GlossModel } from "./gloss-model";
 import { answerForm, textOf } from "~/kit/form/answer";
-import { glossAngle, glossForm, glossMeterForm, matteCheckForm } from "~/kit/form/gloss-readings";
+import { glossAngle, glossForm, glossMeterForm, matteCheckForm, matteMixForm } from "~/kit/form/gloss-readings";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
@@ -26,12 +27,18 @@ import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gloss.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import type { FaceAsked } from "~/cards/matte-faces";
+import { planFigures } from "#core/models/ways/plan-figures";
+import { handGun } from "#core/panel/next-coat";
 
 // Only matte jobs ask for it; it follows the document.
 const MatteDesk = lazy(() => import("~/cards/matte.desk").then((m) => ({ default: m.MatteDesk })));
 
-export async function loader() {
-  return loadMatteShelf(await serverContext());
+export async function loader({ params: { jobId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const [shelf, panels] = await Promise.all([loadMatteShelf(ctx), listPanels(ctx.db, jobId)]);
+  const faces = panels.map((p) => ({ name: p.name, tilt_rad: p.tilt_rad, sides: p.sides ?? 1, revisionId: p.productRevisionId }));
+  return { ...shelf, faces };
 }
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
@@ -53,6 +60,11 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       }));
     case "tile":
       return answerForm(form, z.object({ angle: glossAngle }), ({ angle }) => Promise.resolve({ message: checkStandInTile(ctx, angle) }));
+    case "take":
+      return answerForm(form, matteMixForm, async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "matteMix", body, by, clientKey }),
+        message: "Taken: it stands in the mix",
+      }));
     case "check":
       return answerForm(form, matteCheckForm, async (body) => ({
         entryId: await recordEntry(ctx, { panelId, kind: "matteCheck", body, by }),
@@ -68,7 +80,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 const ROLES = { target: "the vehicle beside the repair", part: "the sprayed part" } as const;
 const VERTICAL_FROM_RAD = Math.PI / 4;
 
-export default function PanelGloss({ loaderData: { cards, products, levels } }: Route.ComponentProps) {
+export default function PanelGloss({ loaderData: { cards, products, levels, faces: allFaces } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { state, job, panel, product } = view;
   const units = useUnits();
@@ -84,6 +96,30 @@ export default function PanelGloss({ loaderData: { cards, products, levels } }: 
   const target = groups.find((g) => g.role === "target" && g.angle === 60);
   const advice = target && angleToRead(target.summary.mean_GU);
   const matte = job.finish === "matte" || product.sheet.kind === "matte clear";
+  const { targetGloss_GU } = job.brief;
+  const wanted_GU = targetGloss_GU ?? target?.summary.mean_GU ?? null;
+  const read =
+    target &&
+    `the vehicle reads ${target.summary.mean_GU.toFixed(1)} GU, ${target.summary.n} readings${target.simulated ? ", simulated" : ""}`;
+  const fetcher = useFetcher<typeof action>();
+  const faces = useMemo(
+    () =>
+      allFaces
+        .filter((f) => f.revisionId === panel.productRevisionId)
+        .flatMap((f): FaceAsked[] => {
+          const orientation = f.tilt_rad > VERTICAL_FROM_RAD ? "vertical" : "horizontal";
+          return f.sides === 2
+            ? (["back", "front"] as const).map((side) => ({ name: `${f.name}, ${side}`, orientation }))
+            : [{ name: f.name, orientation }];
+        }),
+    [allFaces, panel.productRevisionId],
+  );
+  const again = useMemo(() => {
+    const gun = handGun(state, job.way).settings;
+    const { sheet } = product;
+    const { coatsPlanned, sides } = panel;
+    return planFigures({ sheet, way: job.way, coats: coatsPlanned, outline: panel.shape.outline, sides, gun, floor_m: 0 });
+  }, [state, job.way, product, panel]);
   const ordered = [product.sheet.name, ...products.filter((p) => p !== product.sheet.name)].filter((p) => products.includes(p));
   return (
     <>
@@ -91,15 +127,34 @@ export default function PanelGloss({ loaderData: { cards, products, levels } }: 
       {matte ? (
         <Suspense>
           <MatteDesk
-            key={target?.summary.mean_GU ?? "none"}
+            key={wanted_GU ?? "none"}
             cards={cards}
             products={ordered}
             levelsOf={(p) => levels[p] ?? []}
-            target_GU={target?.summary.mean_GU ?? null}
-            targetNote={
-              target
-                ? `mean of ${target.summary.n} readings on the vehicle${target.simulated ? ", simulated" : ""}`
-                : "read the vehicle near the repair"
+            target_GU={wanted_GU}
+            targetNote={[
+              targetGloss_GU === null ? "" : "as the brief wants it",
+              read ?? (targetGloss_GU === null ? "read the vehicle near the repair" : ""),
+            ]
+              .filter(Boolean)
+              .join("; ")}
+            colourCode={job.brief.colourCode}
+            faces={faces}
+            film_m={(again.dryMin_m + again.dryMax_m) / 2}
+            taken={state.matteMix?.body.share ?? null}
+            onTake={(mix) =>
+              void fetcher.submit(
+                {
+                  intent: "take",
+                  formKey: `${view.formKey}-take`,
+                  share: String(mix.share),
+                  target: String(mix.target_GU),
+                  low: mix.low === null ? "" : String(mix.low),
+                  high: mix.high === null ? "" : String(mix.high),
+                  from: mix.from,
+                },
+                { method: "post" },
+              )
             }
             orientation={panel.tilt_rad > VERTICAL_FROM_RAD ? "vertical" : "horizontal"}
           />
@@ -147,6 +202,7 @@ export default function PanelGloss({ loaderData: { cards, products, levels } }: 
       </div>
       {!matte && <GlossModel />}
       {matte && <MatteCheck done={state.matteCheck?.body.rules ?? []} />}
+      {matte && <MatteAfter volume_m3={again.volume_m3} coats={panel.coatsPlanned * (panel.sides ?? 1)} />}
     </>
   );
 }
@@ -181,6 +237,26 @@ function ReadGloss({ formKey }: { formKey: string }) {
       </button>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </KeptForm>
+  );
+}
+
+/** What may be done to matte when it is on, and what a fault in it costs. Common practice. */
+function MatteAfter({ volume_m3, coats }: { volume_m3: number; coats: number }) {
+  const units = useUnits();
+  return (
+    <section className="mt-8" aria-labelledby="after-title">
+      <h3 id="after-title" className="text-lg font-semibold">
+        When it is on
+      </h3>
+      <ul className="mt-2 list-disc space-y-1 pl-5">
+        <li>
+          A nib, a run or a mark means this part again: {coats} coats, {show("volume", volume_m3, units).text} {units.volume} ready to
+          spray, a card and the wait.
+        </li>
+        <li>Faint handling marks come off with glass cleaner on a soft cloth.</li>
+        <li>A neighbour that looks dull beside it can be freshened with a matte cleaner, on a hidden place first.</li>
+      </ul>
+    </section>
   );
 }
 

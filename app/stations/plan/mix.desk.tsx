@@ -1,11 +1,12 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link } from "react-router";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
 import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
 import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/models/product/ratio";
 import type { MixInput, MixPlan } from "#core/models/mix/mix-plan";
-import type { PartSheet, ProductSheet } from "#core/models/product/sheet";
+import type { HardenerToday } from "#core/models/flow/hardener-today";
+import type { AnySheet, PartSheet, ProductSheet } from "#core/models/product/sheet";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { initial } from "~/kit/form/initial";
@@ -16,7 +17,7 @@ import { Field, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
-import { mixWorking, potWorking, vocWorking } from "~/kit/words/mix-workings";
+import { hardenerWords, mixWorking, potWorking, vocWorking } from "~/kit/words/mix-workings";
 import { PourGuide, type PouredMix } from "./pour-guide";
 import { useMixPlan } from "./use-mix-plan";
 import { InUnits } from "~/kit/ui/in-units";
@@ -30,9 +31,20 @@ export interface MixDone {
   plan: MixPlan;
   input: MixInput;
   poured: PouredMix | null;
+  /** The can that each part comes out of. */
+  cans: { name: string; canId: string; batch: string }[];
+}
+export interface CanChoice {
+  id: string;
+  batch: string;
+  words: string;
 }
 
-const startTyped = (sheet: ProductSheet, coats: number, filmShare: number, air_K: number, units: UnitPreferences): MixTyped => ({
+const startTyped = (
+  sheet: ProductSheet,
+  { coats, filmShare, air_K, matting }: { coats: number; filmShare: number; air_K: number; matting: number | null },
+  units: UnitPreferences,
+): MixTyped => ({
   ratio: sheet.ratio || "2:1",
   reducer: initial("share", sheet.reducerMin, units),
   meaning: "activated",
@@ -44,6 +56,7 @@ const startTyped = (sheet: ProductSheet, coats: number, filmShare: number, air_K
   temperature: initial("temperature", air_K, units),
   pot: initial("volume", 1e-3, units),
   limit: "",
+  matting: initial("share", matting, units),
 });
 
 /** How much to mix, of what, by volume and by weight, how long it lives, what it gives off, and a guide while it is poured. */
@@ -56,6 +69,10 @@ export function MixDesk({
   filmShare = 1,
   strokes,
   air_K,
+  partner = null,
+  matting = null,
+  today,
+  cansOf,
   onPlan,
   onDone,
   doneLabel,
@@ -71,18 +88,32 @@ export function MixDesk({
   /** Material by the gun's strokes, coat by coat. */
   strokes?: (coats: number) => number[];
   air_K: number;
+  /** What a matte clear is blended with, and the share that was chosen for its gloss. */
+  partner?: AnySheet | null;
+  matting?: number | null;
+  /** What the flow model says of each hardener today. */
+  today?: (hardeners: readonly PartSheet[]) => HardenerToday[];
+  /** Cans of a part in the order in which to use them up. */
+  cansOf?: (name: string) => readonly CanChoice[];
   onPlan?: (plan: MixPlan | null) => void;
   onDone?: (done: MixDone) => void;
   doneLabel?: string;
   busy?: boolean;
 }) {
   const units = useUnits();
-  const hardeners = parts.filter((p) => p.sheet.kind === "hardener");
-  const thinners = parts.filter((p) => p.sheet.kind === "reducer");
+  const hardeners = useMemo(() => boundTo(sheet, parts, "hardener"), [sheet, parts]);
+  const thinners = boundTo(sheet, parts, "reducer");
+  const judged = useMemo(() => today?.(hardeners.map((h) => h.sheet)) ?? [], [today, hardeners]);
+  const best = hardeners[judged.findIndex((j) => j.best)]?.id;
   const ofItsSpeed = (list: readonly PartItem[]) => list.find((h) => h.sheet.speed === sheet.speed)?.id ?? list[0]?.id ?? "";
   const draft = useDraft(
     `mix ${sheet.name}`,
-    { ...startTyped(sheet, coats, filmShare, air_K, units), hardenerId: ofItsSpeed(hardeners), thinnerId: ofItsSpeed(thinners) },
+    {
+      ...startTyped(sheet, { coats, filmShare, air_K, matting }, units),
+      hardenerId: best ?? ofItsSpeed(hardeners),
+      thinnerId: ofItsSpeed(thinners),
+      cans: [] as readonly { name: string; canId: string }[],
+    },
     { film: "film", dead: "volume", temperature: "temperature", pot: "volume" },
   );
   const { typed } = draft;
@@ -92,6 +123,7 @@ export function MixDesk({
     sheet,
     hardener: hardeners.find((h) => h.id === hardenerId)?.sheet ?? null,
     thinner: thinners.find((t) => t.id === thinnerId)?.sheet ?? null,
+    partner,
     areas,
     strokes,
   });
@@ -109,6 +141,12 @@ export function MixDesk({
       {...(hint ? { hint } : {})}
     />
   );
+  const canOf = (name: string) => draft.typed.cans.find((c) => c.name === name)?.canId ?? cansOf?.(name)[0]?.id ?? "";
+  const chosenCans = (p: MixPlan) =>
+    p.parts.flatMap(({ name }) => {
+      const can = cansOf?.(name).find((c) => c.id === canOf(name));
+      return can ? [{ name, canId: can.id, batch: can.batch }] : [];
+    });
   const ml = (m3: number) => show("volume", m3, units);
   const ready = plan && showWithUncertainty("volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units);
   return (
@@ -130,6 +168,7 @@ export function MixDesk({
       </h2>
       {plan && (
         <div className="mt-2 mb-4 flex min-h-8 flex-wrap gap-2">
+          {partner && !input?.blend && <Tag kind="caution">No matting share: this would be {sheet.name} alone</Tag>}
           {plan.reduction.beyondSheet && <Tag kind="caution">More reducer than the sheet allows</Tag>}
           {plan.outsideWindow && <Tag kind="stop">{plan.outsideWindow}</Tag>}
           {plan.potFault && <Tag kind="stop">{plan.potFault}</Tag>}
@@ -174,7 +213,17 @@ export function MixDesk({
               <PartOptions items={thinners} />
             </SelectField>
             {field("pot", "Pot holds", units.volume)}
+            {partner && field("matting", "Matting component", "% by weight", `with ${partner.name}`)}
           </div>
+          {judged.length > 0 && (
+            <ul className="text-[14px] text-ink2" aria-label="Hardeners today">
+              {judged.map((j) => (
+                <li key={j.name} className={j.best ? "font-semibold text-ink" : ""}>
+                  {hardenerWords(j)}
+                </li>
+              ))}
+            </ul>
+          )}
         </section>
         {plan && input && ready && (
           <section aria-label="The mix" className="min-w-0 space-y-5">
@@ -198,7 +247,16 @@ export function MixDesk({
                 <tbody>
                   {plan.parts.map((p, i) => (
                     <tr key={p.role} className="border-b border-hair">
-                      <td className="font-semibold">{p.name}</td>
+                      <td>
+                        <span className="font-semibold">{p.name}</span>
+                        <OutOfCan
+                          cans={cansOf?.(p.name) ?? []}
+                          value={canOf(p.name)}
+                          onChange={(canId) =>
+                            draft.set("cans", (now) => [...now.filter((c) => c.name !== p.name), { name: p.name, canId }])
+                          }
+                        />
+                      </td>
                       <td>{ml(p.volume_m3).text}</td>
                       <td>{show("mass", plan.targets?.[i]?.mass_kg, units).text}</td>
                       <td>{show("mass", plan.targets?.[i]?.upTo_kg, units).text}</td>
@@ -324,7 +382,7 @@ export function MixDesk({
                 className="press"
                 data-kind="main"
                 disabled={busy}
-                onClick={() => onDone({ plan, input, poured: null })}
+                onClick={() => onDone({ plan, input, poured: null, cans: chosenCans(plan) })}
               >
                 {busy ? "Storing…" : doneLabel}
               </button>
@@ -337,7 +395,9 @@ export function MixDesk({
               volume_m3={plan.amount.ready_m3}
               capacity_m3={worked.potCapacity_m3}
               busy={busy}
-              {...(onDone && doneLabel ? { doneLabel, onDone: (poured: PouredMix) => onDone({ plan, input, poured }) } : {})}
+              {...(onDone && doneLabel
+                ? { doneLabel, onDone: (poured: PouredMix) => onDone({ plan, input, poured, cans: chosenCans(plan) }) }
+                : {})}
             />
           )}
         </section>
@@ -347,6 +407,33 @@ export function MixDesk({
         gloves, eye protection and the breathing protection the safety data sheet asks for, also while mixing.
       </p>
     </>
+  );
+}
+
+/** Parts that a product's sheet names; any of their kind where it names none. */
+function boundTo(sheet: ProductSheet, parts: readonly PartItem[], kind: PartSheet["kind"]): readonly PartItem[] {
+  const all = parts.filter((p) => p.sheet.kind === kind);
+  const own = all.filter((p) => sheet.goesWith.includes(p.sheet.name));
+  return own.length > 0 ? own : all;
+}
+
+/** Which can a part comes out of: the one to use first, unless another is chosen. */
+function OutOfCan({ cans, value, onChange }: { cans: readonly CanChoice[]; value: string; onChange: (canId: string) => void }) {
+  if (cans.length === 0) return null;
+  return (
+    <select
+      className="field mt-1 block max-w-60 text-[13px]"
+      aria-label="Out of can"
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {cans.map((c) => (
+        <option key={c.id} value={c.id}>
+          can {c.batch || "without batch"}: {c.words}
+        </option>
+      ))}
+      <option value="none">another can</option>
+    </select>
   );
 }
 

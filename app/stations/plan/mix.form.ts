@@ -21,6 +21,7 @@ export const readMixDesk = (typed: Record<string, unknown>, units: UnitPreferenc
       temperature: r.quantity("temperature", "temperature", { min: 278.15, max: 313.15 }),
       pot: r.quantity("pot", "volume", { min: 50e-6, max: 0.02 }),
       limit: r.optional("limit", "concentration", { min: 1, max: 1500 }),
+      matting: r.optional("matting", "share", { min: 0, max: 1 }),
     };
   });
 type MixFigures = Extract<ReturnType<typeof readMixDesk>, { success: true }>["data"];

@@ -1,15 +1,19 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { useCallback, useMemo } from "react";
-import { data, useFetcher } from "react-router";
+import { Link, data, useFetcher } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
 import { FILM_CV } from "#core/models/mix/mix-plan";
 import { plannedCoats } from "#core/models/ways/way";
-import { coatShare } from "#core/models/ways/coat-gun";
+import { coatGun, coatShare } from "#core/models/ways/coat-gun";
+import { houseWay, usualCoat } from "#core/models/ways/house-ways";
+import { hardenersToday } from "#core/models/flow/hardener-today";
+import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
+import { conditionsOf } from "#core/course/next-wait";
 import { volumesOver } from "#core/models/ways/way-volumes";
 import { handGun } from "#core/panel/next-coat";
-import { isCoat } from "#core/models/product/sheet";
+import { type AnySheet, type PartSheet, type ProductSheet, isCoat, timesAt } from "#core/models/product/sheet";
 import { recordMix } from "#server/commands/record-mix";
 import { serverContext } from "#server/running";
 import { listPanels } from "#server/repos/panel-repo";
@@ -41,7 +45,8 @@ export async function loader({ params: { jobId } }: Route.LoaderArgs) {
       productRevisionId: p.productRevisionId,
     })),
     parts: shelf.flatMap((p) => (isCoat(p.sheet) ? [] : [{ id: p.id, sheet: p.sheet }])),
-    cans: cans.filter((c) => c.kind === "hardener" && c.age.state !== "empty").map((c) => ({ id: c.id, name: c.name, words: c.age.words })),
+    coats: shelf.flatMap((p) => (isCoat(p.sheet) ? [p.sheet] : [])),
+    cans: cans.filter((c) => c.age.state !== "empty").map((c) => ({ id: c.id, name: c.name, batch: c.batch, words: c.age.words })),
   };
 }
 
@@ -64,18 +69,20 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.ComponentProps) {
+/** Coats of what is not the panel's clear: whole, at a usual hand. */
+const plainWay = (coats: number) => ({ ...houseWay("two-full"), coats: Array.from({ length: coats }, usualCoat) });
+
+export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans } }: Route.ComponentProps) {
   const { view, base, setPreview } = usePanel();
   const units = useUnits();
-  const { panel, product, state } = view;
+  const { panel, product, state, job } = view;
   const fetcher = useFetcher<FormAnswer>();
-  const same = panels.filter((p) => p.productRevisionId === panel.productRevisionId);
   const draft = useDraft("what", {
     one: panel.sides === 2 ? [] : [panel.id],
     both: panel.sides === 2 ? [panel.id] : [],
-    canId: cans[0]?.id ?? "",
+    product: product.sheet.name,
   });
-  const { one, both, canId } = draft.typed;
+  const { one, both } = draft.typed;
   const chosen = useMemo(
     () => Object.fromEntries([...one.map((id) => [id, "one"]), ...both.map((id) => [id, "both"])]) as Record<string, "one" | "both">,
     [one, both],
@@ -85,26 +92,42 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
     draft.set("one", how === "one" ? [...without(one), id] : without(one));
     draft.set("both", how === "both" ? [...without(both), id] : without(both));
   };
+  const other = onShelf.find((s) => s.name === draft.typed.product && s.name !== product.sheet.name) ?? null;
+  const sheet = other ?? product.sheet;
   const areas = useMemo(
     () => panels.flatMap((p) => (chosen[p.id] ? [{ area_m2: p.area_m2, bothSides: chosen[p.id] === "both" }] : [])),
     [panels, chosen],
   );
-  const way = view.job.way;
-  const sprayed = state.coats.length;
-  const toCome = Math.max(1, panel.coatsPlanned - sprayed);
-  const gun = useMemo(() => handGun(state, way).settings, [state, way]);
+  const sprayed = other ? 0 : state.coats.length;
+  const toCome = other ? other.coats : Math.max(1, panel.coatsPlanned - sprayed);
+  const way = useMemo(() => (other ? plainWay(other.coats) : job.way), [other, job.way]);
+  const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
+  const gun = hand.settings;
   const faces = useMemo(
     () => panels.flatMap((p) => (chosen[p.id] === "both" ? [p.outline, p.outline] : chosen[p.id] ? [p.outline] : [])),
     [panels, chosen],
   );
   const strokes = useCallback((coats: number) => volumesOver(way, { faces, gun, coats, after: sprayed }), [faces, way, gun, sprayed]);
-  const shares = plannedCoats(way, sprayed + toCome)
-    .slice(sprayed)
-    .map((c) => coatShare(c, gun));
+  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
+  const planned = plannedCoats(way, sprayed + toCome).slice(sprayed);
+  const shares = planned.map((c) => coatShare(c, gun));
+  const { finish } = job;
+  const today = useCallback(
+    (hardeners: readonly PartSheet[]) => {
+      if (other) return [];
+      const conditions = conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer: sheet.reducerMin });
+      const flash_s = timesAt(sheet, air_K).flashMin_s;
+      const coats = plannedCoats(way, panel.coatsPlanned).map((c) => ({ gun: coatGun(gun, c), flash_s }));
+      return hardenersToday(hardeners, { conditions, coats }, TEXTURE_LIMITS[finish]);
+    },
+    [other, sheet, state, panel, air_K, way, gun, finish],
+  );
+  const cansOf = useCallback((name: string) => cans.filter((c) => c.name === name), [cans]);
+  const partner = sheet.blendWith === "" ? null : (allSheets(onShelf, parts).find((s) => s.name === sheet.blendWith) ?? null);
   const onPlan = useCallback(
     (plan: MixPlan | null) =>
       setPreview(
-        plan
+        plan && !other
           ? {
               coat: {
                 dry_m: plan.amount.dryTotal_m,
@@ -114,23 +137,31 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
             }
           : {},
       ),
-    [setPreview],
+    [setPreview, other],
   );
-  const keep = ({ plan, input, poured }: MixDone) =>
+  const keep = ({ plan, input, poured, cans: out }: MixDone) =>
     void fetcher.submit(
       JSON.stringify({
         volume_m3: poured?.volume_m3 ?? plan.amount.ready_m3,
         reducer: plan.reducerOnActivated,
         potLife_s: plan.potLife.time_s,
         temperature_K: input.temperature_K,
-        panels: panels.filter((p) => chosen[p.id]).map((p) => p.name),
-        parts: plan.parts.map((p, i) => ({
-          name: p.name,
-          volume_m3: p.volume_m3,
-          mass_kg: plan.targets?.[i]?.mass_kg ?? null,
-          poured_kg: poured?.poured_kg[i] ?? null,
-        })),
-        canId: canId || null,
+        panels: panels.filter((p) => chosen[p.id]).map((p) => p.id),
+        product: sheet.name,
+        speed: input.hardener?.speed ?? null,
+        mattingShare: input.blend?.share ?? null,
+        settles_s: sheet.settles_s,
+        parts: plan.parts.map((p, i) => {
+          const can = out.find((c) => c.name === p.name);
+          return {
+            name: p.name,
+            volume_m3: p.volume_m3,
+            mass_kg: plan.targets?.[i]?.mass_kg ?? null,
+            poured_kg: poured?.poured_kg[i] ?? null,
+            batch: can?.batch ?? "",
+            canId: can?.canId ?? null,
+          };
+        }),
         formKey: `${view.formKey}-mix`,
       }),
       { method: "post", encType: "application/json" },
@@ -139,19 +170,44 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
     <>
       <PlanTabs base={base} />
       <MixDesk
-        sheet={product.sheet}
+        key={sheet.name}
+        sheet={sheet}
         parts={parts}
         areas={areas}
         coats={toCome}
         filmShare={shares.reduce((a, x) => a + x, 0) / shares.length}
         strokes={strokes}
-        air_K={state.climate?.body.air_K ?? UNLOGGED_AIR_K}
+        air_K={air_K}
+        partner={partner}
+        matting={state.matteMix?.body.share ?? null}
+        today={today}
+        cansOf={cansOf}
         onPlan={onPlan}
         onDone={keep}
         doneLabel="Keep it and start the pot clock"
         busy={fetcher.state !== "idle"}
         areasEditor={
           <>
+            <SelectField label="Mix" {...draft.field("product")}>
+              <option value={product.sheet.name}>{product.sheet.name}, this panel&rsquo;s clear</option>
+              {onShelf
+                .filter((s) => s.name !== product.sheet.name)
+                .map((s) => (
+                  <option key={s.name} value={s.name}>
+                    {s.name}, {s.kind}
+                  </option>
+                ))}
+            </SelectField>
+            {other && <OtherNote kind={other.kind} />}
+            {partner && state.matteMix === null && (
+              <p className="text-amber-ink">
+                No mix was taken for the gloss yet.{" "}
+                <Link to={`${base}/plan/gloss`} className="underline underline-offset-4">
+                  Find it from the cards
+                </Link>
+                .
+              </p>
+            )}
             <fieldset>
               <legend className="small-label mb-1">Panels in this mix</legend>
               <ul className="border-t border-hair">
@@ -166,7 +222,9 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
                       />
                       <span>
                         {p.name} <span className="text-ink2">{areaText(p.area_m2, units)}</span>
-                        {!same.some((s) => s.id === p.id) && <span className="text-amber-ink"> · planned with another product</span>}
+                        {!other && p.productRevisionId !== panel.productRevisionId && (
+                          <span className="text-amber-ink"> · planned with another product</span>
+                        )}
                       </span>
                     </label>
                     <label className="flex min-h-11 items-center gap-2 text-[14px]">
@@ -182,20 +240,27 @@ export default function PanelMix({ loaderData: { panels, parts, cans } }: Route.
                 ))}
               </ul>
             </fieldset>
-            {cans.length > 0 && (
-              <SelectField label="Hardener out of this can (use first on top)" value={canId} onChange={draft.field("canId").onChange}>
-                {cans.map((c) => (
-                  <option key={c.id} value={c.id}>
-                    {c.name}: {c.words}
-                  </option>
-                ))}
-                <option value="">another can</option>
-              </SelectField>
-            )}
           </>
         }
       />
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </>
   );
+}
+
+const allSheets = (coats: readonly ProductSheet[], parts: readonly { sheet: PartSheet }[]): AnySheet[] => [
+  ...coats,
+  ...parts.map((p) => p.sheet),
+];
+
+/** What is usual with what lies below the clear. Common practice. */
+const OTHER_NOTES: Partial<Record<ProductSheet["kind"], string>> = {
+  base: "Dear, and covers badly? Two ground coats of a near, cheap colour below it save about half of the base.",
+  sealer: "Reduced 20 to 30 % more than the sheet, it lies flatter: the clear cannot be smoother than what is below it.",
+  primer: "Finished at the last paper of the way; porous primer holds wash water, so half an hour of bake before masking.",
+  blender: "Colour one to one with blender at low pressure, a little further out each time.",
+};
+function OtherNote({ kind }: { kind: ProductSheet["kind"] }) {
+  const note = OTHER_NOTES[kind];
+  return note ? <p className="text-[14px] text-ink2">{note} Common practice.</p> : null;
 }

@@ -1,4 +1,5 @@
 import { SUBSTRATES } from "#core/panel/brief";
+import { Fragment } from "react";
 import { Link } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { show, showFilm } from "#core/kernel/units/format";
@@ -14,6 +15,7 @@ import { planWorking } from "~/kit/words/workings";
 import { Figure } from "~/kit/ui/figure";
 import { usePanel } from "~/kit/panel/use-panel";
 import { areaText } from "~/kit/words/area-text";
+import { briefTold } from "~/kit/words/brief-told";
 
 export default function Plan() {
   const { view, base } = usePanel();
@@ -25,6 +27,7 @@ export default function Plan() {
   const gun = handGun(state, way).settings;
   const figures = planFigures({ sheet, way, coats: panel.coatsPlanned, outline: panel.shape.outline, sides: panel.sides, gun, floor_m });
   const matte = job.finish === "matte";
+  const told = briefTold(job.brief);
   const times = timesAt(sheet, state.climate?.body.air_K ?? UNLOGGED_AIR_K);
   const tilt = Math.round((panel.tilt_rad * 180) / Math.PI);
   const film = (m: number) => showFilm(m, units);
@@ -38,7 +41,7 @@ export default function Plan() {
           {film(figures.dryMin_m).text} to {film(figures.dryMax_m).text}&nbsp;{film(figures.dryMax_m).unit}
         </em>
         {matte
-          ? " of clear. What is sprayed stays: nothing of it is polished."
+          ? " of clear. What is sprayed stays as it is."
           : figures.spare_m > 0
             ? ` of clear, ${film(figures.spare_m).text} of it to spare for sanding.`
             : " of clear: nothing to spare for sanding."}
@@ -110,6 +113,18 @@ export default function Plan() {
           <dl className="mt-3 grid grid-cols-[auto_1fr] border-t border-hair [&>*]:border-b [&>*]:border-hair [&>*]:py-2.5 [&>dd]:text-right [&>dt]:text-ink2">
             <dt>Finish</dt>
             <dd>{FINISHES[job.finish]}</dd>
+            {matte && (
+              <>
+                <dt>Gloss wanted</dt>
+                <dd>{job.brief.targetGloss_GU === null ? "not said" : `${job.brief.targetGloss_GU} GU at 60°`}</dd>
+              </>
+            )}
+            {told.map(([what, text]) => (
+              <Fragment key={what}>
+                <dt>{what}</dt>
+                <dd>{text}</dd>
+              </Fragment>
+            ))}
             <dt>How it hangs</dt>
             <dd>{tilt === 90 ? "vertical" : tilt === 0 ? "horizontal" : `${tilt}° from level`}</dd>
             <dt>Below</dt>

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { type MixInput, type MixPlan, mixPlan } from "#core/models/mix/mix-plan";
-import type { PartSheet, ProductSheet } from "#core/models/product/sheet";
+import { matteBlend } from "#core/models/mix/matte-blend";
+import type { AnySheet, PartSheet, ProductSheet } from "#core/models/product/sheet";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { type MixTyped, readMixDesk } from "./mix.form";
 
@@ -24,13 +25,15 @@ export function useMixPlan(
     sheet: ProductSheet;
     hardener: PartSheet | null;
     thinner: PartSheet | null;
+    /** What a matte clear is blended with. */
+    partner?: AnySheet | null | undefined;
     areas: MixInput["areas"];
     gun?: MixInput["gun"];
     /** Material of so many coats by the gun's strokes, coat by coat. */
     strokes?: ((coats: number) => number[]) | undefined;
   },
 ): MixWorked {
-  const { sheet, hardener, thinner, areas, strokes, gun = USUAL_HAND } = given;
+  const { sheet, hardener, thinner, partner = null, areas, strokes, gun = USUAL_HAND } = given;
   return useMemo(() => {
     const nothing = { plan: null, input: null, potCapacity_m3: 0, vocLimit_kg_m3: null };
     const parsed = readMixDesk(typed, units);
@@ -42,6 +45,7 @@ export function useMixPlan(
         sheet,
         hardener,
         thinner,
+        blend: partner && v.matting !== null ? matteBlend(sheet, [partner], v.matting) : null,
         ratio: v.ratio,
         reducer: v.reducer,
         meaning: v.meaning,
@@ -60,5 +64,5 @@ export function useMixPlan(
       if (!(error instanceof RangeError)) throw error;
       return { ...nothing, errors: {}, fault: error.message };
     }
-  }, [typed, units, sheet, hardener, thinner, areas, gun, strokes]);
+  }, [typed, units, sheet, hardener, thinner, partner, areas, gun, strokes]);
 }

@@ -76,9 +76,12 @@ export default function Cure() {
     return { room_K: v.room, air_K: v.air, purge_s: v.purge, ramp_s: v.ramp, hold_s: how === "bake" ? v.hold : 0 };
   }, [parsed, how]);
   const forecast = useMemo(() => (plan ? cureForecast(sheet, plan) : null), [plan, sheet]);
-  const sand = forecast?.stages.find((s) => s.stage === "sand");
-  const now_ms = useNow();
   const matte = view.job.finish === "matte";
+  /** Matte is never worked: what follows for it is touching, and wax is none either. */
+  const stages = forecast?.stages.filter((s) => !matte || s.stage === "dustFree" || s.stage === "tape") ?? [];
+  const touch = stages.find((s) => s.stage === "tape" && s.at_s !== null) ?? stages.find((s) => s.at_s !== null);
+  const ready = matte ? touch : stages.find((s) => s.stage === "sand");
+  const now_ms = useNow();
   const standing = cureSentence(sheet, view.state, { planned: view.panel.coatsPlanned, job: view.job, now_ms });
   const field = (name: keyof typeof typed, label: string, unit: string) => (
     <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} />
@@ -91,11 +94,10 @@ export default function Cure() {
           <>
             {standing.main} <em className="text-glow-ink not-italic">{standing.rest}</em>
           </>
-        ) : sand?.at_s ? (
+        ) : ready?.at_s ? (
           <>
-            {matte ? "May be sanded off and sprayed again" : "Ready to sand"}{" "}
-            <em className="text-glow-ink not-italic">{showWait(sand.at_s)}</em> after the last coat,{" "}
-            {how === "bake" ? "with this bake" : "in the air"}.
+            {matte ? "May be touched" : "Ready to sand"} <em className="text-glow-ink not-italic">{showWait(ready.at_s)}</em> after the last
+            coat, {how === "bake" ? "with this bake" : "in the air"}.
           </>
         ) : (
           "A figure is missing or wrong; it says where."
@@ -143,7 +145,7 @@ export default function Cure() {
                 </tr>
               </thead>
               <tbody>
-                {forecast.stages.map((s) => (
+                {stages.map((s) => (
                   <tr key={s.stage} className="border-b border-hair">
                     <td className="font-semibold">{CURE_STAGES[s.stage]}</td>
                     <td>{s.at_s === null ? "not on the sheet" : showWait(s.at_s)}</td>
@@ -178,7 +180,10 @@ export default function Cure() {
         )}
         {how === "air" && (
           <p className="max-w-[48ch] text-ink2">
-            Sand and polish only what is hard: shaving a run wants a couple of days. <Tag kind="open">Touch a hidden place first</Tag>
+            {matte
+              ? "Left in the air it keeps its gloss best; heat raises it."
+              : "Sand and polish only what is hard: shaving a run wants a couple of days."}{" "}
+            <Tag kind="open">Touch a hidden place first</Tag>
           </p>
         )}
       </div>

@@ -21,6 +21,8 @@ export const cardBody = z.object({
   mattingShare: share.nullable(),
   reducer: share,
   base: text(60),
+  /** Code of the colour below it. */
+  colourCode: text(40).default(""),
   orientation: z.enum(keysOf(CARD_ORIENTATIONS)),
   coats: z.int().min(1).max(12),
   dryFilm_m: z.number().positive().max(1e-3).nullable(),

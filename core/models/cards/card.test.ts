@@ -9,6 +9,7 @@ const card = (change: Partial<CardBody> = {}): CardBody => ({
   mattingShare: 0.75,
   reducer: 0.05,
   base: "grey",
+  colourCode: "",
   orientation: "vertical",
   coats: 2,
   dryFilm_m: 50e-6,
@@ -42,7 +43,7 @@ test("cards of one fit that differ in base, cure, orientation or film are named"
 });
 test("the size of an effect comes only from a pair that differs in nothing else", () => {
   const baked = card({ name: "B", cure: "forced", gloss: [{ angle: 60, gloss_GU: 21 }] });
-  expect(shownEffects([card(), baked])).toEqual([{ what: "forced drying", change_GU: 3.5, from: "A", to: "B" }]);
+  expect(shownEffects([card(), baked])).toEqual([{ what: "forced drying", change_GU: 3.5, from_GU: 17.5, to_GU: 21, from: "A", to: "B" }]);
   expect(shownEffects([card(), { ...baked, base: "black" }])).toEqual([]);
   expect(shownEffects([card(), { ...baked, mattingShare: 0.5 }])).toEqual([]);
 });

@@ -32,7 +32,9 @@ export function cardDifferences(cards: readonly CardBody[]): string[] {
 }
 
 /** What a pair of cards that differ in one thing only shows of its size: gloss with it less gloss without. */
-export function shownEffects(cards: readonly CardBody[]): { what: string; change_GU: number; from: string; to: string }[] {
+export function shownEffects(
+  cards: readonly CardBody[],
+): { what: string; change_GU: number; from_GU: number; to_GU: number; from: string; to: string }[] {
   const same = (a: CardBody, b: CardBody, except: "cure" | "orientation") =>
     a.productName === b.productName &&
     a.base === b.base &&
@@ -47,7 +49,7 @@ export function shownEffects(cards: readonly CardBody[]): { what: string; change
       cards.flatMap((b) => {
         if (a[key] !== from || b[key] !== to || !same(a, b, key)) return [];
         const [ga, gb] = [cardGloss(a, 60), cardGloss(b, 60)];
-        return ga === null || gb === null ? [] : [{ what, change_GU: gb - ga, from: a.name, to: b.name }];
+        return ga === null || gb === null ? [] : [{ what, change_GU: gb - ga, from_GU: ga, to_GU: gb, from: a.name, to: b.name }];
       }),
     );
   return [

@@ -34,3 +34,12 @@ test("a stopped clock says so whatever the time", () => {
   expect(clockState(clock("cure", -1, null, true), NOW).phase).toBe("stopped");
   expect(() => clockState(clock("pot", 1), NaN)).toThrow(RangeError);
 });
+test("a pearl is stirred again and again while its pot lives", () => {
+  const stir = { ...clock("stir", 12), started_ms: 0, due_ms: 12 * 60_000, late_ms: 60 * 60_000 };
+  const at = (min: number) => clockState(stir, min * 60_000);
+  expect(at(5)).toMatchObject({ phase: "waiting", left_s: 7 * 60 });
+  expect(at(12.5).phase).toBe("due");
+  expect(at(14)).toMatchObject({ phase: "waiting", left_s: 10 * 60 });
+  expect(at(24.2).phase).toBe("due");
+  expect(at(61).phase).toBe("stopped");
+});

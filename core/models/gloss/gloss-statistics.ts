@@ -16,8 +16,8 @@ export interface GlossSummary {
 }
 
 /** Beyond this span a matte panel looks patchy: common practice, the greater of 2 GU and 15 % of the mean. */
-const PATCH_GU = 2;
-const PATCH_SHARE = 0.15;
+export const PATCH_GU = 2;
+export const PATCH_SHARE = 0.15;
 /** Meter repeatability, a usual handheld one. */
 const METER_U_GU = 0.3;
 

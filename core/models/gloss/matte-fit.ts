@@ -118,9 +118,8 @@ export function matteMix(
   const mean = sorted.reduce((a, s) => a + s, 0) / draws;
   const repeat = Math.sqrt(sorted.reduce((a, s) => a + (s - mean) ** 2, 0) / (draws - 1));
   const different = new Set(shares).size;
-  const method = METHOD_U[Math.min(different, CARDS_LEAST + METHOD_U.length - 1) - CARDS_LEAST]!;
-  const step = 0.005;
-  const slope = (curve.at(Math.min(1, share + step)) - curve.at(Math.max(0, share - step))) / (2 * step);
+  const method = methodU(different);
+  const slope = slopeAt(curve, share);
   const u_share = Math.hypot(repeat, method);
   return {
     share,
@@ -134,6 +133,19 @@ export function matteMix(
     few: different < CARDS_WANTED,
     draws,
   };
+}
+
+const methodU = (different: number) => METHOD_U[Math.min(different, CARDS_LEAST + METHOD_U.length - 1) - CARDS_LEAST]!;
+const SLOPE_STEP = 0.005;
+const slopeAt = (curve: Pick<MatteCurve, "at">, share: number) =>
+  (curve.at(Math.min(1, share + SLOPE_STEP)) - curve.at(Math.max(0, share - SLOPE_STEP))) / (2 * SLOPE_STEP);
+
+/** Standard uncertainty of what a curve says at a share: mixing and the method through its slope, and a card's own repeatability. @throws RangeError */
+export function curveU(curve: MatteCurve, share: number): number {
+  requireNumber("share", share, { min: 0, max: 1 });
+  const gloss_GU = curve.at(share);
+  const slope = Math.abs(slopeAt(curve, share));
+  return Math.hypot(slope * methodU(new Set(curve.cards.map((c) => c.share)).size), slope * SHARE_U, CARD_CV * gloss_GU, CARD_FLOOR_GU);
 }
 
 /**

@@ -1,3 +1,7 @@
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
+import { flowConditions } from "#core/panel/logged-setting";
+import { hardenersToday } from "#core/models/flow/hardener-today";
+import { matteBlend } from "#core/models/mix/matte-blend";
 import { type MixInput, mixPlan } from "#core/models/mix/mix-plan";
 import { sheetContradictions } from "#core/models/product/sheet";
 import { partSheet, productSheet } from "#core/models/product/sheet-schema";
@@ -120,4 +124,65 @@ test("a sheet that contradicts itself is told field by field", () => {
   ).toEqual(["exemptDensity_kg_m3", "filmPerCoatMax_m", "flashMax_s", "ratio", "reducerMax", "window"]);
   expect(sheetContradictions(sheet)).toEqual([]);
   expect(sheetContradictions({ ...sheet, potLifeAt: [{ temperature_K: 20 + C, life_s: 1 }] }).map((c) => c.field)).toEqual(["potLifeAt"]);
+});
+
+describe("a matte clear is blended for its gloss", () => {
+  const matte = { ...sheet, name: "Matte T", density_kg_m3: 1010, blendWith: "Gloss T" };
+  const gloss = { ...sheet, name: "Gloss T", density_kg_m3: 990 };
+  const agent = partSheet.parse({ name: "Agent T", kind: "matting agent", density_kg_m3: 1200 });
+  const blend = (share: number, other: typeof gloss | typeof agent = gloss) =>
+    matteBlend({ ...matte, blendWith: other.name }, [gloss, agent], share);
+
+  test("85 % by weight with a gloss clear: poured 85 to 15 by weight, the hardener's share unmoved", () => {
+    const p = plan({ sheet: matte, reducer: 0, blend: blend(0.85) });
+    expect(p.parts.map((x) => x.name)).toEqual(["Matte T", "Gloss T", "Hardener T"]);
+    const [m, g] = p.targets!.map((t) => t.mass_kg) as [number, number];
+    expect(m / (m + g)).toBeCloseTo(0.85, 12);
+    expect(p.parts[2]!.share).toBeCloseTo(1 / 3, 12);
+    // By hand: (.85/1010) ÷ (.85/1010 + .15/990) of the two thirds.
+    expect(p.parts[0]!.share).toBeCloseTo((2 / 3) * (0.85 / 1010 / (0.85 / 1010 + 0.15 / 990)), 12);
+  });
+  test("with an agent the agent is the matting component", () => {
+    const p = plan({ sheet: matte, reducer: 0, blend: blend(0.1, agent) });
+    const [clear, own] = p.targets!.map((t) => t.mass_kg) as [number, number];
+    expect(own / (clear + own)).toBeCloseTo(0.1, 12);
+  });
+  test("all of one is poured alone; what is not on the shelf blends nothing; a share beyond sense is refused", () => {
+    expect(plan({ sheet: matte, reducer: 0, blend: blend(1) }).parts.map((x) => x.name)).toEqual(["Matte T", "Hardener T"]);
+    expect(matteBlend({ ...matte, blendWith: "gone" }, [gloss], 0.5)).toBeNull();
+    expect(() => blend(1.1)).toThrow(RangeError);
+  });
+});
+
+describe("the hardener for today", () => {
+  const gun = { ...USUAL_GUN, handSpeed_m_s: 0.3 };
+  const list = [
+    partSheet.parse({ name: "fast", kind: "hardener", speed: "fast", window: { low_K: 10 + C, high_K: 18 + C } }),
+    partSheet.parse({ name: "medium", kind: "hardener", speed: "medium", window: { low_K: 18 + C, high_K: 28 + C } }),
+    partSheet.parse({ name: "slow", kind: "hardener", speed: "slow", window: { low_K: 25 + C, high_K: 35 + C } }),
+  ];
+  const today = (air_C: number, hardeners = list) =>
+    hardenersToday(
+      hardeners,
+      {
+        conditions: flowConditions(sheet, { air_K: air_C + C, material_K: null, reducer: 0, tilt_rad: Math.PI / 2 }),
+        coats: [
+          { gun, flash_s: 600 },
+          { gun, flash_s: 600 },
+        ],
+      },
+      4.2,
+    );
+  test("is one whose window holds today, by the day's temperature", () => {
+    for (const [air_C, name] of [
+      [15, "fast"],
+      [22, "medium"],
+      [31, "slow"],
+    ] as const)
+      expect(today(air_C).find((h) => h.best)?.name).toBe(name);
+  });
+  test("none is named where none is meant for the day", () => {
+    expect(today(40).some((h) => h.best)).toBe(false);
+    expect(today(40).every((h) => h.inWindow === false)).toBe(true);
+  });
 });

@@ -1,17 +1,20 @@
 import { inRange, requireNumber } from "../../kernel/guard";
-import { type PartSheet, type ProductSheet, flashLeastAt, potLifePoints } from "../product/sheet";
+import { type AnySheet, type PartSheet, type ProductSheet, flashLeastAt, potLifePoints } from "../product/sheet";
 import { type TimeAtTemperature, timeAtTemperature } from "../product/time-at-temperature";
 import { type Amount, mixAmount } from "./amount";
 import { type Pot, type PotCoat, passTime, splitPots } from "./pots";
-import { type ReducerMeaning, mixShares, reducerOnActivated } from "../product/ratio";
+import { type MixPart, type ReducerMeaning, mixShares, reducerOnActivated } from "../product/ratio";
 import { REDUCTION_SCHOOLS, type ReductionCost, reductionCost } from "./reduction";
 import { vocOf } from "./voc";
 import { type PourTarget, pourTargets } from "./weigh";
+import { type MatteBlend, productVolumeShare } from "./matte-blend";
 
 export interface MixInput {
   sheet: ProductSheet;
   hardener: PartSheet | null;
   thinner: PartSheet | null;
+  /** What the clear is blended with for its gloss, and how much. */
+  blend?: MatteBlend | null;
   /** Volume parts in order: clear, hardener, reducer … */
   ratio: readonly number[];
   reducer: number;
@@ -83,10 +86,11 @@ export function mixPlan(input: MixInput): MixPlan {
   if (strokes && strokes.length !== input.coats) throw new RangeError(`strokes_m3 must have one member a coat, got ${strokes.length}`);
   const amount = strokes ? byStrokes(byArea, strokes, input) : byArea;
   const volumeOf = (i: number) => (strokes ? strokes[i]! * (1 + input.waste) : amount.perCoat_m3);
-  const sheetOf = (role: string) =>
-    role === "clear" ? sheet : role === "hardener" ? input.hardener : role === "reducer" ? input.thinner : null;
+  const { blend } = input;
+  const sheetOf = (role: string): AnySheet | null =>
+    ({ clear: sheet, blend: blend?.other, hardener: input.hardener, reducer: input.thinner })[role] ?? null;
   let mark = 0;
-  const parts = shares.map((s) => {
+  const parts = blended(shares, sheet, blend ?? null).map((s) => {
     mark += s.share;
     const own = sheetOf(s.role);
     return { ...s, name: own?.name ?? s.role, volume_m3: s.share * amount.ready_m3, mark, density_kg_m3: own?.density_kg_m3 ?? null };
@@ -147,6 +151,22 @@ export function mixPlan(input: MixInput): MixPlan {
   };
 }
 
+/** The clear's place in two where it is blended: by weight, put into volumes. What there is none of is not poured. */
+function blended(shares: readonly MixPart[], sheet: ProductSheet, blend: MatteBlend | null): MixPart[] {
+  if (!blend) return [...shares];
+  const own = productVolumeShare(sheet, blend);
+  return shares
+    .flatMap((s) =>
+      s.role === "clear"
+        ? [
+            { ...s, share: s.share * own },
+            { role: "blend", share: s.share * (1 - own) },
+          ]
+        : [s],
+    )
+    .filter((s) => s.share > 0);
+}
+
 /** The same amount where the gun's strokes say how much goes through it. */
 function byStrokes(area: Amount, strokes: readonly number[], { waste, dead_m3 }: Pick<MixInput, "waste" | "dead_m3">): Amount {
   const sprayed_m3 = strokes.reduce((a, v, i) => a + requireNumber(`strokes_m3[${i}]`, v, { above: 0, max: 0.1 }), 0) * (1 + waste);
@@ -161,7 +181,7 @@ function byStrokes(area: Amount, strokes: readonly number[], { waste, dead_m3 }:
 }
 
 /** VOC of the mix when every part's figures are on the shelf; else null, never a guess. */
-function vocOfMix(parts: readonly { volume_m3: number; sheet: ProductSheet | PartSheet | null }[]): MixPlan["voc"] {
+function vocOfMix(parts: readonly { volume_m3: number; sheet: AnySheet | null }[]): MixPlan["voc"] {
   const known = parts.flatMap(({ volume_m3, sheet }) => {
     if (!sheet || sheet.density_kg_m3 === null || sheet.voc_kg_m3 === null) return [];
     const organic = sheet.voc_kg_m3 / sheet.density_kg_m3;

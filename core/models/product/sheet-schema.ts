@@ -76,6 +76,12 @@ export const productSheet = z.object({
   bake: z.object({ part_K: temperature_K, time_s: span_s }).nullable().default(null),
   /** Least clear to keep by the sheet; null: the shop's own floor. */
   floor_m: z.number().positive().max(300e-6).nullable(),
+  /** Hardeners, reducers and additives that it is mixed with, by name; none: any of the shelf. */
+  goesWith: z.array(z.string().trim().min(1).max(80)).max(12).default([]),
+  /** What a matte product is blended with for its gloss, by name: a gloss clear, or a matting agent; empty: nothing. */
+  blendWith: z.string().trim().max(80).default(""),
+  /** A pearl or metallic settles in the pot so long after it was stirred; null: it does not. */
+  settles_s: z.number().min(60).max(86_400).nullable().default(null),
   /** A matte product's own levels: share of matting component by weight and gloss at 60°. */
   levels: z
     .array(z.object({ share, gloss60_GU: z.number().positive().max(100) }))

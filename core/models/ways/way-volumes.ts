@@ -3,9 +3,9 @@ import { requireInteger, requireNumber } from "../../kernel/guard";
 import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
-import { coatVolume, strokesOver } from "../spray/strokes";
+import { type Trigger, coatVolume, strokesOver } from "../spray/strokes";
 import { coatGun } from "./coat-gun";
-import { type HouseWay, plannedCoat } from "./way";
+import { type CoatZone, type HouseWay, plannedCoat } from "./way";
 
 /** Repaired spots against the whole part, where nobody has drawn them: a default of ours. */
 export const SPOTS_SHARE = 0.25;
@@ -17,16 +17,20 @@ export interface CoatVolume {
   strokes: number;
 }
 
+/** Ready-to-spray material and time of one coat of one face with this gun. @throws RangeError */
+export function volumeOfCoat(outline: Polygon, gun: GunSettings, { zone, trigger }: { zone: CoatZone; trigger: Trigger }): CoatVolume {
+  const fan_m = gun.fan_m ?? (SPRAY.fanRef_m * gun.distance_m) / SPRAY.distanceRef_m;
+  const strokes = strokesOver(outline, { fan_m, overlap: gun.overlap, handSpeed_m_s: gun.handSpeed_m_s, trigger });
+  const share = zone === "whole" ? 1 : SPOTS_SHARE;
+  return { volume_m3: share * coatVolume(strokes, gun.fluidRate_m3_s), time_s: share * strokes.time_s, strokes: strokes.count };
+}
+
 /** Ready-to-spray material and time of each coat of one face, from the hand's strokes with this gun at the way's pace. @throws RangeError */
 export function coatVolumes(way: HouseWay, { outline, gun, coats }: { outline: Polygon; gun: GunSettings; coats: number }): CoatVolume[] {
   requireInteger("coats", coats, { min: 1, max: 20 });
   return Array.from({ length: coats }, (_, i): CoatVolume => {
     const planned = plannedCoat(way, i + 1);
-    const own = coatGun(gun, planned);
-    const fan_m = own.fan_m ?? (SPRAY.fanRef_m * own.distance_m) / SPRAY.distanceRef_m;
-    const strokes = strokesOver(outline, { fan_m, overlap: own.overlap, handSpeed_m_s: own.handSpeed_m_s, trigger: way.trigger });
-    const share = planned.zone === "whole" ? 1 : SPOTS_SHARE;
-    return { volume_m3: share * coatVolume(strokes, own.fluidRate_m3_s), time_s: share * strokes.time_s, strokes: strokes.count };
+    return volumeOfCoat(outline, coatGun(gun, planned), { zone: planned.zone, trigger: way.trigger });
   });
 }
 

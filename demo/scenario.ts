@@ -56,7 +56,6 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const c21 = await saveProduct(ctx, CLEAR_21);
   const c41 = await saveProduct(ctx, CLEAR_41);
   const matte = await saveProduct(ctx, MATTE_M);
-  await saveProduct(ctx, BASE_B);
   const parts = new Map<string, string>();
   for (const sheet of SHELF_PARTS) parts.set(sheet.name, (await saveProduct(ctx, sheet)).productId);
   const can = (
@@ -208,7 +207,25 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   await add(doorId, "texture", { role: "target", rating: 3.5, place: "rear wing" });
   await read(doorId, lodos.jobId, "before", 6);
   setTime(0.25);
-  await add(doorId, "mix", { volume_m3: 450e-6, reducer: 0.05, potLife_s: CLEAR_21.potLife_s });
+  const poured = (name: string, ml: number, g: number, batch = "") => ({
+    name,
+    volume_m3: ml * 1e-6,
+    mass_kg: g / 1000,
+    poured_kg: g / 1000,
+    batch,
+  });
+  await add(doorId, "mix", {
+    volume_m3: 450e-6,
+    reducer: 0.05,
+    potLife_s: CLEAR_21.potLife_s,
+    product: CLEAR_21.name,
+    speed: "medium",
+    parts: [
+      poured(CLEAR_21.name, 285.7, 282.9, "C18"),
+      poured("Hardener H medium", 142.9, 150, "Q7"),
+      poured("Reducer R medium", 21.4, 18.6, "R40"),
+    ],
+  });
   setTime(4 / 60);
   await coat(doorId, 1, "full wet", {}, 0.05);
 
@@ -366,6 +383,8 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   await can("Hardener H medium", "Q9", 1000, 1000, null);
   await can("Hardener HS slow", "R2", 500, 410, 5);
   await can("Hardener M matte", "T1", 500, 260, 20, "cold");
+
+  await saveProduct(ctx, BASE_B);
 
   // The booth of today: what still wants clear, the lid on both sides.
   setTime(0.02);

@@ -168,7 +168,7 @@ test("another house way changes the job and the panel's coats, never below what 
   const ctx = await testContext();
   const { jobId, panelId } = await testJob(ctx);
   await setHouseWay(ctx, { jobId, panelId, wayId: "four-flat" });
-  expect((await loadPanelView(ctx, jobId, panelId))!).toMatchObject({ job: { wayId: "four-flat" }, panel: { coatsPlanned: 4 } });
+  expect((await loadPanelView(ctx, jobId, panelId))!).toMatchObject({ job: { way: { id: "four-flat" } }, panel: { coatsPlanned: 4 } });
   for (const n of [1, 2, 3]) await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(n), by: "painter A" });
   await setHouseWay(ctx, { jobId, panelId, wayId: "two-full" });
   expect((await loadPanelView(ctx, jobId, panelId))!.panel.coatsPlanned).toBe(3);

@@ -61,7 +61,9 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
   const units = useUnits();
   const { body } = pot.entry;
   const ml = (m3: number) => `${show("volume", m3, units).text} ${units.volume}`;
-  const left = showWithUncertainty("volume", pot.left_m3, U_STROKES * (body.volume_m3 - pot.left_m3), units);
+  const used_m3 = body.volume_m3 - pot.left_m3;
+  const left = used_m3 > 0 ? showWithUncertainty("volume", pot.left_m3, U_STROKES * used_m3, units) : show("volume", pot.left_m3, units);
+  const unknown = pot.taken.some((t) => t.volume_m3 === null);
   const over = pot.until_ms <= now_ms;
   const title = `pot-${pot.entry.id}`;
   return (
@@ -127,11 +129,12 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
                 <span>{t.volume_m3 === null ? "not known" : ml(t.volume_m3)}</span>
               </li>
             ))}
-            <li className="flex justify-between gap-3 py-1.5 font-semibold">
+            <li className="flex items-center justify-between gap-3 font-semibold">
               <WorkingButton working={potWorking(pot, units)} label={`What is left of ${pot.product}: show the working`}>
                 <span>{pot.taken.length === 0 ? "Nothing yet: full" : "Left, by the strokes"}</span>
               </WorkingButton>
               <span>
+                {unknown && "at most "}
                 {left.text} {left.unit}
               </span>
             </li>

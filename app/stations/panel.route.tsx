@@ -1,3 +1,4 @@
+import { noGaugeReads } from "#core/panel/brief";
 import { useMemo, useState } from "react";
 import { Link, Outlet, data } from "react-router";
 import { FINISHES } from "#core/models/ways/way";
@@ -33,10 +34,23 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
   const measured = state.film.spots;
   const caption = measured
     ? `Mean of the panel, ${measured} ${measured === 1 ? "spot" : "spots"} read`
-    : state.coats.length
-      ? "As sprayed, predicted"
-      : "Below the clear";
-  const section = <FilmSection layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} caption={caption} />;
+    : state.film.how === "forecast" || state.film.how === "by a strip beside it"
+      ? state.film.how === "forecast"
+        ? "By its coats alone: no gauge reads here"
+        : "By a strip beside it: no gauge reads here"
+      : state.coats.length
+        ? "As sprayed, predicted"
+        : "Below the clear";
+  const section = (
+    <FilmSection
+      layers={state.layers}
+      floor_m={floor_m}
+      baseColour={job.colourCss}
+      preview={preview}
+      caption={caption}
+      ground={noGaugeReads(panel.substrate) ? "plastic" : "metal"}
+    />
+  );
   return (
     <div className="flex min-h-full flex-col">
       <PageHeader

@@ -1,4 +1,4 @@
-import type { PanelBrief } from "../panel/brief";
+import { type PanelBrief, noGaugeReads } from "../panel/brief";
 import { STACKS } from "../models/film/stack-prior";
 import type { UnderLayer } from "../models/prep/under-clear";
 import type { ProductSheet } from "../models/product/sheet";
@@ -7,12 +7,20 @@ import { type PanelFacts, derivePanel } from "../panel/derive-panel";
 import type { ReadSpot } from "../panel/film-record";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
-import { filmFacts } from "./film-question";
+import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
 import { type ClearThere, FilmJudge, type Thinnest } from "./film-judge";
 
 /** How the clear at a place is known, surest first. */
-export type HowKnown = "measured" | "measured less removal" | "measured with coats since" | "by its neighbours" | "inferred";
+export type HowKnown =
+  | "measured"
+  | "measured less removal"
+  | "measured with coats since"
+  | "by its neighbours"
+  | "inferred"
+  /** No gauge reads on the part: by a metal strip beside it, or by the logged coats alone. */
+  | "by a strip beside it"
+  | "forecast";
 
 export interface Spot extends ReadSpot {
   /** Clear there now as the judge has it; null where no reading over clear is at hand. */
@@ -76,7 +84,7 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     mean: judge?.mean() ?? null,
     thinnest: judge?.thinnest() ?? null,
     inferred: judge?.inferred ?? false,
-    how: leastSure(told),
+    how: foretoldClear(brief, facts)?.how ?? leastSure(told),
     spots: told.length,
     beforeWork: began === null ? null : clearAt(began).mean,
     worlds: judge?.worlds ?? [],
@@ -90,8 +98,10 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
 }
 
 /** The judge of facts that nobody has judged yet; null where nothing is read over clear. */
-const firstJudge = (brief: PanelBrief, facts: PanelFacts): FilmJudge | null =>
-  facts.observations.some((o) => o.layer === "after") ? new FilmJudge(filmFacts(brief, facts)) : null;
+const firstJudge = (brief: PanelBrief, facts: PanelFacts): FilmJudge | null => {
+  const film = filmFacts(brief, facts);
+  return film.observations.some((o) => o.layer === "after") ? new FilmJudge(film) : null;
+};
 
 /** Where the work on the newest build began, once it was read again since: at its first thinning, or at that reading where none was logged. */
 function firstWork({ builds, spots }: Pick<PanelFacts, "builds" | "spots">, entries: readonly LedgerEntry[]): number | null {
@@ -108,7 +118,15 @@ function howKnown({ films, latest }: ReadSpot, { hasBefore }: Pick<PanelFacts, "
   return latest!.since.taken_m > 0 ? "measured less removal" : "measured";
 }
 
-const SURENESS: readonly HowKnown[] = ["measured", "measured less removal", "measured with coats since", "by its neighbours", "inferred"];
+const SURENESS: readonly HowKnown[] = [
+  "measured",
+  "measured less removal",
+  "measured with coats since",
+  "by its neighbours",
+  "inferred",
+  "by a strip beside it",
+  "forecast",
+];
 
 /** One word for several spots: the least sure way in which any of them that was read itself was found. */
 function leastSure(ways: readonly HowKnown[]): HowKnown | null {
@@ -144,7 +162,7 @@ function underClear(brief: PanelBrief, { spots, addedUnder }: Pick<PanelFacts, "
     return l ? [{ key: step, name, thickness_m: l.film_m, u_m: l.u_m, tone, how: l.how === "told" ? "told" : "inferred" }] : [];
   };
   return [
-    part("ecoat", "e-coat"),
+    ...(noGaugeReads(brief.substrate) ? [] : [part("ecoat", "e-coat")]),
     part("primer", "primer"),
     ...loggedLayer("seal", "sealer", "primer"),
     ...loggedLayer("ground", "ground", "base"),

@@ -33,6 +33,8 @@ export interface FilmFacts {
   relocation_m?: number;
   /** Repeatability of a single reading, pooled over the panel's own repeats; else the field's default. */
   repeatability_m?: number | undefined;
+  /** Where no gauge reads: what the clear is foretold to be, by its coats or by a strip beside it. The observations then tell nothing. */
+  forecast?: { clear_m: number; u_m: number } | undefined;
   /** Correlation length, spreads and roughness taken as given instead of fitted to the readings. */
   unknowns?: FieldUnknowns;
 }
@@ -80,12 +82,22 @@ export function possibleWorlds(film: FilmFacts): World[] {
       : { repeatability_m: requireNumber("repeatability_m", film.repeatability_m, { above: 0, max: 1e-4 }) }),
     ...(film.relocation_m === undefined ? {} : { relocation_m: requireNumber("relocation_m", film.relocation_m, { min: 0, max: 1 }) }),
   };
+  if (film.forecast) return [{ weight: 1, prior: { ...common, ...foretold(film.forecast) } }];
   const few = observations.length > FIT_READINGS ? everyNth(observations, FIT_READINGS) : observations;
   return histories(film).map(({ weight, prior }) => {
     const all = { ...common, ...prior };
     return { weight, prior: { ...all, ...(film.unknowns ?? unknownsOf(fitField(few, outline, all, { bodyLines }))) } };
   });
 }
+
+/** Beliefs where nothing is read: the clear as it is foretold, thinner at the edges as usual, on nothing that would be read with it. */
+const foretold = ({ clear_m, u_m }: { clear_m: number; u_m: number }): Partial<FieldPrior> => ({
+  under_m: 0,
+  uUnder_m: 0,
+  clear_m,
+  uClear_m: u_m,
+  inflation: 0,
+});
 
 /** `count` members evenly spaced over a list. */
 function everyNth<T>(list: readonly T[], count: number): T[] {

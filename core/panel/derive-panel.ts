@@ -21,8 +21,9 @@ import {
   thinsPanel,
 } from "./builds";
 import type { PanelBrief } from "./brief";
-import { type PotState, isOf, potsOf } from "./pots";
+import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
+import { type StripClear, stripClear } from "./strip";
 
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
 export interface PanelFacts extends FilmRecord {
@@ -52,6 +53,9 @@ export interface PanelFacts extends FilmRecord {
   mix: EntryOf<"mix"> | null;
   /** Pots of the panel's own clear, oldest first. */
   pots: PotState[];
+  /** Clear by a metal strip beside a part on which no gauge reads. */
+  strip: StripClear | null;
+  strips: EntryOf<"strip">[];
   /** Gloss mix that was chosen. */
   matteMix: EntryOf<"matteMix"> | null;
   /** Gun and settings taken up after the last coat, on this panel or another of the job. */
@@ -108,8 +112,12 @@ export function derivePanel(
   const addedUnder = underLayers(under.map((u) => u.body));
   const whole = coats.filter(overPanel).map((c) => c.predicted);
   const predictedClear = whole.length > 0 ? sumCoats(whole, shop) : null;
+  const record = filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes });
+  const strips = ofKind(entries, "strip");
   return {
-    ...filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes }),
+    ...record,
+    strips,
+    strip: stripClear(strips, { changes, repeatability_m: record.repeatability_m }),
     climate: climates.at(-1) ?? null,
     coats,
     backCoats,
@@ -130,7 +138,7 @@ export function derivePanel(
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
     mix: mixes.at(-1) ?? null,
-    pots: potsOf(mixes, ofKind(all, "coat")),
+    pots: potsOf(mixes, ofKind(all, "coat"), (c) => c.body.volume_m3 ?? (c.elsewhere ? null : sprayedVolume(brief, LET_GO, c.body))),
     matteMix: ofKind(all, "matteMix").at(-1) ?? null,
     gunSet: newerThan(ofKind(all, "gunSet").at(-1), coats.at(-1)?.entry),
     coatElsewhere: ofKind(all, "coat").findLast((c) => c.elsewhere) ?? null,
@@ -150,6 +158,9 @@ export function derivePanel(
     simulated: [...entries, ...climates.slice(-1)].some((e) => e.simulated),
   };
 }
+
+/** How a trigger is held where nobody says: let go at each end. */
+const LET_GO = { trigger: "released" } as const;
 
 /** A climate logged on another panel holds for a coat so long after: a day's work in the same booth. Common practice. */
 const SAME_DAY_MS = 12 * 3600e3;

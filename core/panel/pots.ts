@@ -16,15 +16,22 @@ export interface PotState {
   left_m3: number;
 }
 
-/** Pots with their coats. A coat that names none, or one that was put right since, came out of the newest pot that lived when it was sprayed. */
-export function potsOf(mixes: readonly EntryOf<"mix">[], coats: readonly EntryOf<"coat">[]): PotState[] {
+/**
+ * Pots with their coats. A coat that names none, or one that was put right since, came out of the newest pot that lived when it was sprayed.
+ * @param volumeOf what a coat took; null: nobody knows
+ */
+export function potsOf(
+  mixes: readonly EntryOf<"mix">[],
+  coats: readonly EntryOf<"coat">[],
+  volumeOf: (coat: EntryOf<"coat">) => number | null = (c) => c.body.volume_m3,
+): PotState[] {
   const untilOf = (m: EntryOf<"mix">) => m.at_ms + 1000 * m.body.potLife_s;
   const potOf = (c: EntryOf<"coat">) =>
     mixes.find((m) => m.id === c.body.potId) ?? mixes.findLast((m) => m.at_ms <= c.at_ms && c.at_ms <= untilOf(m));
   return mixes.map((entry) => {
     const taken = coats
       .filter((c) => potOf(c) === entry)
-      .map((c) => ({ coatId: c.id, panelId: c.panelId, number: c.body.number, at_ms: c.at_ms, volume_m3: c.body.volume_m3 }));
+      .map((c) => ({ coatId: c.id, panelId: c.panelId, number: c.body.number, at_ms: c.at_ms, volume_m3: volumeOf(c) }));
     const left_m3 = Math.max(0, entry.body.volume_m3 - taken.reduce((a, t) => a + (t.volume_m3 ?? 0), 0));
     return { entry, until_ms: untilOf(entry), taken, left_m3 };
   });

@@ -187,6 +187,8 @@ export const LEDGER_BODIES = {
     /** The place was found again by a mark or a template. */
     template: z.boolean().default(false),
   }),
+  /** A metal strip beside a part on which no gauge reads: read before clear and after it. */
+  strip: z.object({ phase: z.enum(["before", "after"]), gauge: text(40), readings: z.array(filmReading).min(1).max(20) }),
   /** Zero and foil of a gauge, as it read them. */
   gaugeCheck: z.object({
     gauge: text(40).min(1),

@@ -1,4 +1,4 @@
-import { type PotState, potsOf } from "#core/panel/pots";
+import { type PotState, potsOf, sprayedVolume } from "#core/panel/pots";
 import type { EntryOf, LedgerEntry } from "#core/record/entry";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
@@ -32,6 +32,10 @@ export async function loadPots(
   );
   const clearOf = (e: LedgerEntry) => products.get(e.panelId) ?? "mix";
   const productOf = (m: EntryOf<"mix">) => m.body.product || clearOf(m);
+  const takenBy = (c: EntryOf<"coat">) => {
+    const panel = panels.find((p) => p.id === c.panelId);
+    return c.body.volume_m3 ?? (panel ? sprayedVolume(panel, job.way, c.body) : null);
+  };
   const mixes = ofKind(entries, "mix");
   const coats = ofKind(entries, "coat");
   const names = [...new Set(mixes.map(productOf))];
@@ -40,6 +44,7 @@ export async function loadPots(
     potsOf(
       mixes.filter((m) => productOf(m) === product),
       coats.filter((c) => clearOf(c) === product),
+      takenBy,
     ).map((pot): PotView => ({
       ...pot,
       product,

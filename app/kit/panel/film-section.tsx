@@ -25,6 +25,8 @@ const HOW_WORDS = {
   "measured with coats since": "measured, with the coats since as predicted",
   "by its neighbours": "by its neighbours",
   inferred: "inferred, not measured",
+  "by a strip beside it": "by a strip beside it, not on the part",
+  forecast: "by forecast alone, not measured",
   predicted: "predicted, not measured",
   told: "as told by the painter",
 } as const;
@@ -36,12 +38,15 @@ export function FilmSection({
   baseColour,
   preview,
   caption,
+  ground = "metal",
 }: {
   layers: readonly Layer[];
   floor_m: number;
   baseColour: string;
   preview: SectionPreview;
   caption: string;
+  /** What it lies on: metal unless told. */
+  ground?: string;
 }) {
   const units = useUnits();
   const id = useId();
@@ -125,7 +130,7 @@ export function FilmSection({
         </defs>
         <rect x="0" width={BAR} y={HEIGHT - STEEL} height={STEEL - 2} fill={`url(#${id}-steel)`} />
         <text x={BAR + 10} y={HEIGHT - 9} fontSize="13" fill="var(--ink2)">
-          metal
+          {ground}
         </text>
         {stacked.map((l, i) => (
           <rect
@@ -201,7 +206,7 @@ export function FilmSection({
     const parts = stacked.map((l) => `${l.name} ${show("film", l.thickness_m, units).text}`);
     const off = preview.removal ? ` ${show("film", preview.removal.removal_m, units).text} ${units.film} is planned to come off.` : "";
     const on = preview.coat ? ` ${preview.coat.name} would add ${show("film", coat_m, units).text} ${units.film}.` : "";
-    return `Section of the film in ${units.film}, from the metal up: ${parts.join(", ")}. Clear ${show("film", clear_m, units).text} in all, floor ${showFilm(floor_m, units).text}.${off}${on}`;
+    return `Section of the film in ${units.film}, from the ${ground} up: ${parts.join(", ")}. Clear ${show("film", clear_m, units).text} in all, floor ${showFilm(floor_m, units).text}.${off}${on}`;
   }
 }
 

@@ -1,3 +1,4 @@
+import { InferredTag } from "./inferred-tag";
 import { memo } from "react";
 import { Progress } from "radix-ui";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
@@ -40,7 +41,7 @@ export const VerdictHeading = memo(function VerdictHeading({
       </h2>
       <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
         {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}
-        {result?.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+        {result?.inferred && <InferredTag />}
         {run.busy && (
           <>
             <Progress.Root

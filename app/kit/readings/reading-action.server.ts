@@ -1,4 +1,6 @@
-import { spotPlanForm } from "~/kit/readings/reading.form";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { recordEntry } from "#server/commands/record-entry";
+import { spotPlanForm, stripForm } from "~/kit/readings/reading.form";
 import { PHASES, type Phase } from "#core/record/kinds";
 import { setSpotCount } from "#server/commands/spot-plan";
 import type { ServerContext } from "#server/context";
@@ -12,7 +14,7 @@ export async function readingAction(
   ctx: ServerContext,
   view: PanelView,
   form: FormData,
-  { by }: { by: string },
+  { by, units }: { by: string; units: UnitPreferences },
 ): Promise<FormAnswer | Awaited<ReturnType<typeof answerForm>> | null> {
   const panelId = view.panel.id;
   switch (textOf(form, "intent")) {
@@ -28,6 +30,11 @@ export async function readingAction(
         return { ok: true, intent: "stand-in", message: null, errors: {} };
       });
     }
+    case "strip":
+      return answerForm(form, stripForm(units), async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "strip", body, by, clientKey: textOf(form, "formKey") || null }),
+        message: "Strip stored",
+      }));
     case "spots":
       return answerForm(form, spotPlanForm, async ({ count }) => ({ entryId: await setSpotCount(ctx, view, { count, by }) }));
     default:

@@ -29,6 +29,21 @@ export const readingForm = (units: UnitPreferences) =>
       return { clientKey: v.clientKey, body };
     });
 
+/** A metal strip beside a part, read before clear or after it. */
+export const stripForm = (units: UnitPreferences) =>
+  z
+    .object({
+      phase: z.enum(["before", "after"]),
+      value: z.string({ error: "Type a reading" }).trim().min(1, "Type a reading").max(200),
+      gauge: z.string().trim().max(40).default(""),
+    })
+    .transform((v, ctx) => {
+      const { problem, readings } = readFilms(v.value, units);
+      if (problem === null) return { phase: v.phase, gauge: v.gauge || "typed", readings };
+      ctx.addIssue({ code: "custom", path: ["value"], message: problem });
+      return z.NEVER;
+    });
+
 /** How many places are read, and one place more. */
 export const spotPlanForm = z.object({ count: z.coerce.number().int().min(3).max(40) });
 export const addSpotForm = z.object({ x_m: z.coerce.number().min(0).max(6), y_m: z.coerce.number().min(0).max(6) });

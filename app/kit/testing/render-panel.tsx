@@ -1,3 +1,5 @@
+import { houseWay } from "#core/models/ways/house-ways";
+import { NO_BRIEF } from "#core/panel/job-brief";
 import { render } from "@testing-library/react";
 import { Outlet, createRoutesStub } from "react-router";
 import { DEFAULT_REMOVAL, type ShopRemoval } from "#core/models/correction/clearing";
@@ -49,7 +51,8 @@ export function testView({
       colourName: "grey",
       colourCss: "#808080",
       finish,
-      wayId: "two-full",
+      way: houseWay("two-full"),
+      brief: NO_BRIEF,
       createdAt_ms: 0,
       archivedAt_ms: null,
     },

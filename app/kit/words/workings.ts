@@ -13,7 +13,8 @@ import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "./lines";
 
 export function meanClearWorking(state: PanelState, units: UnitPreferences): Working {
-  const { inferred } = state.film;
+  const { inferred, how, mean } = state.film;
+  if (how === "forecast" || how === "by a strip beside it") return foretoldWorking(state, mean, units);
   const spots = state.spots.flatMap((s) => (s.clear ? [{ name: s.name, ...s.clear }] : []));
   return {
     title: inferred ? "Clear, inferred from the total" : "Clear by difference",
@@ -35,6 +36,24 @@ export function meanClearWorking(state: PanelState, units: UnitPreferences): Wor
       : state.foil
         ? "More spots near edges and body lines; three readings a spot instead of one."
         : "A foil check logged with the readings.",
+  };
+}
+
+/** The clear of a part on which no gauge reads. */
+function foretoldWorking({ film, coats, strip }: PanelState, mean: PanelState["film"]["mean"], units: UnitPreferences): Working {
+  return {
+    title: film.how === "forecast" ? "Clear by forecast alone" : "Clear by a strip beside the part",
+    formula:
+      film.how === "forecast"
+        ? "No gauge reads on this part. What each logged coat was to lay by the deposition model, less what was taken off; thinner at edges as usual. Nothing of it was measured on the part, and the span is the model's own."
+        : "No gauge reads on this part. What was measured on a metal strip sprayed beside it, within a share of it; thinner at edges as usual.",
+    inputs: [
+      { name: "coats logged", shown: String(coats.length) },
+      ...(strip ? [withU("by the strip", "film", strip.clear_m, strip.u_m, units)] : []),
+      ...(mean ? [withU("mean of the part", "film", mean.clear_m, mean.u_m, units)] : []),
+    ],
+    sources: film.how === "forecast" ? ["orchard-flow", "yakamoz-default"] : ["shop-reading", "yakamoz-default"],
+    changesMost: "A metal strip beside the part, read before clear and after.",
   };
 }
 

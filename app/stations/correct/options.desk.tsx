@@ -1,3 +1,4 @@
+import { InferredTag } from "~/kit/panel/inferred-tag";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { type OptionCase, type OptionForecast, type OptionKind, type ShopRates, type Waiting, waitingOf } from "#core/judge/options";
@@ -63,7 +64,7 @@ export function OptionsDesk({ cured, left_s, rates }: { cured: number; left_s: n
         </p>
         <div className="mt-2 flex flex-wrap gap-2">
           {cured < 1 && <Tag kind="caution">Not cured: {showWait(left_s)} to go</Tag>}
-          {inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+          {inferred && <InferredTag />}
         </div>
       </div>
       <ScrollRegion label="Options" className="mt-5">

@@ -1,3 +1,4 @@
+import { InferredTag } from "~/kit/panel/inferred-tag";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { Check } from "lucide-react";
 import { Link, useFetcher } from "react-router";
@@ -47,7 +48,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         </h2>
         <div className="mt-2 flex flex-wrap gap-2">
           <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
-          {body.inferred && <Tag kind="caution">Inferred, not measured</Tag>}
+          {body.inferred && <InferredTag />}
         </div>
       </div>
       <p className="mt-2 text-ink2">

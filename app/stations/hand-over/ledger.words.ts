@@ -23,6 +23,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   turn: "turned",
   bakeStart: "heat on",
   matteMix: "matte mix",
+  strip: "strip beside the part",
 };
 export const entryName = (kind: string): string => NAMES[kind as LedgerEntry["kind"]] ?? kind;
 
@@ -67,6 +68,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return `${e.body.role === "target" ? "to match" : "the part"}, ${e.body.readings.map((r) => r.entered).join(", ")} GU at ${e.body.angle}°`;
     case "texture":
       return `${e.body.role === "target" ? "the neighbour" : "the part"}: ${e.body.rating.toFixed(1)} on 1 glass to 5 heavy`;
+    case "strip":
+      return `strip ${e.body.phase} clear: ${e.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", ")}`;
     case "gaugeCheck":
       return e.body.gauge;
     case "under":

@@ -31,6 +31,7 @@ export function reportLines(
   const { mean, thinnest, beforeWork, inferred, how } = state.film;
   const removed = removedAtSpots(state);
   const plan = state.plan?.body;
+  const foretold = how === "forecast" || how === "by a strip beside it";
   const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
   const rated = state.texture.findLast((t) => t.body.role === "part");
   const gloss = state.gloss.findLast((g) => g.body.role === "part");
@@ -44,13 +45,16 @@ export function reportLines(
     ...line("Finish", `${FINISHES[job.finish]}, ${job.way.name.toLowerCase()}`),
     ...line("Clear", `${product.sheet.name}, ${coatWords(state.builds, panel.coatsPlanned)}`),
     ...line("Clear before the work, mean", beforeWork ? film(beforeWork.clear_m, beforeWork.u_m) : null),
-    ...line("Film of clear, mean", mean ? film(mean.clear_m, mean.u_m) : "not measured"),
+    ...line(
+      "Film of clear, mean",
+      mean ? `${film(mean.clear_m, mean.u_m)}${foretold ? ", not measured on the part" : ""}` : "not measured",
+    ),
     ...line(
       "Thinnest place",
       thinnest ? `${film(thinnest.clear_m, thinnest.u_m)}, ${placeInWords(thinnest.at, panel.shape)}` : "not measured",
     ),
     ...line("Film floor kept to", `${showFilm(floor_m, units).text} ${units.film}`),
-    ...line("How it was found", how ? (inferred ? "inferred from the total, not measured" : HOW_FOUND[how]) : "–"),
+    ...line("How it was found", how ? HOW_FOUND[inferred && !foretold ? "inferred" : how] : "–"),
     ...line("Texture by eye", rated ? `${rated.body.rating.toFixed(1)} on the scale 1 glass to 5 heavy` : null),
     ...line(
       "Gloss",
@@ -116,6 +120,8 @@ const HOW_FOUND: Record<HowKnown, string> = {
   "measured with coats since": "after clear less before clear, with the coats since as predicted",
   "by its neighbours": "after clear less before clear at other spots",
   inferred: "inferred from the total, not measured",
+  "by a strip beside it": "on a metal strip sprayed beside it; no gauge reads on the part",
+  forecast: "by forecast from the logged coats alone; no gauge reads on the part",
 };
 
 /** "2 of 2 coats"; over a sanded build: "3 coats, sanded, 2 more". */

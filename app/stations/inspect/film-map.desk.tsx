@@ -1,3 +1,5 @@
+import { noGaugeReads } from "#core/panel/brief";
+import { InferredTag } from "~/kit/panel/inferred-tag";
 import { riskOf } from "#core/judge/chance-at";
 import { Progress } from "radix-ui";
 import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState } from "react";
@@ -35,6 +37,7 @@ export function FilmMapDesk() {
   const { panel, state, job, floor_m } = view;
   const { usual, input, map, run, reason } = usePanelMap();
   const school = correctionSchool(job.way.correction);
+  const blind = noGaugeReads(panel.substrate);
   const [removal_m, setRemoval] = useState(usual.removal_m);
   const [layer, setLayer] = useState<MapLayer>("clear");
   const [picked, setPicked] = useState<Point | null>(null);
@@ -80,7 +83,7 @@ export function FilmMapDesk() {
             ))}
         </h2>
         <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
-          {map?.inferred ? <Tag kind="caution">Inferred, not measured</Tag> : map && <Tag kind="good">Measured before and after</Tag>}
+          {map?.inferred ? <InferredTag /> : map && <Tag kind="good">Measured before and after</Tag>}
           {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
           {run.busy && (
             <>
@@ -137,7 +140,7 @@ export function FilmMapDesk() {
                 onPick={setPicked}
               />
             </div>
-            {map.inferred && (
+            {map.inferred && !blind && (
               <p className="text-amber-ink">
                 Without readings before clear the layers below are guessed. More readings after clear cannot mend that.
               </p>
@@ -180,7 +183,7 @@ export function FilmMapDesk() {
               working={working}
             />
             <ReadNext
-              next={map.next}
+              next={blind ? null : map.next}
               sentence={settle.busy ? "Looking how many readings would settle it…" : settleSentence(settle.result)}
             />
             <AcceptanceLabel />
@@ -242,7 +245,7 @@ const Layered = memo(function Layered({
         steps={steps}
         stepText={text}
         spots={state.spots.filter((s) => s.films.after ?? s.films.recheck)}
-        next={layer === "clear" ? null : map.next}
+        next={layer === "clear" || noGaugeReads(panel.substrate) ? null : map.next}
         thinnest={layer === "clear" ? map.thinnest.at : null}
         picked={picked}
         onPick={onPick}

@@ -1,3 +1,4 @@
+import { InferredTag } from "~/kit/panel/inferred-tag";
 import { useState } from "react";
 import { Link, data } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
@@ -10,6 +11,8 @@ import { readingAction } from "~/kit/readings/reading-action.server";
 import { useUnits } from "~/kit/root/use-root";
 import { InspectTabs } from "./tabs";
 import { TextureRating } from "~/kit/panel/texture-rating";
+import { noGaugeReads } from "#core/panel/brief";
+import { StripDesk } from "~/kit/readings/strip-desk";
 import { ReadingDesk } from "~/kit/readings/reading-desk";
 import { Toggle } from "~/kit/ui/toggle";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
@@ -26,8 +29,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
-  const { by } = await formPrefs(request, form);
-  const read = await readingAction(ctx, view, form, { by });
+  const { units, by } = await formPrefs(request, form);
+  const read = await readingAction(ctx, view, form, { by, units });
   if (read) return read;
   throw data("Not understood", { status: 400 });
 }
@@ -42,6 +45,7 @@ export default function Inspect() {
   const sanded = (state.builds.at(-1)?.thinning ?? state.stepsDone).length > 0;
   const [phase, setPhase] = useState<Phase>(sanded ? "recheck" : "after");
   const { mean: clear, thinnest, inferred, spots: readAt } = state.film;
+  const blind = noGaugeReads(panel.substrate);
   const flagged = state.spots.flatMap((s) =>
     (["before", "after", "recheck"] as const).flatMap((p) =>
       s.films[p]?.film.flags.includes(true) ? [`spot ${s.name} ${PHASES[p]}`] : [],
@@ -61,20 +65,19 @@ export default function Inspect() {
               </em>
             </>
           ) : (
-            <>How much clear is there? Read the film after clear, spot by spot.</>
+            <>
+              {blind
+                ? "No gauge reads here: log the coats, or read a strip beside the part."
+                : "How much clear is there? Read the film after clear, spot by spot."}
+            </>
           )}
         </h2>
         <div className="mt-2 flex flex-wrap gap-2">
-          {clear &&
-            (inferred ? (
-              <Tag kind="caution">Inferred, not measured</Tag>
-            ) : (
-              <Tag kind="good">{`Measured at ${readAt} ${readAt === 1 ? "spot" : "spots"}`}</Tag>
-            ))}
+          {clear && (inferred ? <InferredTag /> : <Tag kind="good">{`Measured at ${readAt} ${readAt === 1 ? "spot" : "spots"}`}</Tag>)}
           {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
         </div>
       </div>
-      {inferred && (
+      {inferred && !blind && (
         <p className="mt-2 max-w-[70ch] text-amber-ink">
           There is no reading before clear, so the layers below are guessed from usual stacks. More readings now cannot mend that; take them
           before coat 1 next time.
@@ -86,22 +89,30 @@ export default function Inspect() {
         </p>
       )}
       <div className="mt-5 flex flex-wrap items-center gap-3">
-        <Toggle
-          label="When the readings are taken"
-          value={phase}
-          onChange={(v) => setPhase(v === "recheck" ? "recheck" : "after")}
-          options={[
-            { value: "after", name: "After clear" },
-            { value: "recheck", name: "After sanding" },
-          ]}
-        />
+        {!blind && (
+          <Toggle
+            label="When the readings are taken"
+            value={phase}
+            onChange={(v) => setPhase(v === "recheck" ? "recheck" : "after")}
+            options={[
+              { value: "after", name: "After clear" },
+              { value: "recheck", name: "After sanding" },
+            ]}
+          />
+        )}
         {thinnest && (
           <Link to={`${base}/correct`} className="press" data-kind="main">
             What may come off?
           </Link>
         )}
       </div>
-      <ReadingDesk key={phase} phase={phase} />
+      {blind ? (
+        <div className="mt-5">
+          <StripDesk />
+        </div>
+      ) : (
+        <ReadingDesk key={phase} phase={phase} />
+      )}
       {state.coats.length > 0 && (
         <div className="mt-6">
           <TextureRating of="part" />
@@ -110,12 +121,12 @@ export default function Inspect() {
       {clear && (
         <section className="mt-8 grid gap-6 md:grid-cols-[auto_1fr]">
           <Figure
-            label={inferred ? "clear, inferred" : "clear, mean of the panel"}
+            label={blind ? "clear, foretold" : inferred ? "clear, inferred" : "clear, mean of the panel"}
             shown={showWithUncertainty("film", clear.clear_m, clear.u_m, units)}
             note="± is 95 %, here and on every page"
             working={meanClearWorking(state, units)}
           />
-          <SpotTable />
+          {!blind && <SpotTable />}
         </section>
       )}
     </>

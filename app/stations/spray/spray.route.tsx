@@ -1,3 +1,5 @@
+import { noGaugeReads } from "#core/panel/brief";
+import { StripDesk } from "~/kit/readings/strip-desk";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
@@ -30,7 +32,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;
-  const read = await readingAction(ctx, view, form, { by });
+  const read = await readingAction(ctx, view, form, { by, units });
   if (read) return read;
   switch (textOf(form, "intent")) {
     case "climate":
@@ -64,6 +66,7 @@ export default function Spray() {
   const last = state.coats.at(-1);
   const next = nextCoat(state, way, panel);
   const both = panel.sides === 2;
+  const blind = noGaugeReads(panel.substrate);
   const face = both ? `, ${next.side}` : "";
   const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
   const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
@@ -73,9 +76,9 @@ export default function Spray() {
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
         {done === 0 ? (
           <>
-            {state.hasBefore ? "Ready for coat 1." : "First the film below the clear."}{" "}
+            {state.hasBefore || blind ? "Ready for coat 1." : "First the film below the clear."}{" "}
             <em className="text-glow-ink not-italic">
-              {state.hasBefore
+              {state.hasBefore || blind
                 ? `${panel.coatsPlanned} coats planned, ${next.role} first.`
                 : "After clear the gauge cannot tell the layers apart."}
             </em>
@@ -144,17 +147,17 @@ export default function Spray() {
           <Mix />
         </div>
       </div>
-      {(done === 0 || !state.hasBefore) && (
+      {(done === 0 || !state.hasBefore || blind) && (
         <section className="mt-10" aria-labelledby="before-title">
           <h3 id="before-title" className="text-lg font-semibold">
-            Readings before clear
+            {blind ? "Readings" : "Readings before clear"}
           </h3>
-          {done > 0 && (
+          {done > 0 && !blind && (
             <p className="mt-1 max-w-[60ch] text-amber-ink">
               Clear is on: a reading taken now is not a before-reading. Enter only what was written down before coat 1.
             </p>
           )}
-          <BeforeReadings />
+          {blind ? <StripDesk /> : <BeforeReadings />}
         </section>
       )}
     </>

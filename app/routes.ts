@@ -38,6 +38,7 @@ export default [
     route("inspect/defects", "stations/inspect/defects.route.tsx"),
     route("correct", "stations/correct/correct.route.tsx"),
     route("correct/causes", "stations/correct/causes.route.tsx"),
+    route("correct/flow", "stations/correct/flow.route.tsx"),
     route("correct/options", "stations/correct/options.route.tsx"),
     route("hand-over", "stations/hand-over/hand-over.route.tsx"),
     route("hand-over/next-time", "stations/hand-over/next-time.route.tsx"),

@@ -60,6 +60,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Reflection", (p) => panelPath(p, "Imbat", "Side panel", "inspect/reflection")],
   ["Causes", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/causes")],
   ["Options", (p) => panelPath(p, "Meltem", "Rear quarter", "correct/options")],
+  ["Flow coat", (p) => panelPath(p, "Meltem", "Boot lid", "correct/flow")],
   ["Next time", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over/next-time")],
   ["Gauge", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/gauge")],
   ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],

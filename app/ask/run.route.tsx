@@ -1,5 +1,6 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
+import type { Polygon } from "#core/kernel/geometry/geometry";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { serverContext } from "#server/running";
 import { listClears } from "#server/repos/product-repo";
@@ -17,7 +18,13 @@ export async function loader() {
   return { clears: (await listClears((await serverContext()).db)).map((p) => ({ id: p.id, sheet: p.sheet })) };
 }
 
-const AREA_M2 = 1;
+/** A part of a square metre, for the litres. */
+const SQUARE_M: Polygon = [
+  [0, 0],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+];
 const UNDER_M = 100e-6;
 const NO_COATS: [] = [];
 
@@ -70,7 +77,7 @@ export default function AskRun({ loaderData: { clears } }: Route.ComponentProps)
               flash_s={clear.sheet.flashMin_s}
               tilt_rad={(Number(tilt) * Math.PI) / 180}
               textureLimit={TEXTURE_LIMITS.asSprayed}
-              area_m2={AREA_M2}
+              outline={SQUARE_M}
               under_m={UNDER_M}
             />
           </>

@@ -140,6 +140,7 @@ const CLOSED = {
   "no nibs": "no nibs",
   "total build": "total build",
   "clear build": "clear build",
+  runs: "would run at any pace",
   "sanded through": "sanding would cut through",
   "strip first": "strip first: total build",
   cut: "cut-through",

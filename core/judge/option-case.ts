@@ -10,7 +10,16 @@ import type { PanelState } from "./account";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { FilmJudge } from "./film-judge";
 import { DEFAULT_TAPE_M } from "./limits";
-import { type Decision, FLOW_STEPS, type Judged, type JudgedWork, type OptionCase, type ShopRates, decideOptions } from "./options";
+import {
+  type Decision,
+  FLOW_STEPS,
+  type FlowCase,
+  type Judged,
+  type JudgedWork,
+  type OptionCase,
+  type ShopRates,
+  decideOptions,
+} from "./options";
 import { planFor } from "./plan-for";
 import { type ZoneChoice, openNibs, openRuns } from "./zone-plan";
 
@@ -26,6 +35,8 @@ export interface OptionInput {
   cured: number;
   rates: ShopRates;
   shop?: ShopRemoval;
+  /** The flow coat as its own page plans it. */
+  flow?: FlowCase | null;
 }
 
 /** A figure that, were it otherwise, would lead to another choice. */
@@ -92,7 +103,7 @@ const shifted = (film: FilmFacts, by_m: number): FilmFacts => ({
 
 /** A panel as the options see it: its thinnest place, its worst run, its nibs and texture, and what the plans of each way come to. */
 function caseOf(
-  { brief, state, finish, floor_m, schoolId, cured, rates, shop = DEFAULT_REMOVAL }: OptionInput,
+  { brief, state, finish, floor_m, schoolId, cured, rates, shop = DEFAULT_REMOVAL, flow = null }: OptionInput,
   judge: FilmJudge,
   texture: Texture,
 ): OptionCase {
@@ -115,12 +126,19 @@ function caseOf(
     floor_m,
     rates,
     removalOf: (steps, t) => clearingPlan(steps, t, shop),
-    judged: judgedPlans(brief, state, choice, judge, runs.length > 0),
+    flow,
+    judged: judgedPlans(brief, state, choice, judge, { anyRun: runs.length > 0, flow }),
   };
 }
 
 /** The plan of each way that has one, judged. */
-function judgedPlans(brief: PanelBrief, state: PanelState, choice: ZoneChoice, judge: FilmJudge, anyRun: boolean): Judged {
+function judgedPlans(
+  brief: PanelBrief,
+  state: PanelState,
+  choice: ZoneChoice,
+  judge: FilmJudge,
+  { anyRun, flow }: { anyRun: boolean; flow: FlowCase | null },
+): Judged {
   const judged = (own: Partial<ZoneChoice>): JudgedWork | null => {
     const { plan, assess } = planFor(brief, state, { ...choice, ...own }, judge);
     if (plan.problem) return null;
@@ -142,8 +160,8 @@ function judgedPlans(brief: PanelBrief, state: PanelState, choice: ZoneChoice, j
         return work ? [[runSchool, work]] : [];
       }),
     );
-  const flat = clearingPlan(FLOW_STEPS, { ...choice.texture, wanted_m: 0 }, choice.shop).total;
-  const flatting = judge.risk({ panel: { ...flat, rim_m: 0 }, local: [], floor_m: choice.floor_m });
+  const flat = flow ?? clearingPlan(FLOW_STEPS, { ...choice.texture, wanted_m: 0 }, choice.shop).total;
+  const flatting = judge.risk({ panel: { removal_m: flat.removal_m, u_m: flat.u_m, rim_m: 0 }, local: [], floor_m: choice.floor_m });
   return {
     spot: judged({ schoolId: "spot" }),
     run: anyRun ? each({ schoolId: "spot" }) : {},

@@ -83,13 +83,23 @@ export interface OptionCase {
   rates?: ShopRates;
   /** How the removal of a ladder is worked out: the plain plan, or the one that clears each step's marks. */
   removalOf?: (steps: readonly RemovalStep[], texture?: Texture) => { total: Removal };
+  /** The flow coat as its own page plans it: what it takes off and lays, and what speaks against it. */
+  flow?: FlowCase | null;
   /** The plans that the ways open, judged; without them a way is forecast for the zone by itself. */
   judged?: Judged;
 }
 
+export interface FlowCase {
+  removal_m: number;
+  u_m: number;
+  adds_m: number;
+  uAdds_m: number;
+  runs: boolean;
+}
+
 /** Why a way is closed. */
 export type Closed =
-  | { because: "matte" | "uncured" | "no nibs" | "total build" | "clear build" | "sanded through" | "strip first" }
+  | { because: "matte" | "uncured" | "no nibs" | "total build" | "clear build" | "sanded through" | "strip first" | "runs" }
   | { because: "cut" | "thin"; chance: number };
 
 export type OptionKind = "leave" | "spot" | "run" | "full" | "flow" | "rebase";
@@ -322,7 +332,8 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
       { why: noPolish, runSchool: fullSchool },
     ),
   );
-  const flat = removalOf(FLOW_STEPS, { peakToValley_m: texture, u_m: uTexture }).total;
+  const flat = input.flow ?? removalOf(FLOW_STEPS, { peakToValley_m: texture, u_m: uTexture }).total;
+  const adds = input.flow ?? { ...F.flow, runs: false };
   const sanded = clear - flat.removal_m - runLoss;
   const through = input.judged?.flatting.cutChance ?? below(sanded, Math.hypot(u, flat.u_m), 0);
   list.push(
@@ -332,8 +343,8 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
         minutes: F.flow.minutes + F.flow.minutesPer_m2 * area + runMinutes,
         material: F.flow.material + F.flow.materialPer_m2 * area,
         removal_m: flat.removal_m + runLoss,
-        left_m: sanded + F.flow.adds_m,
-        u_left_m: Math.hypot(u, F.flow.uAdds_m),
+        left_m: sanded + adds.adds_m,
+        u_left_m: Math.hypot(u, adds.uAdds_m),
         residual: F.flow.residual,
         texture_m: Math.min(texture, wanted),
       },
@@ -342,8 +353,9 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
         rework: through * rebaseCost * F.flowRework,
         why: [
           ...(cured ? [] : [{ because: "uncured" } as const]),
-          ...(total + F.flow.adds_m > OPTION_LIMITS.totalAfterFlow_m ? [{ because: "total build" } as const] : []),
-          ...(clear + F.flow.adds_m > OPTION_LIMITS.clearAfterFlow_m ? [{ because: "clear build" } as const] : []),
+          ...(adds.runs ? [{ because: "runs" } as const] : []),
+          ...(total + adds.adds_m > OPTION_LIMITS.totalAfterFlow_m ? [{ because: "total build" } as const] : []),
+          ...(clear + adds.adds_m > OPTION_LIMITS.clearAfterFlow_m ? [{ because: "clear build" } as const] : []),
           ...(through > OPTION_LIMITS.flowCut ? [{ because: "sanded through" } as const] : []),
         ],
       },

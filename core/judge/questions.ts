@@ -8,7 +8,8 @@ import type { Finish, HouseWay } from "../models/ways/way";
 import type { PanelState } from "./account";
 import { DEFAULT_TAPE_M } from "./limits";
 import type { OptionInput } from "./option-case";
-import type { ShopRates } from "./options";
+import { type FlowAsked, type FlowPlan, flowPlanOf } from "./flow-question";
+import type { FlowCase, ShopRates } from "./options";
 import type { MapInput } from "./panel-map";
 import type { ZoneChoice } from "./zone-plan";
 
@@ -57,8 +58,17 @@ export const usualChoice = (asked: Asked): ZoneChoice => ({
   shop: asked.shopRemoval,
 });
 
+const flowCase = (plan: FlowPlan | null): FlowCase | null =>
+  plan && {
+    ...plan.flat,
+    adds_m: plan.stage.adds_m,
+    uAdds_m: Math.sqrt(Math.max(0, plan.stage.u_clear_m ** 2 - plan.there.u_m ** 2 - plan.flat.u_m ** 2)),
+    runs: plan.stage.against === "runs",
+  };
+
 /** The question of the options page. @param cured share of the cure to sanding reached */
-export const optionQuestion = (asked: Asked, { cured, rates }: { cured: number; rates: ShopRates }): OptionInput => ({
+export const optionQuestion = (asked: Asked & FlowAsked, { cured, rates }: { cured: number; rates: ShopRates }): OptionInput => ({
+  flow: flowCase(flowPlanOf(asked)),
   brief: asked.panel,
   state: asked.state,
   finish: asked.job.finish,

@@ -2,6 +2,7 @@ import type { Phase } from "#core/record/kinds";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import { thinsPanel } from "#core/panel/builds";
+import { noGaugeReads } from "#core/panel/brief";
 import { derivePanel } from "#core/panel/derive-panel";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import { type HiddenPanel, standInGauge } from "#stand-ins/film-gauge";
@@ -95,14 +96,14 @@ async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): P
   const panel = await getPanel(ctx.db, panelId);
   const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
   if (!panel || !product) throw new Refusal(null, "This panel is no longer there");
+  if (noGaugeReads(panel.substrate)) throw new Refusal(null, "No magnetic gauge reads on plastic: read a metal strip beside it");
   const entries = await listEntries(ctx.db, panelId);
   const state = derivePanel(panel, product.sheet, entries);
   const seed = seedOf(panelId, SEED_START);
   const laid_m = state.coats.reduce((a, c) => a + c.predicted.dry_m, 0) * (0.94 + (seed % 13) / 100);
-  const taken_m =
-    ofKind(livingEntries(entries), "step")
-      .filter(thinsPanel)
-      .reduce((a, s) => a + s.body.removal_m, 0) * TRUE_REMOVAL;
+  const living = livingEntries(entries);
+  const thinned = [...ofKind(living, "step").filter(thinsPanel), ...ofKind(living, "flatten")];
+  const taken_m = thinned.reduce((a, s) => a + s.body.removal_m, 0) * TRUE_REMOVAL;
   const under_m = panel.substrate === "factory" ? 70e-6 : 96e-6;
   const factoryClear_m = panel.substrate === "factory" && state.coats.length === 0 ? 44e-6 : 0;
   return { outline: panel.shape.outline, under_m, clear_m: phase === "before" ? 0 : Math.max(0, laid_m + factoryClear_m - taken_m), seed };

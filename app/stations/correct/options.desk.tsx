@@ -19,7 +19,7 @@ const NEXT: Record<OptionKind, { path: string; name: string }> = {
   spot: { path: "/correct?school=spot", name: "Plan it" },
   run: { path: "/correct?school=spot", name: "Plan it" },
   full: { path: "/correct", name: "Plan it" },
-  flow: { path: "/spray/window", name: "Look at the coats" },
+  flow: { path: "/correct/flow", name: "Plan it" },
   rebase: { path: "/spray/below", name: "Start below" },
 };
 /** The very plan that was costed, run school and all. */

@@ -15,7 +15,7 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
 
 export default function OptionsPage({ loaderData }: Route.ComponentProps) {
   const { base, view } = usePanel();
-  const read = view.state.observations.some((o) => o.layer === "after");
+  const read = view.state.film.mean !== null;
   return (
     <>
       <CorrectTabs base={base} />

@@ -33,6 +33,8 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
       return "there are no nibs";
     case "total build":
       return inUnits("all layers together would be above 300 µm", units);
+    case "runs":
+      return "it would run at any pace of this gun";
     case "clear build":
       return inUnits("the clear would be above 160 µm", units);
     case "sanded through":

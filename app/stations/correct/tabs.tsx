@@ -8,6 +8,7 @@ export const CorrectTabs = ({ base }: { base: string }) => (
       { to: `${base}/correct/causes`, label: "Causes" },
       { to: `${base}/correct/options`, label: "Options" },
       { to: `${base}/correct`, label: "Plan and work" },
+      { to: `${base}/correct/flow`, label: "Flow coat" },
     ]}
   />
 );

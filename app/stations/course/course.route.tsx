@@ -1,4 +1,5 @@
 import { data } from "react-router";
+import { flatRemoval } from "#core/judge/flow-question";
 import { recordEntry } from "#server/commands/record-entry";
 import { tiltHeld } from "#core/course/next-wait";
 import { serverContext } from "#server/running";
@@ -19,8 +20,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   switch (textOf(form, "intent")) {
     case "flatten":
       return answerForm(form, flattenForm(units), async ({ grit, by: how, removal }) => {
-        const { job } = await panelOr404(ctx, jobId, panelId);
-        const usual = job.way.flatten;
+        const { job, state, shopRemoval } = await panelOr404(ctx, jobId, panelId);
+        const usual = flatRemoval(job.way.flatten, state, shopRemoval);
         const from = removal === null ? "forecast" : "told";
         const body = { grit, by: how, removal_m: removal ?? usual.removal_m, u_m: usual.u_m, from } as const;
         return {

@@ -8,7 +8,6 @@ import { useEffect, useMemo } from "react";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
 import { handGun } from "#core/panel/next-coat";
-import { polygonArea } from "#core/kernel/geometry/geometry";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { type PlannedCoatRow, coatPlan } from "#core/models/ways/coat-plan";
@@ -188,7 +187,8 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
       {setting.coats.length > 0 && sheet.kind !== "matte clear" && (
         <FlowCoats
           setting={setting}
-          area_m2={polygonArea(panel.shape.outline)}
+          outline={panel.shape.outline}
+          trigger={way.trigger}
           under_m={under_m}
           sandAfter_h={sheet.sandAfter_s / HOUR_S}
           flash_s={timesAt(sheet, air_K).flashMin_s}

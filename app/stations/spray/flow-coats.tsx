@@ -6,7 +6,8 @@ import { textureOf, withTexture } from "#core/models/flow/reflection";
 import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { show, showFilm } from "#core/kernel/units/format";
-import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
+import type { Polygon } from "#core/kernel/geometry/geometry";
+import type { Trigger } from "#core/models/spray/strokes";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
@@ -15,13 +16,15 @@ import { LightTube } from "~/kit/panel/light-tube";
 /** A flow coat in its three meanings against leaving it. */
 export const FlowCoats = memo(function FlowCoats({
   setting,
-  area_m2,
+  outline,
+  trigger,
   under_m,
   sandAfter_h,
   flash_s,
 }: {
   setting: FlowSetting;
-  area_m2: number;
+  outline: Polygon;
+  trigger: Trigger;
   under_m: number;
   sandAfter_h: number;
   /** Between coats, where the setting has one only. */
@@ -29,8 +32,8 @@ export const FlowCoats = memo(function FlowCoats({
 }) {
   const units = useUnits();
   const options = useMemo(
-    () => flowCoatOptions(setting, { area_m2, under_m, sandAfter_h, flash_s, transfer: PLAN_TRANSFER }),
-    [setting, area_m2, under_m, sandAfter_h, flash_s],
+    () => flowCoatOptions(setting, { outline, trigger, under_m, sandAfter_h, flash_s }),
+    [setting, outline, trigger, under_m, sandAfter_h, flash_s],
   );
   const polished = useMemo(() => {
     const left = options.find((o) => o.id === "leave");

@@ -13,6 +13,8 @@ import {
   zoneVerdicts,
 } from "#core/models/flow/flow-advice";
 import { flowConditions } from "#core/panel/logged-setting";
+import type { Polygon } from "#core/kernel/geometry/geometry";
+import type { Trigger } from "#core/models/spray/strokes";
 import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
 import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";
@@ -53,7 +55,8 @@ export function FlowDesk({
   flash_s,
   tilt_rad,
   textureLimit,
-  area_m2,
+  outline,
+  trigger = "released",
   under_m,
   shop,
   neighbour,
@@ -72,7 +75,8 @@ export function FlowDesk({
   flash_s: number;
   tilt_rad: number;
   textureLimit: number;
-  area_m2: number;
+  outline: Polygon;
+  trigger?: Trigger;
   under_m: number;
   /** The shop's own factors; none where nobody's shop is asked. */
   shop?: ShopFactors;
@@ -308,7 +312,8 @@ export function FlowDesk({
         {flowCoats && later && around && sheet.kind !== "matte clear" && (
           <flowCoats.FlowCoats
             setting={later}
-            area_m2={area_m2}
+            outline={outline}
+            trigger={trigger}
             under_m={under_m}
             sandAfter_h={sheet.sandAfter_s / 3600}
             flash_s={flash_s}

@@ -1,7 +1,6 @@
 import { useCallback, useMemo } from "react";
 import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
 import type { FlowCoat } from "#core/models/flow/simulate-coats";
-import { polygonArea } from "#core/kernel/geometry/geometry";
 import { tiltOf, wetBuild } from "#core/course/next-wait";
 import { SHEET_K, flashLeastAt } from "#core/models/product/sheet";
 import { FlowDesk } from "./window.desk";
@@ -57,7 +56,8 @@ export default function PanelWindow() {
         flash_s={flash_s}
         tilt_rad={tiltOf(state, panel)}
         textureLimit={TEXTURE_LIMITS[job.finish]}
-        area_m2={polygonArea(panel.shape.outline)}
+        outline={panel.shape.outline}
+        trigger={job.way.trigger}
         under_m={under_m}
         shop={view.shopFactors}
         neighbour={state.texture.findLast((t) => t.body.role === "target")?.body.rating ?? null}

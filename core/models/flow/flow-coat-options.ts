@@ -1,7 +1,7 @@
 import { FLAT_M, MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
 import { requireNumber } from "../../kernel/guard";
-import { passTime } from "../mix/pots";
-import { SPRAY } from "../spray/constants";
+import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
+import { type Trigger, coatOver } from "../spray/strokes";
 import { SUBSTRATE_TEXTURE } from "./constants";
 import type { FlowSetting } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
@@ -32,14 +32,14 @@ export interface FlowCoatOption {
 
 /**
  * The flow coat in its three meanings against leaving it: texture, film, hours, litres and the danger of a run.
- * @param plan the coats as planned, on their substrate @param panel area, film of all layers below the clear, hours before it may be sanded, flash between coats where the plan has one coat only
+ * @param plan the coats as planned, on their substrate @param panel outline, film of all layers below the clear, hours before it may be sanded, flash between coats where the plan has one coat only
  * @throws RangeError
  */
 export function flowCoatOptions(
   plan: FlowSetting,
-  panel: { area_m2: number; under_m: number; sandAfter_h: number; transfer: number; flash_s: number },
+  panel: { outline: Polygon; trigger?: Trigger; under_m: number; sandAfter_h: number; flash_s: number },
 ): FlowCoatOption[] {
-  const area = requireNumber("area_m2", panel.area_m2, { above: 0, max: 50 });
+  const area = requireNumber("area_m2", polygonArea(panel.outline), { above: 0, max: 50 });
   const wait_h = requireNumber("sandAfter_h", panel.sandAfter_h, { min: 0, max: 2000 });
   const under_m = requireNumber("under_m", panel.under_m, { min: 0, max: 2e-3 });
   const { conditions, coats } = plan;
@@ -48,20 +48,9 @@ export function flowCoatOptions(
   const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, { min: 0, max: 30 * 86400 });
   const waited = { ...last, flash_s: between_s };
   const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
-  const spray_h = (list: typeof coats) =>
-    list.reduce(
-      (a, c, i) =>
-        a +
-        passTime({
-          area_m2: area,
-          fan_m: c.gun.fan_m ?? (SPRAY.fanRef_m * c.gun.distance_m) / SPRAY.distanceRef_m,
-          overlap: c.gun.overlap,
-          handSpeed_m_s: c.gun.handSpeed_m_s,
-        }) +
-        (i < list.length - 1 ? c.flash_s : 0),
-      0,
-    ) / 3600;
-  const volume = (c: typeof conditions, r: FlowResult) => (r.dry_m * area) / ((c.volumeSolids / (1 + c.reducer)) * panel.transfer);
+  const over = (c: (typeof coats)[number]) => coatOver(panel.outline, c.gun, panel.trigger);
+  const spray_h = (list: typeof coats) => list.reduce((a, c, i) => a + over(c).time_s + (i < list.length - 1 ? c.flash_s : 0), 0) / 3600;
+  const volume = (list: typeof coats) => list.reduce((a, c) => a + over(c).volume_m3, 0);
   const option = (
     o: Pick<FlowCoatOption, "id" | "name" | "how">,
     result: FlowResult,
@@ -109,12 +98,12 @@ export function flowCoatOptions(
     option({ id: "leave", name: "Leave it", how: "the coats as planned, nothing more" }, first, {
       clear_m: first.dry_m,
       hours: spray_h(coats),
-      volume_m3: volume(conditions, first),
+      volume_m3: volume(coats),
     }),
     option({ id: "last-wet", name: "Last wet coat", how: "the last coat a little slower and 7.5 % more reduced, same visit" }, lastWet, {
       clear_m: lastWet.dry_m,
       hours: spray_h(wetter),
-      volume_m3: volume(wet, lastWet),
+      volume_m3: volume(wetter),
     }),
     option(
       { id: "re-clear", name: "Flat and re-clear", how: "cure, sand all clear flat, clean, two coats with slow hardener and 10 % reducer" },
@@ -122,14 +111,14 @@ export function flowCoatOptions(
       {
         clear_m: Math.max(0, first.dry_m - FLAT_M) + reClear.dry_m,
         hours: spray_h(coats) + wait_h + flat_h + spray_h(pair),
-        volume_m3: volume(conditions, first) + volume(flow, reClear),
+        volume_m3: volume(coats) + volume(pair),
         extra: first.visible_m < FLATTEST_M ? "the first coats are as flat already" : null,
       },
     ),
     option({ id: "stacked", name: "Stacked builds", how: "three coats, sand next day, three coats" }, stacked, {
       clear_m: Math.max(0, stackFirst.dry_m - FLAT_M) + stacked.dry_m,
       hours: spray_h(stack) * 2 + wait_h + flat_h,
-      volume_m3: volume(conditions, stackFirst) + volume(conditions, stacked),
+      volume_m3: 2 * volume(stack),
     }),
   ];
 }

@@ -221,7 +221,13 @@ describe("advice", () => {
 });
 
 describe("flow coat in its three meanings", () => {
-  const panel = { area_m2: 1, under_m: 110e-6, sandAfter_h: 16, transfer: 0.65, flash_s: 600 };
+  const square = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ] as const;
+  const panel = { outline: square, under_m: 110e-6, sandAfter_h: 16, flash_s: 600 };
   const options = flowCoatOptions(setting, panel);
   const of = (id: string) => options.find((o) => o.id === id)!;
   test("flat and re-clear is the flattest and takes a day; the last wet coat takes no longer than leaving it", () => {
@@ -243,13 +249,15 @@ describe("flow coat in its three meanings", () => {
   test("film adds up: clear is what was laid less what was flatted, all film has the layers below", () => {
     for (const o of options) expect(o.total_m).toBeCloseTo(o.clear_m + panel.under_m, 12);
     expect(of("re-clear").clear_m).toBeGreaterThan(of("leave").clear_m);
+    // Litres are the strokes': two coats more of the two that are planned, whatever the area says.
+    expect(of("re-clear").volume_m3).toBeCloseTo(2 * of("leave").volume_m3, 12);
     expect(of("stacked").volume_m3).toBeGreaterThan(of("leave").volume_m3 * 2.5);
   });
   test("too much film in all or too much clear is said, and nonsense is refused", () => {
     expect(flowCoatOptions(setting, { ...panel, under_m: 220e-6 }).find((o) => o.id === "stacked")!.against).toContain("300 µm");
     const heavy = flowCoatOptions(at({ handSpeed_m_s: 0.26 }), panel).find((o) => o.id === "stacked")!;
     expect(heavy.against === null || heavy.against.length > 0).toBe(true);
-    expect(() => flowCoatOptions(setting, { ...panel, area_m2: 0 })).toThrow("area_m2");
+    expect(() => flowCoatOptions(setting, { ...panel, outline: square.slice(0, 2) })).toThrow("area_m2");
   });
 });
 

@@ -1,5 +1,7 @@
 import { type Polygon, boundingBox, requirePolygon } from "../../kernel/geometry/geometry";
 import { requireNumber } from "../../kernel/guard";
+import { SPRAY } from "./constants";
+import type { GunSettings } from "./deposit";
 
 /** How a hand goes over a part. Defaults of ours; common practice. */
 export const USUAL_STROKES = {
@@ -90,4 +92,18 @@ function reachesWithin(outline: Polygon, low: number, high: number, gap_m: numbe
  */
 export function coatVolume(strokes: Strokes, fluidRate_m3_s: number): number {
   return requireNumber("fluidRate_m3_s", fluidRate_m3_s, { min: 1e-7, max: 1e-4 }) * strokes.trigger_s;
+}
+
+export interface CoatVolume {
+  /** Ready-to-spray material through the gun, and how long the passes take. */
+  volume_m3: number;
+  time_s: number;
+  strokes: number;
+}
+
+/** Material and time of one coat over a whole part with this gun: its strokes by its own fan. @throws RangeError */
+export function coatOver(outline: Polygon, gun: GunSettings, trigger: Trigger = "released"): CoatVolume {
+  const fan_m = gun.fan_m ?? (SPRAY.fanRef_m * gun.distance_m) / SPRAY.distanceRef_m;
+  const strokes = strokesOver(outline, { fan_m, overlap: gun.overlap, handSpeed_m_s: gun.handSpeed_m_s, trigger });
+  return { volume_m3: coatVolume(strokes, gun.fluidRate_m3_s), time_s: strokes.time_s, strokes: strokes.count };
 }

@@ -4,7 +4,8 @@ import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { type HouseWay, plannedCoats } from "./way";
 import { coatShare } from "./coat-gun";
-import { type CoatVolume, coatVolumes, volumeByArea } from "./way-volumes";
+import type { CoatVolume } from "../spray/strokes";
+import { coatVolumes, volumeByArea } from "./way-volumes";
 
 /** Share of what leaves the gun that lands: a usual hand over a usual panel. Common practice 50–70 %; small parts far less. */
 export const PLAN_TRANSFER = 0.65;

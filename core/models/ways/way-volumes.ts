@@ -2,27 +2,18 @@ import type { Polygon } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
-import { SPRAY } from "../spray/constants";
-import { type Trigger, coatVolume, strokesOver } from "../spray/strokes";
+import { type CoatVolume, type Trigger, coatOver } from "../spray/strokes";
 import { coatGun } from "./coat-gun";
 import { type CoatZone, type HouseWay, plannedCoat } from "./way";
 
 /** Repaired spots against the whole part, where nobody has drawn them: a default of ours. */
 export const SPOTS_SHARE = 0.25;
 
-export interface CoatVolume {
-  /** Ready-to-spray material through the gun, and how long the passes take. */
-  volume_m3: number;
-  time_s: number;
-  strokes: number;
-}
-
 /** Ready-to-spray material and time of one coat of one face with this gun. @throws RangeError */
 export function volumeOfCoat(outline: Polygon, gun: GunSettings, { zone, trigger }: { zone: CoatZone; trigger: Trigger }): CoatVolume {
-  const fan_m = gun.fan_m ?? (SPRAY.fanRef_m * gun.distance_m) / SPRAY.distanceRef_m;
-  const strokes = strokesOver(outline, { fan_m, overlap: gun.overlap, handSpeed_m_s: gun.handSpeed_m_s, trigger });
+  const whole = coatOver(outline, gun, trigger);
   const share = zone === "whole" ? 1 : SPOTS_SHARE;
-  return { volume_m3: share * coatVolume(strokes, gun.fluidRate_m3_s), time_s: share * strokes.time_s, strokes: strokes.count };
+  return { ...whole, volume_m3: share * whole.volume_m3, time_s: share * whole.time_s };
 }
 
 /** Ready-to-spray material and time of each coat of one face, from the hand's strokes with this gun at the way's pace. @throws RangeError */

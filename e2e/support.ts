@@ -4,7 +4,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Page, expect } from "@playwright/test";
-import { freePort } from "../scripts/trial/harness";
+import { freePort, ownFolder } from "../scripts/trial/harness";
 
 /** Collects what the console should never say. */
 export function watchConsole(page: Page): string[] {
@@ -31,17 +31,19 @@ export async function open(page: Page, path: string): Promise<void> {
   );
 }
 
-/** A server of the test's own on an empty data folder, to be killed and started again. */
-export async function ownServer() {
+/** A server of the test's own on an empty data folder, or a copy of one, to be killed and started again; its clock can be moved. */
+export async function ownServer(like?: string) {
+  const folder = like ? ownFolder(like) : mkdtempSync(join(tmpdir(), "yakamoz-own-"));
   const env = {
     ...process.env,
-    YAKAMOZ_DATA: mkdtempSync(join(tmpdir(), "yakamoz-own-")),
+    YAKAMOZ_DATA: folder,
     PORT: String(await freePort()),
     NODE_ENV: "production",
   };
   let child: ChildProcess | null = null;
   let ahead_ms = 0;
   return {
+    folder,
     url: `http://127.0.0.1:${env.PORT}`,
     async start() {
       child = spawn(process.execPath, ["--import", "./e2e/shift-clock.mjs", "server.mjs"], {

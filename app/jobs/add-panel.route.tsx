@@ -5,12 +5,13 @@ import { data, redirect } from "react-router";
 import { addPanel } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
 import { getJob } from "#server/repos/job-repo";
+import { listPanels } from "#server/repos/panel-repo";
 import { listClears } from "#server/repos/product-repo";
 import { answerForm } from "~/kit/form/answer";
 import { panelForm } from "./job.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { PANEL_QUANTITIES, PanelFields, panelStart, productChoice } from "./panel-fields";
+import { PANEL_QUANTITIES, PanelFields, panelStart, productChoice, productFor } from "./panel-fields";
 import { FieldErrors } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { formOf } from "~/kit/http/body.server";
@@ -20,12 +21,14 @@ export const meta: Route.MetaFunction = () => [{ title: "Add a panel · Yakamoz"
 
 export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [job, products] = await Promise.all([getJob(ctx.db, params.jobId), listClears(ctx.db)]);
+  const [job, panels, products] = await Promise.all([getJob(ctx.db, params.jobId), listPanels(ctx.db, params.jobId), listClears(ctx.db)]);
   if (!job) throw data("This job is not in the file.", { status: 404 });
   return {
     job,
     formKey: ctx.newId(),
     products: products.map(productChoice),
+    /** As the panel before it. */
+    lastRevisionId: panels.at(-1)?.productRevisionId ?? null,
   };
 }
 
@@ -42,8 +45,16 @@ export async function action({ request, params }: Route.ActionArgs) {
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function AddPanel({ loaderData: { job, products, formKey }, actionData }: Route.ComponentProps) {
-  const draft = useDraft("panel", panelStart(useUnits(), products, job.way.coats.length), PANEL_QUANTITIES);
+export default function AddPanel({ loaderData: { job, products, lastRevisionId, formKey }, actionData }: Route.ComponentProps) {
+  const same = products.find((p) => p.revisionId === lastRevisionId)?.revisionId;
+  const draft = useDraft(
+    "panel",
+    {
+      ...panelStart(useUnits(), products, job.way.coats.length),
+      productRevisionId: same ?? productFor(products, job.finish),
+    },
+    PANEL_QUANTITIES,
+  );
   return (
     <>
       <PageHeader title={`${job.vehicle}: add a panel`} note={job.colourName} />

@@ -124,7 +124,8 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
             {pot.taken.map((t) => (
               <li key={t.coatId} className="flex justify-between gap-3 border-b border-hair py-1.5">
                 <span>
-                  {t.panel}, coat {t.number} <span className="text-ink2">{whenText(t.at_ms, now_ms)}</span>
+                  {t.panel}
+                  {t.side && `, ${t.side}`}, coat {t.number} <span className="text-ink2">{whenText(t.at_ms, now_ms)}</span>
                 </span>
                 <span>{t.volume_m3 === null ? "not known" : ml(t.volume_m3)}</span>
               </li>

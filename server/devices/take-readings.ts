@@ -92,7 +92,8 @@ export async function checkStandInGauge(ctx: ServerContext, { panelId, by }: { p
   return recordEntry(ctx, { panelId, kind: "gaugeCheck", body, by, simulated: gauge.simulated });
 }
 
-async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): Promise<HiddenPanel> {
+/** The true film behind the stand-in gauge, as it follows from what was logged: for checking what the program says against. */
+export async function hiddenPanel(ctx: ServerContext, panelId: string, phase: Phase): Promise<HiddenPanel> {
   const panel = await getPanel(ctx.db, panelId);
   const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
   if (!panel || !product) throw new Refusal(null, "This panel is no longer there");

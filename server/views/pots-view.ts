@@ -2,6 +2,7 @@ import { type PotState, potsOf, sprayedVolume } from "#core/panel/pots";
 import type { EntryOf, LedgerEntry } from "#core/record/entry";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
+import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
 import { getJob } from "../repos/job-repo";
 import { listEntries } from "../repos/ledger-repo";
@@ -12,7 +13,7 @@ export interface PotView extends Omit<PotState, "taken"> {
   product: string;
   /** The panels it is for, and what each coat took, by the panels' names. */
   panels: string[];
-  taken: (PotState["taken"][number] & { panel: string })[];
+  taken: (PotState["taken"][number] & { panel: string; side: Side | null })[];
 }
 
 /** Every pot of a job, newest first: what is in it, for what, and which coats came out of it; null when the job is not there. */
@@ -36,6 +37,13 @@ export async function loadPots(
     const panel = panels.find((p) => p.id === c.panelId);
     return c.body.volume_m3 ?? (panel ? sprayedVolume(panel, job.way, c.body) : null);
   };
+  /** Its number on its own face, and which face where there are two. */
+  const placeOf = (coatId: string) => {
+    const coat = coats.find((c) => c.id === coatId)!;
+    const onFace = coats.filter((c) => c.panelId === coat.panelId && c.body.side === coat.body.side);
+    const two = panels.find((p) => p.id === coat.panelId)?.sides === 2;
+    return { number: onFace.indexOf(coat) + 1, side: two ? coat.body.side : null };
+  };
   const mixes = ofKind(entries, "mix");
   const coats = ofKind(entries, "coat");
   const names = [...new Set(mixes.map(productOf))];
@@ -49,7 +57,7 @@ export async function loadPots(
       ...pot,
       product,
       panels: (pot.entry.body.panels.length > 0 ? pot.entry.body.panels : [pot.entry.panelId]).map(nameOf),
-      taken: pot.taken.map((t) => ({ ...t, panel: nameOf(t.panelId) })),
+      taken: pot.taken.map((t) => ({ ...t, ...placeOf(t.coatId), panel: nameOf(t.panelId) })),
     })),
   );
   return {

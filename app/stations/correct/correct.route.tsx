@@ -36,7 +36,7 @@ export default function Correct() {
   const { plan } = view.state;
   const open = plan !== null && view.state.stepsDone.length < plan.body.steps.length;
   const [replan, setReplan] = useState(false);
-  if (view.state.observations.filter((o) => o.layer === "after").length === 0)
+  if (view.state.film.mean === null)
     return (
       <section className="max-w-[60ch] space-y-4">
         <CorrectTabs base={base} />

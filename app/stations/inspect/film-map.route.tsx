@@ -27,7 +27,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 
 export default function FilmMapPage() {
   const { view, base } = usePanel();
-  const read = view.state.observations.some((o) => o.layer === "after");
+  const read = view.state.film.mean !== null;
   return (
     <>
       <InspectTabs base={base} />

@@ -121,7 +121,7 @@ const WAYS = {
   },
   "matte-two": {
     name: "Matte, two closed",
-    goodFor: "Matte: whole part, no polish afterwards",
+    goodFor: "Matte: the whole part, and nothing done to it afterwards",
     price: "Any nib or run means the part again",
     finish: "matte",
     coats: [full({ role: "closed" }), full({ role: "closed" })],

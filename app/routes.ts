@@ -24,6 +24,7 @@ export default [
     route("plan/gloss", "stations/plan/gloss.route.tsx"),
     route("spray", "stations/spray/spray.route.tsx"),
     route("spray/below", "stations/spray/below.route.tsx"),
+    route("spray/mend", "stations/spray/mend.route.tsx"),
     route("spray/ready", "stations/spray/ready.route.tsx"),
     route("spray/gun", "stations/spray/gun.route.tsx"),
     route("spray/coat-plan", "stations/spray/coat-plan.route.tsx"),

@@ -46,6 +46,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Pots", async (p) => (await panelPath(p, "Lodos", "Front door", "x")).replace(/panels\/.*$/, "pots")],
   ["Spray", (p) => panelPath(p, "Lodos", "Front door", "spray")],
   ["Below", (p) => panelPath(p, "Lodos", "Front door", "spray/below")],
+  ["Guided card", (p) => panelPath(p, "Lodos", "Front door", "spray/mend?card=dirtInBase")],
   ["Ready", (p) => panelPath(p, "Lodos", "Front door", "spray/ready")],
   ["Gun", (p) => panelPath(p, "Lodos", "Front door", "spray/gun")],
   ["Coat plan", (p) => panelPath(p, "Lodos", "Rear door", "spray/coat-plan")],

@@ -12,7 +12,8 @@ import { answerForm, textOf } from "~/kit/form/answer";
 import { wetCombForm } from "~/stations/spray/prep.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { usePrefs, useUnits } from "~/kit/root/use-root";
+import { usePrefs, useUnits, useRoot } from "~/kit/root/use-root";
+import { maskWords } from "~/kit/words/mask-words";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
 import { beep } from "~/kit/shell/beep";
 import { useNow } from "~/kit/shell/now";
@@ -75,6 +76,12 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
     void fetcher.submit({ intent, panelId: p.id, number: String(number), formKey }, { method: "post" });
   const busy = fetcher.state !== "idle";
   const others = panels.filter((p) => p.id !== panel?.id);
+  const { shop } = useRoot();
+  const lastCoat_ms = panels.reduce<number | null>(
+    (a, p) => (p.lastCoat_ms !== null && p.lastCoat_ms > (a ?? 0) ? p.lastCoat_ms : a),
+    null,
+  );
+  const mask = maskWords(lastCoat_ms, shop.airChanges_1_h, now_ms);
   return (
     <>
       <PageHeader title={vehicle} note="Booth view" />
@@ -109,6 +116,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
               </>
             )}
           </h2>
+          {mask && <p className="max-w-[46ch] text-[18px] font-medium text-amber-ink">{mask}</p>}
           {panel && (next.what === "stop" || next.what === "wait" || next.what === "spray") && (
             <p className="text-[clamp(56px,11vw,128px)] leading-none font-semibold tracking-tight" data-testid="booth-clock">
               {next.what === "stop" && panel.spraying

@@ -62,16 +62,28 @@ export async function action({ request }: Route.ActionArgs) {
     region: z.enum(["british", "american"]).optional(),
     floor: quantity("film", units, { min: 5e-6, max: 200e-6 }),
     readingsPerSpot: wholeNumber(1, 5),
+    airChanges: z
+      .string()
+      .default("")
+      .transform((t, c) => {
+        const typed = t.trim().replace(",", ".");
+        if (typed === "") return null;
+        const value = Number(typed);
+        if (value >= 0.5 && value <= 500) return value;
+        c.addIssue({ code: "custom", message: "Between 0.5 and 500 times an hour, or empty" });
+        return z.NEVER;
+      }),
     labourPerHour: amount(10_000),
     rejected: amount(1e6),
   });
-  return answerForm(form, schema, async ({ floor, labourPerHour, rejected, region, ...rest }) => {
+  return answerForm(form, schema, async ({ floor, airChanges, labourPerHour, rejected, region, ...rest }) => {
     await wayById(ctx.db, rest.wayId);
     await saveShopSettings(ctx, {
       ...shop,
       ...rest,
       region: region ?? shop.region,
       floor_m: floor,
+      airChanges_1_h: airChanges,
       rates: { labourPerHour, rejected },
       units,
     });
@@ -136,6 +148,14 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
               inputMode="numeric"
               defaultValue={shop.readingsPerSpot}
               errors={errors.readingsPerSpot}
+            />
+            <Field
+              label="Booth changes its air"
+              name="airChanges"
+              inputMode="decimal"
+              defaultValue={shop.airChanges_1_h ?? ""}
+              hint="times an hour, by its papers; empty: not known"
+              errors={errors.airChanges}
             />
             <Field
               label="An hour of work costs"

@@ -88,7 +88,7 @@ const volumesOf = ({ brief, way, facts }: CourseInput): CoatVolume[] =>
 function rowsOf({ brief, sheet, way, facts, shop, now_ms }: CourseInput): (CoatWait | null)[] {
   const { settings, reducer } = handGun(facts, way);
   const air_K = airAt(airOf(facts), now_ms);
-  const conditions = conditionsOf({ sheet, facts, brief }, { air_K, reducer });
+  const conditions = conditionsOf({ sheet, facts, brief, way }, { air_K, reducer });
   const plan = { sheet, conditions, gun: settings, coats: Math.min(12, brief.coatsPlanned), ...(shop ? { shop } : {}) };
   return inRange(() => coatPlan(way, plan))?.map((r) => r.wait) ?? [];
 }

@@ -6,7 +6,7 @@ import { type CoatWait, waitAfter } from "../models/ways/wait-after";
 import type { PanelBrief } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
-import { flowConditions } from "../panel/logged-setting";
+import { flowConditions, lastPaperOf } from "../panel/logged-setting";
 import { newestCoat, nextCoat, nextSide } from "../panel/next-coat";
 import type { PartHeld, Side } from "../record/kinds";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
@@ -78,8 +78,8 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
       flash_s: Math.max(0, ((build[i + 1]?.entry.at_ms ?? c.entry.at_ms) - c.entry.at_ms) / MS),
     })),
     conditions: {
-      ...conditionsOf({ sheet, facts, brief }, { air_K: airAt(air, from_ms), reducer: next.reducer }),
-      below: side === "front" && facts.builds.length > 1 ? SUBSTRATE_TEXTURE.sanded : SUBSTRATE_TEXTURE.basecoat,
+      ...conditionsOf({ sheet, facts, brief, way }, { air_K: airAt(air, from_ms), reducer: next.reducer }),
+      ...(side === "front" && facts.builds.length > 1 ? { below: SUBSTRATE_TEXTURE.sanded } : {}),
     },
     next: { gun: next.settings, reducer: next.reducer },
     shop,
@@ -108,13 +108,26 @@ export const conditionsOf = (
     sheet,
     facts,
     brief,
+    way,
   }: Pick<CourseAsked, "sheet"> & {
-    facts: Pick<PanelFacts, "climate" | "turned">;
+    facts: Pick<PanelFacts, "climate" | "turned" | "under" | "mix">;
     brief: Pick<PanelBrief, "tilt_rad">;
+    /** Its last paper stands where none was logged. */
+    way?: HouseWay;
   },
   { air_K, reducer }: Pick<FlowConditions, "air_K" | "reducer">,
 ): FlowConditions =>
-  flowConditions(sheet, { air_K, material_K: facts.climate?.body.material_K ?? null, reducer, tilt_rad: tiltOf(facts, brief) });
+  flowConditions(
+    // The hardener that was mixed, where that is known.
+    { ...sheet, speed: facts.mix?.body.speed ?? sheet.speed },
+    {
+      air_K,
+      material_K: facts.climate?.body.material_K ?? null,
+      reducer,
+      tilt_rad: tiltOf(facts, brief),
+      lastPaper: lastPaperOf(facts) ?? way?.lastPaper,
+    },
+  );
 
 /** The same every time, so that what is worked out from it is not worked out again. */
 const NONE: readonly CoatState[] = [];

@@ -1,4 +1,5 @@
 import type { KnownUnder } from "../models/film/stack-prior";
+import { type MendRun, mendRuns } from "../models/prep/mend-cards";
 import { type UnderLayer, underLayers } from "../models/prep/under-clear";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { ProductSheet } from "../models/product/sheet";
@@ -66,6 +67,8 @@ export interface PanelFacts extends FilmRecord {
   under: EntryOf<"under">[];
   knownUnder: KnownUnder;
   addedUnder: UnderLayer[];
+  /** Mends on the way, the one begun last first. */
+  mends: MendRun[];
   preflight: EntryOf<"preflight"> | null;
   climates: EntryOf<"climate">[];
   texture: EntryOf<"texture">[];
@@ -145,6 +148,7 @@ export function derivePanel(
     under,
     knownUnder: knownFrom(addedUnder),
     addedUnder,
+    mends: mendRuns(ofKind(entries, "mendStep").map((m) => ({ ...m.body, at_ms: m.at_ms }))),
     preflight: ofKind(entries, "preflight").at(-1) ?? null,
     climates,
     texture: ofKind(entries, "texture"),

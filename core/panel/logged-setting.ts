@@ -2,6 +2,8 @@ import type { PanelBrief } from "./brief";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "./derive-panel";
 import type { ProductSheet } from "../models/product/sheet";
+import { inRange } from "../kernel/guard";
+import { baseRoughness } from "../models/prep/grit-chain";
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { FlowSetting } from "../models/flow/flow-window";
 import type { FlowConditions } from "../models/flow/simulate-coats";
@@ -12,7 +14,7 @@ const AIR_ALONG_M_S = 0.3;
 /** What a clear is sprayed under: its own figures, the day's, how the panel hangs; over base, away from the edges. */
 export function flowConditions(
   sheet: Pick<ProductSheet, "speed" | "volumeSolids">,
-  o: Pick<FlowConditions, "air_K" | "material_K" | "reducer" | "tilt_rad">,
+  o: Pick<FlowConditions, "air_K" | "material_K" | "reducer" | "tilt_rad"> & { lastPaper?: number | null | undefined },
 ): FlowConditions {
   return {
     air_K: o.air_K,
@@ -23,9 +25,20 @@ export function flowConditions(
     airSpeed_m_s: AIR_ALONG_M_S,
     tilt_rad: o.tilt_rad,
     edge: 1,
-    below: SUBSTRATE_TEXTURE.basecoat,
+    below: baseOver(o.lastPaper ?? null),
   };
 }
+
+/** The base that clear is laid on, by its last paper where that is known; else a usual one. */
+function baseOver(lastPaper: number | null): FlowConditions["below"] {
+  const { long_m, short_m } = SUBSTRATE_TEXTURE.basecoat;
+  const rough = lastPaper === null ? 1 : (inRange(() => baseRoughness(lastPaper)) ?? 1);
+  return { long_m: rough * long_m, short_m: rough * short_m };
+}
+
+/** The last paper below the base that was logged; null: nobody said. */
+export const lastPaperOf = ({ under }: Pick<PanelFacts, "under">): number | null =>
+  under.findLast((u) => u.body.step === "sand" && u.body.grit !== null)?.body.grit ?? null;
 
 /** Waits between the coats of a panel as logged, s. */
 export const flashesOf = (coats: PanelFacts["coats"]): number[] =>
@@ -40,6 +53,7 @@ export function loggedSetting(brief: PanelBrief, state: PanelFacts, sheet: Produ
       material_K: state.climate?.body.material_K ?? null,
       reducer: state.coats.at(-1)!.entry.body.reducer,
       tilt_rad: brief.tilt_rad,
+      lastPaper: lastPaperOf(state),
     }),
     coats: state.coats.map((c, i) => ({
       gun: c.entry.body.settings,

@@ -5,6 +5,7 @@ import { SANDING_TOOLS } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "../models/correction/schools";
 import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
+import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
@@ -157,6 +158,8 @@ export const LEDGER_BODIES = {
     reach_m: z.number().min(0).max(6).nullable(),
     note: text(200),
   }),
+  /** A step of a mend on the way, as its card has it, counted from 0. */
+  mendStep: z.object({ card: z.enum(MEND_CARD_IDS), step: z.int().min(0).max(20) }),
   preflight: z.object({ ticks: z.array(z.enum(PREFLIGHT_IDS)) }),
   /** How the surface looks on the scale 1 glass … 5 heavy, by eye along a light tube. */
   texture: z.object({ role: z.enum(["target", "part"]), rating: z.number().min(1).max(5), place: text(60) }),

@@ -176,7 +176,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
     gun,
     coats: coatsPlanned,
     shop,
-    conditions: conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer }),
+    conditions: conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer }),
   });
   const waits = sides === 2 ? [...face, { least_s: turn_s, most_s: null }, ...face] : face;
   // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.

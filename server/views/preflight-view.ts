@@ -1,5 +1,5 @@
 import { format } from "date-fns";
-import { PREFLIGHT, type PreflightId } from "#core/models/prep/preflight";
+import { PREFLIGHT, type PreflightId, stillCounts } from "#core/models/prep/preflight";
 import type { ServerContext } from "../context";
 import { loadJobViews } from "./panel-view";
 
@@ -7,7 +7,10 @@ import { loadJobViews } from "./panel-view";
 export async function loadPreflight(ctx: ServerContext, jobId: string, panelId: string) {
   const views = await loadJobViews(ctx, jobId);
   const own = views.find((v) => v.panel.id === panelId);
-  const others = views.filter((v) => v.panel.id !== panelId).flatMap((v) => v.state.preflight?.body.ticks ?? []);
+  const now_ms = ctx.now_ms();
+  const others = views
+    .filter((v) => v.panel.id !== panelId)
+    .flatMap(({ state: { preflight } }) => (preflight && stillCounts(preflight.at_ms, now_ms) ? preflight.body.ticks : []));
   const forJob = new Set<PreflightId>(PREFLIGHT.filter((p) => p.scope === "job").map((p) => p.id));
   return {
     fromJob: [...new Set(others)].filter((t) => forJob.has(t)),

@@ -8,7 +8,10 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { usePanel } from "~/kit/panel/use-panel";
-import { useUnits } from "~/kit/root/use-root";
+import { useRoot, useUnits } from "~/kit/root/use-root";
+import { maskWords } from "~/kit/words/mask-words";
+import { MEND_CARDS } from "#core/models/prep/mend-cards";
+import { newestCoat } from "#core/panel/next-coat";
 import { useNow } from "~/kit/shell/now";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { WorkingButton } from "~/kit/ui/figure";
@@ -27,6 +30,7 @@ const PAGES: Partial<Record<StepKind, { to: string; go: string }>> = {
   handOver: { to: "/hand-over", go: "Hand it over" },
 };
 const MORE = [
+  { to: "/spray/mend", label: "Mend something" },
   { to: "/spray/ready", label: "Ready?" },
   { to: "/spray/gun", label: "Gun" },
   { to: "/spray/coat-plan", label: "Coat plan" },
@@ -41,6 +45,7 @@ const STEP_MS = 30_000;
 export function CourseDesk() {
   const { view, base } = usePanel();
   const { job, panel, product, state, shopFactors } = view;
+  const { shop } = useRoot();
   const now_ms = Math.floor(useNow() / STEP_MS) * STEP_MS;
   const steps = useMemo(
     () =>
@@ -61,6 +66,8 @@ export function CourseDesk() {
   const sentence = now && courseSentence(now, stepName(now, naming), now_ms);
   const late = action && lateWords(action, now_ms);
   const waiting = now !== null && now.id !== action?.id;
+  const mask = maskWords(newestCoat(state)?.entry.at_ms ?? null, shop.airChanges_1_h, now_ms);
+  const mend = state.mends.find((m) => m.step !== null);
   const done = steps.filter((s) => s.state === "done" || s.state === "missed");
   const ahead = steps.filter((s) => s.state !== "done" && s.state !== "missed");
   return (
@@ -80,6 +87,14 @@ export function CourseDesk() {
       </h2>
       {now && <p className="max-w-[60ch] text-ink2">{stepWhy(now)}</p>}
       {late && <p className={`mt-1 max-w-[60ch] ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
+      {mask && <p className="mt-1 max-w-[60ch] font-medium text-amber-ink">{mask}</p>}
+      {mend?.step && (
+        <p className="mt-1">
+          <Link to={`${base}/spray/mend?card=${mend.card}`} className="inline-block min-h-6 underline underline-offset-4">
+            Mending: {MEND_CARDS[mend.card].name.toLowerCase()}, step {mend.done + 1} of {MEND_CARDS[mend.card].steps.length}
+          </Link>
+        </p>
+      )}
       <div className="mt-4 min-h-[60px]">{action && <Do step={action} naming={naming} at={waiting ? "ahead" : "now"} />}</div>
       <ol className="mt-6 border-t border-hair" aria-label="Course, from now on" data-testid="course">
         {ahead.map((s) => (

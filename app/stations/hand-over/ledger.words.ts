@@ -1,3 +1,4 @@
+import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { PART_HELD, PHASES } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
@@ -24,6 +25,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   bakeStart: "heat on",
   matteMix: "matte mix",
   strip: "strip beside the part",
+  mendStep: "mended on the way",
 };
 export const entryName = (kind: string): string => NAMES[kind as LedgerEntry["kind"]] ?? kind;
 
@@ -72,6 +74,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return `strip ${e.body.phase} clear: ${e.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", ")}`;
     case "gaugeCheck":
       return e.body.gauge;
+    case "mendStep":
+      return `${MEND_CARDS[e.body.card].name}, step ${e.body.step + 1}`;
     case "under":
       return e.body.step;
     case "cause":

@@ -115,12 +115,12 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
   const today = useCallback(
     (hardeners: readonly PartSheet[]) => {
       if (other) return [];
-      const conditions = conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer: sheet.reducerMin });
+      const conditions = conditionsOf({ sheet, facts: state, brief: panel, way: job.way }, { air_K, reducer: sheet.reducerMin });
       const flash_s = timesAt(sheet, air_K).flashMin_s;
       const coats = plannedCoats(way, panel.coatsPlanned).map((c) => ({ gun: coatGun(gun, c), flash_s }));
       return hardenersToday(hardeners, { conditions, coats }, TEXTURE_LIMITS[finish]);
     },
-    [other, sheet, state, panel, air_K, way, gun, finish],
+    [other, sheet, state, panel, air_K, way, job.way, gun, finish],
   );
   const cansOf = useCallback((name: string) => cans.filter((c) => c.name === name), [cans]);
   const partner = sheet.blendWith === "" ? null : (allSheets(onShelf, parts).find((s) => s.name === sheet.blendWith) ?? null);

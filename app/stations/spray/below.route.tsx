@@ -1,6 +1,8 @@
 import { KeptForm } from "~/kit/draft/draft-form";
 import { useEffect, useState } from "react";
 import { data, useFetcher } from "react-router";
+import { inRange } from "#core/kernel/guard";
+import { type GritChain, gritChain } from "#core/models/prep/grit-chain";
 import { BASE_OPEN_S, UNDER_STEPS, USUAL_FILM_M, type UnderField, omissions } from "#core/models/prep/under-clear";
 import { show, showFilm, showWait } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
@@ -22,6 +24,16 @@ import { InUnits } from "~/kit/ui/in-units";
 
 const MS = 1000;
 
+/** Whether the papers below the base follow each other, by the rule of the correction ladder. */
+function chainWords({ steps, fault, last }: GritChain, wanted: number): string {
+  const papers = steps.map((s) => `P${s.grit}`).join(" → ");
+  if (fault?.what === "coarser")
+    return `${papers}: P${fault.to} after P${fault.from} goes back to a coarser paper; finish again from there.`;
+  if (fault) return `${papers}: P${fault.to} wants ${fault.passes} passes to clear P${fault.from}; one between is quicker, and surer.`;
+  const short = last < wanted ? ` This way wants P${wanted} below the base.` : "";
+  return `${papers}: each clears the one before.${short}`;
+}
+
 export async function action({ request, params: { panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
   const form = await formOf(request);
@@ -42,6 +54,7 @@ export default function Below() {
   const now_ms = useNow();
   const log = view.state.under;
   const [open, setOpen] = useState<string | null>(null);
+  const chain = inRange(() => gritChain(log.flatMap((u) => (u.body.step === "sand" && u.body.grit !== null ? [u.body.grit] : []))));
   const missing = omissions(log.map((u) => u.body));
   const baseAt_ms = log.findLast((u) => u.body.step === "base")?.at_ms ?? null;
   const age_s = baseAt_ms === null ? null : (now_ms - baseAt_ms) / MS;
@@ -68,6 +81,11 @@ export default function Below() {
       {started && missing.length > 0 && (
         <p className="mt-1 max-w-[70ch] text-ink2">
           Clear is on. What is not logged here counts as not known when a fault is traced later, not as left out.
+        </p>
+      )}
+      {chain && (
+        <p className={`mt-2 max-w-[70ch] ${chain.fault ? "font-medium text-amber-ink" : "text-ink2"}`} data-testid="grit-chain">
+          {chainWords(chain, view.job.way.lastPaper)}
         </p>
       )}
       <ul className="mt-4 border-t border-hair">

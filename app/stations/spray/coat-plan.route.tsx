@@ -67,8 +67,8 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
   const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
   const { settings: gun, reducer } = hand;
   const conditions = useMemo(
-    () => conditionsOf({ sheet, facts: state, brief: panel }, { air_K, reducer }),
-    [air_K, state, sheet, reducer, panel],
+    () => conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer }),
+    [air_K, state, sheet, reducer, panel, way],
   );
   const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {
     try {

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { data, useFetcher } from "react-router";
 import { dewPointMargin } from "#core/models/climate/dew-point";
-import { PREFLIGHT, climateChecks } from "#core/models/prep/preflight";
-import { show } from "#core/kernel/units/format";
+import { PREFLIGHT, climateChecks, stillCounts } from "#core/models/prep/preflight";
+import { show, showWait } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeClimate } from "#server/devices/take-climate";
 import { serverContext } from "#server/running";
@@ -56,13 +56,16 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
   const now_ms = useNow();
-  const climate = view.state.climate?.body ?? null;
+  const read = view.state.climate;
+  const old = read !== null && !stillCounts(read.at_ms, now_ms);
+  const climate = read?.body ?? null;
   const checks = climate ? climateChecks(climate, view.product.sheet) : [];
-  const stored = view.state.preflight?.body.ticks ?? [];
-  // What holds for the whole job is remembered from its other panels.
-  const kept = view.state.preflight ? stored : fromJob;
+  const { preflight } = view.state;
+  const expired = preflight !== null && !stillCounts(preflight.at_ms, now_ms);
+  // What holds for the whole job is remembered from its other panels; a tick stands for one stay in the booth.
+  const kept = preflight && !expired ? preflight.body.ticks : fromJob;
   // Ticked at once; what the server holds takes over when nothing is on its way.
-  const key = `${view.state.preflight?.id ?? ""} ${fromJob.join()}`;
+  const key = `${preflight?.id ?? ""} ${expired} ${fromJob.join()}`;
   const [ticks, setTicks] = useState<readonly string[]>(kept);
   const [seen, setSeen] = useState(key);
   if (seen !== key && fetcher.state === "idle") {
@@ -89,6 +92,10 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
           </>
         ) : !climate ? (
           "Read the climate first."
+        ) : old ? (
+          <>
+            The climate is {showWait((now_ms - read.at_ms) / 1000)} old. <em className="text-amber-ink not-italic">Read it again.</em>
+          </>
         ) : left.length > 0 ? (
           <>
             The climate is right. <em className="text-amber-ink not-italic">{left.length} left to look at.</em>

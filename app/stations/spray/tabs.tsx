@@ -8,6 +8,7 @@ export const SprayTabs = ({ base }: { base: string }) => (
     label="Spray"
     tabs={[
       { to: `${base}/spray/below`, label: "Below" },
+      { to: `${base}/spray/mend`, label: "Mend" },
       { to: `${base}/spray/ready`, label: "Ready?" },
       { to: `${base}/spray`, label: "Coats" },
       { to: `${base}/spray/gun`, label: "Gun" },

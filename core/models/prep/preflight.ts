@@ -37,6 +37,11 @@ export const PREFLIGHT = [
 export type PreflightId = (typeof PREFLIGHT)[number]["id"];
 export const PREFLIGHT_IDS = PREFLIGHT.map((p) => p.id) as [PreflightId, ...PreflightId[]];
 
+/** A tick, and a climate that was read, stand for one stay in the booth: a default of ours. */
+export const VISIT_S = 4 * 3600;
+/** Whether what was looked at then still counts. */
+export const stillCounts = (at_ms: number, now_ms: number): boolean => now_ms - at_ms < 1000 * VISIT_S;
+
 export interface ClimateNow {
   air_K: number;
   part_K: number | null;

@@ -81,10 +81,7 @@ function Card({ card, run, now_ms }: { card: MendCardId; run: MendRun | null; no
   const at = run?.step ? run.done : run ? steps.length : 0;
   const wait_s = run?.from_ms !== null && run?.from_ms !== undefined ? (run.from_ms - now_ms) / 1000 : 0;
   const send = (step: number) =>
-    void fetcher.submit(
-      { intent: "step", card, step: String(step), formKey: `${view.formKey}-mend-${card}-${step}`, open: card },
-      { method: "post" },
-    );
+    void fetcher.submit({ intent: "step", card, step: String(step), formKey: `${view.formKey}-mend-${card}-${step}` }, { method: "post" });
   const busy = fetcher.state !== "idle";
   return (
     <section aria-labelledby="card-title" data-testid="mend-card">

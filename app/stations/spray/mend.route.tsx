@@ -1,4 +1,4 @@
-import { data, redirect } from "react-router";
+import { data } from "react-router";
 import { z } from "zod";
 import { MEND_CARDS, MEND_CARD_IDS } from "#core/models/prep/mend-cards";
 import { recordEntry } from "#server/commands/record-entry";
@@ -20,13 +20,10 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
   if (textOf(form, "intent") !== "step") throw data("Not understood", { status: 400 });
   const { by } = await readPrefs(request);
   const clientKey = textOf(form, "formKey") || null;
-  const answer = await answerForm(form, stepForm, async (body) => ({
+  return answerForm(form, stepForm, async (body) => ({
     entryId: await recordEntry(ctx, { panelId, kind: "mendStep", body, by, clientKey }),
     message: `${MEND_CARDS[body.card].name}: step ${body.step + 1} done`,
   }));
-  // A card that was begun from the list stays open.
-  const card = textOf(form, "open");
-  return "ok" in answer && answer.ok && card ? redirect(`?card=${card}`) : answer;
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

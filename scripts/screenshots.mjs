@@ -162,6 +162,24 @@ const VIEWS = {
   "card-edit": () => page.goto("/cards/new/edit"),
   can: () => page.goto("/shelf/cans/new"),
   house: () => page.goto("/house"),
+  ways: () => page.goto("/house/ways"),
+  way: async () => {
+    await page.goto("/house/ways/second-heavier");
+    await page.locator("html[data-live]").waitFor({ state: "attached" });
+    await page.getByLabel("Hand speed, %").nth(1).fill("80");
+    await page.getByText("as typed").waitFor({ timeout: 20000 });
+  },
+  pots: async () => {
+    await panel("Lodos", "Front door", "course");
+    await page.getByRole("link", { name: "Pots", exact: true }).click();
+    await page.getByTestId("pot").first().waitFor();
+  },
+  mend: () => panel("Lodos", "Front door", "spray/mend?card=dirtInBase"),
+  flow: async () => {
+    await panel("Meltem", "Boot lid", "correct/flow");
+    await page.locator("[data-testid=flow-sentence]:not([data-verdict=waiting])").waitFor({ timeout: 20000 });
+  },
+  "new-job": () => page.goto("/jobs/new"),
 };
 /** Committed, two of them in Night too; the rest are for looking. */
 const MAIN = [
@@ -176,14 +194,14 @@ const MAIN = [
   "inspect",
   "film-map",
   "defects",
-  "reflection",
+  "way",
   "causes",
   "options",
   "correct",
   "course",
   "work",
   "hand-over",
-  "next-time",
+  "pots",
 ];
 const shot = async (name, file) => {
   await VIEWS[name]();

@@ -1,6 +1,7 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { fireEvent, screen } from "@testing-library/react";
 import type { CardBody } from "#core/models/cards/card";
+import { testCard } from "#core/models/cards/testing/test-card";
 import { MatteDesk, type MatteCardItem } from "./matte.desk";
 import { renderPage } from "~/kit/testing/render-page";
 
@@ -8,28 +9,7 @@ const card = (number: number, share: number, gloss_GU: number, change: Partial<C
   id: String(number),
   number,
   simulated: false,
-  body: {
-    name: `M ${share}`,
-    productName: "Matte T",
-    productRevisionId: null,
-    mix: "",
-    mattingShare: share,
-    reducer: 0,
-    base: "grey",
-    colourCode: "",
-    orientation: "vertical",
-    coats: 2,
-    dryFilm_m: 50e-6,
-    cure: "air",
-    place: "",
-    gloss: [{ angle: 60, gloss_GU }],
-    colour: "open",
-    glossVerdict: "open",
-    texture: "open",
-    note: "",
-    photoIds: [],
-    ...change,
-  },
+  body: testCard({ name: `M ${share}`, mattingShare: share, reducer: 0, gloss: [{ angle: 60, gloss_GU }], ...change }),
 });
 const FIVE = [90, 62, 34, 18, 9].map((g, i) => card(i + 1, i / 4, g));
 const show = (cards: MatteCardItem[], target_GU: number | null = 25) =>

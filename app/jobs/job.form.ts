@@ -93,22 +93,22 @@ const told = (units: UnitPreferences) => ({
   plate: z.string().trim().max(20).default(""),
   promised: dayAtNoon,
 });
-const toBriefTold = (v: z.infer<z.ZodObject<ReturnType<typeof told>>>): JobBrief => ({
-  targetGloss_GU: v.targetGloss,
-  colourCode: v.colourCode,
-  customer: v.customer,
-  plate: v.plate,
-  promised_ms: v.promised,
+type Told = z.infer<z.ZodObject<ReturnType<typeof told>>>;
+const toJob = (v: z.infer<z.ZodObject<typeof brief>> & Told) => ({
+  vehicle: v.vehicle,
+  colourName: v.colourName,
+  colourCss: v.colourCss,
+  finish: v.finish,
+  wayId: v.wayId,
+  brief: {
+    targetGloss_GU: v.targetGloss,
+    colourCode: v.colourCode,
+    customer: v.customer,
+    plate: v.plate,
+    promised_ms: v.promised,
+  } satisfies JobBrief,
 });
-export const changedJobForm = (units: UnitPreferences) =>
-  z.object({ ...brief, ...told(units) }).transform((v) => ({
-    vehicle: v.vehicle,
-    colourName: v.colourName,
-    colourCss: v.colourCss,
-    finish: v.finish,
-    wayId: v.wayId,
-    brief: toBriefTold(v),
-  }));
+export const changedJobForm = (units: UnitPreferences) => z.object({ ...brief, ...told(units) }).transform(toJob);
 
 /** A new job with its first panel. */
 export const jobForm = (units: UnitPreferences) =>
@@ -120,12 +120,7 @@ export const jobForm = (units: UnitPreferences) =>
       formKey: z.string().max(80),
     })
     .transform((v, ctx) => ({
-      vehicle: v.vehicle,
-      colourName: v.colourName,
-      colourCss: v.colourCss,
-      finish: v.finish,
-      wayId: v.wayId,
-      brief: toBriefTold(v),
+      ...toJob(v),
       clientKey: v.formKey,
       panel: toPanel(v, units, ctx),
     }));

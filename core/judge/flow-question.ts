@@ -1,4 +1,4 @@
-import { GRAIN_M, type Grit } from "../models/correction/abrasives";
+import { nearestPaper } from "../models/prep/grit-chain";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Removal } from "../models/correction/removal-plan";
 import type { ShopFactors } from "../models/flow/simulate-coats";
@@ -19,13 +19,10 @@ export function flatRemoval(flatten: HouseWay["flatten"], state: PanelState, sho
   const own: Removal = { removal_m: flatten.removal_m, u_m: flatten.u_m };
   const { texture, from } = textureOf(state);
   if (from === "usual") return own;
-  const use = { grit: nearestGrit(flatten.grit), backing: flatten.by === "machine" ? "soft" : "medium" } as const;
+  const use = { grit: nearestPaper(flatten.grit), backing: flatten.by === "machine" ? "soft" : "medium" } as const;
   const { total } = clearingPlan([use], texture, shop);
   return total.removal_m > own.removal_m ? total : own;
 }
-
-const nearestGrit = (grit: number): Grit =>
-  (Object.keys(GRAIN_M) as Grit[]).reduce((a, g) => (Math.abs(Number(g.slice(1)) - grit) < Math.abs(Number(a.slice(1)) - grit) ? g : a));
 
 export interface FlowAsked {
   panel: PanelBrief;

@@ -1,3 +1,5 @@
+import { startGun } from "#core/models/ways/coat-gun";
+import { houseWay } from "#core/models/ways/house-ways";
 import { recordEvidence } from "#core/judge/record-evidence";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { derivePanel } from "#core/panel/derive-panel";
@@ -254,4 +256,53 @@ test("heat too soon by the part's own log; matte forced dry; the pour against wh
     job().evidence({ hardenerDays: 3 }).oldHardener,
     job().evidence().oldHardener,
   ]).toEqual([true, false, undefined]);
+});
+
+describe("what a way does on purpose is no finding", () => {
+  const near = startGun(houseWay("near-fast"));
+  const asNear = { distance_m: near.distance_m, pressure_Pa: near.pressure_Pa, handSpeed_m_s: near.handSpeed_m_s };
+  test("near, low and fast, as the way holds the gun: none of the three is named; in another way each is", () => {
+    const j = job();
+    j.climate(22);
+    j.coat(1, asNear);
+    j.coat(2, asNear);
+    const { close, lowPressure, quick } = j.evidence({ way: houseWay("near-fast") });
+    expect({ close, lowPressure, quick }).toEqual({ close: false, lowPressure: false, quick: false });
+    const other = j.evidence({ way: houseWay("two-full") });
+    expect([other.close, other.lowPressure, other.quick]).toEqual([true, true, true]);
+  });
+  test("nearer than even that way holds it is named all the same", () => {
+    const j = job();
+    j.coat(1, { ...asNear, distance_m: 0.08 });
+    expect(j.evidence({ way: houseWay("near-fast") }).close).toBe(true);
+  });
+  test("a thin tack coat, a long flash by choice, a night before sanding, more reducer in a flow coat: none is a fault of its way", () => {
+    const tack = job();
+    tack.add("coat", { number: 1, role: "tack", reducer: 0, wetReading_m: null, settings: { ...TEST_GUN, handSpeed_m_s: 0.34 * 2.4 } });
+    expect(tack.evidence({ way: houseWay("tack-full") })).toMatchObject({ thinCoat: false, quick: false });
+    expect(tack.evidence({ way: houseWay("two-full") })).toMatchObject({ thinCoat: true, quick: true });
+    const long = job();
+    long.coat(1);
+    long.coat(2, {}, 3.2 * 15);
+    expect(
+      long.evidence({ way: { ...houseWay("long-flash"), coats: houseWay("long-flash").coats.map((c) => ({ ...c, flashFactor: 6 })) } })
+        .flashLong,
+    ).toBe(false);
+    const flow = job();
+    for (const n of [1, 2]) flow.coat(n);
+    flow.coat(3);
+    flow.add("coat", { number: 4, role: "flow", reducer: 0.05, wetReading_m: null, settings: TEST_GUN }, 20 * 60);
+    expect(flow.evidence({ way: houseWay("flat-reclear") })).toMatchObject({ overReduced: false, flashLong: false });
+    expect(flow.evidence({ way: houseWay("two-full") })).toMatchObject({ overReduced: true, flashLong: true });
+  });
+  test("a scuff answers a colour older than a day", () => {
+    const old = (scuffed: boolean) => {
+      const j = job();
+      j.add("under", { step: "base", grit: null, coats: 3, film_m: null, pressure_Pa: null, reach_m: null, note: "" });
+      if (scuffed) for (const step of [0, 1]) j.add("mendStep", { card: "oldColour", step }, 13 * 60);
+      j.coat(1, {}, scuffed ? 30 : 26 * 60);
+      return j.evidence().baseOld;
+    };
+    expect([old(false), old(true)]).toEqual([true, false]);
+  });
 });

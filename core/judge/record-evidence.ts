@@ -6,8 +6,11 @@ import type { ShopFactors } from "../models/flow/simulate-coats";
 import { FAR_GUN_M, LOW_PRESSURE_PA, UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "../panel/derive-panel";
 import { type ProductSheet, timesAt } from "../models/product/sheet";
-import type { Finish } from "../models/ways/way";
+import { coatGun, coatShare, startGun } from "../models/ways/coat-gun";
+import { type Finish, type HouseWay, plannedCoat } from "../models/ways/way";
+import type { BodyOf } from "../record/bodies";
 import { PURGE_S } from "../models/cure/bake-plan";
+import { inRange } from "../kernel/guard";
 import type { Evidence } from "../models/defects/diagnose";
 
 /** Limits of a finding; common practice unless a sheet says otherwise. */
@@ -34,13 +37,15 @@ export interface RecordInput {
   state: PanelFacts;
   sheet: ProductSheet;
   finish: Finish;
+  /** What it does on purpose is no finding. */
+  way?: HouseWay | undefined;
   shop?: ShopFactors | undefined;
   /** Days the hardener had been open when it was mixed; null: not known. */
   hardenerDays?: number | null;
 }
 
 /** What a job's own record says of each finding. What it does not hold is left away, never guessed. @throws RangeError */
-export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays = null }: RecordInput): Evidence {
+export function recordEvidence({ brief, state, sheet, finish, way, shop, hardenerDays = null }: RecordInput): Evidence {
   const found: Evidence = { upright: brief.tilt_rad > Math.PI / 4 };
   const set = (id: keyof Evidence, so: boolean | null) => {
     if (so !== null) found[id] = so;
@@ -58,20 +63,30 @@ export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays
   }
   if (coats.length > 0) {
     const guns = coats.map((c) => c.entry.body.settings);
-    set("fastHardener", sheet.speed === "fast");
-    any("far", guns, (g) => g.distance_m > LIMITS.far_m);
-    any("close", guns, (g) => g.distance_m < LIMITS.close_m);
-    any("slow", guns, (g) => g.handSpeed_m_s < LIMITS.slow_m_s);
-    any("quick", guns, (g) => g.handSpeed_m_s > LIMITS.quick_m_s);
-    any("lowPressure", guns, (g) => g.pressure_Pa < LIMITS.lowPressure_Pa);
-    any("thickCoat", coats, (c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m);
-    any("thinCoat", coats, (c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m);
-    any("overReduced", coats, (c) => c.entry.body.reducer > sheet.reducerMax + 1e-9);
+    const meant = coats.map((c) => (way ? meantBy(way, c.entry.body) : NOTHING_MEANT));
+    set("fastHardener", (state.mix?.body.speed ?? sheet.speed) === "fast");
+    const anyGun = (id: keyof Evidence, what: MeantSetting, so: (g: (typeof guns)[number]) => boolean) =>
+      set(
+        id,
+        guns.some((g, i) => so(g) && !meant[i]!.settings.has(what)),
+      );
+    anyGun("far", "distance", (g) => g.distance_m > LIMITS.far_m);
+    anyGun("close", "distance", (g) => g.distance_m < LIMITS.close_m);
+    anyGun("slow", "hand", (g) => g.handSpeed_m_s < LIMITS.slow_m_s);
+    anyGun("quick", "hand", (g) => g.handSpeed_m_s > LIMITS.quick_m_s);
+    anyGun("lowPressure", "pressure", (g) => g.pressure_Pa < LIMITS.lowPressure_Pa);
+    const numbered = coats.map((c, i) => ({ ...c, meant: meant[i]! }));
+    any("thickCoat", numbered, (c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m * Math.max(1, c.meant.share));
+    any("thinCoat", numbered, (c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m * Math.min(1, c.meant.share));
+    any("overReduced", numbered, (c) => c.entry.body.reducer > sheet.reducerMax + c.meant.reducer + 1e-9);
     const { flashMin_s, flashMax_s } = timesAt(sheet, air_K ?? UNLOGGED_AIR_K);
     const gaps = flashesOf(coats);
     if (gaps.length > 0) {
       any("flashShort", gaps, (g) => g < (1 - FLASH_SLACK) * flashMin_s);
-      any("flashLong", gaps, (g) => g > (1 + FLASH_SLACK) * flashMax_s);
+      set(
+        "flashLong",
+        gaps.some((g, i) => !meant[i]!.sanded && g > (1 + FLASH_SLACK) * Math.max(flashMax_s, meant[i]!.flashFactor * flashMin_s)),
+      );
     }
     const v = flowVerdict({ ...loggedSetting(brief, state, sheet), ...(shop ? { shop } : {}) }, TEXTURE_LIMITS[finish]);
     set("settingsRun", v.class === "runs" || v.runChance > 0.5);
@@ -93,17 +108,52 @@ export function recordEvidence({ brief, state, sheet, finish, shop, hardenerDays
     if (!state.preflight) set("unclean", !under.some((u) => u.body.step === "clean"));
     const base = under.findLast((u) => u.body.step === "base");
     const first = coats[0]?.entry.at_ms;
-    set("baseOld", base && first ? (first - base.at_ms) / 1000 > LIMITS.baseOld_s : null);
+    // A scuff answers a colour older than a day.
+    const scuffed = state.mends.some((m) => m.card === "oldColour" && m.done > 1);
+    set("baseOld", base && first ? !scuffed && (first - base.at_ms) / 1000 > LIMITS.baseOld_s : null);
   }
   const last_ms = coats.at(-1)?.entry.at_ms;
   if (state.oven && last_ms !== undefined) {
     const { samples } = state.oven.body;
     const heated = samples.find((s) => s.part_K > LIMITS.heat_K);
-    set("heatSoon", heated ? heated.at_s < (1 - FLASH_SLACK) * PURGE_S : false);
+    set("heatSoon", heated ? heated.at_s < (1 - FLASH_SLACK) * (way?.airBeforeHeat_s ?? PURGE_S) : false);
     if (finish === "matte") set("forcedMatte", heated !== undefined);
   }
   const poured = state.mix?.body.parts.filter((p) => p.mass_kg !== null && p.poured_kg !== null) ?? [];
   if (poured.length > 1) any("wrongRatio", poured, (p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08);
   set("oldHardener", hardenerDays === null ? null : hardenerDays > LIMITS.hardenerDays);
   return found;
+}
+
+type MeantSetting = "distance" | "pressure" | "hand";
+/** What a coat's way has on purpose: settings as they were logged, and how film, reducer and wait may differ. */
+interface Meant {
+  settings: ReadonlySet<MeantSetting>;
+  share: number;
+  reducer: number;
+  flashFactor: number;
+  sanded: boolean;
+}
+const NOTHING_MEANT: Meant = { settings: new Set(), share: 1, reducer: 0, flashFactor: 1, sanded: false };
+/** A setting this near to the way's own is the way's. */
+const AS_MEANT = 0.1;
+
+/** A coat against its way: it is meant so where it was sprayed as the way has it. What was sprayed otherwise is nobody's purpose. */
+function meantBy(way: HouseWay, { number, role, settings }: BodyOf<"coat">): Meant {
+  const coat = plannedCoat(way, number);
+  if (coat.role !== role) return NOTHING_MEANT;
+  const own = inRange(() => coatGun(startGun(way), coat));
+  if (!own) return NOTHING_MEANT;
+  const near = (a: number, b: number) => Math.abs(a / b - 1) < AS_MEANT;
+  const set = new Set<MeantSetting>();
+  if (near(settings.distance_m, own.distance_m)) set.add("distance");
+  if (near(settings.pressure_Pa, own.pressure_Pa)) set.add("pressure");
+  if (near(settings.handSpeed_m_s, own.handSpeed_m_s)) set.add("hand");
+  return {
+    settings: set,
+    share: coatShare({ ...coat, zone: "whole" }, own) || 1,
+    reducer: coat.reducerShift,
+    flashFactor: Math.max(1, coat.flashFactor),
+    sanded: coat.sandAfter,
+  };
 }

@@ -3,6 +3,7 @@ import { riskOf } from "#core/judge/chance-at";
 import { headlineRemoval } from "#core/judge/work";
 import { assess } from "#core/judge/assess";
 import { FilmJudge } from "#core/judge/film-judge";
+import { flowPlanOf } from "#core/judge/flow-question";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import { weighOptions } from "#core/judge/option-case";
 import { DEFAULT_RATES } from "#core/judge/options";
@@ -17,6 +18,7 @@ import type { ServerContext } from "#server/context";
 import { listClocks } from "#server/repos/clock-repo";
 import { listStandings } from "#server/repos/summary-repo";
 import { loadBooth } from "#server/views/booth-view";
+import { loadPots } from "#server/views/pots-view";
 import { loadOptionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
 import { reportLines } from "~/stations/hand-over/report.words";
@@ -63,6 +65,7 @@ export async function compareFigures(
   const { state } = view;
   const { film } = state;
   await compareCourse(ctx, view, say);
+  await comparePots(ctx, view, say);
   say("mean clear", "Inspect", film.mean?.clear_m);
   say("its doubt", "Inspect", film.mean?.u_m);
   say("thinnest clear", "Inspect", film.thinnest?.clear_m);
@@ -147,6 +150,11 @@ export async function compareFigures(
     const setting = await loadOptionSetting(ctx, view);
     const { answer } = weighOptions(optionQuestion(view, { ...setting, rates: DEFAULT_RATES }), { draws: DRAWS, flips: false });
     say("thinnest clear", "Options", answer?.case.clear_m);
+    const flow = answer?.decision.options.find((o) => o.kind === "flow");
+    if (flow && answer?.case.run === null) {
+      say("sanded off for a flow coat", "Options", flow.removal_m);
+      say("sanded off for a flow coat", "Flow coat", flowPlanOf(view)?.flat.removal_m);
+    }
     for (const o of answer?.decision.options ?? []) {
       if (!["spot", "run", "full"].includes(o.kind) || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
       const opened = planFor(view.panel, state, {
@@ -194,6 +202,22 @@ export async function compareFigures(
     list.every((s) => same(s.value, list[0]!.value)) ? [] : [{ panel, quantity, said: list.map(({ page, value }) => ({ page, value })) }],
   );
   return { figures: said.length, disagreements, broken };
+}
+
+/** Pots: what is left of each by the panel's own account and on the page of the job's pots. */
+async function comparePots(
+  ctx: ServerContext,
+  view: PanelView,
+  say: (quantity: string, page: string, value: Said["value"]) => void,
+): Promise<void> {
+  const there = (await loadPots(ctx, view.job.id))!.pots;
+  for (const own of view.state.pots.filter((p) => p.entry.panelId === view.panel.id)) {
+    const shown = there.find((p) => p.entry.id === own.entry.id);
+    say(`left of pot ${own.entry.id}`, "panel", own.left_m3);
+    say(`left of pot ${own.entry.id}`, "Pots", shown?.left_m3 ?? null);
+    say(`coats out of pot ${own.entry.id}`, "panel", own.taken.length);
+    say(`coats out of pot ${own.entry.id}`, "Pots", shown?.taken.length ?? null);
+  }
 }
 
 /** What is next and when: header, lists, booth view, clock strip, calendar of the cure. */

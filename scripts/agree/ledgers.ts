@@ -95,6 +95,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   };
   const coats = async (count: number) => {
     story.push(`${count} coats`);
+    if (chance(0.4)) await add("mix", { volume_m3: 400e-6, reducer: 0, potLife_s: 5400 });
     for (let i = 0; i < count; i++) {
       const id = await add("coat", coatBody(++state.number));
       if (chance(0.08)) await add("coat", coatBody(state.number), id);

@@ -1,4 +1,5 @@
 import type { CardBody } from "#core/models/cards/card";
+import { testCard } from "#core/models/cards/testing/test-card";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 import { createJob, saveProduct } from "../commands/jobs";
@@ -17,27 +18,14 @@ export async function testContext(): Promise<ServerContext & { advance(ms: numbe
 export const sheet = TEST_SHEET;
 
 /** A matte card, sprayed upright and dried in the air. */
-export const cardBody: CardBody = {
+export const cardBody: CardBody = testCard({
   name: "Half",
-  productName: "Matte T",
-  productRevisionId: null,
   mix: "50 : 50",
   mattingShare: 0.5,
-  reducer: 0.05,
   base: "grey base",
-  colourCode: "",
-  orientation: "vertical",
-  coats: 2,
-  dryFilm_m: 50e-6,
-  cure: "air",
   place: "board",
   gloss: [{ angle: 60, gloss_GU: 34 }],
-  colour: "open",
-  glossVerdict: "open",
-  texture: "open",
-  note: "",
-  photoIds: [],
-};
+});
 
 export const coatBody = (number: number) => ({
   number,

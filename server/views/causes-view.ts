@@ -26,6 +26,7 @@ export async function loadCauses(ctx: ServerContext, view: PanelView, kind: Defe
     brief: view.panel,
     state: view.state,
     sheet: view.product.sheet,
+    way: view.job.way,
     finish: view.job.finish,
     shop: view.shopFactors,
     hardenerDays: await hardenerDays(ctx, view),

@@ -73,6 +73,7 @@ export function MixDesk({
   matting = null,
   today,
   cansOf,
+  wetOf,
   onPlan,
   onDone,
   doneLabel,
@@ -95,6 +96,8 @@ export function MixDesk({
   today?: (hardeners: readonly PartSheet[]) => HardenerToday[];
   /** Cans of a part in the order in which to use them up. */
   cansOf?: (name: string) => readonly CanChoice[];
+  /** Wet film of a coat as it lands with the gun in the hand, at a reducer; null: the model does not reach. */
+  wetOf?: (number: number, reducer: number) => number | null;
   onPlan?: (plan: MixPlan | null) => void;
   onDone?: (done: MixDone) => void;
   doneLabel?: string;
@@ -282,7 +285,8 @@ export function MixDesk({
                 return (
                   <li key={c.number} className="flex flex-wrap justify-between gap-x-4 border-b border-hair py-2">
                     <span>
-                      <b className="font-semibold">Coat {c.number}</b> {showFilm(c.wet_m, units).text} wet, {showFilm(c.dry_m, units).text}{" "}
+                      <b className="font-semibold">Coat {c.number}</b>{" "}
+                      {showFilm(wetOf?.(c.number, plan.reducerOnActivated) ?? c.wet_m, units).text} wet, {showFilm(c.dry_m, units).text}{" "}
                       {units.film} dry
                     </span>
                     <span className="text-ink2">

@@ -5,7 +5,9 @@ import { Link, data, useFetcher } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
 import { FILM_CV } from "#core/models/mix/mix-plan";
-import { plannedCoats } from "#core/models/ways/way";
+import { inRange } from "#core/kernel/guard";
+import { deposit } from "#core/models/spray/deposit";
+import { plannedCoat, plannedCoats } from "#core/models/ways/way";
 import { coatGun, coatShare } from "#core/models/ways/coat-gun";
 import { houseWay, usualCoat } from "#core/models/ways/house-ways";
 import { hardenersToday } from "#core/models/flow/hardener-today";
@@ -122,6 +124,15 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
     },
     [other, sheet, state, panel, air_K, way, job.way, gun, finish],
   );
+  const wetOf = useCallback(
+    (number: number, reducer: number) => {
+      if (other) return null;
+      const coat = plannedCoat(way, sprayed + number);
+      const conditions = conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer: reducer + coat.reducerShift });
+      return inRange(() => deposit(coatGun(gun, coat), { ...conditions, shopFactor: view.shopFactors.film }).wet_m);
+    },
+    [other, way, sprayed, sheet, state, panel, air_K, gun, view.shopFactors.film],
+  );
   const cansOf = useCallback((name: string) => cans.filter((c) => c.name === name), [cans]);
   const partner = sheet.blendWith === "" ? null : (allSheets(onShelf, parts).find((s) => s.name === sheet.blendWith) ?? null);
   const onPlan = useCallback(
@@ -182,6 +193,7 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
         matting={state.matteMix?.body.share ?? null}
         today={today}
         cansOf={cansOf}
+        wetOf={wetOf}
         onPlan={onPlan}
         onDone={keep}
         doneLabel="Keep it and start the pot clock"

@@ -1,32 +1,13 @@
 import { type CardBody, cardDifferences, cardGloss, shownEffects } from "#core/models/cards/card";
 import { cardBody } from "#core/models/cards/card-schema";
+import { testCard } from "#core/models/cards/testing/test-card";
 
-const card = (change: Partial<CardBody> = {}): CardBody => ({
-  name: "A",
-  productName: "Matte T",
-  productRevisionId: null,
-  mix: "",
-  mattingShare: 0.75,
-  reducer: 0.05,
-  base: "grey",
-  colourCode: "",
-  orientation: "vertical",
-  coats: 2,
-  dryFilm_m: 50e-6,
-  cure: "air",
-  place: "",
-  gloss: [
-    { angle: 60, gloss_GU: 17 },
-    { angle: 60, gloss_GU: 18 },
-    { angle: 85, gloss_GU: 40 },
-  ],
-  colour: "open",
-  glossVerdict: "open",
-  texture: "open",
-  note: "",
-  photoIds: [],
-  ...change,
-});
+const READ = [
+  { angle: 60, gloss_GU: 17 },
+  { angle: 60, gloss_GU: 18 },
+  { angle: 85, gloss_GU: 40 },
+] as const;
+const card = (change: Partial<CardBody> = {}) => testCard({ gloss: [...READ], ...change });
 
 test("gloss of a card is the mean at one angle, never mixed with another; not read is null", () => {
   expect(cardGloss(card(), 60)).toBe(17.5);

@@ -1,29 +1,15 @@
 import fc from "fast-check";
+import { testCard } from "./testing/test-card";
 import type { CardBody } from "./card";
 import { type MatteFace, chanceApart, matteForecast, setOfThree } from "./matte-forecast";
 
-const card = (share: number, gloss_GU: number, over: Partial<CardBody> = {}): CardBody => ({
-  name: `${share} ${over.cure ?? "air"} ${over.orientation ?? "vertical"}`,
-  productName: "Matte T",
-  productRevisionId: null,
-  mix: "",
-  mattingShare: share,
-  reducer: 0.05,
-  base: "grey",
-  colourCode: "",
-  orientation: "vertical",
-  coats: 2,
-  dryFilm_m: 50e-6,
-  cure: "air",
-  place: "",
-  gloss: [{ angle: 60, gloss_GU }],
-  colour: "open",
-  glossVerdict: "open",
-  texture: "open",
-  note: "",
-  photoIds: [],
-  ...over,
-});
+const card = (share: number, gloss_GU: number, over: Partial<CardBody> = {}) =>
+  testCard({
+    name: `${share} ${over.cure ?? "air"} ${over.orientation ?? "vertical"}`,
+    mattingShare: share,
+    gloss: [{ angle: 60, gloss_GU }],
+    ...over,
+  });
 const LADDER = [card(0, 88), card(0.4, 44), card(0.6, 26), card(0.85, 12.6), card(1, 8)];
 const LEVELS = [
   { share: 0.4, gloss60_GU: 44 },

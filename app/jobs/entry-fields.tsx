@@ -1,10 +1,14 @@
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
+import { COAT_ZONES } from "#core/models/ways/way";
 import type { LedgerEntry } from "#core/record/entry";
+import { PART_HELD } from "#core/record/kinds";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { Field, SelectField } from "~/kit/ui/field";
 
 type Errors = Record<string, string[]>;
+const SIDE_NAMES = { front: "front", back: "back" };
+const BY = { machine: "machine, soft pad", hand: "hand" };
 
 /** The fields of an entry as they were typed, by its kind. */
 export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Errors }) {
@@ -16,6 +20,26 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
       name={name}
       defaultValue={initial(quantity, si, units)}
       errors={errors[name]}
+    />
+  );
+  const select = (name: string, label: string, of: Record<string, string>, value: string) => (
+    <SelectField label={label} name={name} defaultValue={value} errors={errors[name]}>
+      {Object.entries(of).map(([id, text]) => (
+        <option key={id} value={id}>
+          {text}
+        </option>
+      ))}
+    </SelectField>
+  );
+  const typedReadings = (readings: readonly { entered: string; unit: string }[]) => (
+    <Field
+      label="Readings, with spaces between"
+      unit={units.film}
+      name="value"
+      inputMode="decimal"
+      defaultValue={readings.map((r) => (r.unit === units.film ? r.entered : `${r.entered} ${r.unit}`)).join(" ")}
+      hint="another unit may be typed with its name: 5.1 mil"
+      errors={errors.value}
     />
   );
   switch (entry.kind) {
@@ -47,10 +71,42 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
             {field("fan", "Fan seen", "length", s.fan_m)}
             {field("reducer", "Reducer added", "share", reducer)}
             {field("wet", "Wet comb", "film", wetReading_m)}
+            {select("side", "Face", SIDE_NAMES, entry.body.side)}
+            {select("zone", "Where", COAT_ZONES, entry.body.zone)}
           </div>
         </>
       );
     }
+    case "flatten":
+      return (
+        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+          <Field label="Paper, P" name="grit" inputMode="numeric" defaultValue={String(entry.body.grit)} errors={errors.grit} />
+          {select("by", "By", BY, entry.body.by)}
+          {field("removal", "Came off", "film", entry.body.removal_m)}
+        </div>
+      );
+    case "bake":
+      return (
+        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+          {field("part", "Part", "temperature", entry.body.part_K)}
+          {field("time", "For", "duration", entry.body.time_s)}
+        </div>
+      );
+    case "turn":
+      return (
+        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+          {select("how", "Held", PART_HELD, entry.body.how)}
+          {select("side", "Face up", SIDE_NAMES, entry.body.side)}
+        </div>
+      );
+    case "strip":
+      return (
+        <>
+          <input type="hidden" name="phase" value={entry.body.phase} />
+          <input type="hidden" name="gauge" value={entry.body.gauge} />
+          {typedReadings(entry.body.readings)}
+        </>
+      );
     case "mix":
       return (
         <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
@@ -68,17 +124,7 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
         </div>
       );
     case "reading":
-      return (
-        <Field
-          label="Readings, with spaces between"
-          unit={units.film}
-          name="value"
-          inputMode="decimal"
-          defaultValue={entry.body.readings.map((r) => (r.unit === units.film ? r.entered : `${r.entered} ${r.unit}`)).join(" ")}
-          hint="another unit may be typed with its name: 5.1 mil"
-          errors={errors.value}
-        />
-      );
+      return typedReadings(entry.body.readings);
     case "wetComb":
       return <div className="w-40">{field("wet", "Wet comb", "film", entry.body.thickness_m)}</div>;
     default:

@@ -26,9 +26,40 @@ test("each kind is read in the screen's unit, with its minute in the server's zo
     unit: "µm",
   });
   const coat = { number: "2", role: "full", fluidFrom: "turns", fluidRate: "", turns: "2,5", pressure: "1,9", distance: "175" };
-  const { body } = putRightForm("coat", METRIC).parse({ ...coat, overlap: "50", handSpeed: "0,34", fan: "", reducer: "0", wet: "", at });
+  const place = { side: "back", zone: "spots" };
+  const { body } = putRightForm("coat", METRIC).parse({
+    ...coat,
+    ...place,
+    overlap: "50",
+    handSpeed: "0,34",
+    fan: "",
+    reducer: "0",
+    wet: "",
+    at,
+  });
   expect(body).not.toHaveProperty("number");
-  expect(body).toMatchObject({ role: "full", settings: { fluidFrom: "turns", turns: 2.5 }, wetReading_m: null });
+  expect(body).toMatchObject({
+    role: "full",
+    settings: { fluidFrom: "turns", turns: 2.5 },
+    wetReading_m: null,
+    side: "back",
+    zone: "spots",
+  });
+});
+
+test("sanding flat, a bake, a turn and a strip are put right too; a removal that is typed is told, not forecast", () => {
+  expect(putRightForm("flatten", METRIC).parse({ grit: "1500", by: "hand", removal: "9", at }).body).toEqual({
+    grit: 1500,
+    by: "hand",
+    removal_m: near(9e-6, 12),
+    from: "told",
+  });
+  expect(putRightForm("bake", METRIC).parse({ part: "60", time: "30", at }).body).toEqual({
+    part_K: near(333.15, 6),
+    time_s: near(1800, 6),
+  });
+  expect(putRightForm("turn", METRIC).parse({ how: "hung", side: "front", at }).body).toEqual({ how: "hung", side: "front" });
+  expect(putRightForm("strip", METRIC).parse({ phase: "after", gauge: "", value: "98 99", at }).body).toMatchObject({ phase: "after" });
 });
 
 test("whatever is wrong is told at its field, the time's fault with the figure's", () => {

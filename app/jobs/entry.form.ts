@@ -4,13 +4,32 @@ import type { BodyInputOf } from "#core/record/bodies";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { PutRightKind } from "#server/commands/put-right";
 import { readQuantity } from "~/kit/form/read-typed";
-import { climateForm, coatForm, mixForm } from "~/kit/form/spray-entries";
+import { bakedForm, climateForm, coatForm, coatPlaceForm, flattenForm, mixForm, turnForm } from "~/kit/form/spray-entries";
+import { stripForm } from "~/kit/readings/reading.form";
 
 /** Parts of a body that its form may change; the rest stays as it was. */
 type Changed<K extends PutRightKind> = Partial<BodyInputOf<K>>;
 
 const FORMS: { [K in PutRightKind]: (units: UnitPreferences) => z.ZodType<Changed<K>> } = {
-  coat: (units) => coatForm(units).transform(({ role, settings, reducer, wetReading_m }) => ({ role, settings, reducer, wetReading_m })),
+  coat: (units) =>
+    z.record(z.string(), z.unknown()).transform((fields, ctx) => {
+      const coat = coatForm(units).safeParse(fields);
+      const place = coatPlaceForm.safeParse(fields);
+      for (const { path, message } of [...(coat.error?.issues ?? []), ...(place.error?.issues ?? [])])
+        ctx.addIssue({ code: "custom", path, message });
+      if (!coat.success || !place.success) return z.NEVER;
+      const { role, settings, reducer, wetReading_m } = coat.data;
+      return { role, settings, reducer, wetReading_m, ...place.data };
+    }),
+  flatten: (units) =>
+    flattenForm(units).transform(({ grit, by, removal }) => ({
+      grit,
+      by,
+      ...(removal === null ? {} : { removal_m: removal, from: "told" as const }),
+    })),
+  bake: (units) => bakedForm(units).transform(({ part, time }) => ({ part_K: part, time_s: time })),
+  turn: () => turnForm,
+  strip: (units) => stripForm(units),
   mix: mixForm,
   climate: climateForm,
   reading: (units) =>

@@ -55,6 +55,14 @@ function nameOf(entry: EntryToPutRight, coat: number): string {
       return `spot ${entry.body.spot}, ${PHASES[entry.body.phase]}`;
     case "wetComb":
       return "a wet comb";
+    case "flatten":
+      return "a sanding flat";
+    case "bake":
+      return "a bake";
+    case "turn":
+      return "how the part lies";
+    case "strip":
+      return `the strip ${entry.body.phase} clear`;
   }
 }
 

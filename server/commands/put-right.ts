@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
+import { tiltHeld } from "#core/course/next-wait";
 import { sprayedVolume } from "#core/panel/pots";
 import type { BodyInputOf, BodyOf, EntryKind } from "#core/record/bodies";
 import { type LedgerEntry, ofKind } from "#core/record/entry";
@@ -11,7 +12,17 @@ import { recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
 
 /** Kinds that are put right in place; any other is taken out and entered again. */
-export const PUT_RIGHT = ["coat", "mix", "climate", "reading", "wetComb"] as const satisfies readonly EntryKind[];
+export const PUT_RIGHT = [
+  "coat",
+  "mix",
+  "climate",
+  "reading",
+  "wetComb",
+  "flatten",
+  "bake",
+  "turn",
+  "strip",
+] as const satisfies readonly EntryKind[];
 export type PutRightKind = (typeof PUT_RIGHT)[number];
 
 export type EntryToPutRight = LedgerEntry & { kind: PutRightKind };
@@ -53,6 +64,8 @@ export async function putRight(
   }
   const next = { ...entry.body, ...body } as BodyInputOf<PutRightKind>;
   if (entry.kind === "coat") Object.assign(next, { volume_m3: await takenBy(ctx, panelId, next as BodyOf<"coat">) });
+  const panel = entry.kind === "turn" ? await getPanel(ctx.db, panelId) : null;
+  if (panel) Object.assign(next, { tilt_rad: tiltHeld((next as BodyOf<"turn">).how, panel) });
   await recordEntry(ctx, {
     panelId,
     kind: entry.kind,

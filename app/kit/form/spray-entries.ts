@@ -1,4 +1,6 @@
 import { z } from "zod";
+import { PART_HELD, SIDES } from "#core/record/kinds";
+import { COAT_ZONE_KEYS } from "#core/models/ways/way";
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { fluidFromTurns } from "#core/models/spray/fluid-from-turns";
@@ -58,3 +60,26 @@ export const mixForm = (units: UnitPreferences) =>
   z
     .object({ volume: quantity("volume", units, { min: 10e-6, max: 0.02 }), reducer: quantity("share", units, GUN_LIMITS.reducer) })
     .transform((v) => ({ volume_m3: v.volume, reducer: v.reducer }));
+
+const held = Object.keys(PART_HELD) as [keyof typeof PART_HELD, ...(keyof typeof PART_HELD)[]];
+
+/** Sanded flat: the paper, by machine or hand, and what came off where somebody measured it. */
+export const flattenForm = (units: UnitPreferences) =>
+  z.object({
+    grit: wholeNumber(400, 5000),
+    by: z.enum(["machine", "hand"]),
+    removal: z.union([z.literal("").transform(() => null), quantity("film", units, { min: 0, max: 300e-6 })]),
+  });
+
+/** Baked, and off again. */
+export const bakedForm = (units: UnitPreferences) =>
+  z.object({
+    part: quantity("temperature", units, { min: 303.15, max: 393.15 }),
+    time: quantity("duration", units, { min: 60, max: 24 * 3600 }),
+  });
+
+/** How the part lies from now on, and which face is up. */
+export const turnForm = z.object({ how: z.enum(held), side: z.enum(SIDES) });
+
+/** Which face a coat went on, and where on it. */
+export const coatPlaceForm = z.object({ side: z.enum(SIDES), zone: z.enum(COAT_ZONE_KEYS) });

@@ -9,7 +9,7 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { CourseDesk } from "./course.desk";
-import { bakedForm, flattenForm, turnForm } from "./course.form";
+import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import type { Route } from "./+types/course.route";
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {

@@ -5,7 +5,7 @@ import { type CourseStep, inOrder, stepDraft } from "#core/course/steps";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { actionWords } from "~/kit/words/step-words";
 import { CourseDesk } from "./course.desk";
-import { bakedForm, flattenForm, turnForm } from "./course.form";
+import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import { courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
 
 const rows = () => [...screen.getByTestId("course").querySelectorAll<HTMLElement>("[data-step]")];

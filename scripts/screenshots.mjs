@@ -179,7 +179,6 @@ const VIEWS = {
     await panel("Meltem", "Boot lid", "correct/flow");
     await page.locator("[data-testid=flow-sentence]:not([data-verdict=waiting])").waitFor({ timeout: 20000 });
   },
-  "new-job": () => page.goto("/jobs/new"),
 };
 /** Committed, two of them in Night too; the rest are for looking. */
 const MAIN = [

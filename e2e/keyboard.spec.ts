@@ -26,7 +26,8 @@ test("an inspection with the keyboard alone: panel found, six spots read, a run 
   await page.keyboard.type("Keyboard coupé");
   await expect(page.getByRole("option").first()).toContainText("Keyboard coupé");
   await key("Enter");
-  await expect(page).toHaveURL(/\/panels\//);
+  await expect(page).toHaveURL(/\/course$/);
+  await expect(page.getByTestId("course-now")).toBeVisible();
   await key("Alt+2");
   await expect(page).toHaveURL(/\/spray$/);
   await tabTo(page, page.locator("#reading-before"));

@@ -34,7 +34,7 @@ function writes(
   const UNITS = JSON.stringify({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" });
   const form = (path: string, fields: (key: string) => Record<string, string>) => (key: string) => async (s: TrialServer) =>
     (await s.post(path, { units: UNITS, ...fields(key) })).status;
-  const part = (volume_m3: number) => ({ name: "x", volume_m3, mass_kg: null, poured_kg: null });
+  const part = (volume_m3: number, canId: string | null) => ({ name: "x", volume_m3, mass_kg: null, poured_kg: null, batch: "", canId });
   const job = (key: string) => ({
     formKey: key,
     panelName: "",
@@ -112,8 +112,11 @@ function writes(
             potLife_s: 3600,
             temperature_K: 293,
             panels: [],
-            parts: [part(MIX_M3), part(MIX_M3)],
-            canId: ids.canId,
+            product: "x",
+            speed: null,
+            mattingShare: null,
+            settles_s: null,
+            parts: [part(MIX_M3, null), part(MIX_M3, ids.canId)],
             formKey,
           })
         ).status,

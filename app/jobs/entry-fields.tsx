@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
 import { COAT_ZONES } from "#core/models/ways/way";
 import type { LedgerEntry } from "#core/record/entry";
@@ -9,6 +10,9 @@ import { Field, SelectField } from "~/kit/ui/field";
 type Errors = Record<string, string[]>;
 const SIDE_NAMES = { front: "front", back: "back" };
 const BY = { machine: "machine, soft pad", hand: "hand" };
+
+/** Four beside each other where there is room. */
+const Row = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">{children}</div>;
 
 /** The fields of an entry as they were typed, by its kind. */
 export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Errors }) {
@@ -55,7 +59,7 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
               <option value="turns">Turns of the needle</option>
             </SelectField>
           </div>
-          <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+          <Row>
             {field("fluidRate", "Fluid", "fluidRate", s.fluidRate_m3_s)}
             <Field
               label="Needle"
@@ -73,31 +77,31 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
             {field("wet", "Wet comb", "film", wetReading_m)}
             {select("side", "Face", SIDE_NAMES, entry.body.side)}
             {select("zone", "Where", COAT_ZONES, entry.body.zone)}
-          </div>
+          </Row>
         </>
       );
     }
     case "flatten":
       return (
-        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+        <Row>
           <Field label="Paper, P" name="grit" inputMode="numeric" defaultValue={String(entry.body.grit)} errors={errors.grit} />
           {select("by", "By", BY, entry.body.by)}
           {field("removal", "Came off", "film", entry.body.removal_m)}
-        </div>
+        </Row>
       );
     case "bake":
       return (
-        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+        <Row>
           {field("part", "Part", "temperature", entry.body.part_K)}
           {field("time", "For", "duration", entry.body.time_s)}
-        </div>
+        </Row>
       );
     case "turn":
       return (
-        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+        <Row>
           {select("how", "Held", PART_HELD, entry.body.how)}
           {select("side", "Face up", SIDE_NAMES, entry.body.side)}
-        </div>
+        </Row>
       );
     case "strip":
       return (
@@ -116,12 +120,12 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
       );
     case "climate":
       return (
-        <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+        <Row>
           {field("air", "Air", "temperature", entry.body.air_K)}
           {field("part", "Part", "temperature", entry.body.part_K)}
           {field("humidity", "Humidity", "share", entry.body.relativeHumidity)}
           {field("material", "Material", "temperature", entry.body.material_K)}
-        </div>
+        </Row>
       );
     case "reading":
       return typedReadings(entry.body.readings);

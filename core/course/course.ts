@@ -1,17 +1,19 @@
 import { inRange } from "../kernel/guard";
 import { type Finish, plannedCoat } from "../models/ways/way";
 import type { CoatWait } from "../models/ways/wait-after";
+import { FLATTEN_S } from "../models/trade-limits";
 import { PURGE_S } from "../models/cure/bake-plan";
 import { coatPlan } from "../models/ways/coat-plan";
 import type { CoatVolume } from "../models/spray/strokes";
 import { coatVolumes } from "../models/ways/way-volumes";
 import { noGaugeReads } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
+import { conditionsOf } from "../panel/logged-setting";
 import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { type CureState, cureOf, stageAt } from "./cure";
-import { type CourseAsked, TURN_S, airOf, conditionsOf, isTurned, nextWait } from "./next-wait";
+import { type CourseAsked, TURN_S, airOf, isTurned, nextWait } from "./next-wait";
 import { type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
 
 export interface CourseInput extends CourseAsked {
@@ -28,8 +30,6 @@ export const airBeforeHeat_s = ({ way, finish }: Pick<CourseInput, "way" | "fini
   way.airBeforeHeat_s ?? (finish === "matte" ? MATTE_FINAL_FLASH_S : PURGE_S);
 /** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
 export const COOL_S = 30 * 60;
-/** Sanding a panel flat before further clear, and cleaning it. Common practice. */
-const FLATTEN_S = 45 * 60;
 /** Reading a panel, and handling beside the passes of a coat: common practice. */
 const READ_S = 300;
 const HANDLING_S = 120;

@@ -1,12 +1,12 @@
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
-import type { FlowConditions, ShopFactors } from "../models/flow/simulate-coats";
+import type { ShopFactors } from "../models/flow/simulate-coats";
 import type { ProductSheet } from "../models/product/sheet";
 import { type HouseWay, plannedCoat } from "../models/ways/way";
 import { type CoatWait, waitAfter } from "../models/ways/wait-after";
 import type { PanelBrief } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
-import { flowConditions, lastPaperOf } from "../panel/logged-setting";
+import { conditionsOf } from "../panel/logged-setting";
 import { newestCoat, nextCoat, nextSide } from "../panel/next-coat";
 import type { PartHeld, Side } from "../record/kinds";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
@@ -97,37 +97,6 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
     window,
   };
 }
-
-/** How the part lies: as it was last turned, else as it is planned. */
-export const tiltOf = (facts: Pick<PanelFacts, "turned">, brief: Pick<PanelBrief, "tilt_rad">): number =>
-  facts.turned?.body.tilt_rad ?? brief.tilt_rad;
-
-/** What a panel's coats are sprayed under: the material as it was logged, the part as it lies. */
-export const conditionsOf = (
-  {
-    sheet,
-    facts,
-    brief,
-    way,
-  }: Pick<CourseAsked, "sheet"> & {
-    facts: Pick<PanelFacts, "climate" | "turned" | "under" | "mix">;
-    brief: Pick<PanelBrief, "tilt_rad">;
-    /** Its last paper stands where none was logged. */
-    way?: HouseWay;
-  },
-  { air_K, reducer }: Pick<FlowConditions, "air_K" | "reducer">,
-): FlowConditions =>
-  flowConditions(
-    // The hardener that was mixed, where that is known.
-    { ...sheet, speed: facts.mix?.body.speed ?? sheet.speed },
-    {
-      air_K,
-      material_K: facts.climate?.body.material_K ?? null,
-      reducer,
-      tilt_rad: tiltOf(facts, brief),
-      lastPaper: lastPaperOf(facts) ?? way?.lastPaper,
-    },
-  );
 
 /** The same every time, so that what is worked out from it is not worked out again. */
 const NONE: readonly CoatState[] = [];

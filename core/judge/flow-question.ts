@@ -8,7 +8,7 @@ import { type FlowStage, flowStage } from "../models/ways/flow-stage";
 import type { HouseWay } from "../models/ways/way";
 import type { ShopFilm } from "../panel/builds";
 import { handGun } from "../panel/next-coat";
-import { flowConditions } from "../panel/logged-setting";
+import { conditionsOf } from "../panel/logged-setting";
 import type { PanelBrief } from "../panel/brief";
 import type { PanelState } from "./account";
 import { inRange } from "../kernel/guard";
@@ -59,12 +59,11 @@ export function flowPlanOf({
     flat,
     stage: flowStage({
       sheet,
-      conditions: flowConditions(sheet, {
-        air_K: state.climate?.body.air_K ?? UNLOGGED_AIR_K,
-        material_K: state.climate?.body.material_K ?? null,
-        reducer: hand.reducer,
-        tilt_rad: state.turned?.body.tilt_rad ?? panel.tilt_rad,
-      }),
+      // Out of a pot yet to be mixed: by the sheet's own hardener.
+      conditions: conditionsOf(
+        { sheet, facts: { ...state, mix: null }, brief: panel },
+        { air_K: state.climate?.body.air_K ?? UNLOGGED_AIR_K, reducer: hand.reducer },
+      ),
       gun: hand.settings,
       left: { clear_m: Math.max(0, there.clear_m - flat.removal_m), u_m: Math.hypot(there.u_m, flat.u_m) },
       under_m: state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0),

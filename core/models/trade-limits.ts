@@ -18,3 +18,5 @@ export const MOST_TOTAL_REBASE_M = 350e-6;
 /** What flatting over a build takes off (P800 on a soft interface, with the peel). Common practice, 8 ± 3 µm. */
 export const FLAT_M = 8e-6;
 export const U_FLAT_M = 3e-6;
+/** Sanding a panel flat before further clear, and cleaning it. Common practice. */
+export const FLATTEN_S = 45 * 60;

@@ -7,6 +7,7 @@ import { baseRoughness } from "../models/prep/grit-chain";
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { FlowSetting } from "../models/flow/flow-window";
 import type { FlowConditions } from "../models/flow/simulate-coats";
+import type { HouseWay } from "../models/ways/way";
 
 /** Air along the panel in a running booth. Common practice. */
 const AIR_ALONG_M_S = 0.3;
@@ -39,6 +40,38 @@ function baseOver(lastPaper: number | null): FlowConditions["below"] {
 /** The last paper below the base that was logged; null: nobody said. */
 export const lastPaperOf = ({ under }: Pick<PanelFacts, "under">): number | null =>
   under.findLast((u) => u.body.step === "sand" && u.body.grit !== null)?.body.grit ?? null;
+
+/** How the part lies: as it was last turned, else as it is planned. */
+export const tiltOf = (facts: Pick<PanelFacts, "turned">, brief: Pick<PanelBrief, "tilt_rad">): number =>
+  facts.turned?.body.tilt_rad ?? brief.tilt_rad;
+
+/** What a panel's coats are sprayed under: the material as it was logged, the part as it lies. */
+export const conditionsOf = (
+  {
+    sheet,
+    facts,
+    brief,
+    way,
+  }: {
+    sheet: ProductSheet;
+    facts: Pick<PanelFacts, "climate" | "turned" | "under" | "mix">;
+    brief: Pick<PanelBrief, "tilt_rad">;
+    /** Its last paper stands where none was logged. */
+    way?: HouseWay;
+  },
+  { air_K, reducer }: Pick<FlowConditions, "air_K" | "reducer">,
+): FlowConditions =>
+  flowConditions(
+    // The hardener that was mixed, where that is known.
+    { ...sheet, speed: facts.mix?.body.speed ?? sheet.speed },
+    {
+      air_K,
+      material_K: facts.climate?.body.material_K ?? null,
+      reducer,
+      tilt_rad: tiltOf(facts, brief),
+      lastPaper: lastPaperOf(facts) ?? way?.lastPaper,
+    },
+  );
 
 /** Waits between the coats of a panel as logged, s. */
 export const flashesOf = (coats: PanelFacts["coats"]): number[] =>

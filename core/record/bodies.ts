@@ -1,5 +1,6 @@
 import { DEFECT_KINDS } from "../models/defects/kinds";
 import { z } from "zod";
+import { keysOf } from "../kernel/keys";
 import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, type Polish } from "../models/correction/abrasives";
 import { SANDING_TOOLS } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
@@ -10,10 +11,9 @@ import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
-import { COAT_ZONES, type CoatZone } from "../models/ways/way";
+import { COAT_ZONE_KEYS } from "../models/ways/way";
 import { PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
 
-const keysOf = <K extends string>(table: Record<K, unknown>) => Object.keys(table) as [K, ...K[]];
 const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
 const coordinate_m = z.number().min(-0.01).max(6.01);
 const at = z.object({ x_m: coordinate_m, y_m: coordinate_m });
@@ -108,7 +108,7 @@ export const LEDGER_BODIES = {
     duration_s: z.number().min(0).max(86400).nullable().default(null),
     /** Which face, where on it, and how it lay; null: as the panel is planned. */
     side: z.enum(SIDES).default("front"),
-    zone: z.enum(keysOf<CoatZone>(COAT_ZONES)).default("whole"),
+    zone: z.enum(COAT_ZONE_KEYS).default("whole"),
     tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
     /** The pot that it came out of, and how much by the strokes; null: nobody knows. */
     potId: text(80).nullable().default(null),

@@ -1,5 +1,5 @@
-import { HOUSE_WAYS } from "#core/models/ways/house-ways";
-import { houseWayBody } from "#core/models/ways/way";
+import { isOfAll } from "#core/models/ways/house-ways";
+import { houseWayBody, ownWay } from "#core/models/ways/way";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import { BUNDLE_FORMAT, type JobBundle } from "../interchange/job-bundle";
@@ -15,9 +15,6 @@ import { refreshSummary } from "../repos/summary-repo";
 import { takenInOriginal, takenInPicture } from "./photos";
 import { Refusal } from "./refusal";
 import { wayById } from "./ways";
-
-/** A way that every shop has: its name says all. */
-const isOfAll = (id: string) => HOUSE_WAYS.some((w) => w.id === id);
 
 /** A job with all that its figures come from; null when it is not there. */
 export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobBundle | null> {
@@ -127,7 +124,7 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
       if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms: ctx.now_ms() });
     await forgetRemovedJob(db, bundle.job.id); // it is here again: its ledger is append-only like any other
     const { wayId, way: own, ...job } = bundle.job;
-    await insertJob(db, { ...job, way: await wayById(db, wayId, own && { ...own, id: wayId, source: "house-way" }), archivedAt_ms: null });
+    await insertJob(db, { ...job, way: await wayById(db, wayId, own && ownWay(wayId, own)), archivedAt_ms: null });
     for (const panel of bundle.panels) await insertPanel(db, { ...panel, jobId: bundle.job.id });
     await insertEntries(db, inOrderOfWriting(bundle.panels));
     for (const [i, { id }] of bundle.panels.entries())

@@ -6,7 +6,7 @@ import { productSheet } from "#core/models/product/sheet-schema";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { FINISH_KEYS, houseWayBody } from "#core/models/ways/way";
-import { HOUSE_WAYS } from "#core/models/ways/house-ways";
+import { isOfAll } from "#core/models/ways/house-ways";
 import { PHOTO_LIMITS } from "../commands/photos";
 import { shopSettings } from "../repos/shop-repo";
 import type { Problem } from "./readings-csv";
@@ -134,7 +134,7 @@ export function readBundle(text: string): { ok: true; value: JobBundle } | { ok:
     return refuse(issue?.message ?? "Not understood", issue?.path.join(".") ?? null);
   }
   const bundle = parsed.data;
-  if (!bundle.job.way && !HOUSE_WAYS.some((w) => w.id === bundle.job.wayId)) return refuse("This house way is not known here", "job.wayId");
+  if (!bundle.job.way && !isOfAll(bundle.job.wayId)) return refuse("This house way is not known here", "job.wayId");
   const sheets = new Set(bundle.products.map((p) => p.revisionId));
   const seen = new Set<string>();
   const twice = firstTwice(bundle.panels.map((p) => p.id)) ?? firstTwice(bundle.photos.map((p) => p.id));

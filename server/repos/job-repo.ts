@@ -1,6 +1,6 @@
 import { sql } from "kysely";
-import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
-import { FINISHES, type Finish, type HouseWay, houseWayBody } from "#core/models/ways/way";
+import { houseWay, isOfAll } from "#core/models/ways/house-ways";
+import { FINISHES, type Finish, type HouseWay, houseWayBody, ownWay } from "#core/models/ways/way";
 import { type JobBrief, NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
 import type { Db } from "../db/open";
 
@@ -43,10 +43,10 @@ const toJob = (r: JobRow): Job => ({
 /** What a job keeps of its way: its id, and all of it where it is the shop's own. */
 const wayToRow = (way: HouseWay) => ({
   way_id: way.id,
-  way_json: HOUSE_WAYS.some((w) => w.id === way.id) ? null : JSON.stringify(houseWayBody.parse(way)),
+  way_json: isOfAll(way.id) ? null : JSON.stringify(houseWayBody.parse(way)),
 });
 const wayOfRow = ({ way_id, way_json }: Pick<JobRow, "way_id" | "way_json">): HouseWay =>
-  way_json === null ? houseWay(way_id) : { ...houseWayBody.parse(JSON.parse(way_json)), id: way_id, source: "house-way" };
+  way_json === null ? houseWay(way_id) : ownWay(way_id, houseWayBody.parse(JSON.parse(way_json)));
 
 const JOB_COLUMNS = { vehicle: "vehicle", colour: "colour_name", finish: "finish", from: "created_at_ms" } as const;
 export interface JobSearch {

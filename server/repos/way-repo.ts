@@ -1,5 +1,5 @@
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
-import { type HouseWay, type HouseWayBody, houseWayBody } from "#core/models/ways/way";
+import { type HouseWay, type HouseWayBody, houseWayBody, ownWay } from "#core/models/ways/way";
 import type { Db } from "../db/open";
 
 /** A way of the shop's own, with the version that a change is made upon. */
@@ -7,9 +7,7 @@ export interface OwnWay extends HouseWay {
   version: number;
 }
 const toWay = (r: { id: string; body_json: string; version: number }): OwnWay => ({
-  ...houseWayBody.parse(JSON.parse(r.body_json)),
-  id: r.id,
-  source: "house-way",
+  ...ownWay(r.id, houseWayBody.parse(JSON.parse(r.body_json))),
   version: r.version,
 });
 

@@ -12,7 +12,7 @@ import { coatGun, coatShare } from "#core/models/ways/coat-gun";
 import { houseWay, usualCoat } from "#core/models/ways/house-ways";
 import { hardenersToday } from "#core/models/flow/hardener-today";
 import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
-import { conditionsOf } from "#core/course/next-wait";
+import { conditionsOf } from "#core/panel/logged-setting";
 import { volumesOver } from "#core/models/ways/way-volumes";
 import { handGun } from "#core/panel/next-coat";
 import { type AnySheet, type PartSheet, type ProductSheet, isCoat, timesAt } from "#core/models/product/sheet";

@@ -1,4 +1,4 @@
-import { conditionsOf } from "#core/course/next-wait";
+import { conditionsOf } from "#core/panel/logged-setting";
 import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";

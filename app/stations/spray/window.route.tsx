@@ -1,7 +1,8 @@
 import { useCallback, useMemo } from "react";
 import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
 import type { FlowCoat } from "#core/models/flow/simulate-coats";
-import { tiltOf, wetBuild } from "#core/course/next-wait";
+import { wetBuild } from "#core/course/next-wait";
+import { tiltOf } from "#core/panel/logged-setting";
 import { SHEET_K, flashLeastAt } from "#core/models/product/sheet";
 import { FlowDesk } from "./window.desk";
 import { coatsOn, nextCoat } from "#core/panel/next-coat";

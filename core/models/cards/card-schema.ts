@@ -1,10 +1,9 @@
 import { z } from "zod";
+import { keysOf } from "../../kernel/keys";
 import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "./card-verdicts";
 
 const text = (most: number) => z.string().trim().max(most);
 const share = z.number().min(0).max(1);
-
-const keysOf = <K extends string>(table: Record<K, string>) => Object.keys(table) as [K, ...K[]];
 
 export const glossReading = z.object({
   angle: z.union([z.literal(20), z.literal(60), z.literal(85)]),

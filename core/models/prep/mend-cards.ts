@@ -1,3 +1,5 @@
+import { keysOf } from "../../kernel/keys";
+
 /** What a step of a mend waits for, and until when it may be done. */
 export interface MendStep {
   do: string;
@@ -107,7 +109,7 @@ export const MEND_CARDS = {
 } as const satisfies Record<string, MendCard>;
 
 export type MendCardId = keyof typeof MEND_CARDS;
-export const MEND_CARD_IDS = Object.keys(MEND_CARDS) as [MendCardId, ...MendCardId[]];
+export const MEND_CARD_IDS = keysOf<MendCardId>(MEND_CARDS);
 
 /** Where a card stands by its logged steps. */
 export interface MendRun {

@@ -48,6 +48,10 @@ export interface Deposit {
   ripplePeak: number;
 }
 
+/** Width of the fan: as it was seen, else as it opens with the distance. */
+export const fanOf = ({ fan_m, distance_m }: Pick<GunSettings, "fan_m" | "distance_m">): number =>
+  fan_m ?? (SPRAY.fanRef_m * distance_m) / SPRAY.distanceRef_m;
+
 /**
  * Film one coat lays down: drop size, transfer efficiency, loss in flight, wet and dry film (docs/models.md, "Deposition").
  * Valid near hand-gun practice: 60–900 ml/min, 0.7–4 bar, 80–350 mm, 5–45 °C.
@@ -83,7 +87,7 @@ export function deposit(gun: GunSettings, conditions: SprayConditions, known?: R
     Math.exp(-SPRAY.transferPerDistance_1_m * (d - SPRAY.distanceRef_m)) *
     (p / SPRAY.pressureRef_Pa) ** -SPRAY.transferPressurePower;
   const transfer = Math.min(SPRAY.transferMax, Math.max(SPRAY.transferMin, transferFree));
-  const fan_m = requireNumber("fan_m", gun.fan_m ?? (SPRAY.fanRef_m * d) / SPRAY.distanceRef_m, { min: 0.01, max: 1 });
+  const fan_m = requireNumber("fan_m", fanOf(gun), { min: 0.01, max: 1 });
   const lost =
     SPRAY.flightLoss *
     evaporation *

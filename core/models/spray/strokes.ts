@@ -1,7 +1,6 @@
 import { type Polygon, boundingBox, requirePolygon } from "../../kernel/geometry/geometry";
 import { requireNumber } from "../../kernel/guard";
-import { SPRAY } from "./constants";
-import type { GunSettings } from "./deposit";
+import { type GunSettings, fanOf } from "./deposit";
 
 /** How a hand goes over a part. Defaults of ours; common practice. */
 export const USUAL_STROKES = {
@@ -103,7 +102,6 @@ export interface CoatVolume {
 
 /** Material and time of one coat over a whole part with this gun: its strokes by its own fan. @throws RangeError */
 export function coatOver(outline: Polygon, gun: GunSettings, trigger: Trigger = "released"): CoatVolume {
-  const fan_m = gun.fan_m ?? (SPRAY.fanRef_m * gun.distance_m) / SPRAY.distanceRef_m;
-  const strokes = strokesOver(outline, { fan_m, overlap: gun.overlap, handSpeed_m_s: gun.handSpeed_m_s, trigger });
+  const strokes = strokesOver(outline, { fan_m: fanOf(gun), overlap: gun.overlap, handSpeed_m_s: gun.handSpeed_m_s, trigger });
   return { volume_m3: coatVolume(strokes, gun.fluidRate_m3_s), time_s: strokes.time_s, strokes: strokes.count };
 }

@@ -11,6 +11,8 @@ type Gun = GunSettings & { turns?: number | null };
 
 const within = (value: number, [least, most]: readonly [number, number]) => Math.min(most, Math.max(least, value));
 const OVERLAP = [0, 0.9] as const;
+/** A usual clear on a usual day, for what one gun lays against another. */
+const USUAL = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
 
 /** The gun in the hand as a coat of the way is sprayed with it. */
 export function coatGun<G extends Gun>(gun: G, coat: CoatChange): G {
@@ -42,8 +44,7 @@ export const handOf = <G extends Gun>(sprayed: G, c: CoatChange): G =>
 /** Film of a coat against one of the gun in the hand, over the panel; nothing where only spots are sprayed. */
 export function coatShare(coat: PlannedCoat, gun: GunSettings): number {
   if (coat.zone !== "whole") return 0;
-  const usual = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
-  const laid = inRange(() => deposit(coatGun(gun, coat), { ...usual, reducer: coat.reducerShift }).dry_m / deposit(gun, usual).dry_m);
+  const laid = inRange(() => deposit(coatGun(gun, coat), { ...USUAL, reducer: coat.reducerShift }).dry_m / deposit(gun, USUAL).dry_m);
   return laid ?? coat.fluidFactor / coat.speedFactor;
 }
 
@@ -54,7 +55,6 @@ export function coatShare(coat: PlannedCoat, gun: GunSettings): number {
 export function startGun({ gun }: Pick<HouseWay, "gun">): GunSettings & { turns: number } {
   const own = { ...USUAL_GUN, distance_m: gun.distance_m ?? USUAL_GUN.distance_m, pressure_Pa: gun.pressure_Pa ?? USUAL_GUN.pressure_Pa };
   if (gun.distance_m === null && gun.pressure_Pa === null) return own;
-  const conditions = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
-  const share = deposit(own, conditions).dry_m / deposit(USUAL_GUN, conditions).dry_m;
+  const share = deposit(own, USUAL).dry_m / deposit(USUAL_GUN, USUAL).dry_m;
   return { ...own, handSpeed_m_s: own.handSpeed_m_s * share };
 }

@@ -138,6 +138,9 @@ export const HOUSE_WAYS: readonly HouseWay[] = Object.entries(WAYS).map(([id, wa
   source: "common-practice",
 }));
 
+/** Every shop has it: its id says all. */
+export const isOfAll = (id: string): boolean => HOUSE_WAYS.some((w) => w.id === id);
+
 /** One of them. @throws RangeError for an unknown id. */
 export function houseWay(id: string): HouseWay {
   const found = HOUSE_WAYS.find((w) => w.id === id);

@@ -1,6 +1,7 @@
 import type { Polygon } from "../../kernel/geometry/geometry";
 import type { FlowConditions, FlowResult, ShopFactors } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
+import { FLATTEN_S } from "../trade-limits";
 import { coatPlan } from "./coat-plan";
 import { startGun } from "./coat-gun";
 import type { HouseWay } from "./way";
@@ -29,9 +30,6 @@ export interface WaySetting {
   shop?: ShopFactors | undefined;
   u_filmLog?: number | undefined;
 }
-
-/** Sanding a build flat and cleaning it: common practice. */
-const FLATTEN_S = 45 * 60;
 
 /** Film, look, danger of a run, time and litres of a way: for choosing one, and for seeing what a change does. @throws RangeError */
 export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_filmLog }: WaySetting): WayEffect {

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { keysOf } from "../../kernel/keys";
 import type { SourceKey } from "../../kernel/sources";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
@@ -12,12 +13,12 @@ export const FINISHES = {
   matte: "Matte",
 } as const;
 export type Finish = keyof typeof FINISHES;
-export const FINISH_KEYS = Object.keys(FINISHES) as [Finish, ...Finish[]];
+export const FINISH_KEYS = keysOf<Finish>(FINISHES);
 
 /** A coat's place: what is laid on spots adds nothing to the clear of the panel. */
 export const COAT_ZONES = { whole: "the whole part", spots: "repaired spots only" } as const;
 export type CoatZone = keyof typeof COAT_ZONES;
-export const COAT_ZONE_KEYS = Object.keys(COAT_ZONES) as [CoatZone, ...CoatZone[]];
+export const COAT_ZONE_KEYS = keysOf<CoatZone>(COAT_ZONES);
 
 /** What a coat is called; only a tack coat is there to grip. */
 export const COAT_ROLES = ["full wet", "tack", "closed", "finish", "thin", "patch", "flow"] as const;
@@ -55,7 +56,7 @@ export const houseWayBody = z.object({
   gun: z
     .object({ distance_m: z.number().min(0.08).max(0.35).nullable(), pressure_Pa: z.number().min(0.7e5).max(4e5).nullable() })
     .default({ distance_m: null, pressure_Pa: null }),
-  trigger: z.enum(Object.keys(TRIGGERS) as [Trigger, ...Trigger[]]).default("released"),
+  trigger: z.enum(keysOf<Trigger>(TRIGGERS)).default("released"),
   /** Last paper below the base: the finer, the flatter what the clear is laid on. */
   lastPaper: z.int().min(400).max(2000).default(600),
   /** How a build is sanded flat before the next. */
@@ -75,7 +76,7 @@ export const houseWayBody = z.object({
     .max(30 * 86_400)
     .default(0),
   correction: z.enum(CORRECTION_SCHOOL_IDS),
-  runSchool: z.enum(Object.keys(RUN_SCHOOLS) as [RunSchool, ...RunSchool[]]).default("block"),
+  runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).default("block"),
 });
 export type HouseWayBody = z.infer<typeof houseWayBody>;
 export type HouseWayInput = z.input<typeof houseWayBody>;
@@ -83,6 +84,8 @@ export interface HouseWay extends HouseWayBody {
   id: string;
   source: SourceKey;
 }
+/** A way of the shop's own, as it was kept. */
+export const ownWay = (id: string, body: HouseWayBody): HouseWay => ({ ...body, id, source: "house-way" });
 
 /** The coat a way asks for at a number from 1 (the last one repeats when more coats are sprayed). */
 export const plannedCoat = (way: Pick<HouseWay, "coats">, number: number): PlannedCoat =>

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { CORRECTION_SCHOOLS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS } from "#core/models/correction/run-work";
 import { TRIGGERS } from "#core/models/spray/strokes";
-import { FINISHES, type HouseWay } from "#core/models/ways/way";
+import { FINISHES, FLATTEN_BY, type HouseWay } from "#core/models/ways/way";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -23,7 +23,6 @@ const options = (of: Record<string, string>) =>
   ));
 const SCHOOL_NAMES = Object.fromEntries(CORRECTION_SCHOOLS.map((s) => [s.id, s.name]));
 const RUN_NAMES = Object.fromEntries(Object.entries(RUN_SCHOOLS).map(([id, s]) => [id, s.name]));
-const BY = { machine: "machine, soft pad", hand: "hand" };
 
 export function WayDesk({
   way,
@@ -106,7 +105,7 @@ export function WayDesk({
           <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
             {field("lastPaper", "Last paper below the base, P")}
             {field("flatGrit", "Sanded flat with, P")}
-            {select("flatBy", "by", BY)}
+            {select("flatBy", "by", FLATTEN_BY)}
             {field("flatOff", "takes off", units.film)}
             {field("flatU", "give or take", units.film)}
             {field("airBeforeHeat", "Air before heat", "min")}

@@ -1,4 +1,15 @@
-import { type HouseWay, type HouseWayBody, COAT_ROLES, COAT_ZONE_KEYS, FINISH_KEYS } from "#core/models/ways/way";
+import { keysOf } from "#core/kernel/keys";
+import {
+  COAT_LIMITS,
+  COAT_ROLES,
+  COAT_ZONE_KEYS,
+  FINISH_KEYS,
+  FLATTEN_BY,
+  type FlattenBy,
+  type HouseWay,
+  type HouseWayBody,
+  WAY_LIMITS,
+} from "#core/models/ways/way";
 import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { TRIGGERS, type Trigger } from "#core/models/spray/strokes";
@@ -6,9 +17,11 @@ import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel
 import { initial } from "~/kit/form/initial";
 import { type Limits, type TypedReader, readQuantity, readTyped } from "~/kit/form/read-typed";
 
-export const MOST_COATS = 12;
+const L = WAY_LIMITS;
+export const MOST_COATS = L.coats;
 const MINUTE_S = 60;
 const HOUR_S = 3600;
+const scaled = ({ min, max }: Limits, by: number): Limits => ({ min: min / by, max: max / by });
 
 /** One coat of a way as typed; every field of all coats is a list of its own when it is sent. */
 export type CoatTyped = Record<
@@ -17,13 +30,13 @@ export type CoatTyped = Record<
 >;
 /** How a coat's figures are typed, with their limits. */
 const COAT_FIELDS = {
-  speed: ["share", { min: 0.4, max: 4 }],
-  fluid: ["share", { min: 0.4, max: 2.5 }],
-  wait: ["count", { min: 0.3, max: 10 }],
-  distance: ["share", { min: 0.5, max: 2 }],
-  pressure: ["pressure", { min: -1.5e5, max: 1.5e5 }],
-  overlap: ["share", { min: -0.4, max: 0.4 }],
-  reducer: ["share", { min: 0, max: 0.3 }],
+  speed: ["share", COAT_LIMITS.speedFactor],
+  fluid: ["share", COAT_LIMITS.fluidFactor],
+  wait: ["count", COAT_LIMITS.flashFactor],
+  distance: ["share", COAT_LIMITS.distanceFactor],
+  pressure: ["pressure", COAT_LIMITS.pressureShift_Pa],
+  overlap: ["share", COAT_LIMITS.overlapShift],
+  reducer: ["share", COAT_LIMITS.reducerShift],
 } as const satisfies Partial<Record<keyof CoatTyped, readonly [Quantity, Limits]>>;
 export const coatField = (name: keyof CoatTyped) => `coat-${name}` as const;
 
@@ -75,9 +88,10 @@ export const readWay = (typed: Record<string, unknown>, units: UnitPreferences) 
   readTyped(typed, units, (r): HouseWayBody => {
     const name = r.text("name").trim();
     if (name === "") r.wrong("name", "Give the way a name");
-    if (name.length > 40) r.wrong("name", "At most 40 characters");
-    for (const field of ["goodFor", "price"] as const) if (r.text(field).trim().length > 120) r.wrong(field, "At most 120 characters");
-    const air_min = r.optional("airBeforeHeat", "count", { min: 1, max: 120 });
+    if (name.length > L.nameLength) r.wrong("name", `At most ${L.nameLength} characters`);
+    for (const field of ["goodFor", "price"] as const)
+      if (r.text(field).trim().length > L.noteLength) r.wrong(field, `At most ${L.noteLength} characters`);
+    const air_min = r.optional("airBeforeHeat", "count", scaled(L.airBeforeHeat_s, MINUTE_S));
     return {
       name,
       goodFor: r.text("goodFor").trim(),
@@ -85,21 +99,21 @@ export const readWay = (typed: Record<string, unknown>, units: UnitPreferences) 
       finish: r.oneOf("finish", FINISH_KEYS),
       coats: readCoats(r, units),
       gun: {
-        distance_m: r.optional("distance", "length", { min: 0.08, max: 0.35 }),
-        pressure_Pa: r.optional("pressure", "pressure", { min: 0.7e5, max: 4e5 }),
+        distance_m: r.optional("distance", "length", L.distance_m),
+        pressure_Pa: r.optional("pressure", "pressure", L.pressure_Pa),
       },
-      trigger: r.oneOf("trigger", Object.keys(TRIGGERS) as Trigger[]),
-      lastPaper: r.whole("lastPaper", 400, 2000),
+      trigger: r.oneOf("trigger", keysOf<Trigger>(TRIGGERS)),
+      lastPaper: r.whole("lastPaper", L.lastPaper.min, L.lastPaper.max),
       flatten: {
-        grit: r.whole("flatGrit", 400, 3000),
-        by: r.oneOf("flatBy", ["machine", "hand"] as const),
-        removal_m: r.quantity("flatOff", "film", { min: 1e-6, max: 60e-6 }),
-        u_m: r.quantity("flatU", "film", { min: 0.5e-6, max: 20e-6 }),
+        grit: r.whole("flatGrit", L.flattenGrit.min, L.flattenGrit.max),
+        by: r.oneOf("flatBy", keysOf<FlattenBy>(FLATTEN_BY)),
+        removal_m: r.quantity("flatOff", "film", L.flattenRemoval_m),
+        u_m: r.quantity("flatU", "film", L.flattenU_m),
       },
       airBeforeHeat_s: air_min === null ? null : air_min * MINUTE_S,
-      correctAfter_s: HOUR_S * r.quantity("correctAfter", "count", { min: 0, max: 720 }),
+      correctAfter_s: HOUR_S * r.quantity("correctAfter", "count", scaled(L.correctAfter_s, HOUR_S)),
       correction: r.oneOf("correction", CORRECTION_SCHOOL_IDS),
-      runSchool: r.oneOf("runSchool", Object.keys(RUN_SCHOOLS) as RunSchool[]),
+      runSchool: r.oneOf("runSchool", keysOf<RunSchool>(RUN_SCHOOLS)),
     };
   });
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
-import { COAT_ZONES } from "#core/models/ways/way";
+import { COAT_ZONES, FLATTEN_BY } from "#core/models/ways/way";
 import type { LedgerEntry } from "#core/record/entry";
 import { PART_HELD } from "#core/record/kinds";
 import { initial } from "~/kit/form/initial";
@@ -9,7 +9,6 @@ import { Field, SelectField } from "~/kit/ui/field";
 
 type Errors = Record<string, string[]>;
 const SIDE_NAMES = { front: "front", back: "back" };
-const BY = { machine: "machine, soft pad", hand: "hand" };
 
 /** Four beside each other where there is room. */
 const Row = ({ children }: { children: ReactNode }) => <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">{children}</div>;
@@ -85,7 +84,7 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
       return (
         <Row>
           <Field label="Paper, P" name="grit" inputMode="numeric" defaultValue={String(entry.body.grit)} errors={errors.grit} />
-          {select("by", "By", BY, entry.body.by)}
+          {select("by", "By", FLATTEN_BY, entry.body.by)}
           {field("removal", "Came off", "film", entry.body.removal_m)}
         </Row>
       );

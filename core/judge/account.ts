@@ -9,18 +9,8 @@ import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
+import { type HowKnown, SURENESS } from "./how-known";
 import { type ClearThere, FilmJudge, type Thinnest } from "./film-judge";
-
-/** How the clear at a place is known, surest first. */
-export type HowKnown =
-  | "measured"
-  | "measured less removal"
-  | "measured with coats since"
-  | "by its neighbours"
-  | "inferred"
-  /** No gauge reads on the part: by a metal strip beside it, or by the logged coats alone. */
-  | "by a strip beside it"
-  | "forecast";
 
 export interface Spot extends ReadSpot {
   /** Clear there now as the judge has it; null where no reading over clear is at hand. */
@@ -117,16 +107,6 @@ function howKnown({ films, latest }: ReadSpot, { hasBefore }: Pick<PanelFacts, "
   if (latest!.since.laid_m > 0) return "measured with coats since";
   return latest!.since.taken_m > 0 ? "measured less removal" : "measured";
 }
-
-const SURENESS: readonly HowKnown[] = [
-  "measured",
-  "measured less removal",
-  "measured with coats since",
-  "by its neighbours",
-  "inferred",
-  "by a strip beside it",
-  "forecast",
-];
 
 /** One word for several spots: the least sure way in which any of them that was read itself was found. */
 function leastSure(ways: readonly HowKnown[]): HowKnown | null {

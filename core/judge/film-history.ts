@@ -4,7 +4,8 @@ import type { ShopFilm } from "../panel/builds";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { PHASES } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
-import { type HowKnown, type PanelState, accountPanel } from "./account";
+import { type PanelState, accountPanel } from "./account";
+import type { HowKnown } from "./how-known";
 
 /** Clear of a panel after one thing that was done to it. */
 export interface FilmMoment {

@@ -11,7 +11,7 @@ import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
-import { COAT_ZONE_KEYS } from "../models/ways/way";
+import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "../models/ways/way";
 import { PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
 
 const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
@@ -126,7 +126,7 @@ export const LEDGER_BODIES = {
   /** Sanded flat over the whole part before further clear: with what, and what came off by forecast or by readings. */
   flatten: z.object({
     grit: z.int().min(400).max(5000),
-    by: z.enum(["machine", "hand"]),
+    by: z.enum(keysOf<FlattenBy>(FLATTEN_BY)),
     removal_m: z.number().min(0).max(300e-6),
     u_m: z.number().min(0).max(100e-6),
     from: z.enum(["forecast", "told"]),

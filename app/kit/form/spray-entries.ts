@@ -1,6 +1,7 @@
 import { z } from "zod";
-import { PART_HELD, SIDES } from "#core/record/kinds";
-import { COAT_ZONE_KEYS } from "#core/models/ways/way";
+import { PART_HELD, type PartHeld, SIDES } from "#core/record/kinds";
+import { keysOf } from "#core/kernel/keys";
+import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "#core/models/ways/way";
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { fluidFromTurns } from "#core/models/spray/fluid-from-turns";
@@ -61,13 +62,11 @@ export const mixForm = (units: UnitPreferences) =>
     .object({ volume: quantity("volume", units, { min: 10e-6, max: 0.02 }), reducer: quantity("share", units, GUN_LIMITS.reducer) })
     .transform((v) => ({ volume_m3: v.volume, reducer: v.reducer }));
 
-const held = Object.keys(PART_HELD) as [keyof typeof PART_HELD, ...(keyof typeof PART_HELD)[]];
-
 /** Sanded flat: the paper, by machine or hand, and what came off where somebody measured it. */
 export const flattenForm = (units: UnitPreferences) =>
   z.object({
     grit: wholeNumber(400, 5000),
-    by: z.enum(["machine", "hand"]),
+    by: z.enum(keysOf<FlattenBy>(FLATTEN_BY)),
     removal: z.union([z.literal("").transform(() => null), quantity("film", units, { min: 0, max: 300e-6 })]),
   });
 
@@ -79,7 +78,7 @@ export const bakedForm = (units: UnitPreferences) =>
   });
 
 /** How the part lies from now on, and which face is up. */
-export const turnForm = z.object({ how: z.enum(held), side: z.enum(SIDES) });
+export const turnForm = z.object({ how: z.enum(keysOf<PartHeld>(PART_HELD)), side: z.enum(SIDES) });
 
 /** Which face a coat went on, and where on it. */
 export const coatPlaceForm = z.object({ side: z.enum(SIDES), zone: z.enum(COAT_ZONE_KEYS) });

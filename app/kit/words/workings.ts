@@ -1,6 +1,7 @@
 import type { PlanFigures } from "#core/models/ways/plan-figures";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { PanelState, Spot } from "#core/judge/account";
+import { isForetold } from "#core/judge/how-known";
 import type { Assessment } from "#core/judge/assess";
 import { EDGE_BITE } from "#core/judge/cell-risk";
 import { LOCAL_UNEVENNESS } from "#core/models/correction/removal-plan";
@@ -14,7 +15,7 @@ import { line, withU } from "./lines";
 
 export function meanClearWorking(state: PanelState, units: UnitPreferences): Working {
   const { inferred, how, mean } = state.film;
-  if (how === "forecast" || how === "by a strip beside it") return foretoldWorking(state, mean, units);
+  if (isForetold(how)) return foretoldWorking(state, mean, units);
   const spots = state.spots.flatMap((s) => (s.clear ? [{ name: s.name, ...s.clear }] : []));
   return {
     title: inferred ? "Clear, inferred from the total" : "Clear by difference",

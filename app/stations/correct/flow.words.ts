@@ -3,6 +3,7 @@ import { textureOf } from "#core/models/flow/reflection";
 import { FLOW_COAT, type FlowStage } from "#core/models/ways/flow-stage";
 import type { Removal } from "#core/models/correction/removal-plan";
 import type { OptionAnswer } from "#core/judge/option-case";
+import { FLATTEN_S } from "#core/models/trade-limits";
 import type { Verdict } from "#core/judge/limits";
 import { showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -52,8 +53,6 @@ export function flowStageWorking(s: FlowStage, mean: { clear_m: number; u_m: num
   };
 }
 
-const FLATTEN_H = 0.75;
-
 /** Flow coat and polishing side by side. */
 export function flowRows(
   stage: FlowStage,
@@ -72,7 +71,7 @@ export function flowRows(
         Number.isFinite(stage.texture) ? textureWords(stage.texture) : "–",
         film(flat.removal_m),
         showWithUncertainty("film", stage.clear_m, stage.u_clear_m, units).text,
-        (flow ? flow.minutes / 60 : FLATTEN_H + sprayed_h).toFixed(1),
+        (flow ? flow.minutes / 60 : FLATTEN_S / 3600 + sprayed_h).toFixed(1),
         showWait(left_s + sandAfter_s),
         flow ? showChance(flow.cutChance) : "–",
       ],

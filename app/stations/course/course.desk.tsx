@@ -11,6 +11,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { useRoot, useUnits } from "~/kit/root/use-root";
 import { maskWords } from "~/kit/words/mask-words";
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
+import { FLATTEN_BY } from "#core/models/ways/way";
 import { newestCoat } from "#core/panel/next-coat";
 import { useNow } from "~/kit/shell/now";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
@@ -213,8 +214,11 @@ function Flatten({ step }: { step: CourseStep }) {
       <input type="hidden" name="formKey" value={`${view.formKey}-flatten`} />
       <Field className="w-28" label="Paper, P" name="grit" defaultValue={String(step.grit ?? 800)} errors={errors.grit} />
       <SelectField label="By" name="by" defaultValue="machine" errors={errors.by}>
-        <option value="machine">machine, soft pad</option>
-        <option value="hand">hand</option>
+        {Object.entries(FLATTEN_BY).map(([by, name]) => (
+          <option key={by} value={by}>
+            {name}
+          </option>
+        ))}
       </SelectField>
       <Field
         className="w-44"

@@ -1,6 +1,6 @@
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
-import type { HowKnown } from "#core/judge/account";
+import { type HowKnown, isForetold } from "#core/judge/how-known";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
 import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords } from "#core/kernel/geometry/shapes";
@@ -31,7 +31,7 @@ export function reportLines(
   const { mean, thinnest, beforeWork, inferred, how } = state.film;
   const removed = removedAtSpots(state);
   const plan = state.plan?.body;
-  const foretold = how === "forecast" || how === "by a strip beside it";
+  const foretold = isForetold(how);
   const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
   const rated = state.texture.findLast((t) => t.body.role === "part");
   const gloss = state.gloss.findLast((g) => g.body.role === "part");

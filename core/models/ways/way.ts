@@ -23,21 +23,50 @@ export const COAT_ZONE_KEYS = keysOf<CoatZone>(COAT_ZONES);
 /** What a coat is called; only a tack coat is there to grip. */
 export const COAT_ROLES = ["full wet", "tack", "closed", "finish", "thin", "patch", "flow"] as const;
 
-const factor = (min: number, max: number) => z.number().min(min).max(max);
+/** How a build is sanded flat. */
+export const FLATTEN_BY = { machine: "machine, soft pad", hand: "hand" } as const;
+export type FlattenBy = keyof typeof FLATTEN_BY;
+
+/** What a coat, and a way, may have: the same for a form that asks it. */
+export const COAT_LIMITS = {
+  speedFactor: { min: 0.4, max: 4 },
+  flashFactor: { min: 0.3, max: 10 },
+  fluidFactor: { min: 0.4, max: 2.5 },
+  distanceFactor: { min: 0.5, max: 2 },
+  pressureShift_Pa: { min: -1.5e5, max: 1.5e5 },
+  overlapShift: { min: -0.4, max: 0.4 },
+  reducerShift: { min: 0, max: 0.3 },
+} as const;
+export const WAY_LIMITS = {
+  coats: 12,
+  nameLength: 40,
+  noteLength: 120,
+  distance_m: { min: 0.08, max: 0.35 },
+  pressure_Pa: { min: 0.7e5, max: 4e5 },
+  lastPaper: { min: 400, max: 2000 },
+  flattenGrit: { min: 400, max: 3000 },
+  flattenRemoval_m: { min: 1e-6, max: 60e-6 },
+  flattenU_m: { min: 0.5e-6, max: 20e-6 },
+  airBeforeHeat_s: { min: 60, max: 7200 },
+  correctAfter_s: { min: 0, max: 30 * 86_400 },
+} as const;
+const L = WAY_LIMITS;
+
+const within = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
 
 /** A coat as a way means it: how it is sprayed against the gun in the hand, and how long it is left. */
 export const plannedCoatBody = z.object({
   role: z.string().trim().min(1, "Name the coat").max(40),
   /** Hand speed against the usual: above 1 lays less. */
-  speedFactor: factor(0.4, 4),
+  speedFactor: within(COAT_LIMITS.speedFactor),
   /** Flash after it against the sheet's least: above 1 by choice; below 1 counts as 1. */
-  flashFactor: factor(0.3, 10),
+  flashFactor: within(COAT_LIMITS.flashFactor),
   /** Fluid, and distance, against the usual; pressure added to it; overlap added to it; reducer added to what is mixed, as a share. */
-  fluidFactor: factor(0.4, 2.5).default(1),
-  distanceFactor: factor(0.5, 2).default(1),
-  pressureShift_Pa: z.number().min(-1.5e5).max(1.5e5).default(0),
-  overlapShift: z.number().min(-0.4).max(0.4).default(0),
-  reducerShift: z.number().min(0).max(0.3).default(0),
+  fluidFactor: within(COAT_LIMITS.fluidFactor).default(1),
+  distanceFactor: within(COAT_LIMITS.distanceFactor).default(1),
+  pressureShift_Pa: within(COAT_LIMITS.pressureShift_Pa).default(0),
+  overlapShift: within(COAT_LIMITS.overlapShift).default(0),
+  reducerShift: within(COAT_LIMITS.reducerShift).default(0),
   /** Where it is sprayed: over the whole part, or only on the spots that were repaired. */
   zone: z.enum(COAT_ZONE_KEYS).default("whole"),
   /** Cured, sanded flat and cleaned after it, before the next. */
@@ -47,34 +76,30 @@ export type PlannedCoat = z.infer<typeof plannedCoatBody>;
 
 /** A house way with all that a shop may change in it. SI; a null is left to the gun, the sheet or the finish. */
 export const houseWayBody = z.object({
-  name: z.string().trim().min(1, "Give the way a name").max(40),
-  goodFor: z.string().trim().max(120).default(""),
-  price: z.string().trim().max(120).default(""),
+  name: z.string().trim().min(1, "Give the way a name").max(L.nameLength),
+  goodFor: z.string().trim().max(L.noteLength).default(""),
+  price: z.string().trim().max(L.noteLength).default(""),
   finish: z.enum(FINISH_KEYS),
-  coats: z.array(plannedCoatBody).min(1, "At least one coat").max(12, "At most 12 coats"),
+  coats: z.array(plannedCoatBody).min(1, "At least one coat").max(L.coats, `At most ${L.coats} coats`),
   /** Where the hand holds a gun that nobody has set yet: near with a fast hand, or far; low pressure or high. */
   gun: z
-    .object({ distance_m: z.number().min(0.08).max(0.35).nullable(), pressure_Pa: z.number().min(0.7e5).max(4e5).nullable() })
+    .object({ distance_m: within(L.distance_m).nullable(), pressure_Pa: within(L.pressure_Pa).nullable() })
     .default({ distance_m: null, pressure_Pa: null }),
   trigger: z.enum(keysOf<Trigger>(TRIGGERS)).default("released"),
   /** Last paper below the base: the finer, the flatter what the clear is laid on. */
-  lastPaper: z.int().min(400).max(2000).default(600),
+  lastPaper: z.int().min(L.lastPaper.min).max(L.lastPaper.max).default(600),
   /** How a build is sanded flat before the next. */
   flatten: z
     .object({
-      grit: z.int().min(400).max(3000),
-      by: z.enum(["machine", "hand"]),
-      removal_m: z.number().min(1e-6).max(60e-6),
-      u_m: z.number().min(0.5e-6).max(20e-6),
+      grit: z.int().min(L.flattenGrit.min).max(L.flattenGrit.max),
+      by: z.enum(keysOf<FlattenBy>(FLATTEN_BY)),
+      removal_m: within(L.flattenRemoval_m),
+      u_m: within(L.flattenU_m),
     })
     .default({ grit: 800, by: "machine", removal_m: FLAT_M, u_m: U_FLAT_M }),
-  airBeforeHeat_s: z.number().min(60).max(7200).nullable().default(null),
+  airBeforeHeat_s: within(L.airBeforeHeat_s).nullable().default(null),
   /** Time after the last coat before it is corrected, where that is longer than the sheet asks. */
-  correctAfter_s: z
-    .number()
-    .min(0)
-    .max(30 * 86_400)
-    .default(0),
+  correctAfter_s: within(L.correctAfter_s).default(0),
   correction: z.enum(CORRECTION_SCHOOL_IDS),
   runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).default("block"),
 });

@@ -1,5 +1,5 @@
 import { expect, test } from "./fixture";
-import { open, ownServer, startJob, watchConsole } from "./support";
+import { beside, open, ownServer, startJob, watchConsole } from "./support";
 
 test("will it run: the trade's known results each show, with the reason", async ({ page }) => {
   const said = watchConsole(page);
@@ -183,7 +183,7 @@ test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and u
   await page.getByRole("button", { name: "Log climate" }).click();
   await expect(page.getByTestId("ready-sentence")).toContainText(/too (cold|near the dew point)/i);
 
-  await page.getByRole("link", { name: "Gun", exact: true }).click();
+  await beside(page, "Gun");
   await page.getByRole("button", { name: "Another gun" }).click();
   await expect(page.getByTestId("gun-sentence")).toContainText("a guess");
   await page.getByLabel("Gun", { exact: true }).fill("Test gun");
@@ -209,7 +209,7 @@ test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and u
   await page.getByRole("button", { name: "Use for the next coat" }).first().click();
   await expect(page.getByText("in hand")).toBeVisible();
 
-  await page.getByRole("link", { name: "Coat plan" }).click();
+  await beside(page, "Coat plan");
   await expect(page.getByText("With Test gun")).toBeVisible();
   await expect(page.getByTestId("coat-plan").getByRole("row")).toHaveCount(3);
   await page.getByRole("radio", { name: /^Three, sand, three/ }).click();

@@ -106,6 +106,12 @@ export async function startJob(
 }
 
 /** Types readings spot by spot, Enter after each, as a gauge that is a keyboard does. */
+/** Goes to a page beside the course of spraying, folded away under *More*. */
+export async function beside(page: Page, name: string): Promise<void> {
+  await page.getByRole("navigation", { name: "Spray" }).getByText("More", { exact: true }).click();
+  await page.getByRole("navigation", { name: "Spray" }).getByRole("link", { name, exact: true }).click();
+}
+
 export async function typeReadings(page: Page, phase: "before" | "after" | "recheck", values: readonly string[]): Promise<void> {
   const input = page.locator(`#reading-${phase}`);
   for (const value of values) {

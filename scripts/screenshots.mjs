@@ -137,6 +137,7 @@ const VIEWS = {
   },
   booth: async () => {
     await panel("Lodos", "Front door", "spray");
+    await page.getByRole("navigation", { name: "Spray" }).getByText("More").click();
     await page.getByRole("link", { name: "Booth view" }).click();
     await page.getByTestId("booth-next").waitFor();
   },

@@ -7,6 +7,7 @@ import { loadPanelView } from "#server/views/panel-view";
 import { viewInRegion } from "~/kit/words/region";
 import { usePrefs } from "~/kit/root/use-root";
 import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
+import { FilmStrip } from "~/kit/panel/film-strip";
 import type { PanelContext } from "~/kit/panel/use-panel";
 import { Waterline } from "~/kit/panel/waterline";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -79,9 +80,14 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
       </PageHeader>
       <div className="flex flex-1 flex-col lg:flex-row">
         <main className="min-w-0 flex-1 px-4 py-5 sm:px-6">
-          <details className="no-print mb-4 rounded-press border border-hair p-3 lg:hidden">
-            <summary className="min-h-11 cursor-pointer content-center font-semibold">Section of the film</summary>
-            <div className="mx-auto max-w-60">{section}</div>
+          <details className="no-print mb-4 lg:hidden">
+            <summary
+              className="flex min-h-11 cursor-pointer list-none items-center gap-2 text-[13px] font-semibold"
+              aria-label="Section of the film"
+            >
+              <FilmStrip layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} />
+            </summary>
+            <div className="mx-auto max-w-60 pt-3">{section}</div>
           </details>
           <Outlet context={context} />
         </main>

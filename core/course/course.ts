@@ -3,7 +3,7 @@ import { type Finish, plannedCoat } from "../models/ways/way";
 import type { CoatWait } from "../models/ways/wait-after";
 import { FLATTEN_S } from "../models/trade-limits";
 import { PURGE_S } from "../models/cure/bake-plan";
-import { coatPlan } from "../models/ways/coat-plan";
+import { type PlannedCoatRow, coatPlan } from "../models/ways/coat-plan";
 import type { CoatVolume } from "../models/spray/strokes";
 import { coatVolumes } from "../models/ways/way-volumes";
 import { noGaugeReads } from "../panel/brief";
@@ -14,13 +14,15 @@ import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { type CureState, cureOf, stageAt } from "./cure";
 import { type CourseAsked, TURN_S, airOf, isTurned, nextWait } from "./next-wait";
-import { type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
+import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
 
 export interface CourseInput extends CourseAsked {
   finish: Finish;
   now_ms: number;
   /** Without it waits that have not begun are left open: who only asks for what is next needs no forecast. */
   forecast?: boolean;
+  /** Doubt of the film a coat lays, in logarithms: the shop's own once it is learnt. */
+  u_filmLog?: number;
 }
 
 const MS = 1000;
@@ -78,19 +80,26 @@ interface Working extends CourseInput {
   /** When the hand is free for what comes next, by the forecast. */
   cursor_ms: number;
   volumes: readonly CoatVolume[];
-  /** Waits after each coat as the way has them with the gun in the hand; empty where the model does not reach. */
-  rows: readonly (CoatWait | null)[];
+  /** The coats as the way has them with the gun in the hand; empty where the model does not reach. */
+  rows: readonly PlannedCoatRow[];
 }
 
 const volumesOf = ({ brief, way, facts }: CourseInput): CoatVolume[] =>
   coatVolumes(way, { outline: brief.shape.outline, gun: handGun(facts, way).settings, coats: brief.coatsPlanned });
 
-function rowsOf({ brief, sheet, way, facts, shop, now_ms }: CourseInput): (CoatWait | null)[] {
+function rowsOf({ brief, sheet, way, facts, shop, now_ms, u_filmLog }: CourseInput): PlannedCoatRow[] {
   const { settings, reducer } = handGun(facts, way);
   const air_K = airAt(airOf(facts), now_ms);
   const conditions = conditionsOf({ sheet, facts, brief, way }, { air_K, reducer });
-  const plan = { sheet, conditions, gun: settings, coats: Math.min(12, brief.coatsPlanned), ...(shop ? { shop } : {}) };
-  return inRange(() => coatPlan(way, plan))?.map((r) => r.wait) ?? [];
+  const plan = {
+    sheet,
+    conditions,
+    gun: settings,
+    coats: Math.min(12, brief.coatsPlanned),
+    ...(shop ? { shop } : {}),
+    ...(u_filmLog === undefined ? {} : { u_filmLog }),
+  };
+  return inRange(() => coatPlan(way, plan)) ?? [];
 }
 
 function before({ brief, facts, way, volumes, past }: Working): StepDraft[] {
@@ -165,6 +174,7 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
         done_ms: coat?.entry.at_ms ?? null,
         duration_s,
         volume_m3,
+        coat: coat ? null : foretold(w, number),
       }),
     );
     const end_ms = coat ? coat.entry.at_ms : start_ms + duration_s * MS;
@@ -206,6 +216,14 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   return steps;
 }
 
+/** What a coat that is still to come is forecast to do; null where the model does not reach. */
+function foretold({ rows, way }: Working, number: number): CoatForecast | null {
+  const row = rows[Math.min(number, rows.length) - 1];
+  if (!row) return null;
+  const laid = plannedCoat(way, number).zone === "whole" ? 1 : 0;
+  return { dry_m: laid * row.dry_m, u_dry_m: laid * row.u_dry_m, runChance: row.runChance };
+}
+
 /** The window after a coat: the one wait where it is the newest, else the way's own with the gun in the hand. */
 function windowAfter(
   w: Working,
@@ -227,7 +245,7 @@ function windowAfter(
           : reason),
     };
   }
-  const planned = w.rows[Math.min(number, w.rows.length) - 1];
+  const planned = w.rows[Math.min(number, w.rows.length) - 1]?.wait;
   if (!planned) return { from_ms: end_ms, best_ms: null, latest_ms: null, late: null, why: "settled", source: "common-practice" };
   const ms = (s: number) => (Number.isFinite(s) ? end_ms + s * MS : null);
   return {

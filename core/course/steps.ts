@@ -69,8 +69,16 @@ export interface CourseStep {
   duration_s: number | null;
   /** Ready-to-spray material it takes. */
   volume_m3: number | null;
+  /** What a coat is forecast to do: clear it lays over the panel, and the chance that it runs at an edge. */
+  coat: CoatForecast | null;
   /** Paper it is done with. */
   grit: number | null;
+}
+
+export interface CoatForecast {
+  dry_m: number;
+  u_dry_m: number;
+  runChance: number;
 }
 
 /** A step before its place in the course is known. */
@@ -93,6 +101,7 @@ export const stepDraft = (id: string, kind: StepKind, over: Partial<StepDraft>):
   optional: false,
   duration_s: null,
   volume_m3: null,
+  coat: null,
   grit: null,
   ...over,
 });

@@ -1,6 +1,7 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { screen } from "@testing-library/react";
 import type { Layer } from "#core/judge/account";
+import { FilmStrip } from "./film-strip";
 import { FilmSection, type SectionPreview } from "./film-section";
 import { renderPage } from "~/kit/testing/render-page";
 
@@ -29,6 +30,22 @@ test("says every layer from the metal up, the clear in all and the floor", () =>
     "Section of the film in µm, from the metal up: e-coat 20.0, primer 40.0, base 15.0, clear 1 27.0, clear 2 28.0. Clear 55.0 in all, floor 35.",
   );
   expect(screen.getByText(/clear 55 ± 6 in all, measured; layers below by usual share/)).toBeTruthy();
+});
+test("lying on its side in one line it says the same clear and the floor, and what is planned is drawn", () => {
+  const { container } = renderPage(
+    <FilmStrip
+      layers={layers}
+      floor_m={35e-6}
+      baseColour="#335566"
+      preview={{ coat: { dry_m: 27e-6, u_m: 8e-6, name: "coat 3" }, removal: { removal_m: 9e-6, u_m: 1e-6 } }}
+    />,
+  );
+  expect(screen.getByText("Clear 55 ± 6 µm")).toBeTruthy();
+  expect(screen.getByText("floor 35 µm")).toBeTruthy();
+  const widths = [...container.querySelectorAll("rect")].map((r) => Number(r.getAttribute("width")));
+  expect(widths).toHaveLength(6);
+  // Clear and the coat to one scale: 55 against 27.
+  expect(widths[3]! / widths[5]!).toBeCloseTo(55 / 27, 6);
 });
 test("a planned removal is hatched and said, a planned coat drawn in outline and said", () => {
   const { unmount } = show({ removal: { removal_m: 9e-6, u_m: 1.3e-6 } });

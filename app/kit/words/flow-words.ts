@@ -1,5 +1,6 @@
 import { FLOW } from "#core/models/flow/constants";
-import { SAG_LOG_SD, TEXTURE_SD, type FlowVerdict } from "#core/models/flow/flow-advice";
+import { TEXTURE_SD, type FlowVerdict } from "#core/models/flow/flow-advice";
+import { type ChanceWord, sagLogSd } from "#core/models/flow/run-chance";
 import type { FlowClass } from "#core/models/flow/flow-window";
 import { show } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -11,6 +12,20 @@ export const CLASS_WORDS: Record<FlowClass, { word: string; tag: "good" | "cauti
   lean: { word: "Leans: near a run", tag: "caution" },
   peels: { word: "Peels", tag: "caution" },
   runs: { word: "Runs", tag: "stop" },
+};
+
+/** A chance that nobody has calibrated yet, in a word: large, and what it is of. */
+export const CHANCE_OF: Record<"run" | "peel", Record<ChanceWord, { big: string; small: string }>> = {
+  run: {
+    unlikely: { big: "unlikely", small: "to run" },
+    may: { big: "may", small: "run" },
+    likely: { big: "likely", small: "to run" },
+  },
+  peel: {
+    unlikely: { big: "unlikely", small: "to peel" },
+    may: { big: "may", small: "peel" },
+    likely: { big: "likely", small: "to peel" },
+  },
 };
 
 /** The verdict first, then the smallest slip that spoils it. */
@@ -26,7 +41,7 @@ export function flowSentence(
   return { lead, rest: `${slip.words[0]!.toUpperCase()}${slip.words.slice(1)} and it ${slip.class}${slip.where}.` };
 }
 
-export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPreferences): Working {
+export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPreferences, u_filmLog?: number): Working {
   const { result } = v;
   const last = result.coats.at(-1)!;
   return {
@@ -44,7 +59,11 @@ export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPre
       line("waves left, 1.2 to 12 mm", "film", result.rmsLong_m, units, 2),
       { name: "texture, 1 glass to 5 heavy", shown: result.texture.toFixed(1) },
       { name: "peels from", shown: textureLimit.toFixed(1) },
-      { name: "spread before your own results tune it", shown: `sag × ${Math.exp(SAG_LOG_SD).toFixed(1)}, texture ± ${TEXTURE_SD}` },
+      {
+        name: "spread before your own results tune it",
+        shown: `sag × ${Math.exp(sagLogSd(u_filmLog)).toFixed(1)}, texture ± ${TEXTURE_SD}`,
+      },
+      { name: "said of a chance", shown: "unlikely below 1 in 5, likely from 1 in 2; nobody has calibrated it yet" },
       withU("dry film of all coats", "film", result.dry_m, 0.3 * result.dry_m, units),
     ],
     sources: ["orchard-flow", "levelling-1962", "common-practice", "yakamoz-default"],

@@ -1,12 +1,14 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import fc from "fast-check";
 import { METRIC } from "#core/kernel/units/quantities";
 import { type CourseStep, inOrder, stepDraft } from "#core/course/steps";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { actionWords } from "~/kit/words/step-words";
+import { courseAxis, isBeyond, stretchesOf } from "./course-axis";
 import { CourseDesk } from "./course.desk";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
-import { courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
+import { coatFigures, courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
 
 const rows = () => [...screen.getByTestId("course").querySelectorAll<HTMLElement>("[data-step]")];
 
@@ -88,6 +90,69 @@ describe("in words", () => {
     expect(actionWords(standing({ kind: "correct", of: null }, { defects: 2 }), NOW)).toBe("2 to put right");
     expect(actionWords(standing({ kind: "correct", of: 4 }, { stop: true }), NOW)).toBe("Plan says stop: choose another way");
     expect(actionWords({ ...standing({}), action: null }, NOW)).toBe("Handed over");
+  });
+});
+
+describe("against time", () => {
+  const NOW = Date.UTC(2026, 4, 6, 12);
+  const MIN = 60_000;
+  const steps = inOrder([
+    stepDraft("f", "flash", { number: 1, from_ms: NOW + 6 * MIN, duration_s: 540 }),
+    stepDraft("2", "coat", {
+      number: 2,
+      of: 2,
+      from_ms: NOW + 6 * MIN,
+      best_ms: NOW + 30 * MIN,
+      latest_ms: NOW + 50 * MIN,
+      late: "grip",
+      duration_s: 120,
+      coat: { dry_m: 27e-6, u_dry_m: 4e-6, runChance: 0.1 },
+    }),
+    stepDraft("c", "cure", { from_ms: NOW + 16 * 60 * MIN, duration_s: 57_600 }),
+    stepDraft("r", "readAfter", { from_ms: NOW + 16 * 60 * MIN, duration_s: 300 }),
+  ]);
+  const axis = courseAxis(steps, NOW, steps[1]);
+
+  test("the axis keeps the window at hand in sight, and folds what lies beyond", () => {
+    expect((axis.to_ms - axis.from_ms) / MIN).toBe(120);
+    expect(axis.place(NOW)).toBeCloseTo(12, 9);
+    expect(steps.map((s) => isBeyond(s, axis))).toEqual([false, false, false, true]);
+    for (const { left } of axis.ticks) expect(left >= 0 && left <= 100).toBe(true);
+  });
+  test("a coat: too soon, its window, too late once the grip is gone; nothing overlaps", () => {
+    const on = stretchesOf(steps[1]!, axis, NOW);
+    expect(on.map((s) => s.kind)).toEqual(["tooSoon", "window", "late"]);
+    on.slice(1).forEach((s, i) => expect(s.left).toBeGreaterThanOrEqual(on[i]!.left + on[i]!.width - 1e-9));
+    expect(on[1]!.left).toBeCloseTo(axis.place(NOW + 6 * MIN), 9);
+  });
+  test("a wait is drawn from when it began, work with what may follow it", () => {
+    const [wait] = stretchesOf(steps[0]!, axis, NOW);
+    expect(wait!.left).toBeCloseTo(axis.place(NOW - 3 * MIN), 9);
+    expect(stretchesOf(inOrder([stepDraft("i", "inspect", { from_ms: NOW, duration_s: 600 })])[0]!, axis, NOW).map((s) => s.kind)).toEqual([
+      "work",
+      "open",
+    ]);
+    expect(stretchesOf(inOrder([stepDraft("m", "mix", { duration_s: 600 })])[0]!, axis, NOW).map((s) => s.kind)).toEqual(["work"]);
+  });
+  test("stretches stay on the axis whatever the times", () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -5000, max: 9000 }), { minLength: 3, maxLength: 3 }), (at) => {
+        const [from_ms, best_ms, latest_ms] = at.sort((a, b) => a - b).map((m) => NOW + m * MIN) as [number, number, number];
+        const [step] = inOrder([stepDraft("x", "coat", { number: 1, of: 1, from_ms, best_ms, latest_ms, late: "scuff" })]);
+        const on = courseAxis([step!], NOW, step!);
+        for (const s of stretchesOf(step!, on, NOW)) {
+          expect(s.left).toBeGreaterThanOrEqual(0);
+          expect(s.left + s.width).toBeLessThanOrEqual(100.81);
+        }
+      }),
+    );
+  });
+  test("the coat's figures: litres, time, the clear after it", () => {
+    expect(coatFigures({ ...steps[1]!, volume_m3: 87e-6 }, { now_ms: NOW, clear: { clear_m: 27e-6, u_m: 3e-6 } }, METRIC)).toEqual([
+      { big: "87 ml", small: "ready to spray" },
+      { big: "6 min", small: "until it may be sprayed" },
+      { big: "54 ± 10 µm", small: "of clear after it, forecast" },
+    ]);
   });
 });
 

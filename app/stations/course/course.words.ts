@@ -1,6 +1,7 @@
 import { type CourseStep, STEP_KINDS, type StepKind, type StepReason } from "#core/course/steps";
-import { show, showWait } from "#core/kernel/units/format";
-import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { NextCoat } from "#core/panel/next-coat";
+import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import type { Quantity, UnitPreferences } from "#core/kernel/units/quantities";
 import { SOURCES } from "#core/kernel/sources";
 import type { Working } from "~/kit/ui/figure";
 import { whenText } from "~/kit/words/when";
@@ -125,6 +126,41 @@ export function stepWorking(s: CourseStep, name: string, now_ms: number, units: 
     sources: [s.source],
     changesMost: "Temperature: log the climate when it changes, and the course follows.",
   };
+}
+
+/** The gun as the next coat wants it, in a line: "0.31 m/s, 175 mm off, 1.9 bar, fluid 230 ml/min." */
+export function coatSettings({ settings: g, zone }: Pick<NextCoat, "settings" | "zone">, units: UnitPreferences): string {
+  const say = (quantity: Quantity, si: number) => {
+    const { text, unit } = show(quantity, si, units);
+    return `${text} ${unit}`;
+  };
+  const hand = `${say("speed", g.handSpeed_m_s)}, ${say("length", g.distance_m)} off, ${say("pressure", g.pressure_Pa)}`;
+  return `${hand}, fluid ${say("fluidRate", g.fluidRate_m3_s)}${zone === "spots" ? ", on the repaired spots only" : ""}.`;
+}
+
+/** What a coat takes, its window and the clear after it, each as a figure with what it is. */
+export function coatFigures(
+  { volume_m3, from_ms, best_ms, latest_ms, coat }: CourseStep,
+  { now_ms, clear }: { now_ms: number; clear: { clear_m: number; u_m: number } | null },
+  units: UnitPreferences,
+): { big: string; small: string }[] {
+  const opens_s = from_ms === null ? 0 : (from_ms - now_ms) / 1000;
+  const end_ms = best_ms ?? latest_ms;
+  const left_s = end_ms === null ? 0 : (end_ms - now_ms) / 1000;
+  const after = coat && {
+    clear_m: (clear?.clear_m ?? 0) + coat.dry_m,
+    u_m: Math.hypot(clear?.u_m ?? 0, coat.u_dry_m),
+  };
+  const film = after && showWithUncertainty("film", after.clear_m, after.u_m, units);
+  return [
+    ...(volume_m3 === null ? [] : [{ big: `${show("volume", volume_m3, units).text} ${units.volume}`, small: "ready to spray" }]),
+    ...(opens_s > 0
+      ? [{ big: showWait(opens_s), small: "until it may be sprayed" }]
+      : left_s > 0
+        ? [{ big: showWait(left_s), small: "left of its window" }]
+        : []),
+    ...(film ? [{ big: `${film.text} ${film.unit}`, small: "of clear after it, forecast" }] : []),
+  ];
 }
 
 /** The headline: what the hand is at, or waits for. */

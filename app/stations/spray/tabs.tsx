@@ -1,22 +1,59 @@
-import { StationTabs } from "~/kit/panel/station-tabs";
+import { ChevronDown } from "lucide-react";
+import { Link, NavLink } from "react-router";
+import { useNow } from "~/kit/shell/now";
+import { usePanel } from "~/kit/panel/use-panel";
+import { actionWords } from "~/kit/words/step-words";
 
-const jobOf = (base: string) => /^\/jobs\/([^/]+)/.exec(base)?.[1] ?? "";
+/** Chapters of spraying in the order of the work. */
+const CHAPTERS = [
+  { to: "/spray/below", label: "Below" },
+  { to: "/spray/ready", label: "Ready?" },
+  { to: "/spray", label: "Coats" },
+  { to: "/spray/cure", label: "Cure" },
+] as const;
+const BESIDE = [
+  { to: "/spray/window", label: "Will it run?" },
+  { to: "/spray/gun", label: "Gun" },
+  { to: "/spray/coat-plan", label: "Coat plan" },
+  { to: "/spray/mend", label: "Mend something" },
+] as const;
+const NOW_MS = 30_000;
+const QUIET = "press aria-[current=page]:bg-glow-wash";
 
-/** Pages of the Spray station. */
-export const SprayTabs = ({ base }: { base: string }) => (
-  <StationTabs
-    label="Spray"
-    tabs={[
-      { to: `${base}/spray/below`, label: "Below" },
-      { to: `${base}/spray/mend`, label: "Mend" },
-      { to: `${base}/spray/ready`, label: "Ready?" },
-      { to: `${base}/spray`, label: "Coats" },
-      { to: `${base}/spray/gun`, label: "Gun" },
-      { to: `${base}/spray/coat-plan`, label: "Coat plan" },
-      { to: `${base}/spray/window`, label: "Will it run?" },
-      { to: `${base}/spray/cure`, label: "Cure" },
-      { to: `/booth-plan?job=${jobOf(base)}`, label: "Booth plan" },
-      { to: `/jobs/${jobOf(base)}/booth`, label: "Booth view" },
-    ]}
-  />
-);
+/** Way back to the course, which says what is next; the chapters of spraying; all else one tap away. */
+export function SprayTabs({ base }: { base: string }) {
+  const { view } = usePanel();
+  const now_ms = Math.floor(useNow() / NOW_MS) * NOW_MS;
+  const jobId = view.job.id;
+  return (
+    <nav aria-label="Spray" className="no-print mb-4 flex flex-wrap items-center gap-1">
+      {CHAPTERS.map(({ to, label }) => (
+        <NavLink key={to} to={`${base}${to}`} end className={QUIET} data-kind="quiet">
+          {label}
+        </NavLink>
+      ))}
+      <details className="group relative">
+        <summary className="press list-none" data-kind="quiet">
+          More <ChevronDown size={16} aria-hidden className="group-open:rotate-180" />
+        </summary>
+        <ul className="absolute z-20 mt-1 w-56 rounded-press border border-edge bg-paper p-1">
+          {[
+            ...BESIDE.map(({ to, label }) => ({ to: `${base}${to}`, label })),
+            { to: `/booth-plan?job=${jobId}`, label: "Booth plan" },
+            { to: `/jobs/${jobId}/booth`, label: "Booth view" },
+            { to: `/jobs/${jobId}/pots`, label: "Pots" },
+          ].map(({ to, label }) => (
+            <li key={to}>
+              <NavLink to={to} end className={`${QUIET} w-full justify-start`} data-kind="quiet">
+                {label}
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+      </details>
+      <Link to={`${base}/course`} className="ml-auto inline-flex min-h-11 items-center text-ink2 underline underline-offset-4">
+        Next: {actionWords(view.standing, now_ms)}
+      </Link>
+    </nav>
+  );
+}

@@ -20,7 +20,8 @@ import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { GunSettings } from "#core/models/spray/deposit";
 import type { ActivatorSpeed } from "#core/models/spray/constants";
-import { showChance, showFilm } from "#core/kernel/units/format";
+import { CHANCE_WORDS, chanceWord } from "#core/models/flow/run-chance";
+import { showFilm } from "#core/kernel/units/format";
 import { preferredUnit } from "#core/kernel/units/quantities";
 import { withTexture } from "#core/models/flow/reflection";
 import { type FlowTyped, readFlow } from "./window.form";
@@ -30,7 +31,7 @@ import { Toggle } from "~/kit/ui/toggle";
 import { Field } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
-import { CLASS_WORDS, flowSentence, flowWorking } from "~/kit/words/flow-words";
+import { CHANCE_OF, CLASS_WORDS, flowSentence, flowWorking } from "~/kit/words/flow-words";
 import { later as fetchedLater, useLater } from "~/kit/root/later";
 import { LightTube } from "~/kit/panel/light-tube";
 import { InUnits } from "~/kit/ui/in-units";
@@ -59,6 +60,7 @@ export function FlowDesk({
   trigger = "released",
   under_m,
   shop,
+  u_filmLog,
   neighbour,
   onDry,
 }: {
@@ -80,6 +82,8 @@ export function FlowDesk({
   under_m: number;
   /** The shop's own factors; none where nobody's shop is asked. */
   shop?: ShopFactors;
+  /** Doubt of the film laid, in logarithms: the shop's own once it is learnt. */
+  u_filmLog?: number;
   /** Texture of the neighbour or the target on the scale 1 … 5, as rated; null: not rated. */
   neighbour?: number | null;
   onDry?: (dry_m: number | null) => void;
@@ -136,8 +140,8 @@ export function FlowDesk({
   }, [parsed, gun, laid, coatNumber, first, hardener, sheet.volumeSolids, tilt_rad, shop]);
   // The verdict follows the hand; what surrounds it may come a frame later.
   const worked = useMemo(
-    () => setting && inRange(() => ({ verdict: flowVerdict(setting, textureLimit), wet_m: wetOf(setting) })),
-    [setting, textureLimit],
+    () => setting && inRange(() => ({ verdict: flowVerdict(setting, textureLimit, u_filmLog), wet_m: wetOf(setting) })),
+    [setting, textureLimit, u_filmLog],
   );
   const swept = useLater(SWEPT_MAP, true);
   const flowCoats = useLater(FLOW_COATS, true);
@@ -157,6 +161,8 @@ export function FlowDesk({
   const beside = useMemo(() => (calm && neighbour != null ? withTexture(calm, neighbour) : null), [calm, neighbour]);
   const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
   useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
+  const runs = worked && CHANCE_OF.run[chanceWord(worked.verdict.runChance)];
+  const peels = worked && CHANCE_OF.peel[chanceWord(worked.verdict.peelChance)];
   const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
 
   /** Takes a moved setting back into what is typed. */
@@ -250,21 +256,21 @@ export function FlowDesk({
                   size="middle"
                   label="wet, this coat"
                   shown={showFilm(worked.wet_m, units)}
-                  working={flowWorking(worked.verdict, textureLimit, units)}
+                  working={flowWorking(worked.verdict, textureLimit, units, u_filmLog)}
                 />
                 <Figure
                   size="middle"
-                  label="chance of a run"
-                  shown={{ text: showChance(worked.verdict.runChance), unit: "" }}
-                  working={flowWorking(worked.verdict, textureLimit, units)}
-                  {...(worked.verdict.runChance > 0.2 ? { tone: "stop" as const } : {})}
+                  label={`${runs!.small}, at the edges`}
+                  shown={{ text: runs!.big, unit: "" }}
+                  working={flowWorking(worked.verdict, textureLimit, units, u_filmLog)}
+                  {...(worked.verdict.runChance >= CHANCE_WORDS.likely ? { tone: "stop" as const } : {})}
                 />
                 <Figure
                   size="middle"
-                  label="chance of peel"
-                  shown={{ text: showChance(worked.verdict.peelChance), unit: "" }}
-                  working={flowWorking(worked.verdict, textureLimit, units)}
-                  {...(worked.verdict.peelChance > 0.4 ? { tone: "amber" as const } : {})}
+                  label={peels!.small}
+                  shown={{ text: peels!.big, unit: "" }}
+                  working={flowWorking(worked.verdict, textureLimit, units, u_filmLog)}
+                  {...(worked.verdict.peelChance >= CHANCE_WORDS.likely ? { tone: "amber" as const } : {})}
                 />
               </div>
               {around && around.reasons.length > 0 && (

@@ -61,6 +61,7 @@ export default function PanelWindow() {
         trigger={job.way.trigger}
         under_m={under_m}
         shop={view.shopFactors}
+        u_filmLog={view.shopFilm.u_log}
         neighbour={state.texture.findLast((t) => t.body.role === "target")?.body.rating ?? null}
         onDry={onDry}
       />

@@ -2,20 +2,22 @@ import { FAR_GUN_M, LOW_PRESSURE_PA } from "../trade-limits";
 import { normalCdf } from "../../kernel/stats/normal";
 import { toSi } from "../../kernel/units/convert";
 import { FLOW } from "./constants";
+import { EDGE_FILM, SAG_LOG_SD, runChance, sagAtEdge } from "./run-chance";
 import { type FlowSetting, flowClass, moveSetting, settingAt, type FlowClass, type FlowAxis } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
 
-/** Spread of the model before this shop's own results tune it: log-sd of sag, sd of the texture figure. Defaults of ours. */
-export const SAG_LOG_SD = 0.6;
+/** Spread of the model before this shop's own results tune it: sd of the texture figure. A default of ours. */
 export const TEXTURE_SD = 0.7;
-/** Film at an edge or body line over the film beside it, where passes overlap and the gun turns. Default of ours. */
-export const EDGE_FILM = 1.25;
+/** Sprayed dry, it peels at least so surely, in sd: what the waves alone say of it is not less. */
+const DRY_PEELS = -1;
 
 /** Texture beyond which a finish counts as peeled: defaults of ours on the scale 1 glass … 5 heavy. */
 export const TEXTURE_LIMITS = { flat: 3.6, asSprayed: 4, match: 4.2, matte: 4.2 } as const;
 
 export interface FlowVerdict {
+  /** Of the flat field, as the map has it. */
   class: FlowClass;
+  /** At the worst place, an edge, with the doubt of the film. */
   runChance: number;
   peelChance: number;
   /** The nearer of the two dangers, in standard deviations; above 0 is on the good side. */
@@ -23,14 +25,15 @@ export interface FlowVerdict {
   result: FlowResult;
 }
 
-/** What one setting does, with the chance of each danger. @throws RangeError */
-export function flowVerdict(s: FlowSetting, textureLimit: number): FlowVerdict {
+/** What one setting does, with the chance of each danger. @param u_filmLog doubt of the film laid, in logarithms @throws RangeError */
+export function flowVerdict(s: FlowSetting, textureLimit: number, u_filmLog?: number): FlowVerdict {
   const result = simulateCoats(s.conditions, s.coats, s.shop ? { shop: s.shop } : {});
   const toRun = Math.log(FLOW.sagRun_m / Math.max(result.sagLocal_m, 1e-9)) / SAG_LOG_SD;
-  const toPeel = result.drySpray ? -1 : (textureLimit - result.texture) / TEXTURE_SD;
+  const byWaves = (textureLimit - result.texture) / TEXTURE_SD;
+  const toPeel = result.drySpray ? Math.min(DRY_PEELS, byWaves) : byWaves;
   return {
     class: flowClass(result, textureLimit),
-    runChance: normalCdf(-toRun),
+    runChance: runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / s.conditions.edge), u_filmLog),
     peelChance: normalCdf(-toPeel),
     margin: Math.min(toRun, toPeel),
     result,

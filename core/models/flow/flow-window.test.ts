@@ -2,10 +2,10 @@ import fc from "fast-check";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import {
-  EDGE_FILM,
   FLOW_CHANGES,
   FLOW_ZONES,
   TEXTURE_LIMITS,
+  TEXTURE_SD,
   applyChange,
   cheapestChanges,
   flowReasons,
@@ -13,6 +13,7 @@ import {
   nearestSlip,
   zoneVerdicts,
 } from "#core/models/flow/flow-advice";
+import { EDGE_FILM, chanceWord, runChance, sagAtEdge, sagLogSd } from "#core/models/flow/run-chance";
 import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
 import {
   FLOW_AXES,
@@ -28,6 +29,7 @@ import {
 import { textureOf, tubeReflection, withTexture } from "#core/models/flow/reflection";
 import { layCoats, simulateCoats } from "#core/models/flow/simulate-coats";
 import { waveNumbers } from "#core/models/flow/wave-numbers";
+import { normalCdf } from "#core/kernel/stats/normal";
 import { seededRandom } from "#core/kernel/stats/random";
 
 const KELVIN = 273.15;
@@ -142,6 +144,39 @@ describe("advice", () => {
     runs.slice(1).forEach((p, i) => expect(p).toBeGreaterThan(runs[i]!));
     const peels = [0.15, 0.18, 0.22, 0.26].map((distance_m) => flowVerdict(at({ distance_m }), LIMIT).peelChance);
     peels.slice(1).forEach((p, i) => expect(p).toBeGreaterThanOrEqual(peels[i]!));
+  });
+  test("ln sag is as wide as the model and the film's doubt make it; half of what slides 22 mm runs", () => {
+    // Worked by hand: √(0.6² + (2.95 · 0.3)²) = 1.0692; ln 2 / 1.0692 = 0.6483, Φ(−0.6483) = 0.2584.
+    expect(sagLogSd(0)).toBeCloseTo(0.6, 12);
+    expect(sagLogSd(0.3)).toBeCloseTo(1.0692, 4);
+    expect(runChance(0.022)).toBeCloseTo(0.5, 12);
+    expect(runChance(0.011, 0.3)).toBeCloseTo(0.2584, 3);
+    expect(sagAtEdge(0.01)).toBeCloseTo(0.01953125, 12);
+    expect(() => runChance(Number.NaN)).toThrow(RangeError);
+    expect(() => runChance(0.01, -1)).toThrow(RangeError);
+  });
+  test("the less is known of the film, the nearer to even", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1e-4, max: 0.2, noNaN: true }), fc.double({ min: 0, max: 0.6, noNaN: true }), (sag_m, u) => {
+        expect(Math.abs(runChance(sag_m, u + 0.1) - 0.5)).toBeLessThanOrEqual(Math.abs(runChance(sag_m, u) - 0.5) + 1e-12);
+      }),
+    );
+  });
+  test("the headline is the worst place's: at an edge, whatever edge the field was worked out with", () => {
+    const edge = flowVerdict({ ...setting, conditions: { ...setting.conditions, edge: EDGE_FILM } }, LIMIT);
+    expect(flowVerdict(setting, LIMIT).runChance).toBeCloseTo(edge.runChance, 9);
+  });
+  test("until it is calibrated a chance is a word", () => {
+    expect([0, 0.19, 0.2, 0.49, 0.5, 1].map(chanceWord)).toEqual(["unlikely", "unlikely", "may", "may", "likely", "likely"]);
+    expect(() => chanceWord(1.1)).toThrow(RangeError);
+  });
+  test("dry spray is never surer to come out well than its waves say", () => {
+    // From 28 cm it lay dry and was told as 84 % where the waves alone said 99.98 %.
+    const far = flowVerdict(at({ distance_m: 0.28 }), LIMIT);
+    expect(far.result.drySpray).toBe(true);
+    const byWaves = normalCdf((far.result.texture - LIMIT) / TEXTURE_SD);
+    expect(far.peelChance).toBeGreaterThanOrEqual(byWaves - 1e-12);
+    expect(far.peelChance).toBeGreaterThanOrEqual(normalCdf(1) - 1e-12);
   });
   test("every change offered widens the margin, best for its effort first, at most three", () => {
     for (const s of [at({ distance_m: 0.13 }), at({ distance_m: 0.24 }), at({ handSpeed_m_s: 0.2 })]) {

@@ -1,5 +1,6 @@
 import { requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
+import { EDGE_FILM, runChance, sagAtEdge } from "../flow/run-chance";
 import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
@@ -21,6 +22,8 @@ export interface PlannedCoatRow {
   /** Texture after it, 1 glass … 5 heavy, and how it stands against a run, at the soonest wait before it. */
   texture: number;
   verdict: FlowResult["verdict"];
+  /** Chance of a run at an edge, the film's doubt with it. */
+  runChance: number;
   wait: CoatWait | null;
 }
 
@@ -79,6 +82,7 @@ export function coatPlan(
       u_clear_m: Math.hypot(u_filmLog * clear_m, ...perCoat.map((d) => SPRAY.coatLogSd * d)),
       texture: result.texture,
       verdict: result.verdict,
+      runChance: runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), u_filmLog),
       wait,
     });
     if (wait?.sand) {

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import { CORRECTION_SCHOOLS } from "#core/models/correction/schools";
+import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
 import { RUN_SCHOOLS } from "#core/models/correction/run-work";
 import { TRIGGERS } from "#core/models/spray/strokes";
 import { FINISHES, FLATTEN_BY, type HouseWay } from "#core/models/ways/way";
@@ -110,12 +111,24 @@ export function WayDesk({
             {field("flatU", "give or take", units.film)}
             {field("airBeforeHeat", "Air before heat", "min")}
             {field("correctAfter", "Left before it is corrected", "h")}
-            {select("correction", "Corrected by", SCHOOL_NAMES)}
-            {select("runSchool", "Runs by", RUN_NAMES)}
           </div>
           <p className="mt-1 text-[13px] text-ink2">
             Air before heat empty: by the finish. Zero hours before correcting: when the sheet has it hard.
           </p>
+        </section>
+        <section aria-labelledby="bench-title">
+          <h2 id="bench-title" className="mb-3 text-xl font-semibold">
+            Correcting
+          </h2>
+          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
+            {select("correction", "Papers", SCHOOL_NAMES)}
+            {select("discs", "Machine discs", WET_OR_DRY)}
+            {select("polishing", "Polishing", POLISHING)}
+            {select("polisher", "Polished with", POLISHERS)}
+            {select("runSchool", "Runs by", RUN_NAMES)}
+            {select("guardCut", "Guard filler cut", WET_OR_DRY)}
+            {select("nibTool", "Nibs by", NIB_TOOLS)}
+          </div>
         </section>
         <FieldErrors errors={said?.ok === false && said.message ? [said.message] : undefined} />
         <div className="flex flex-wrap gap-2">

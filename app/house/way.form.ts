@@ -10,6 +10,7 @@ import {
   type HouseWayBody,
   WAY_LIMITS,
 } from "#core/models/ways/way";
+import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
 import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { TRIGGERS, type Trigger } from "#core/models/spray/strokes";
@@ -59,6 +60,11 @@ export function wayTyped(way: HouseWay, units: UnitPreferences) {
     correctAfter: String(way.correctAfter_s / HOUR_S),
     correction: way.correction as string,
     runSchool: way.runSchool as string,
+    polishing: way.bench.polishing as string,
+    polisher: way.bench.polisher as string,
+    discs: way.bench.discs as string,
+    guardCut: way.bench.guardCut as string,
+    nibTool: way.bench.nibTool as string,
     coats: way.coats.map((c): CoatTyped => coatTyped(c, units)),
   };
 }
@@ -114,6 +120,13 @@ export const readWay = (typed: Record<string, unknown>, units: UnitPreferences) 
       correctAfter_s: HOUR_S * r.quantity("correctAfter", "count", scaled(L.correctAfter_s, HOUR_S)),
       correction: r.oneOf("correction", CORRECTION_SCHOOL_IDS),
       runSchool: r.oneOf("runSchool", keysOf<RunSchool>(RUN_SCHOOLS)),
+      bench: {
+        polishing: r.oneOf("polishing", keysOf<keyof typeof POLISHING>(POLISHING)),
+        polisher: r.oneOf("polisher", keysOf<keyof typeof POLISHERS>(POLISHERS)),
+        discs: r.oneOf("discs", keysOf<keyof typeof WET_OR_DRY>(WET_OR_DRY)),
+        guardCut: r.oneOf("guardCut", keysOf<keyof typeof WET_OR_DRY>(WET_OR_DRY)),
+        nibTool: r.oneOf("nibTool", keysOf<keyof typeof NIB_TOOLS>(NIB_TOOLS)),
+      },
     };
   });
 

@@ -4,6 +4,7 @@ import { leftTexture, textureOf } from "./texture";
 import { polygonArea } from "../kernel/geometry/geometry";
 import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Texture } from "../models/correction/removal-plan";
+import { type BenchHabits, USUAL_HABITS } from "../models/correction/bench-habits";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
 import type { Finish } from "../models/ways/way";
 import type { PanelState } from "./account";
@@ -31,6 +32,8 @@ export interface OptionInput {
   floor_m: number;
   /** The school that the whole panel would be levelled by. */
   schoolId: string;
+  /** How the shop holds its tools. */
+  habits?: BenchHabits;
   /** Share of the cure to sanding reached. */
   cured: number;
   rates: ShopRates;
@@ -103,7 +106,7 @@ const shifted = (film: FilmFacts, by_m: number): FilmFacts => ({
 
 /** A panel as the options see it: its thinnest place, its worst run, its nibs and texture, and what the plans of each way come to. */
 function caseOf(
-  { brief, state, finish, floor_m, schoolId, cured, rates, shop = DEFAULT_REMOVAL, flow = null }: OptionInput,
+  { brief, state, finish, floor_m, schoolId, cured, rates, habits = USUAL_HABITS, shop = DEFAULT_REMOVAL, flow = null }: OptionInput,
   judge: FilmJudge,
   texture: Texture,
 ): OptionCase {
@@ -111,7 +114,8 @@ function caseOf(
   const totals = state.spots.flatMap((s) => (s.latest ? [s.latest.film.film.mean_m] : []));
   const wanted_m = leftTexture(state, finish, texture);
   const thinnest = judge.thinnest();
-  const choice: ZoneChoice = { schoolId, runSchool: null, texture: { ...texture, wanted_m }, tape_m: DEFAULT_TAPE_M, floor_m, shop };
+  const left = { ...texture, wanted_m };
+  const choice: ZoneChoice = { schoolId, runSchool: null, texture: left, tape_m: DEFAULT_TAPE_M, floor_m, habits, shop };
   return {
     area_m2: polygonArea(brief.shape.outline),
     clear_m: thinnest.clear_m,

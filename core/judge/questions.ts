@@ -3,6 +3,7 @@ import { filmFacts } from "./film-question";
 import { leftTexture, textureOf } from "./texture";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Removal, Texture } from "../models/correction/removal-plan";
+import { schoolWith } from "../models/correction/bench-habits";
 import { correctionSchool, reachOf } from "../models/correction/schools";
 import type { Finish, HouseWay } from "../models/ways/way";
 import type { PanelState } from "./account";
@@ -24,7 +25,7 @@ export interface Asked {
 
 /** What the house way's own ladder takes off where it works: a school for spots, and one that only polishes, levels no peel. */
 export function usualRemoval(asked: Asked): Removal {
-  const school = correctionSchool(asked.job.way.correction);
+  const school = schoolWith(correctionSchool(asked.job.way.correction), asked.job.way.bench);
   const uses = school.steps.map((s) => s.use);
   return clearingPlan(uses, reachOf(school) === "panel" ? textureAsked(asked) : undefined, asked.shopRemoval).total;
 }
@@ -52,6 +53,7 @@ export function textureAsked({ state, job }: Pick<Asked, "state" | "job">): Text
 export const usualChoice = (asked: Asked): ZoneChoice => ({
   schoolId: asked.job.way.correction,
   runSchool: asked.job.way.runSchool,
+  habits: asked.job.way.bench,
   texture: textureAsked(asked),
   tape_m: DEFAULT_TAPE_M,
   floor_m: asked.floor_m,
@@ -74,6 +76,7 @@ export const optionQuestion = (asked: Asked & FlowAsked, { cured, rates }: { cur
   finish: asked.job.finish,
   floor_m: asked.floor_m,
   schoolId: asked.job.way.correction,
+  habits: asked.job.way.bench,
   cured,
   rates,
   shop: asked.shopRemoval,

@@ -1,4 +1,5 @@
 import type { PlanStep } from "../record/bodies";
+import { type BenchHabits, ROTARY_TIME, USUAL_HABITS } from "../models/correction/bench-habits";
 import type { RemovalStep } from "../models/correction/removal-plan";
 import { SECTION_M, USED_UP, WORK_MINUTES } from "./zone-work";
 
@@ -9,14 +10,17 @@ export interface Consumable {
 }
 
 /** Minutes of one step over an area, with the change of paper or pad. */
-export const minutesOf = (use: RemovalStep | null, area_m2: number, passes: number): number => {
+export const minutesOf = (
+  use: RemovalStep | null,
+  area_m2: number,
+  passes: number,
+  { polisher }: Pick<BenchHabits, "polisher"> = USUAL_HABITS,
+): number => {
   const W = WORK_MINUTES;
   if (!use) return W.change;
   const rate =
     "polish" in use
-      ? use.polish === "compound"
-        ? W.compoundPer_m2
-        : W.polishPer_m2
+      ? W[`${use.polish}Per_m2`] * (polisher === "rotary" ? ROTARY_TIME : 1)
       : use.tool === "hand"
         ? W.handPer_m2
         : W.machinePer_m2;
@@ -26,22 +30,29 @@ export const minutesOf = (use: RemovalStep | null, area_m2: number, passes: numb
 /** Sections an area is worked in. */
 export const sectionsOf = (area_m2: number) => Math.max(1, Math.ceil(area_m2 / SECTION_M ** 2 - 1e-9));
 
+const POLISH_USED = { compound: "cutting compound", polish: "polish", ultrafine: "finest polish" } as const;
+
 /** What the work uses up, rounded up to whole pieces. */
 export function consumablesOf(steps: readonly PlanStep[], o: { flat_m2: number; nibCount: number; taped_m: number }): Consumable[] {
   const list: Consumable[] = [];
-  const paper = (minutes: number) => Math.max(1, Math.ceil((minutes * 60) / USED_UP.paperLife_s - 1e-9));
+  const paper = (minutes: number, dry: boolean) =>
+    Math.max(1, Math.ceil((minutes * 60) / (dry ? USED_UP.paperLifeDry_s : USED_UP.paperLife_s) - 1e-9));
   for (const s of steps) {
     if (!s.use) list.push({ what: s.tool.split(",")[0]!, amount: 1, unit: "pieces" });
     else if ("polish" in s.use) {
       const per = s.use.polish === "compound" ? USED_UP.compound_m3_m2 : USED_UP.polish_m3_m2;
-      const name = s.use.polish === "compound" ? "cutting compound" : "polish";
+      const name = POLISH_USED[s.use.polish];
       list.push({ what: name, amount: Math.max(5e-6, per * o.flat_m2 * s.passes), unit: "m3" });
       list.push({ what: `pad for ${name}`, amount: Math.ceil(o.flat_m2 / USED_UP.padPer_m2), unit: "pieces" });
       list.push({ what: `cloth for ${name}`, amount: sectionsOf(o.flat_m2) > 4 ? 2 : 1, unit: "pieces" });
     } else {
       const work = s.minutes - WORK_MINUTES.change;
       const pieces =
-        s.zone === "spot" ? Math.ceil(o.nibCount / USED_UP.spotsPerDisc) || 1 : s.zone === "run" ? 1 : paper(Math.max(0, work));
+        s.zone === "spot"
+          ? Math.ceil(o.nibCount / USED_UP.spotsPerDisc) || 1
+          : s.zone === "run"
+            ? 1
+            : paper(Math.max(0, work), s.wet === false);
       list.push({
         what: `${s.use.grit} ${s.use.tool === "hand" || s.zone === "run" ? "sheet" : s.zone === "panel" ? "disc, 150 mm" : "small disc"}`,
         amount: pieces,

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { OPTION_FIGURES } from "#core/judge/options";
 import { judgeOf, planFor } from "#core/judge/plan-for";
+import { type BenchHabits, USUAL_HABITS } from "#core/models/correction/bench-habits";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, reachOf } from "#core/models/correction/schools";
 import { type ZoneChoice, type ZoneKind, zonePlan as planZones } from "#core/judge/zone-plan";
@@ -158,6 +159,54 @@ test("gloss to expect climbs from the paper to the polish; a usual polished clea
   expect(gloss.at(-1)!).toBeLessThan(93);
 });
 
+describe("habits of the bench", () => {
+  const state = panel({ defects: [RUN, NIBS] });
+  const planned = (own: Partial<BenchHabits>, more: Partial<ZoneChoice> = {}) =>
+    zonePlan(brief, state, { ...choice, runSchool: "guard", ...more, habits: { ...USUAL_HABITS, ...own } });
+  const usual = planned({});
+
+  test("no habit leaves marks behind, whichever ladder and run school", () => {
+    for (const schoolId of CORRECTION_SCHOOL_IDS)
+      for (const polishing of ["two", "three"] as const)
+        for (const polisher of ["orbital", "rotary"] as const)
+          expect(planned({ polishing, polisher, nibTool: "denibber", discs: "dry" }, { schoolId }).unproved).toEqual([]);
+  });
+  test("a third polishing stage: one step more at the end, its own film with it", () => {
+    const three = planned({ polishing: "three" });
+    expect(three.steps.at(-1)!.name).toBe("Finest polish");
+    expect(three.steps).toHaveLength(usual.steps.length + 1);
+    expect(three.total.removal_m - usual.total.removal_m).toBeCloseTo(0.15e-6, 12);
+    expect(three.consumables.some((c) => c.what === "finest polish")).toBe(true);
+  });
+  test("a rotary polishes in less time with its own caution, and takes off no less", () => {
+    const rotary = planned({ polisher: "rotary" });
+    const polish = (p: typeof usual) => p.steps.filter((s) => s.use && "polish" in s.use);
+    polish(rotary).forEach((s, i) => {
+      expect(s.minutes).toBeLessThan(polish(usual)[i]!.minutes);
+      expect(s.doThis).toContain("off edges");
+    });
+    expect(rotary.total.removal_m).toBe(usual.total.removal_m);
+  });
+  test("dry discs: only the machine's paper is dry, more of it is used up, and dust is warned of", () => {
+    const dry = planned({ discs: "dry" });
+    const onPanel = (p: typeof usual) => p.steps.filter((s) => s.zone === "panel" && s.use && "grit" in s.use);
+    expect(onPanel(dry).map((s) => s.wet)).toEqual(onPanel(usual).map(() => false));
+    expect(dry.steps.find((s) => s.zone === "hand")!.wet).toBe(true);
+    const discs = (p: typeof usual) => p.consumables.filter((c) => c.what.includes("disc, 150")).reduce((a, c) => a + c.amount, 0);
+    expect(discs(dry)).toBeGreaterThan(discs(usual));
+    expect(dry.cautions.join(" ")).toContain("Dry sanding");
+  });
+  test("the guard's filler is cut wet unless the way cuts it dry", () => {
+    const first = (p: typeof usual) => p.steps.find((s) => s.name.startsWith("Run: P320"))!;
+    expect([first(usual).wet, first(planned({ guardCut: "dry" })).wet]).toEqual([true, false]);
+    expect(first(usual).tool).toContain("wet");
+  });
+  test("a de-nibbing tool takes half the time on a nib", () => {
+    const minutes = (p: typeof usual) => zoneOf(p, "spot")!.minutes;
+    expect(minutes(usual) - minutes(planned({ nibTool: "denibber" }))).toBeCloseTo(0.5 * NIBS.count!, 9);
+  });
+});
+
 test("what is used up: paper by its life, compound by area, one blade; cautions for what is in the hand", () => {
   const plan = zonePlan(brief, panel({ defects: [RUN] }), { ...choice, runSchool: "blade" });
   const amount = (what: string) => plan.consumables.find((c) => c.what.startsWith(what))?.amount;
@@ -169,7 +218,7 @@ test("what is used up: paper by its life, compound by area, one blade; cautions 
 });
 
 test("schools reach the whole panel, only spots, or only polish", () => {
-  expect(CORRECTION_SCHOOLS.map((s) => reachOf(s))).toEqual(["panel", "panel", "panel", "panel", "spots", "polish"]);
+  expect(CORRECTION_SCHOOLS.map((s) => reachOf(s))).toEqual(["panel", "panel", "panel", "panel", "panel", "spots", "polish"]);
 });
 
 test("no readings: zones stand without their film, and nothing is claimed of the risk", () => {

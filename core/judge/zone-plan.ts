@@ -5,6 +5,7 @@ import { requireNumber } from "../kernel/guard";
 import { type Point, edgeDistance, lineLength, polygonArea, polygonPerimeter } from "../kernel/geometry/geometry";
 import { type ClearedStep, DEFAULT_REMOVAL, type ShopRemoval, clearingPlan, skippedSteps } from "../models/correction/clearing";
 import { type Removal, type RemovalStep, type Texture, sumOf } from "../models/correction/removal-plan";
+import { type BenchHabits, USUAL_HABITS, schoolWith } from "../models/correction/bench-habits";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
 import { type CorrectionSchool, correctionSchool, reachOf, stepName } from "../models/correction/schools";
 import type { PlanStep } from "../record/bodies";
@@ -17,7 +18,7 @@ import { CUT_GUARD_M } from "./limits";
 import { type LocalWork, localWork } from "./local-work";
 import { workedSince } from "./work";
 import { type Consumable, cautionsOf, consumablesOf, minutesOf, sectionsOf } from "./zone-needs";
-import { HAND_LEVELS, HAND_TASK, LINE_STRIP_M, NIB_TASK, RUN_TASKS, SPOT_RADIUS_M, WORK_MINUTES, type ZoneTask } from "./zone-work";
+import { HAND_LEVELS, HAND_TASK, LINE_STRIP_M, SPOT_RADIUS_M, WORK_MINUTES, type ZoneTask, nibTask, runTasks } from "./zone-work";
 
 /** Clear at places, as the judge has it; null where nothing is read. */
 export type ClearReader = ((places: readonly Point[]) => ClearThere[]) | null;
@@ -32,6 +33,8 @@ export interface ZoneChoice {
   /** The rim is left under tape, or worked by hand; body lines are worked by hand, or left under tape. */
   edges?: "left" | "hand";
   lines?: "hand" | "left";
+  /** How the shop polishes, wets its discs, cuts a guard, takes nibs off: usual where nobody says. */
+  habits?: BenchHabits;
   /** This shop's own removal, where it has been taken over. */
   shop?: ShopRemoval;
 }
@@ -116,6 +119,7 @@ interface Setting {
   /** What the school takes off over the whole panel. */
   onPanel: Removal;
   shop: ShopRemoval;
+  habits: BenchHabits;
   floor_m: number;
   read: ClearReader;
 }
@@ -128,10 +132,10 @@ interface RunWork extends LocalWork {
   finish: Removal;
 }
 
-function runWorkOf(school: RunSchool, { reach, ladder, onPanel, shop }: Setting): RunWork {
+function runWorkOf(school: RunSchool, { reach, ladder, onPanel, shop, habits }: Setting): RunWork {
   // A run is finished by the panel's ladder; where that is for spots only, by its polishing steps.
   const after = reach === "spots" ? ladder.steps.filter((s) => "polish" in s.use) : ladder.steps;
-  const work = localWork(RUN_TASKS[school], "Run", after, shop);
+  const work = localWork(runTasks(school, habits), "Run", after, shop);
   return { ...work, school, finish: sumOf([work.between, reach === "spots" ? work.rest : onPanel]) };
 }
 
@@ -243,15 +247,16 @@ function runPart(runs: readonly MeasuredRun[], school: RunSchool | null, setting
 }
 
 /** The nibs: a small hard pad on each before the panel is levelled, or the whole of a school for spots only. */
-function nibPart(nibs: readonly EntryOf<"defect">[], { reach, ladder, onPanel, shop, read }: Setting): PlanPart {
+function nibPart(nibs: readonly EntryOf<"defect">[], { reach, ladder, onPanel, shop, habits, read }: Setting): PlanPart {
   const count = nibs.reduce((a, d) => a + d.body.count, 0);
   if (count === 0) return { zones: [], steps: [] };
   const places = nibs.flatMap(placesOf);
-  const work = reach === "spots" ? null : localWork([NIB_TASK], "Nibs", ladder.steps, shop);
+  const work = reach === "spots" ? null : localWork([nibTask(habits)], "Nibs", ladder.steps, shop);
   const tasks = work?.tasks ?? [];
   const removal = work ? sumOf([work.all, onPanel]) : ladder.total;
   const steps = work ? tasks.length : ladder.steps.length;
-  const minutes = count * WORK_MINUTES.perSpot * steps + steps * WORK_MINUTES.change;
+  const first = work && habits.nibTool === "denibber" ? WORK_MINUTES.perSpotByTool : WORK_MINUTES.perSpot;
+  const minutes = count * (first + WORK_MINUTES.perSpot * (steps - 1)) + steps * WORK_MINUTES.change;
   return {
     zones: [
       zoneOf(
@@ -311,7 +316,7 @@ function strips(brief: PanelBrief, choice: ZoneChoice, setting: Setting) {
 
 /** The school's own steps: over the flat, or only at the places. */
 function ladderSteps(
-  { reach, school, ladder }: Setting,
+  { reach, school, ladder, habits }: Setting,
   { worked_m2, count, nibPlaces, runPlaces }: { worked_m2: number; count: number; nibPlaces: Point[]; runPlaces: Point[] },
 ): PlanStep[] {
   const gloss = glossAlong(ladder.steps);
@@ -322,9 +327,11 @@ function ladderSteps(
     const at = spots ? [...nibPlaces, ...(polishes ? runPlaces : [])] : [];
     if (spots && at.length === 0) return [];
     const { tool, doThis, lookFor } = school.steps[i]!;
+    // Hand and small pads are always wet; only machine discs may run dry.
+    const wet = "polish" in s.use ? null : (s.use.tool ?? "machine") !== "machine" || habits.discs === "wet";
     return [
       stepOf(
-        { use: s.use, name: stepName(s.use), tool, doThis, lookFor, wet: polishes ? null : true },
+        { use: s.use, name: stepName(s.use), tool, doThis, lookFor, wet },
         {
           zone: spots ? "spot" : "panel",
           at: atOf(at),
@@ -335,7 +342,7 @@ function ladderSteps(
           passes: s.passes,
           gloss60_GU: gloss[i]!,
           minutes:
-            minutesOf(s.use, worked_m2, s.passes) +
+            minutesOf(s.use, worked_m2, s.passes, habits) +
             (spots ? Math.max(count, at.length) * WORK_MINUTES.perSpot : sectionsOf(worked_m2) * WORK_MINUTES.lookPerSection),
         },
       ),
@@ -407,13 +414,13 @@ function panelZones(
  * @param read clear at places, as the judge has it @throws RangeError for an unknown school or figures outside the models
  */
 export function zonePlan(brief: PanelBrief, panel: Panel, choice: ZoneChoice, read: ClearReader): ZonePlan {
-  const { texture, floor_m, shop = DEFAULT_REMOVAL, edges = "left" } = choice;
+  const { texture, floor_m, shop = DEFAULT_REMOVAL, edges = "left", habits = USUAL_HABITS } = choice;
   const rim_m = requireNumber("tape_m", choice.tape_m, { min: 0, max: 0.5 });
-  const school = correctionSchool(choice.schoolId);
+  const school = schoolWith(correctionSchool(choice.schoolId), habits);
   const reach = reachOf(school);
   const uses: RemovalStep[] = school.steps.map((s) => s.use);
   const ladder = clearingPlan(uses, reach === "panel" ? texture : undefined, shop);
-  const setting: Setting = { reach, school, ladder, onPanel: reach === "spots" ? NO_REMOVAL : ladder.total, shop, floor_m, read };
+  const setting: Setting = { reach, school, ladder, onPanel: reach === "spots" ? NO_REMOVAL : ladder.total, shop, habits, floor_m, read };
 
   const nibs = openNibs(panel);
   const runs = openRuns(panel);

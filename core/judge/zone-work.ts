@@ -1,4 +1,5 @@
 import type { CorrectionStep } from "../models/correction/schools";
+import { type BenchHabits, NIB_TOOLS } from "../models/correction/bench-habits";
 import type { RunSchool } from "../models/correction/run-work";
 import type { RemovalStep } from "../models/correction/removal-plan";
 
@@ -10,17 +11,22 @@ export interface ZoneTask extends Omit<CorrectionStep, "use"> {
   wet: boolean | null;
 }
 
+const blockTool = (wet: boolean) => `hard block the size of the run, ${wet ? "wet" : "dry"}`;
 const onRun = (grit: "P320" | "P600" | "P800" | "P1000" | "P1500" | "P2000", wet: boolean, lookFor: string): ZoneTask => ({
   use: { grit, backing: "hard", tool: "hand" },
   name: `Run: ${grit} hard`,
-  tool: `hard block the size of the run, ${wet ? "wet" : "dry"}`,
+  tool: blockTool(wet),
   wet,
   doThis: "Cross-block, on the run only: working round it burns the film beside it",
   lookFor,
 });
 
-/** What each run school does with its hands, down to the grit the forecast counts. Common practice. */
-export const RUN_TASKS: Readonly<Record<RunSchool, readonly ZoneTask[]>> = {
+/** What each run school does with its hands, down to the grit the forecast counts; the guard's filler cut wet or dry. Common practice. */
+export const runTasks = (school: RunSchool, { guardCut }: Pick<BenchHabits, "guardCut">): readonly ZoneTask[] =>
+  school === "guard" ? RUN_TASKS.guard.map((t) => (t.wet === false ? cutSo(t, guardCut === "wet") : t)) : RUN_TASKS[school];
+
+const cutSo = (task: ZoneTask, wet: boolean): ZoneTask => ({ ...task, wet, tool: blockTool(wet) });
+const RUN_TASKS: Readonly<Record<RunSchool, readonly ZoneTask[]>> = {
   block: [
     onRun("P800", false, "Shiny rim of the run shrinks evenly; stop at nine tenths"),
     onRun("P1000", true, "Flat to the fingertip, no step under a moving light"),
@@ -65,8 +71,17 @@ export const RUN_TASKS: Readonly<Record<RunSchool, readonly ZoneTask[]>> = {
   ],
 };
 
-/** Nibs before the panel is levelled. */
-export const NIB_TASK: ZoneTask = {
+/** Nibs before the panel is levelled: by a small pad, or a tool that strokes straight up and down. */
+export const nibTask = ({ nibTool }: Pick<BenchHabits, "nibTool">): ZoneTask =>
+  nibTool === "pad"
+    ? NIB_TASK
+    : {
+        ...NIB_TASK,
+        name: "Nibs: P2000 de-nibber",
+        tool: NIB_TOOLS.denibber,
+        doThis: "Straight down on the nib, a second at a time, a drop of water; look after each",
+      };
+const NIB_TASK: ZoneTask = {
   use: { grit: "P2000", backing: "hard", tool: "pad" },
   name: "Nibs: P2000 hard",
   tool: "small hard pad, wet",
@@ -91,17 +106,22 @@ export const WORK_MINUTES = {
   handPer_m2: 14,
   compoundPer_m2: 12,
   polishPer_m2: 10,
+  ultrafinePer_m2: 8,
   /** Changing paper or pad, rinsing, and for every step; a look over each section. */
   change: 2,
   lookPerSection: 0.5,
   tapePer_m: 1,
   perSpot: 1,
+  /** A de-nibbing tool is on a nib for a moment. */
+  perSpotByTool: 0.5,
 } as const;
 
 /** What wears and is used up. Defaults of ours. */
 export const USED_UP = {
   /** Paper works for about 2τ with τ 90 s of loading. */
   paperLife_s: 180,
+  /** Dry, it loads sooner. */
+  paperLifeDry_s: 120,
   compound_m3_m2: 20e-6,
   polish_m3_m2: 15e-6,
   padPer_m2: 1.5,

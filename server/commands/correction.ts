@@ -31,12 +31,12 @@ async function onNewest(ctx: ServerContext, seen: PanelView, command: (view: Pan
 export async function storePlan(
   ctx: ServerContext,
   seen: PanelView,
-  input: { choice: Omit<ZoneChoice, "floor_m" | "shop">; by: string; clientKey: string | null },
+  input: { choice: Omit<ZoneChoice, "floor_m" | "shop" | "habits">; by: string; clientKey: string | null },
 ): Promise<string> {
   const again = await entryBefore(ctx, seen.panel.id, input.clientKey, input.choice);
   if (again) return again;
   return onNewest(ctx, seen, async (view) => {
-    const choice = { ...input.choice, floor_m: view.floor_m, shop: view.shopRemoval };
+    const choice = { ...input.choice, floor_m: view.floor_m, habits: view.job.way.bench, shop: view.shopRemoval };
     const { plan, assessment: judged } = await ctx.inThread("judgedPlan", {
       brief: view.panel,
       state: view.state,

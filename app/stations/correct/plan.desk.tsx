@@ -79,9 +79,10 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       texture: { peakToValley_m: texture.si, u_m: u.si / COVERAGE, wanted_m: wanted.si },
       tape_m: tape.si,
       floor_m,
+      habits: job.way.bench,
       shop: view.shopRemoval,
     };
-  }, [typed, seen.units, schoolId, runSchool, edges, lines, floor_m, view.shopRemoval]);
+  }, [typed, seen.units, schoolId, runSchool, edges, lines, floor_m, job.way.bench, view.shopRemoval]);
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;

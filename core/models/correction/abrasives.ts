@@ -26,7 +26,7 @@ export const BACKING = { hard: [0.25, 0.07], medium: [0.2, 0.06], soft: [0.13, 0
 export type Backing = keyof typeof BACKING;
 
 /** Removal of one polishing step, m: common practice and defaults of ours. */
-export const POLISH_M = { compound: [1.2e-6, 0.5e-6], polish: [0.4e-6, 0.2e-6] } as const satisfies Record<
+export const POLISH_M = { compound: [1.2e-6, 0.5e-6], polish: [0.4e-6, 0.2e-6], ultrafine: [0.15e-6, 0.1e-6] } as const satisfies Record<
   string,
   readonly [number, number]
 >;

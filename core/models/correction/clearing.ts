@@ -36,7 +36,7 @@ export const abrasiveKey = (use: RemovalStep): string =>
   "polish" in use ? use.polish : `${use.grit} ${use.backing} ${use.tool ?? "machine"}`;
 
 /** Marks that a polish itself leaves. Defaults of ours. */
-export const POLISH_LEAVES_M = { compound: 0.15e-6, polish: 0.05e-6 } as const;
+export const POLISH_LEAVES_M = { compound: 0.15e-6, polish: 0.05e-6, ultrafine: 0.02e-6 } as const;
 /** A step that wants more passes than this skips too far: a grit belongs between. Default of ours. */
 export const MOST_PASSES = 3;
 

@@ -30,13 +30,13 @@ const polish: CorrectionStep = {
 };
 const p3000: CorrectionStep = {
   use: { grit: "P3000", backing: "soft" },
-  tool: "orbital sander, soft interface, wet",
+  tool: "orbital sander, soft interface",
   doThis: "Light pressure, water with a drop of detergent",
   lookFor: "Gloss begins to return, no coarser scratch left",
 };
 const level = (grit: "P1000" | "P1500" | "P2000", backing: "medium" | "soft" = "medium"): CorrectionStep => ({
   use: { grit, backing },
-  tool: backing === "medium" ? "orbital sander, medium interface, wet" : "orbital sander, soft interface, wet",
+  tool: backing === "medium" ? "orbital sander, medium interface" : "orbital sander, soft interface",
   doThis: "Light pressure, edges and body lines by hand or left",
   lookFor: grit === "P2000" ? "No coarser scratch left" : "Uniformly dull, no shiny low spot",
 });
@@ -63,6 +63,14 @@ export const CORRECTION_SCHOOLS = [
     price: "One step more, about 1.4 µm more film",
     source: "common-practice",
     steps: [level("P1500"), level("P2000"), p3000, compound, polish],
+  },
+  {
+    id: "two-papers",
+    name: "Two papers",
+    goodFor: "Light peel: P2000 goes straight to the compound",
+    price: "The compound goes over it twice",
+    source: "common-practice",
+    steps: [level("P1500"), level("P2000"), compound, polish],
   },
   {
     id: "fine",
@@ -112,9 +120,10 @@ export function correctionSchool(id: string): CorrectionSchool {
   return found;
 }
 
+const POLISH_NAMES = { compound: "Compound", polish: "Polish", ultrafine: "Finest polish" } as const;
 /** "P1500, medium" or "compound": how a step is called everywhere. */
 export function stepName(step: RemovalStep): string {
-  return "polish" in step ? (step.polish === "compound" ? "Compound" : "Polish") : `${step.grit} ${step.backing}`;
+  return "polish" in step ? POLISH_NAMES[step.polish] : `${step.grit} ${step.backing}`;
 }
 
 /** Whether a school goes over the whole panel with paper, only over spots, or only polishes. */

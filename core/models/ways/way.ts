@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { keysOf } from "../../kernel/keys";
 import type { SourceKey } from "../../kernel/sources";
+import { USUAL_HABITS, benchHabitsBody } from "../correction/bench-habits";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
 import { TRIGGERS, type Trigger } from "../spray/strokes";
@@ -102,6 +103,8 @@ export const houseWayBody = z.object({
   correctAfter_s: within(L.correctAfter_s).default(0),
   correction: z.enum(CORRECTION_SCHOOL_IDS),
   runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).default("block"),
+  /** How the correction is worked, whichever ladder. */
+  bench: benchHabitsBody.default(USUAL_HABITS),
 });
 export type HouseWayBody = z.infer<typeof houseWayBody>;
 export type HouseWayInput = z.input<typeof houseWayBody>;

@@ -2,6 +2,7 @@ import type { ClockKind } from "../models/clock/clock-state";
 import type { Finish } from "../models/ways/way";
 import { COOL_S, airBeforeHeat_s, readyAt } from "./course";
 import { cureOf } from "./cure";
+import { colourWait } from "./colour-wait";
 import { type CourseAsked, nextWait } from "./next-wait";
 
 /** What a clock in the strip counts down to: a wait of the course as it stands. */
@@ -10,7 +11,7 @@ export interface CourseClock {
   /** The entry that started it. */
   entryId: string;
   /** What follows it. */
-  then: "coat" | "flatten" | "turn" | "heat" | "cool" | "read" | "work" | "touch";
+  then: "coat" | "colour" | "flatten" | "turn" | "heat" | "cool" | "read" | "work" | "touch";
   number: number | null;
   started_ms: number;
   due_ms: number;
@@ -35,6 +36,19 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
         started_ms: wait.from_ms,
         due_ms: wait.least_ms,
         late_ms: wait.latest_ms,
+      },
+    ];
+  const colour = colourWait(facts);
+  if (colour)
+    return [
+      {
+        kind: "flash",
+        entryId: colour.entry.id,
+        then: "colour",
+        number: facts.colourCoats.length,
+        started_ms: colour.entry.at_ms,
+        due_ms: colour.colour_ms,
+        late_ms: null,
       },
     ];
   const last = facts.coats.at(-1);

@@ -12,6 +12,7 @@ import { conditionsOf } from "../panel/logged-setting";
 import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
+import { colourWait } from "./colour-wait";
 import { type CureState, cureOf, stageAt } from "./cure";
 import { type CourseAsked, TURN_S, airOf, isTurned, nextWait } from "./next-wait";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
@@ -107,6 +108,7 @@ function before({ brief, facts, way, volumes, past }: Working): StepDraft[] {
   const read = facts.spots.filter((s) => s.films.before);
   const gauge = !noGaugeReads(brief.substrate);
   const pot = facts.mix;
+  const colour = colourWait(facts);
   const faces = brief.sides ?? 1;
   return [
     stepDraft("prepare", "prepare", {
@@ -115,6 +117,14 @@ function before({ brief, facts, way, volumes, past }: Working): StepDraft[] {
       optional: true,
       why: "surface",
       grit: way.lastPaper,
+    }),
+    stepDraft("colour", "colour", {
+      done: facts.colourCoats.length > 0 || facts.under.some((u) => u.body.step === "base"),
+      done_ms: facts.colourCoats.at(-1)?.at_ms ?? null,
+      number: facts.colourCoats.length || null,
+      optional: true,
+      from_ms: colour?.colour_ms ?? null,
+      why: "colour",
     }),
     stepDraft("before", "readBefore", {
       done: read.length > 0,
@@ -147,12 +157,13 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   const on: readonly CoatState[] = side === "front" ? facts.coats : facts.backCoats;
   const of = Math.max(brief.coatsPlanned, on.length);
   const steps: StepDraft[] = [];
+  const colour = side === (brief.sides === 2 ? "back" : "front") ? colourWait(facts) : null;
   let window: Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source"> = {
-    from_ms: null,
+    from_ms: colour?.clear_ms ?? null,
     best_ms: null,
-    latest_ms: null,
-    late: null,
-    why: "settled",
+    latest_ms: colour?.scuff_ms ?? null,
+    late: colour ? "scuff" : null,
+    why: colour ? "colour" : "settled",
     source: "common-practice",
   };
   for (let number = 1; number <= of; number++) {

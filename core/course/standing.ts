@@ -17,6 +17,7 @@ export interface Standing {
 
 const STATION_OF: Record<StepKind, Station> = {
   prepare: "spray",
+  colour: "spray",
   readBefore: "spray",
   mix: "plan",
   coat: "spray",

@@ -4,6 +4,7 @@ import type { SourceKey } from "../kernel/sources";
 /** What there is to do on the way from the bare part to the customer, and what there is to wait for. */
 export const STEP_KINDS = {
   prepare: "do",
+  colour: "do",
   readBefore: "do",
   mix: "do",
   coat: "do",
@@ -38,6 +39,7 @@ export type StepReason =
   | "solvent" // heat at once traps it
   | "warm" // film reads and cuts differently warm
   | "pot" // none is mixed, or it is over
+  | "colour" // solvent has to leave the base
   | "surface" // what lies below sets the ceiling
   | "hardness" // a gauge leaves its mark in soft clear
   | "least" // the least that may be taken off

@@ -1,6 +1,7 @@
 import type { KnownUnder } from "../models/film/stack-prior";
 import { type MendRun, mendRuns } from "../models/prep/mend-cards";
-import { type UnderLayer, underLayers } from "../models/prep/under-clear";
+import { colourLayers } from "../models/prep/colour-coats";
+import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { ProductSheet } from "../models/product/sheet";
 import { type Deposit, deposit } from "../models/spray/deposit";
@@ -67,6 +68,8 @@ export interface PanelFacts extends FilmRecord {
   under: EntryOf<"under">[];
   knownUnder: KnownUnder;
   addedUnder: UnderLayer[];
+  /** Coats below the clear that were logged one at a time, oldest first. */
+  colourCoats: EntryOf<"colourCoat">[];
   /** Mends on the way, the one begun last first. */
   mends: MendRun[];
   preflight: EntryOf<"preflight"> | null;
@@ -112,7 +115,13 @@ export function derivePanel(
   const ofPlan = stepsDone.filter((s) => s.body.planId === plan?.id);
   const ticked = ofPlan.filter((s) => !s.body.extra);
   const under = ofKind(entries, "under");
-  const addedUnder = underLayers(under.map((u) => u.body));
+  const colourCoats = ofKind(entries, "colourCoat");
+  const told = underLayers(under.map((u) => u.body));
+  // What was told of a layer in all goes before what its coats usually come to.
+  const addedUnder = inLayerOrder([
+    ...told,
+    ...colourLayers(colourCoats.map((c) => c.body.coat)).filter((l) => !told.some((t) => t.step === l.step)),
+  ]);
   const whole = coats.filter(overPanel).map((c) => c.predicted);
   const predictedClear = whole.length > 0 ? sumCoats(whole, shop) : null;
   const record = filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes });
@@ -148,6 +157,7 @@ export function derivePanel(
     under,
     knownUnder: knownFrom(addedUnder),
     addedUnder,
+    colourCoats,
     mends: mendRuns(ofKind(entries, "mendStep").map((m) => ({ ...m.body, at_ms: m.at_ms }))),
     preflight: ofKind(entries, "preflight").at(-1) ?? null,
     climates,

@@ -8,6 +8,7 @@ import { CORRECTION_SCHOOL_IDS } from "../models/correction/schools";
 import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
 import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
+import { COLOUR_COAT_KEYS } from "../models/prep/colour-coats";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
@@ -158,6 +159,8 @@ export const LEDGER_BODIES = {
     reach_m: z.number().min(0).max(6).nullable(),
     note: text(200),
   }),
+  /** A coat below the clear, one at a time. */
+  colourCoat: z.object({ coat: z.enum(COLOUR_COAT_KEYS) }),
   /** A step of a mend on the way, as its card has it, counted from 0. */
   mendStep: z.object({ card: z.enum(MEND_CARD_IDS), step: z.int().min(0).max(20) }),
   preflight: z.object({ ticks: z.array(z.enum(PREFLIGHT_IDS)) }),

@@ -31,6 +31,7 @@ export interface EntryInput<K extends EntryKind = EntryKind> {
 /** What starts, moves or ends a clock. */
 const MOVES_CLOCKS = [
   "coat",
+  "colourCoat",
   "mix",
   "climate",
   "bakeStart",

@@ -13,6 +13,7 @@ import { type Naming, stepName } from "./course.words";
 /** A step's page, where its work is done elsewhere. */
 const PAGES: Partial<Record<StepKind, { to: string; go: string }>> = {
   prepare: { to: "/spray/below", go: "Note what lies below" },
+  colour: { to: "/spray/below", go: "Log a coat of colour" },
   readBefore: { to: "/spray", go: "Take the readings" },
   mix: { to: "/plan/mix", go: "Work out the mix" },
   coat: { to: "/spray", go: "Spray and log it" },

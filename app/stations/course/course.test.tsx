@@ -139,7 +139,7 @@ describe("against time", () => {
       fc.property(fc.array(fc.integer({ min: -5000, max: 9000 }), { minLength: 3, maxLength: 3 }), (at) => {
         const [from_ms, best_ms, latest_ms] = at.sort((a, b) => a - b).map((m) => NOW + m * MIN) as [number, number, number];
         const [step] = inOrder([stepDraft("x", "coat", { number: 1, of: 1, from_ms, best_ms, latest_ms, late: "scuff" })]);
-        const on = courseAxis([step!], NOW, step!);
+        const on = courseAxis([step!], NOW, step);
         for (const s of stretchesOf(step!, on, NOW)) {
           expect(s.left).toBeGreaterThanOrEqual(0);
           expect(s.left + s.width).toBeLessThanOrEqual(100.81);

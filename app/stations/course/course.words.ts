@@ -8,6 +8,7 @@ import { whenText } from "~/kit/words/when";
 
 const NAMES: Record<StepKind, string> = {
   prepare: "Prepare, and note what lies below",
+  colour: "Sealer, ground coats, base",
   readBefore: "Read the film below the clear",
   mix: "Mix",
   coat: "Coat",
@@ -57,6 +58,7 @@ const WHY: Record<StepReason, string> = {
   solvent: "Heat at once traps solvent: die-back and pops.",
   warm: "Warm clear is soft: paper loads, and a gauge marks it.",
   pot: "By the strokes of this gun over this part; area says less, most of all for small parts.",
+  colour: "Solvent has to leave the base before clear locks it in; past a day it wants scuffing.",
   surface: "What lies below sets the ceiling.",
   hardness: "A probe marks soft clear, and paper tears it.",
   least: "The least that takes the fault out, and never more than is there.",

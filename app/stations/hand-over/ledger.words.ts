@@ -1,4 +1,5 @@
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
+import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { PART_HELD, PHASES } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
@@ -23,6 +24,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   flatten: "sanded flat",
   turn: "turned",
   bakeStart: "heat on",
+  colourCoat: "coat below the clear",
   matteMix: "matte mix",
   strip: "strip beside the part",
   mendStep: "mended on the way",
@@ -76,6 +78,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return e.body.gauge;
     case "mendStep":
       return `${MEND_CARDS[e.body.card].name}, step ${e.body.step + 1}`;
+    case "colourCoat":
+      return COLOUR_COATS[e.body.coat].name;
     case "under":
       return e.body.step;
     case "cause":

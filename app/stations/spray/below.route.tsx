@@ -8,7 +8,9 @@ import { show, showFilm, showWait } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
-import { underForm } from "./prep.form";
+import { COLOUR_COATS, type ColourCoat } from "#core/models/prep/colour-coats";
+import { ColourLog } from "./colour-log";
+import { colourForm, underForm } from "./prep.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
@@ -23,6 +25,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { InUnits } from "~/kit/ui/in-units";
 
 const MS = 1000;
+const isBase = (coat: ColourCoat) => COLOUR_COATS[coat].layer === "base";
 
 /** Whether the papers below the base follow each other, by the rule of the correction ladder. */
 function chainWords({ steps, fault, last }: GritChain, wanted: number): string {
@@ -38,6 +41,11 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
+  if (textOf(form, "intent") === "colour")
+    return answerForm(form, colourForm, async ({ coat }) => ({
+      entryId: await recordEntry(ctx, { panelId, kind: "colourCoat", body: { coat }, by, clientKey: textOf(form, "formKey") || null }),
+      message: `${COLOUR_COATS[coat].name}: logged, its flash runs`,
+    }));
   if (textOf(form, "intent") !== "under") throw data("Not understood", { status: 400 });
   return answerForm(form, underForm(units), async (body) => ({
     entryId: await recordEntry(ctx, { panelId, kind: "under", body, by }),
@@ -56,7 +64,8 @@ export default function Below() {
   const [open, setOpen] = useState<string | null>(null);
   const chain = inRange(() => gritChain(log.flatMap((u) => (u.body.step === "sand" && u.body.grit !== null ? [u.body.grit] : []))));
   const missing = omissions(log.map((u) => u.body));
-  const baseAt_ms = log.findLast((u) => u.body.step === "base")?.at_ms ?? null;
+  const base_ms = [log.findLast((u) => u.body.step === "base"), view.state.colourCoats.findLast((c) => isBase(c.body.coat))];
+  const baseAt_ms = base_ms.reduce<number | null>((a, e) => (e ? Math.max(a ?? 0, e.at_ms) : a), null);
   const age_s = baseAt_ms === null ? null : (now_ms - baseAt_ms) / MS;
   const started = view.state.coats.length > 0;
   return (
@@ -88,7 +97,8 @@ export default function Below() {
           {chainWords(chain, view.job.way.lastPaper)}
         </p>
       )}
-      <ul className="mt-4 border-t border-hair">
+      <ColourLog />
+      <ul className="mt-6 border-t border-hair">
         {UNDER_STEPS.map((s) => {
           const entries = log.filter((u) => u.body.step === s.id);
           return (

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
+import { COLOUR_COAT_KEYS } from "#core/models/prep/colour-coats";
 import { UNDER_STEP_IDS } from "#core/models/prep/under-clear";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { readBake } from "./bake.form";
@@ -36,6 +37,8 @@ export const underForm = (units: UnitPreferences) =>
       reach_m: v.reach,
       note: v.note,
     }));
+
+export const colourForm = z.object({ coat: z.enum(COLOUR_COAT_KEYS) });
 
 export const preflightForm = z.object({
   ticks: z

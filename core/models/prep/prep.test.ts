@@ -1,3 +1,5 @@
+import fc from "fast-check";
+import { COLOUR_COAT_KEYS, colourLayers, groundSaves } from "#core/models/prep/colour-coats";
 import { PREFLIGHT, climateChecks } from "#core/models/prep/preflight";
 import { UNDER_STEPS, USUAL_FILM_M, omissions, underLayers } from "#core/models/prep/under-clear";
 
@@ -62,4 +64,29 @@ test("films: told ones as told, untold ones usual, the newest entry of a step co
 });
 test("what is missing when clear goes on is named", () => {
   expect(omissions([{ step: "sand" }, { step: "clean" }, { step: "dry" }]).map((o) => o.step)).toEqual(["cover"]);
+});
+
+describe("colour, coat by coat", () => {
+  test("films of one layer add with their doubt, and stand from below up", () => {
+    const layers = colourLayers(["base", "seal", "base", "drop"]);
+    expect(layers.map((l) => l.step)).toEqual(["seal", "base"]);
+    expect(layers[1]!.film_m).toBeCloseTo(15e-6, 12); // 6.5 + 6.5 + 2: what a whole base is usually taken as
+    expect(layers[1]!.u_m).toBeCloseTo(5e-6, 12);
+    expect(colourLayers([])).toEqual([]);
+  });
+  test("ground coats save colour up to half, and nothing is lost between saved and left", () => {
+    expect(groundSaves([], 3e-4)).toEqual({ saved_m3: 0, left_m3: 3e-4 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom(...COLOUR_COAT_KEYS), { maxLength: 8 }),
+        fc.double({ min: 0, max: 0.01, noNaN: true }),
+        (on, base) => {
+          const { saved_m3, left_m3 } = groundSaves(on, base);
+          expect(saved_m3 + left_m3).toBeCloseTo(base, 12);
+          expect(saved_m3).toBeLessThanOrEqual(base / 2 + 1e-15);
+        },
+      ),
+    );
+    expect(() => groundSaves([], -1)).toThrow(RangeError);
+  });
 });

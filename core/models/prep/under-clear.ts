@@ -101,6 +101,10 @@ export function underLayers(log: readonly { step: UnderStepId; film_m: number | 
   });
 }
 
+/** Layers from below up. */
+export const inLayerOrder = (layers: readonly UnderLayer[]): UnderLayer[] =>
+  [...layers].sort((a, b) => UNDER_STEP_IDS.indexOf(a.step) - UNDER_STEP_IDS.indexOf(b.step));
+
 /** Base older than this is scuffed before clear: common practice 24 h, the product's own limit before it. */
 export const BASE_OPEN_S = 24 * 3600;
 

@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { requireNumber } from "../../kernel/guard";
 import { parseRatio } from "./ratio";
 import { COAT_KINDS } from "./kinds";
 import type { anySheet, partSheet, productSheet } from "./sheet-schema";
@@ -31,6 +32,16 @@ export const flashMostPoints = (s: ProductSheet): TimePoint[] => [
   ...s.flashAt.map((p) => ({ temperature_K: p.temperature_K, time_s: p.max_s })),
 ];
 /**
+ * A flash told for 20 °C at another temperature: in the cold it grows as evaporation slows down (42 kJ/mol, docs/models.md "Flow"), by at most
+ * 10 K; in the warmth it is never shorter. @throws RangeError
+ */
+export function evaporationTime(at20_s: number, temperature_K: number): number {
+  const cold_K = Math.max(requireNumber("temperature_K", temperature_K, { min: 233, max: 473 }), SHEET_K - BEYOND_LIMIT_K);
+  if (cold_K >= SHEET_K) return at20_s;
+  return (at20_s * arrhenius(EVAPORATION_ENERGY_J_MOL, SHEET_K)) / arrhenius(EVAPORATION_ENERGY_J_MOL, cold_K);
+}
+
+/**
  * A flash time at a temperature. A sheet that names one temperature says nothing of the others: in the cold the wait grows as evaporation
  * slows down (42 kJ/mol, docs/models.md "Flow"), by at most 10 K; in the warmth it is never shorter than the sheet's.
  * @throws RangeError
@@ -38,9 +49,8 @@ export const flashMostPoints = (s: ProductSheet): TimePoint[] => [
 function flashAt(points: readonly TimePoint[], temperature_K: number): TimeAtTemperature {
   const found = timeAtTemperature(points, temperature_K);
   if (found.how !== "only point" || temperature_K >= SHEET_K) return found;
-  const cold_K = Math.max(temperature_K, SHEET_K - BEYOND_LIMIT_K);
-  const slower = arrhenius(EVAPORATION_ENERGY_J_MOL, SHEET_K) / arrhenius(EVAPORATION_ENERGY_J_MOL, cold_K);
-  return { time_s: found.time_s * slower, how: cold_K > temperature_K ? "outside" : "by evaporation" };
+  const beyond = temperature_K < SHEET_K - BEYOND_LIMIT_K;
+  return { time_s: evaporationTime(found.time_s, temperature_K), how: beyond ? "outside" : "by evaporation" };
 }
 
 /** Least flash at a temperature. @throws RangeError */

@@ -109,7 +109,7 @@ test("what is typed outlives an entry stored elsewhere, a dead server and its re
     const page = await context.newPage();
     const base = await startJob(page, { vehicle: "Half-typed van", shape: "door" });
     await open(page, `${base}/spray`);
-    const pressure = page.getByLabel("Pressure at gun, bar");
+    const pressure = page.getByLabel("Pressure, bar", { exact: true });
     await pressure.fill("2.35");
     // Once: 28 psi again, and the coat logged with settings nobody used.
     const other = await context.newPage();

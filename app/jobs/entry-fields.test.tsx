@@ -18,15 +18,15 @@ test("a coat as it was logged, in either unit; what is wrong stands at its field
   expect(texts()).toMatchObject({
     "What kind of coat": "full wet",
     "Fluid, ml/min": "230",
-    "Pressure at gun, bar": "1.93",
+    "Pressure, bar": "1.93",
     "Distance, mm": "175",
     "Reducer added, %": "5",
     "Wet comb, µm": "52",
   });
-  expect(screen.getByLabelText(/^Pressure/).getAttribute("aria-invalid")).toBe("true");
+  expect(screen.getByLabelText(/^Pressure, /).getAttribute("aria-invalid")).toBe("true");
   metric.unmount();
   show("coat", coat, "imperial");
-  expect(texts()).toMatchObject({ "Pressure at gun, psi": "28", "Distance, in": "6.9", "Wet comb, mil": "2.047" });
+  expect(texts()).toMatchObject({ "Pressure, psi": "28", "Distance, in": "6.9", "Wet comb, mil": "2.047" });
 });
 
 test("a reading as it was entered, its own unit said where the screen has another", () => {

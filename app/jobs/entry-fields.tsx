@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
 import { COAT_ZONES, FLATTEN_BY } from "#core/models/ways/way";
+import { PRESSURE_AT, pressureRead } from "#core/models/spray/pressure-at";
 import type { LedgerEntry } from "#core/record/entry";
 import { PART_HELD } from "#core/record/kinds";
 import { initial } from "~/kit/form/initial";
@@ -67,7 +68,8 @@ export function EntryFields({ entry, errors }: { entry: LedgerEntry; errors: Err
               defaultValue={s.turns === null ? "" : String(s.turns)}
               errors={errors.turns}
             />
-            {field("pressure", "Pressure at gun", "pressure", s.pressure_Pa)}
+            {field("pressure", "Pressure", "pressure", pressureRead(s.pressure_Pa, s.pressureAt ?? "gun"))}
+            {select("pressureAt", "Pressure read", PRESSURE_AT, s.pressureAt ?? "gun")}
             {field("distance", "Distance", "length", s.distance_m)}
             {field("handSpeed", "Hand speed", "speed", s.handSpeed_m_s)}
             {field("overlap", "Overlap", "share", s.overlap)}

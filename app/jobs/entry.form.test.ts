@@ -1,3 +1,4 @@
+import { coatForm } from "~/kit/form/spray-entries";
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 import { putRightForm } from "./entry.form";
 
@@ -45,6 +46,25 @@ test("each kind is read in the screen's unit, with its minute in the server's zo
     side: "back",
     zone: "spots",
   });
+});
+
+test("a pressure told at the hose is kept as the gun's, with where it was told", () => {
+  const coat = {
+    number: "2",
+    role: "",
+    fluidFrom: "turns",
+    fluidRate: "",
+    turns: "2,5",
+    distance: "175",
+    overlap: "50",
+    handSpeed: "0,34",
+  };
+  const read = (pressure: string, pressureAt?: string) =>
+    coatForm(METRIC).safeParse({ ...coat, fan: "", reducer: "0", wet: "", pressure, ...(pressureAt ? { pressureAt } : {}) });
+  expect(read("3.8", "hose").data!.settings).toMatchObject({ pressure_Pa: near(1.976e5, 3), pressureAt: "hose" });
+  expect(read("1.9").data!.settings).not.toHaveProperty("pressureAt");
+  expect(read("9", "gun").error!.issues[0]).toMatchObject({ path: ["pressure"] });
+  expect(read("9", "hose").success).toBe(true);
 });
 
 test("sanding flat, a bake, a turn and a strip are put right too; a removal that is typed is told, not forecast", () => {

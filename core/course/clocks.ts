@@ -1,6 +1,7 @@
 import type { ClockKind } from "../models/clock/clock-state";
 import type { Finish } from "../models/ways/way";
-import { COOL_S, airBeforeHeat_s, readyAt } from "./course";
+import { airBeforeHeat_s } from "../models/ways/after-last-coat";
+import { COOL_S, readyAt } from "./course";
 import { cureOf } from "./cure";
 import { colourWait } from "./colour-wait";
 import { type CourseAsked, nextWait } from "./next-wait";

@@ -2,7 +2,7 @@ import { inRange } from "../kernel/guard";
 import { type Finish, plannedCoat } from "../models/ways/way";
 import type { CoatWait } from "../models/ways/wait-after";
 import { FLATTEN_S } from "../models/trade-limits";
-import { PURGE_S } from "../models/cure/bake-plan";
+import { airBeforeHeat_s, bearsAfter_s } from "../models/ways/after-last-coat";
 import { type PlannedCoatRow, coatPlan } from "../models/ways/coat-plan";
 import type { CoatVolume } from "../models/spray/strokes";
 import { coatVolumes } from "../models/ways/way-volumes";
@@ -27,10 +27,6 @@ export interface CourseInput extends CourseAsked {
 }
 
 const MS = 1000;
-/** A matte part flashes so long after its last coat before any heat: common practice, 15 min. */
-const MATTE_FINAL_FLASH_S = 15 * 60;
-export const airBeforeHeat_s = ({ way, finish }: Pick<CourseInput, "way" | "finish">): number =>
-  way.airBeforeHeat_s ?? (finish === "matte" ? MATTE_FINAL_FLASH_S : PURGE_S);
 /** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
 export const COOL_S = 30 * 60;
 /** Reading a panel, and handling beside the passes of a coat: common practice. */
@@ -312,9 +308,7 @@ function curing(w: Working): StepDraft[] {
   const baked = facts.bakes.at(-1) ?? null;
   const heated = on !== null && (baked !== null || facts.baking !== null);
   const own_ms = end_ms + w.way.correctAfter_s * MS;
-  const ready_ms = cure
-    ? readyAt(cure, w)
-    : Math.max(end_ms + ((matte ? sheet.tape_s : null) ?? sheet.sandAfter_s) * MS, matte ? 0 : own_ms);
+  const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, w) * MS;
   const waits = !matte && ready_ms === own_ms;
   const hard = cure !== null && ready_ms <= now_ms;
   w.cursor_ms = unknown ? 0 : ready_ms;

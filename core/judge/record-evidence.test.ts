@@ -244,6 +244,9 @@ test("heat too soon by the part's own log; matte forced dry; the pour against wh
   expect(baked(120).evidence().heatSoon).toBe(true);
   expect(baked(1500).evidence().heatSoon).toBe(false);
   expect(baked(1500).evidence({ finish: "matte" }).forcedMatte).toBe(true);
+  // Fifteen minutes are what the course asks of a matte part: they were held against it.
+  expect(baked(840).evidence({ finish: "matte" }).heatSoon).toBe(false);
+  expect(baked(840).evidence().heatSoon).toBe(true);
   const part = (name: string, poured: number) => ({ name, volume_m3: 1e-4, mass_kg: 0.1, poured_kg: poured });
   const mixed = (poured: number) => {
     const j = job();
@@ -256,6 +259,15 @@ test("heat too soon by the part's own log; matte forced dry; the pour against wh
     job().evidence({ hardenerDays: 3 }).oldHardener,
     job().evidence().oldHardener,
   ]).toEqual([true, false, undefined]);
+});
+
+test("a pressure told at the hose says too little of the gun's to accuse it", () => {
+  const at = (pressureAt: "gun" | "hose") => {
+    const j = job();
+    j.coat(1, { pressure_Pa: 1.1e5, pressureAt });
+    return j.evidence().lowPressure;
+  };
+  expect([at("gun"), at("hose")]).toEqual([true, false]);
 });
 
 describe("what a way does on purpose is no finding", () => {

@@ -9,7 +9,7 @@ import { type ProductSheet, timesAt } from "../models/product/sheet";
 import { coatGun, coatShare, startGun } from "../models/ways/coat-gun";
 import { type Finish, type HouseWay, plannedCoat } from "../models/ways/way";
 import type { BodyOf } from "../record/bodies";
-import { PURGE_S } from "../models/cure/bake-plan";
+import { airBeforeHeat_s } from "../models/ways/after-last-coat";
 import { inRange } from "../kernel/guard";
 import type { Evidence } from "../models/defects/diagnose";
 
@@ -74,7 +74,7 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
     anyGun("close", "distance", (g) => g.distance_m < LIMITS.close_m);
     anyGun("slow", "hand", (g) => g.handSpeed_m_s < LIMITS.slow_m_s);
     anyGun("quick", "hand", (g) => g.handSpeed_m_s > LIMITS.quick_m_s);
-    anyGun("lowPressure", "pressure", (g) => g.pressure_Pa < LIMITS.lowPressure_Pa);
+    anyGun("lowPressure", "pressure", (g) => g.pressureAt !== "hose" && g.pressure_Pa < LIMITS.lowPressure_Pa);
     const numbered = coats.map((c, i) => ({ ...c, meant: meant[i]! }));
     any("thickCoat", numbered, (c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m * Math.max(1, c.meant.share));
     any("thinCoat", numbered, (c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m * Math.min(1, c.meant.share));
@@ -116,7 +116,7 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
   if (state.oven && last_ms !== undefined) {
     const { samples } = state.oven.body;
     const heated = samples.find((s) => s.part_K > LIMITS.heat_K);
-    set("heatSoon", heated ? heated.at_s < (1 - FLASH_SLACK) * (way?.airBeforeHeat_s ?? PURGE_S) : false);
+    set("heatSoon", heated ? heated.at_s < (1 - FLASH_SLACK) * airBeforeHeat_s({ way, finish }) : false);
     if (finish === "matte") set("forcedMatte", heated !== undefined);
   }
   const poured = state.mix?.body.parts.filter((p) => p.mass_kg !== null && p.poured_kg !== null) ?? [];

@@ -1,3 +1,4 @@
+import type { CoatZone } from "#core/models/ways/way";
 import { panelShape } from "../kernel/geometry/shapes";
 import { USUAL_GUN } from "../models/spray/usual-gun";
 import { houseWay } from "../models/ways/house-ways";
@@ -58,11 +59,14 @@ test("a base's pot is none of the clear's; an older entry without a product is t
 test("a coat takes what its strokes put through the gun; a held trigger takes more, spots a share, a broken setting says nothing", () => {
   const shape = panelShape("mirrorCap", { width_m: 0.22, height_m: 0.15 });
   const settings = { ...USUAL_GUN, fluidFrom: "turns" as const, fan_m: null };
-  const taken = (wayId: string, over: object = {}, zone: "whole" | "spots" = "whole") =>
+  const taken = (wayId: string, over: object = {}, zone: CoatZone = "whole") =>
     sprayedVolume({ shape }, houseWay(wayId), { settings: { ...settings, ...over }, zone });
   const usual = taken("two-full")!;
   expect(usual).toBeGreaterThan(5e-6);
   expect(taken("near-fast")!).toBeGreaterThan(usual);
   expect(taken("two-full", {}, "spots")).toBeCloseTo(usual / 4, 12);
+  for (const half of ["lower", "upper"] as const) expect(taken("two-full", {}, half)).toBeCloseTo(usual / 2, 12);
+  expect(taken("two-full", {}, "edges")).toBeGreaterThan(0);
+  expect(taken("two-full", {}, "edges")).toBeLessThanOrEqual(usual);
   expect(taken("two-full", { handSpeed_m_s: 0.001 })).toBeNull();
 });

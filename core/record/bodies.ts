@@ -9,6 +9,7 @@ import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
 import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { COLOUR_COAT_KEYS } from "../models/prep/colour-coats";
+import { PRESSURE_AT, type PressureAt } from "../models/spray/pressure-at";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
@@ -25,7 +26,9 @@ const gunSettings = z.object({
   fluidRate_m3_s: z.number().positive(),
   fluidFrom: z.enum(["measured", "turns"]),
   turns: z.number().positive().max(10).nullable(),
+  /** At the gun; where it was told at the hose, worked out from there. */
   pressure_Pa: z.number().positive(),
+  pressureAt: z.enum(keysOf<PressureAt>(PRESSURE_AT)).optional(),
   distance_m: z.number().positive(),
   overlap: z.number().min(0).max(0.9),
   handSpeed_m_s: z.number().positive(),

@@ -74,7 +74,7 @@ export function logCoat(
   { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
 ): Promise<string> {
   const { loggedAs, side, role, zone: planned } = nextCoat(view.state, view.job.way, view.panel);
-  const zone = role === body.role ? planned : "whole"; // sprayed otherwise than planned: over the whole part
+  const zone = body.zone ?? (role === body.role ? planned : "whole"); // sprayed otherwise than planned: over the whole part
   const tilt_rad = view.state.turned?.body.tilt_rad ?? null;
   return recordEntry(ctx, {
     panelId: view.panel.id,

@@ -3,6 +3,8 @@ export const GUN_LIMITS = {
   fluidRate: { min: 10e-6 / 60, max: 1000e-6 / 60 },
   turns: { min: 0.1, max: 10 },
   pressure: { min: 0.3e5, max: 6e5 },
+  /** At the hose about twice as much. */
+  pressureRead: { min: 0.3e5, max: 11.5e5 },
   distance: { min: 0.05, max: 0.5 },
   overlap: { min: 0, max: 0.9 },
   handSpeed: { min: 0.05, max: 3 },

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { PART_HELD, type PartHeld, SIDES } from "#core/record/kinds";
 import { keysOf } from "#core/kernel/keys";
 import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "#core/models/ways/way";
+import { PRESSURE_AT, type PressureAt, pressureAtGun } from "#core/models/spray/pressure-at";
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { fluidFromTurns } from "#core/models/spray/fluid-from-turns";
@@ -15,18 +16,26 @@ export const coatForm = (units: UnitPreferences) =>
       fluidFrom: z.enum(["measured", "turns"]),
       fluidRate: optionalQuantity("fluidRate", units, GUN_LIMITS.fluidRate),
       turns: optionalQuantity("count", units, GUN_LIMITS.turns),
-      pressure: quantity("pressure", units, GUN_LIMITS.pressure),
+      pressure: quantity("pressure", units, GUN_LIMITS.pressureRead),
+      pressureAt: z.enum(keysOf<PressureAt>(PRESSURE_AT)).default("gun"),
       distance: quantity("length", units, GUN_LIMITS.distance),
       overlap: quantity("share", units, GUN_LIMITS.overlap),
       handSpeed: quantity("speed", units, GUN_LIMITS.handSpeed),
       fan: optionalQuantity("length", units, GUN_LIMITS.fan),
       reducer: quantity("share", units, GUN_LIMITS.reducer),
       wet: optionalQuantity("film", units, { min: 0, max: 1e-3 }),
+      zone: z.enum(COAT_ZONE_KEYS).optional(),
     })
     .transform((v, ctx) => {
       const fluidRate_m3_s = v.fluidFrom === "measured" ? v.fluidRate : v.turns === null ? null : fluidFromTurns(v.turns).fluidRate_m3_s;
       if (fluidRate_m3_s === null) {
         ctx.addIssue({ code: "custom", path: [v.fluidFrom === "measured" ? "fluidRate" : "turns"], message: "Type a number" });
+        return z.NEVER;
+      }
+      const { min, max } = GUN_LIMITS.pressure;
+      const pressure_Pa = pressureAtGun(v.pressure, v.pressureAt);
+      if (pressure_Pa < min || pressure_Pa > max) {
+        ctx.addIssue({ code: "custom", path: ["pressure"], message: "No gun is worked at that pressure: is it told at the hose?" });
         return z.NEVER;
       }
       return {
@@ -36,7 +45,8 @@ export const coatForm = (units: UnitPreferences) =>
           fluidRate_m3_s,
           fluidFrom: v.fluidFrom,
           turns: v.fluidFrom === "turns" ? v.turns : null,
-          pressure_Pa: v.pressure,
+          pressure_Pa,
+          ...(v.pressureAt === "hose" ? { pressureAt: v.pressureAt } : {}),
           distance_m: v.distance,
           overlap: v.overlap,
           handSpeed_m_s: v.handSpeed,
@@ -44,6 +54,7 @@ export const coatForm = (units: UnitPreferences) =>
         },
         reducer: v.reducer,
         wetReading_m: v.wet,
+        ...(v.zone ? { zone: v.zone } : {}),
       };
     });
 

@@ -1,4 +1,5 @@
 import { type CourseStep, STEP_KINDS, type StepKind, type StepReason } from "#core/course/steps";
+import { COAT_ZONES } from "#core/models/ways/way";
 import type { NextCoat } from "#core/panel/next-coat";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { Quantity, UnitPreferences } from "#core/kernel/units/quantities";
@@ -137,7 +138,7 @@ export function coatSettings({ settings: g, zone }: Pick<NextCoat, "settings" | 
     return `${text} ${unit}`;
   };
   const hand = `${say("speed", g.handSpeed_m_s)}, ${say("length", g.distance_m)} off, ${say("pressure", g.pressure_Pa)}`;
-  return `${hand}, fluid ${say("fluidRate", g.fluidRate_m3_s)}${zone === "spots" ? ", on the repaired spots only" : ""}.`;
+  return `${hand}, fluid ${say("fluidRate", g.fluidRate_m3_s)}${zone === "whole" ? "" : `, ${COAT_ZONES[zone]}`}.`;
 }
 
 /** What a coat takes, its window and the clear after it, each as a figure with what it is. */

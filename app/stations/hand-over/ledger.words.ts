@@ -1,4 +1,5 @@
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
+import { COAT_ZONES } from "#core/models/ways/way";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { PART_HELD, PHASES } from "#core/record/kinds";
@@ -39,7 +40,7 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
     case "reading":
       return `spot ${e.body.spot} (${at(e.body.at)}), ${PHASES[e.body.phase]}: ${e.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", ")}`;
     case "coat":
-      return `coat ${e.body.number}, ${e.body.role}${e.body.side === "back" ? ", on the back" : ""}${e.body.zone === "spots" ? ", on spots" : ""}`;
+      return `coat ${e.body.number}, ${e.body.role}${e.body.side === "back" ? ", on the back" : ""}${e.body.zone === "whole" ? "" : `, ${COAT_ZONES[e.body.zone]}`}`;
     case "flatten":
       return `P${e.body.grit} by ${e.body.by}: ${showWithUncertainty("film", e.body.removal_m, e.body.u_m, units).text} ${units.film} ${e.body.from === "told" ? "as told" : "by forecast"}`;
     case "turn":

@@ -3,7 +3,7 @@ import { Fragment } from "react";
 import { Link } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { show, showFilm } from "#core/kernel/units/format";
-import { FINISHES, plannedCoat } from "#core/models/ways/way";
+import { COAT_ZONES, FINISHES, plannedCoat } from "#core/models/ways/way";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { handGun } from "#core/panel/next-coat";
@@ -89,7 +89,7 @@ export default function Plan() {
                 <li key={i} className="flex justify-between border-b border-hair py-2.5">
                   <span>
                     <b className="font-semibold">Coat {i + 1}</b>, {coat.role}
-                    {coat.zone === "spots" && ", on repaired spots"}
+                    {coat.zone !== "whole" && `, ${COAT_ZONES[coat.zone]}`}
                   </span>
                   <span className="text-ink2">
                     {last

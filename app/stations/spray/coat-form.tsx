@@ -13,11 +13,13 @@ import { parseQuantity } from "#core/kernel/units/parse";
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
+import { COAT_ZONES } from "#core/models/ways/way";
+import { PRESSURE_AT, type PressureAt, pressureAtGun, pressureRead } from "#core/models/spray/pressure-at";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
 import { Toggle } from "~/kit/ui/toggle";
-import { Field, FieldErrors } from "~/kit/ui/field";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { coatWorking } from "~/kit/words/workings";
 import { gunSource } from "~/kit/words/gun-words";
@@ -37,17 +39,20 @@ export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
   const { number, role, settings: gun } = next;
+  const told: PressureAt = gun.pressureAt ?? "gun";
   const start = {
     fluidFrom: gun.fluidFrom as string,
     wet: "",
     fluidRate: initial("fluidRate", gun.fluidRate_m3_s, units),
     turns: String(gun.turns ?? USUAL_GUN.turns),
-    pressure: initial("pressure", gun.pressure_Pa, units),
+    pressure: initial("pressure", pressureRead(gun.pressure_Pa, told), units),
+    pressureAt: told as string,
     distance: initial("length", gun.distance_m, units),
     overlap: initial("share", gun.overlap, units),
     handSpeed: initial("speed", gun.handSpeed_m_s, units),
     fan: initial("length", gun.fan_m, units),
     reducer: initial("share", next.reducer, units),
+    zone: next.zone as string,
   };
   const draft = useDraft(`coat ${number}`, start, {
     fluidRate: "fluidRate",
@@ -90,12 +95,26 @@ export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
         ) : (
           <Field label="Needle" unit="turns out" {...draft.field("turns")} errors={errors.turns} />
         )}
-        {field("pressure", "Pressure at gun", "pressure")}
+        {field("pressure", "Pressure", "pressure")}
+        <SelectField label="Pressure read" {...draft.field("pressureAt")} errors={errors.pressureAt}>
+          {Object.entries(PRESSURE_AT).map(([at, name]) => (
+            <option key={at} value={at}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
         {field("distance", "Distance", "length")}
         {field("handSpeed", "Hand speed", "speed")}
         {field("overlap", "Overlap", "share")}
         {field("fan", "Fan seen", "length")}
         {field("reducer", "Reducer added", "share")}
+        <SelectField label="Where" {...draft.field("zone")} errors={errors.zone}>
+          {Object.entries(COAT_ZONES).map(([zone, name]) => (
+            <option key={zone} value={zone}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
         <Field label="Wet comb" unit={units.film} {...draft.field("wet")} errors={errors.wet} />
       </div>
       {next.from !== "usual" && <p className="text-[14px] text-ink2">From {gunSource(next)}.</p>}
@@ -137,7 +156,7 @@ export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
         fluidRate_m3_s: fluidFrom === "measured" ? si("fluidRate", typed.fluidRate) : fluidFromTurns(turns).fluidRate_m3_s,
         fluidFrom,
         turns: fluidFrom === "turns" ? turns : null,
-        pressure_Pa: si("pressure", typed.pressure),
+        pressure_Pa: pressureAtGun(si("pressure", typed.pressure), typed.pressureAt === "hose" ? "hose" : "gun"),
         distance_m: si("length", typed.distance),
         overlap: si("share", typed.overlap),
         handSpeed_m_s: si("speed", typed.handSpeed),

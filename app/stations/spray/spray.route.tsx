@@ -3,6 +3,7 @@ import { StripDesk } from "~/kit/readings/strip-desk";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
+import { COAT_ZONES } from "#core/models/ways/way";
 import { nextCoat } from "#core/panel/next-coat";
 import { logCoat } from "#server/commands/booth";
 import { recordEntry } from "#server/commands/record-entry";
@@ -132,6 +133,7 @@ export default function Spray() {
                   <span>
                     <b className="font-semibold">Coat {entry.body.number}</b>
                     {both && `, ${entry.body.side},`} {entry.body.role}
+                    {entry.body.zone !== "whole" && <span className="text-ink2">, {COAT_ZONES[entry.body.zone]}</span>}
                     {entry.body.settings.fluidFrom === "turns" && <span className="text-[13px] text-ink2">, fluid guessed from turns</span>}
                   </span>
                   <span className="flex items-center">

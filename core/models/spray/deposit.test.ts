@@ -1,10 +1,11 @@
+import { pressureAtGun, pressureRead } from "#core/models/spray/pressure-at";
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import type { ActivatorSpeed } from "#core/models/spray/constants";
 import { type GunSettings, type SprayConditions, deposit } from "#core/models/spray/deposit";
 import { fluidFromTurns } from "#core/models/spray/fluid-from-turns";
 import { patternRipple } from "#core/models/spray/pattern-ripple";
-import { toSi } from "#core/kernel/units/convert";
+import { fromSi, toSi } from "#core/kernel/units/convert";
 
 interface Scenario {
   input: {
@@ -107,6 +108,17 @@ test("ripple: 1/(√5·M²) for 1/(1 − overlap) = M whole, and 1.125 at the cr
   for (const m of [2, 3, 4]) expect(patternRipple(1 - 1 / m).cv).toBeCloseTo(1 / (Math.sqrt(5) * m * m), 4);
   expect(patternRipple(0.5).peak).toBeCloseTo(1.125, 3);
   expect(() => patternRipple(1)).toThrow(RangeError);
+});
+
+test("a pressure read at the hose is about twice the gun's, there and back", () => {
+  // 50 to 60 psi at the hose of a gun that wants 26 to 31: common practice.
+  for (const psi of [50, 60]) {
+    const at = fromSi("pressure", pressureAtGun(toSi("pressure", psi, "psi"), "hose"), "psi");
+    expect(at).toBeGreaterThan(25);
+    expect(at).toBeLessThan(32);
+  }
+  for (const at of ["gun", "hose"] as const) expect(pressureAtGun(pressureRead(1.9e5, at), at)).toBeCloseTo(1.9e5, 6);
+  expect(() => pressureAtGun(0, "hose")).toThrow(RangeError);
 });
 
 test("turns are a guess with a quarter's doubt, flat beyond four", () => {

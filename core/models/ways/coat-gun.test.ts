@@ -3,7 +3,7 @@ import { deposit } from "../spray/deposit";
 import { USUAL_GUN } from "../spray/usual-gun";
 import { coatGun, coatShare, handOf, startGun } from "./coat-gun";
 import { HOUSE_WAYS, houseWay, usualCoat } from "./house-ways";
-import { houseWayBody, plannedCoat } from "./way";
+import { COAT_ZONE_KEYS, houseWayBody, plannedCoat } from "./way";
 
 const conditions = { air_K: 293.15, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
 
@@ -32,7 +32,7 @@ test("a coat's share of film is what the deposition model lays: hand and fluid i
   expect(coatShare({ ...coat, reducerShift: 0.1 }, USUAL_GUN)).toBeCloseTo(1 / 1.1, 12);
   expect(coatShare({ ...coat, overlapShift: 0.25 }, USUAL_GUN)).toBeCloseTo(2, 12); // 75 % of the fan again: twice as many passes
   expect(coatShare({ ...coat, distanceFactor: 0.95 }, USUAL_GUN)).toBeGreaterThan(1.05); // closer: a narrower fan, and less flies past
-  expect(coatShare({ ...coat, zone: "spots" }, USUAL_GUN)).toBe(0);
+  for (const zone of COAT_ZONE_KEYS.filter((z) => z !== "whole")) expect(coatShare({ ...coat, zone }, USUAL_GUN)).toBe(0);
 });
 
 test("a way that holds the gun near and low moves the hand fast enough for a usual film", () => {

@@ -1,3 +1,4 @@
+import { bearsAfter_s } from "./after-last-coat";
 import type { Polygon } from "../../kernel/geometry/geometry";
 import type { FlowConditions, FlowResult, ShopFactors } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
@@ -48,8 +49,6 @@ export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_f
   const near = rows.find((r) => r.verdict === "run") ?? rows.find((r) => r.verdict === "risk");
   const sanded = rows.filter((r) => r.wait?.sand).length;
   const sprayed_s = volumes.reduce((a, v) => a + v.time_s, 0) + rows.reduce((a, r) => a + (r.wait?.least_s ?? 0), 0) + sanded * FLATTEN_S;
-  const matte = way.finish === "matte";
-  const hard_s = matte ? (sheet.tape_s ?? sheet.dustFree_s ?? sheet.sandAfter_s) : Math.max(sheet.sandAfter_s, way.correctAfter_s);
   return {
     clear_m: end.clear_m,
     u_clear_m: end.u_clear_m,
@@ -57,7 +56,7 @@ export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_f
     verdict: near?.verdict ?? "safe",
     nearRun: near?.number ?? null,
     sprayed_s,
-    worked_s: sprayed_s + hard_s,
+    worked_s: sprayed_s + bearsAfter_s(sheet, { way, finish: way.finish }),
     visits: sanded + 1,
     volume_m3: volumes.reduce((a, v) => a + v.volume_m3, 0),
   };

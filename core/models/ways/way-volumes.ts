@@ -1,4 +1,4 @@
-import type { Polygon } from "../../kernel/geometry/geometry";
+import { type Polygon, polygonArea, polygonPerimeter } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
@@ -6,13 +6,23 @@ import { type CoatVolume, type Trigger, coatOver } from "../spray/strokes";
 import { coatGun } from "./coat-gun";
 import { type CoatZone, type HouseWay, plannedCoat } from "./way";
 
-/** Repaired spots against the whole part, where nobody has drawn them: a default of ours. */
+/** What is sprayed of a part where only a place of it is: a half, what nobody has drawn of repaired spots, a stroke along the edge. Defaults of ours. */
+const HALF = 0.5;
 export const SPOTS_SHARE = 0.25;
+const EDGE_STROKE_M = 0.1;
+const zoneShare = (zone: CoatZone, outline: Polygon): number =>
+  zone === "whole"
+    ? 1
+    : zone === "spots"
+      ? SPOTS_SHARE
+      : zone === "edges"
+        ? Math.min(1, (EDGE_STROKE_M * polygonPerimeter(outline)) / polygonArea(outline))
+        : HALF;
 
 /** Ready-to-spray material and time of one coat of one face with this gun. @throws RangeError */
 export function volumeOfCoat(outline: Polygon, gun: GunSettings, { zone, trigger }: { zone: CoatZone; trigger: Trigger }): CoatVolume {
   const whole = coatOver(outline, gun, trigger);
-  const share = zone === "whole" ? 1 : SPOTS_SHARE;
+  const share = zoneShare(zone, outline);
   return { ...whole, volume_m3: share * whole.volume_m3, time_s: share * whole.time_s };
 }
 

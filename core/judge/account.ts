@@ -144,6 +144,7 @@ function underClear(brief: PanelBrief, { spots, addedUnder }: Pick<PanelFacts, "
   return [
     ...(noGaugeReads(brief.substrate) ? [] : [part("ecoat", "e-coat")]),
     part("primer", "primer"),
+    ...loggedLayer("barrier", "barrier", "primer"),
     ...loggedLayer("seal", "sealer", "primer"),
     ...loggedLayer("ground", "ground", "base"),
     ...(base ? loggedLayer("base", "base", "base") : [part("base", "base")]),

@@ -1,9 +1,10 @@
 import { KeptForm } from "~/kit/draft/draft-form";
 import { useEffect, useState } from "react";
 import { data, useFetcher } from "react-router";
+import { noGaugeReads } from "#core/panel/brief";
 import { inRange } from "#core/kernel/guard";
 import { type GritChain, gritChain } from "#core/models/prep/grit-chain";
-import { BASE_OPEN_S, UNDER_STEPS, USUAL_FILM_M, type UnderField, omissions } from "#core/models/prep/under-clear";
+import { BASE_OPEN_S, UNDER_STEPS, USUAL_FILM_M, type UnderField, omissions, underSteps } from "#core/models/prep/under-clear";
 import { show, showFilm, showWait } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -62,8 +63,12 @@ export default function Below() {
   const now_ms = useNow();
   const log = view.state.under;
   const [open, setOpen] = useState<string | null>(null);
+  const plastic = noGaugeReads(view.panel.substrate);
   const chain = inRange(() => gritChain(log.flatMap((u) => (u.body.step === "sand" && u.body.grit !== null ? [u.body.grit] : []))));
-  const missing = omissions(log.map((u) => u.body));
+  const missing = omissions(
+    log.map((u) => u.body),
+    plastic,
+  );
   const base_ms = [log.findLast((u) => u.body.step === "base"), view.state.colourCoats.findLast((c) => isBase(c.body.coat))];
   const baseAt_ms = base_ms.reduce<number | null>((a, e) => (e ? Math.max(a ?? 0, e.at_ms) : a), null);
   const age_s = baseAt_ms === null ? null : (now_ms - baseAt_ms) / MS;
@@ -99,7 +104,7 @@ export default function Below() {
       )}
       <ColourLog />
       <ul className="mt-6 border-t border-hair">
-        {UNDER_STEPS.map((s) => {
+        {underSteps(plastic).map((s) => {
           const entries = log.filter((u) => u.body.step === s.id);
           return (
             <li key={s.id} className="border-b border-hair py-2" data-testid={`under-${s.id}`}>

@@ -25,6 +25,13 @@ export const UNDER_STEPS = [
   },
   { id: "mask", name: "Masked", ask: "Tape edges soft where clear will be blended", why: "a hard edge lifts and peels", asks: [] },
   {
+    id: "barrier",
+    name: "Barrier primer on plastic",
+    ask: "Washed, scuffed, wiped anti-static; two coats one on the other, or a sealer primer",
+    why: "solvent wrinkles plastic, and nothing holds on it bare",
+    asks: ["coats", "film"],
+  },
+  {
     id: "seal",
     name: "Sealer",
     ask: "Reduced 20 to 30 % more to lie flat",
@@ -74,6 +81,7 @@ export const UNDER_STEP_IDS = UNDER_STEPS.map((s) => s.id) as [UnderStepId, ...U
 
 /** Film of a step where nobody measured it, mean and standard deviation: common practice. */
 export const USUAL_FILM_M: Partial<Record<UnderStepId, readonly [number, number]>> = {
+  barrier: [15e-6, 5e-6],
   seal: [22e-6, 6e-6],
   ground: [10e-6, 3e-6],
   base: [15e-6, 4e-6],
@@ -108,9 +116,12 @@ export const inLayerOrder = (layers: readonly UnderLayer[]): UnderLayer[] =>
 /** Base older than this is scuffed before clear: common practice 24 h, the product's own limit before it. */
 export const BASE_OPEN_S = 24 * 3600;
 
+/** The steps that a part asks for: a barrier only where it is of plastic or composite. */
+export const underSteps = (plastic: boolean) => UNDER_STEPS.filter((s) => plastic || s.id !== "barrier");
+
 /** Steps that were left out when clear went on, with what that may show as: evidence for a diagnosis, never proof. */
-export function omissions(log: readonly { step: UnderStepId }[]): { step: UnderStepId; name: string; why: string }[] {
-  const must: UnderStepId[] = ["sand", "clean", "cover", "dry"];
+export function omissions(log: readonly { step: UnderStepId }[], plastic = false): { step: UnderStepId; name: string; why: string }[] {
+  const must: UnderStepId[] = ["sand", "clean", ...(plastic ? (["barrier"] as const) : []), "cover", "dry"];
   return UNDER_STEPS.filter((s) => must.includes(s.id) && !log.some((e) => e.step === s.id)).map((s) => ({
     step: s.id,
     name: s.name,

@@ -2,6 +2,7 @@ import type { WayEffect } from "#core/models/ways/way-effect";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
+import { coatMayRun } from "~/kit/words/flow-words";
 import { textureWords } from "~/kit/words/texture-words";
 
 /** What a way comes to, each figure by its name. */
@@ -10,7 +11,7 @@ export function effectRows(e: WayEffect, units: UnitPreferences): { name: string
   return [
     { name: "Clear in all", shown: `${film.text} ${film.unit}` },
     { name: "Looks", shown: textureWords(e.texture) },
-    { name: "Runs?", shown: runWords(e) },
+    { name: "A run at the edges?", shown: runWords(e) },
     { name: "First stroke to last", shown: showWait(e.sprayed_s) },
     { name: "Stays in the booth", shown: String(e.visits) },
     { name: "Until it may be worked", shown: showWait(e.worked_s) },
@@ -18,8 +19,7 @@ export function effectRows(e: WayEffect, units: UnitPreferences): { name: string
   ];
 }
 
-export const runWords = ({ verdict, nearRun }: Pick<WayEffect, "verdict" | "nearRun">): string =>
-  verdict === "run" ? `coat ${nearRun} runs` : verdict === "risk" ? `coat ${nearRun} near a run` : "no";
+const runWords = ({ nearRun, runChance }: Pick<WayEffect, "nearRun" | "runChance">): string => coatMayRun(nearRun, runChance).text;
 
 export function effectWorking(e: WayEffect, on: string, units: UnitPreferences): Working {
   return {

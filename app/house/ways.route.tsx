@@ -1,3 +1,4 @@
+import type { WayEffect } from "#core/models/ways/way-effect";
 import { Link } from "react-router";
 import { FINISHES, type HouseWay } from "#core/models/ways/way";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
@@ -10,9 +11,10 @@ import { PageHeader } from "~/kit/shell/page-header";
 import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
+import { coatMayRun } from "~/kit/words/flow-words";
 import { textureWords } from "~/kit/words/texture-words";
 import { WayCompared } from "./way-compared";
-import { effectWorking, runWords } from "./way.words";
+import { effectWorking } from "./way.words";
 import { useWayEffects, useWaySetting } from "./use-way-setting";
 import type { Route } from "./+types/ways.route";
 
@@ -85,7 +87,7 @@ export default function Ways({ loaderData: { ways, usualId, products } }: Route.
                       )}
                     </td>
                     <td>{e && textureWords(e.texture)}</td>
-                    <td>{e && (e.verdict === "safe" ? "no" : <Tag kind={e.verdict === "run" ? "stop" : "caution"}>{runWords(e)}</Tag>)}</td>
+                    <td>{e && <RunTag of={e} />}</td>
                     <td>{e && showWait(e.sprayed_s)}</td>
                     <td>{e && show("volume", e.volume_m3, units).text}</td>
                     <td>
@@ -103,4 +105,10 @@ export default function Ways({ loaderData: { ways, usualId, products } }: Route.
       </main>
     </>
   );
+}
+
+/** Nothing stands out where a run is unlikely. */
+function RunTag({ of: { nearRun, runChance } }: { of: WayEffect }) {
+  const { text, tag } = coatMayRun(nearRun, runChance);
+  return tag === "good" ? text : <Tag kind={tag}>{text}</Tag>;
 }

@@ -1,6 +1,6 @@
 import { FLOW } from "#core/models/flow/constants";
 import { TEXTURE_SD, type FlowVerdict } from "#core/models/flow/flow-advice";
-import { type ChanceWord, sagLogSd } from "#core/models/flow/run-chance";
+import { type ChanceWord, chanceWord, sagLogSd } from "#core/models/flow/run-chance";
 import type { FlowClass } from "#core/models/flow/flow-window";
 import { show } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -27,6 +27,16 @@ export const CHANCE_OF: Record<"run" | "peel", Record<ChanceWord, { big: string;
     likely: { big: "likely", small: "to peel" },
   },
 };
+
+const RUN_TAGS = { unlikely: "good", may: "caution", likely: "stop" } as const;
+/** Of a coat among others: "coat 2 may run", with how it is marked. */
+export function coatMayRun(number: number, chance: number): { text: string; tag: "good" | "caution" | "stop" } {
+  const word = chanceWord(chance);
+  return {
+    text: word === "unlikely" ? "unlikely" : word === "may" ? `coat ${number} may run` : `coat ${number} likely runs`,
+    tag: RUN_TAGS[word],
+  };
+}
 
 /** The verdict first, then the smallest slip that spoils it. */
 export function flowSentence(

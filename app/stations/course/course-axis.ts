@@ -41,7 +41,9 @@ export function courseAxis(steps: readonly CourseStep[], now_ms: number, action:
     .filter((t): t is number => t !== null && t > now_ms)
     .sort((a, b) => a - b);
   const wanted_ms = (times[Math.min(STEPS_SHOWN, times.length - 1)] ?? now_ms) - now_ms;
-  const end_ms = (action?.kind === "coat" ? (action.best_ms ?? action.from_ms) : action?.from_ms) ?? null;
+  // The window at hand: of what is waited for, else of the next coat that has one.
+  const coat = steps.find((s) => s.kind === "coat" && s.best_ms !== null && s.best_ms > now_ms);
+  const end_ms = coat?.best_ms ?? action?.from_ms ?? null;
   const most_ms = end_ms !== null && end_ms > now_ms ? (end_ms - now_ms) / WINDOW_SHARE : Infinity;
   const wide = SPANS_H.find((h) => h * HOUR_MS * (1 - 2 * BEFORE) >= wanted_ms) ?? SPANS_H.at(-1)!;
   const hours = SPANS_H.findLast((h) => h <= wide && h * HOUR_MS <= most_ms) ?? SPANS_H[0];

@@ -1,3 +1,5 @@
+import { chanceWord } from "#core/models/flow/run-chance";
+import { coatMayRun } from "~/kit/words/flow-words";
 import { conditionsOf } from "#core/panel/logged-setting";
 import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
@@ -10,7 +12,7 @@ import { z } from "zod";
 import { handGun } from "#core/panel/next-coat";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
-import { type PlannedCoatRow, coatPlan } from "#core/models/ways/coat-plan";
+import { type PlannedCoatRow, coatPlan, likeliestToRun } from "#core/models/ways/coat-plan";
 import { setHouseWay } from "#server/commands/jobs";
 import { listWays } from "#server/repos/way-repo";
 import { serverContext } from "#server/running";
@@ -87,7 +89,8 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
     return () => setPreview({});
   }, [toCome_m, uToCome_m, setPreview]);
   const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
-  const bad = plan.rows.find((r) => r.verdict === "run");
+  const worst = likeliestToRun(plan.rows);
+  const danger = worst && coatMayRun(worst.number, worst.runChance);
   const setting = useMemo(
     () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.least_s ?? 0 })), shop: shopFactors }),
     [conditions, plan.rows, shopFactors],
@@ -105,7 +108,14 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
             <em className="text-glow-ink not-italic">
               {total.text} {total.unit}
             </em>{" "}
-            of clear. {bad ? <em className="text-stop-ink not-italic">Coat {bad.number} runs.</em> : "None of them runs."}
+            of clear.{" "}
+            {!danger || danger.tag === "good" ? (
+              "None is likely to run."
+            ) : (
+              <em className={`not-italic ${danger.tag === "stop" ? "text-stop-ink" : "text-amber-ink"}`}>
+                {danger.text[0]!.toUpperCase() + danger.text.slice(1)} at an edge.
+              </em>
+            )}
           </>
         ) : null}
       </h2>
@@ -138,9 +148,9 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
                 <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
                 <td>
                   {textureWords(r.texture)}
-                  {r.verdict !== "safe" && (
+                  {chanceWord(r.runChance) !== "unlikely" && (
                     <span className="block">
-                      <Tag kind={r.verdict === "run" ? "stop" : "caution"}>{r.verdict === "run" ? "runs" : "near a run"}</Tag>
+                      <Tag kind={coatMayRun(r.number, r.runChance).tag}>{coatMayRun(r.number, r.runChance).text}</Tag>
                     </span>
                   )}
                 </td>

@@ -27,6 +27,10 @@ export interface PlannedCoatRow {
   wait: CoatWait | null;
 }
 
+/** The coat that is likeliest to run; null where there is none. */
+export const likeliestToRun = (rows: readonly PlannedCoatRow[]): PlannedCoatRow | null =>
+  rows.reduce<PlannedCoatRow | null>((a, r) => (a === null || r.runChance > a.runChance ? r : a), null);
+
 /**
  * A house way as coats of this gun today: film after each, wait between, when too soon and when too late.
  * Coats after a sanding start on a flat surface; the sanding's own loss is taken off the clear that is there.

@@ -1,9 +1,9 @@
 import { bearsAfter_s } from "./after-last-coat";
 import type { Polygon } from "../../kernel/geometry/geometry";
-import type { FlowConditions, FlowResult, ShopFactors } from "../flow/simulate-coats";
+import type { FlowConditions, ShopFactors } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import { FLATTEN_S } from "../trade-limits";
-import { coatPlan } from "./coat-plan";
+import { coatPlan, likeliestToRun } from "./coat-plan";
 import { startGun } from "./coat-gun";
 import type { HouseWay } from "./way";
 import { coatVolumes } from "./way-volumes";
@@ -14,9 +14,9 @@ export interface WayEffect {
   u_clear_m: number;
   /** 1 glass … 5 heavy. */
   texture: number;
-  verdict: FlowResult["verdict"];
-  /** The first coat that runs or is near it; null: none. */
-  nearRun: number | null;
+  /** The coat that is likeliest to run at an edge, and how likely. */
+  nearRun: number;
+  runChance: number;
   /** From the first stroke to the last, all least waits and cures before sanding between; and until it may be corrected. */
   sprayed_s: number;
   worked_s: number;
@@ -46,15 +46,15 @@ export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_f
   });
   const volumes = coatVolumes(way, { outline, gun, coats });
   const end = rows.at(-1)!;
-  const near = rows.find((r) => r.verdict === "run") ?? rows.find((r) => r.verdict === "risk");
+  const near = likeliestToRun(rows)!;
   const sanded = rows.filter((r) => r.wait?.sand).length;
   const sprayed_s = volumes.reduce((a, v) => a + v.time_s, 0) + rows.reduce((a, r) => a + (r.wait?.least_s ?? 0), 0) + sanded * FLATTEN_S;
   return {
     clear_m: end.clear_m,
     u_clear_m: end.u_clear_m,
     texture: end.texture,
-    verdict: near?.verdict ?? "safe",
-    nearRun: near?.number ?? null,
+    nearRun: near.number,
+    runChance: near.runChance,
     sprayed_s,
     worked_s: sprayed_s + bearsAfter_s(sheet, { way, finish: way.finish }),
     visits: sanded + 1,

@@ -77,7 +77,7 @@ export default function Ways({ loaderData: { ways, usualId, products } }: Route.
                         {w.coats.length} {w.coats.length === 1 ? "coat" : "coats"} · {FINISHES[w.finish].toLowerCase()}. {w.goodFor}
                       </span>
                     </td>
-                    <td className="font-semibold">
+                    <td className="font-semibold whitespace-nowrap">
                       {e ? (
                         <WorkingButton working={effectWorking(e, on, units)} label={`${w.name}: show the working`}>
                           {showWithUncertainty("film", e.clear_m, e.u_clear_m, units).text}

@@ -1,7 +1,7 @@
 import { requireNumber } from "../../kernel/guard";
 
-/** Where a pressure was read. */
-export const PRESSURE_AT = { gun: "at the gun, trigger pulled", hose: "at the hose or inlet" } as const;
+/** Where a pressure was read: at the gun with its trigger pulled, at the hose or inlet. */
+export const PRESSURE_AT = { gun: "at the gun", hose: "at the hose" } as const;
 export type PressureAt = keyof typeof PRESSURE_AT;
 
 /** Of the pressure at the hose so much is left at a gun's cap, about: 50–60 psi against 26–31. Common practice, one gun. */

@@ -18,11 +18,11 @@ export const FINISH_KEYS = keysOf<Finish>(FINISHES);
 
 /** A coat's place: what is laid on a part of it adds nothing to the clear that is counted on over the panel. */
 export const COAT_ZONES = {
-  whole: "the whole part",
-  lower: "its lower half",
-  upper: "its upper half",
-  edges: "edges and flanges only",
-  spots: "repaired spots only",
+  whole: "whole part",
+  lower: "lower half",
+  upper: "upper half",
+  edges: "edges only",
+  spots: "repaired spots",
 } as const;
 export type CoatZone = keyof typeof COAT_ZONES;
 export const COAT_ZONE_KEYS = keysOf<CoatZone>(COAT_ZONES);

@@ -3,7 +3,7 @@ import type { AssessInput } from "#core/judge/assess";
 import { flowWindow } from "#core/models/flow/flow-window";
 import { assess } from "#core/judge/assess";
 import type { FilmObservation } from "#core/models/film/film-field";
-import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, usualChoice } from "#core/judge/questions";
 import { NIBS, RUN, testView } from "~/kit/testing/render-panel";

@@ -132,9 +132,8 @@ const runOp = (school: RunSchool) =>
 
 const KELVIN = 273.15;
 /** Ways and reasons in the words of the case files. */
-const WAY = { leave: "leave", spot: "denib", run: "run", full: "full", flow: "flow", rebase: "rebase" } as const;
-const wayOf = (o: OptionForecast) => (o.runSchool ? `run:${o.runSchool}` : WAY[o.kind]);
-const CLOSED = {
+const wayOf = (o: OptionForecast) => (o.runSchool ? `run:${o.runSchool}` : o.kind === "spot" ? "denib" : o.kind);
+const CLOSED: Partial<Record<Closed["because"], string>> = {
   matte: "matte cannot be polished",
   uncured: "not cured",
   "no nibs": "no nibs",
@@ -145,9 +144,11 @@ const CLOSED = {
   "strip first": "strip first: total build",
   cut: "cut-through",
   thin: "too thin",
-} as const;
-const closedOf = (c: Closed) =>
-  "chance" in c ? `${CLOSED[c.because]} ${(100 * c.chance).toFixed(c.because === "cut" ? 1 : 0)}%` : CLOSED[c.because];
+};
+const closedOf = (c: Closed) => {
+  const words = CLOSED[c.because] ?? c.because;
+  return "chance" in c ? `${words} ${(100 * c.chance).toFixed(c.because === "cut" ? 1 : 0)}%` : words;
+};
 const FT_M = 0.3048;
 const GALLON_M3 = 231 * 0.0254 ** 3;
 const MM2 = 1e-6;

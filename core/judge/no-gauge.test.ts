@@ -4,7 +4,7 @@ import { filmFacts } from "#core/judge/film-question";
 import { FilmJudge } from "#core/judge/film-judge";
 import { mapPanel } from "#core/judge/panel-map";
 import { weighOptions } from "#core/judge/option-case";
-import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET as sheet, testLedger } from "#core/panel/testing/test-ledger";
 

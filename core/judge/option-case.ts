@@ -11,16 +11,10 @@ import type { PanelState } from "./account";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { FilmJudge } from "./film-judge";
 import { DEFAULT_TAPE_M } from "./limits";
-import {
-  type Decision,
-  FLOW_STEPS,
-  type FlowCase,
-  type Judged,
-  type JudgedWork,
-  type OptionCase,
-  type ShopRates,
-  decideOptions,
-} from "./options";
+import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
+import { FLOW_STEPS, type ShopRates } from "./option-figures";
+import type { FilmPhase } from "../models/defects/remedies";
+import { openFaults } from "./open-faults";
 import { planFor } from "./plan-for";
 import { type ZoneChoice, openNibs, openRuns } from "./zone-plan";
 
@@ -36,6 +30,7 @@ export interface OptionInput {
   habits?: BenchHabits;
   /** Share of the cure to sanding reached. */
   cured: number;
+  phase?: FilmPhase;
   rates: ShopRates;
   shop?: ShopRemoval;
   /** The flow coat as its own page plans it. */
@@ -106,7 +101,7 @@ const shifted = (film: FilmFacts, by_m: number): FilmFacts => ({
 
 /** A panel as the options see it: its thinnest place, its worst run, its nibs and texture, and what the plans of each way come to. */
 function caseOf(
-  { brief, state, finish, floor_m, schoolId, cured, rates, habits = USUAL_HABITS, shop = DEFAULT_REMOVAL, flow = null }: OptionInput,
+  { brief, state, finish, floor_m, schoolId, cured, phase, rates, habits = USUAL_HABITS, shop = DEFAULT_REMOVAL, flow = null }: OptionInput,
   judge: FilmJudge,
   texture: Texture,
 ): OptionCase {
@@ -124,6 +119,9 @@ function caseOf(
     peakToValley_m: texture.peakToValley_m,
     wanted_m,
     nibs: openNibs(state).reduce((a, d) => a + d.body.count, 0),
+    faults: openFaults(state),
+    finish,
+    ...(phase ? { phase } : {}),
     run: runs[0] ? { height_m: runs[0].height_m, width_m: runs[0].width_m, length_m: runs[0].length_m } : null,
     matte: finish === "matte",
     cured,
@@ -168,6 +166,7 @@ function judgedPlans(
   const flatting = judge.risk({ panel: { removal_m: flat.removal_m, u_m: flat.u_m, rim_m: 0 }, local: [], floor_m: choice.floor_m });
   return {
     spot: judged({ schoolId: "spot" }),
+    polish: judged({ schoolId: "polish" }),
     run: anyRun ? each({ schoolId: "spot" }) : {},
     full: anyRun ? null : judged({}),
     fullWithRun: anyRun ? each({}) : {},

@@ -1,48 +1,30 @@
 import { requireInteger, requireNumber } from "../kernel/guard";
-import { CUT_GUARD_M, DEFAULT_FLOOR_M, MOST_CLEAR_M, MOST_TOTAL_M, MOST_TOTAL_REBASE_M, VERDICT_LIMITS } from "./limits";
 import { normalCdf } from "../kernel/stats/normal";
 import { type Removal, type RemovalStep, type Texture, planRemoval } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type Run, type RunSchool, forecastRunWork } from "../models/correction/run-work";
-
-/** What a shop's hour, materials and a rejected job cost, in the shop's own money. Defaults of ours: edit them. */
-export interface ShopRates {
-  labourPerHour: number;
-  /** Loss when the customer sends the panel back for what was left on it. */
-  rejected: number;
-}
-export const DEFAULT_RATES: ShopRates = { labourPerHour: 60, rejected: 350 };
-
-/**
- * Minutes and materials of each way, and how likely what is left is to be seen. All defaults of ours, not validated.
- */
-export const OPTION_FIGURES = {
-  /** Chance that what is left is rejected: logistic about a middle, per nib, per run. */
-  peel: { middle_m: 3e-6, width_m: 0.8e-6 },
-  perNib: 0.15,
-  run: { middle_m: 25e-6, width_m: 8e-6 },
-  spot: { minutes: 4, minutesPerNib: 2.5, material: 2, materialPerNib: 0.3, residual: 0.05 },
-  runWork: { extraMinutes: 8, material: 5, residual: 0.05 },
-  full: { minutes: 25, minutesPer_m2: 45, material: 12, materialPer_m2: 10, residual: 0.03 },
-  flow: { minutes: 55, minutesPer_m2: 30, material: 35, materialPer_m2: 40, residual: 0.06, adds_m: 50e-6, uAdds_m: 5e-6 },
-  rebase: { minutes: 75, minutesPer_m2: 50, material: 70, materialPer_m2: 60, residual: 0.06, clear_m: 55e-6, u_m: 6e-6, adds_m: 70e-6 },
-  /** Rework after cutting through, share of thin panels that come back, and of flow coats sanded through that need base. */
-  cutRework: 1.3,
-  warrantyShare: 0.35,
-  flowRework: 0.6,
-  gougeRework: 0.5,
-  /** Spread of a texture that was not measured panel-wide. */
-  textureSpread: 0.12,
-  finishing_m: 3e-6,
-} as const;
-
-/** Limits that close a way whatever it costs. Defaults of ours. */
-export const OPTION_LIMITS = {
-  ...VERDICT_LIMITS.caution,
-  flowCut: 0.1,
-  totalAfterFlow_m: MOST_TOTAL_M,
-  clearAfterFlow_m: MOST_CLEAR_M,
-  totalAfterRebase_m: MOST_TOTAL_REBASE_M,
-} as const;
+import {
+  type Fault,
+  type FilmPhase,
+  REMEDIES,
+  type RemedyId,
+  hasOwnFormula,
+  leftShare,
+  measureFirst,
+  seenChance,
+} from "../models/defects/remedies";
+import { DEFECT_KINDS } from "../models/defects/kinds";
+import type { Finish } from "../models/ways/way";
+import { CUT_GUARD_M, DEFAULT_FLOOR_M } from "./limits";
+import {
+  DEFAULT_RATES,
+  FLOW_STEPS,
+  FULL_STEPS,
+  OPTION_FIGURES,
+  OPTION_LIMITS,
+  POLISH_STEPS,
+  SPOT_STEPS,
+  type ShopRates,
+} from "./option-figures";
 
 /** What the plan of a way comes to, by the judge. */
 export interface JudgedWork {
@@ -60,6 +42,7 @@ export interface Judged {
   run: Partial<Record<RunSchool, JudgedWork>>;
   full: JudgedWork | null;
   fullWithRun: Partial<Record<RunSchool, JudgedWork>>;
+  polish?: JudgedWork | null;
   /** Sanding it flat for a further coat. */
   flatting: { removal_m: number; u_removal_m: number; cutChance: number };
 }
@@ -75,9 +58,13 @@ export interface OptionCase {
   wanted_m: number;
   nibs: number;
   run: Run | null;
+  /** Everything else that was noted. */
+  faults?: readonly Fault[];
   matte: boolean;
+  finish?: Finish;
   /** Share of the cure to sanding reached: 1 is cured. */
   cured: number;
+  phase?: FilmPhase;
   floor_m?: number;
   cutGuard_m?: number;
   rates?: ShopRates;
@@ -100,9 +87,10 @@ export interface FlowCase {
 /** Why a way is closed. */
 export type Closed =
   | { because: "matte" | "uncured" | "no nibs" | "total build" | "clear build" | "sanded through" | "strip first" | "runs" }
+  | { because: "not wet" | "not open" | "not hot" | "too many" }
   | { because: "cut" | "thin"; chance: number };
 
-export type OptionKind = "leave" | "spot" | "run" | "full" | "flow" | "rebase";
+export type OptionKind = RemedyId;
 export interface OptionForecast {
   kind: OptionKind;
   runSchool: RunSchool | null;
@@ -131,6 +119,9 @@ export interface Waiting {
   after_s: number;
 }
 
+/** Ways that lay clear, which has to cure before it is worked. */
+const LAYS_CLEAR: readonly OptionKind[] = ["flow", "rebase", "sandOut", "dropFill", "halfCoat"];
+
 /**
  * Waiting for the cure before and after a way; after it at 20 °C. @param left_s until the clear that is there bears paper
  * @throws RangeError for a negative time
@@ -139,8 +130,8 @@ export function waitingOf(kind: OptionKind, { left_s, sandAfter_s }: { left_s: n
   requireNumber("left_s", left_s, { min: 0 });
   requireNumber("sandAfter_s", sandAfter_s, { min: 0 });
   return {
-    before_s: kind === "leave" ? 0 : left_s,
-    after_s: kind === "flow" || kind === "rebase" ? sandAfter_s : 0,
+    before_s: REMEDIES[kind].when === "cured" || kind === "wait" ? left_s : 0,
+    after_s: LAYS_CLEAR.includes(kind) ? sandAfter_s : 0,
   };
 }
 
@@ -148,36 +139,65 @@ export interface Decision {
   best: OptionForecast | null;
   /** Wait for the cure first; `best` is what to do afterwards. */
   wait: boolean;
+  /** Faults that are sized before anything is chosen for them. */
+  measure: Fault[];
   options: OptionForecast[];
 }
 
 const logistic = (x: number) => 1 / (1 + Math.exp(-x));
 const below = (mean: number, sd: number, floor: number) => normalCdf((floor - mean) / sd);
-
-const SPOT_STEPS: readonly RemovalStep[] = [{ grit: "P2000", backing: "medium" }, { polish: "compound" }, { polish: "polish" }];
-const FULL_STEPS: readonly RemovalStep[] = [
-  { grit: "P1500", backing: "medium" },
-  { grit: "P3000", backing: "soft" },
-  { polish: "compound" },
-  { polish: "polish" },
-];
-export const FLOW_STEPS: readonly RemovalStep[] = [{ grit: "P1000", backing: "medium" }];
+const together = (...chances: number[]) => 1 - chances.reduce((a, p) => a * (1 - p), 1);
 
 /**
  * Every way to deal with a panel's faults, from leaving it to new base and clear, each with its film, risks, hours and cost; and the
- * cheapest open one, its risks priced in.
+ * cheapest open one, its risks priced in. What is more often rejected than not is never left while something mends half of it. What can only be done
+ * while the clear is wet, open or hot is chosen where it costs less than what is left to do once it has cured.
  * @throws RangeError for figures outside the models
  */
 export function decideOptions(input: OptionCase): Decision {
   const options = forecastOptions(input);
-  const wait = input.cured < 1;
-  const judged = wait ? forecastOptions({ ...input, cured: 1 }) : options;
-  const open = judged.filter((o) => o.feasible);
-  const cheapest = open.reduce<OptionForecast | null>((a, o) => (a === null || o.cost < a.cost ? o : a), null);
-  return { best: cheapest, wait: wait && cheapest !== null && cheapest.kind !== "leave", options };
+  const curing = input.cured < 1;
+  const later = curing ? forecastOptions({ ...input, cured: 1, phase: "cured" }) : options;
+  const after = cheapest(later.filter((o) => o.feasible));
+  const atOnce = curing ? cheapest(options.filter((o) => o.feasible && o.kind !== "leave" && o.kind !== "wait")) : null;
+  const now = atOnce && after && atOnce.cost <= after.cost ? atOnce : null;
+  const best = now ?? after;
+  const waits = curing && now === null && best !== null && best.kind !== "leave";
+  return { best, wait: waits, measure: measureFirst(input.faults ?? []), options };
 }
 
-function forecastOptions(input: OptionCase): OptionForecast[] {
+function cheapest(open: readonly OptionForecast[]): OptionForecast | null {
+  const least = (list: readonly OptionForecast[]) =>
+    list.reduce<OptionForecast | null>((a, o) => (a === null || o.cost < a.cost ? o : a), null);
+  const best = least(open);
+  if (best?.kind !== "leave" || best.residualChance <= OPTION_FIGURES.leaveMost) return best;
+  return least(open.filter((o) => o.residualChance <= best.residualChance / 2)) ?? best;
+}
+
+/** What the ways of one panel are worked out from, checked once. */
+interface Bench extends Required<Pick<OptionCase, "floor_m" | "cutGuard_m" | "rates" | "removalOf" | "phase">> {
+  input: OptionCase;
+  area: number;
+  clear: number;
+  u: number;
+  total: number;
+  texture: number;
+  wanted: number;
+  nibs: number;
+  cured: boolean;
+  /** Why nothing may be polished or sanded now. */
+  noPolish: Closed[];
+  /** Chances that peel, nibs and the run are rejected as they are. */
+  seen: { peel: number; nibs: number; run: number };
+  /** The other faults, each with its chance. */
+  faults: { fault: Fault; seen: number }[];
+  rebase: { minutes: number; material: number; cost: number };
+  runWork: { minutes: number; loss_m: number };
+}
+
+const hoursOf = (minutes: number, rates: ShopRates) => (minutes / 60) * rates.labourPerHour;
+
+function benchOf(input: OptionCase): Bench {
   const F = OPTION_FIGURES;
   const { floor_m = DEFAULT_FLOOR_M, cutGuard_m = CUT_GUARD_M, rates = DEFAULT_RATES, removalOf = planRemoval, run, matte } = input;
   const area = requireNumber("area_m2", input.area_m2, { above: 0, max: 30 });
@@ -190,198 +210,330 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
   const cured = requireNumber("cured", input.cured, { min: 0 }) >= 1;
   requireNumber("labourPerHour", rates.labourPerHour, { min: 0 });
   requireNumber("rejected", rates.rejected, { min: 0 });
-  const hours = (minutes: number) => (minutes / 60) * rates.labourPerHour;
-  const rebaseMinutes = F.rebase.minutes + F.rebase.minutesPer_m2 * area;
-  const rebaseMaterial = F.rebase.material + F.rebase.materialPer_m2 * area;
-  const rebaseCost = hours(rebaseMinutes) + rebaseMaterial;
-
-  const seenPeel = texture > wanted ? logistic((texture - wanted - F.peel.middle_m) / F.peel.width_m) : 0;
-  const seenNibs = 1 - Math.exp(-F.perNib * nibs);
-  const seenRun = run ? logistic((run.height_m - F.run.middle_m) / F.run.width_m) : 0;
-  const seen = (...parts: number[]) => 1 - parts.reduce((a, p) => a * (1 - p), 1);
-  const noPolish = [...(matte ? [{ because: "matte" } as const] : []), ...(cured ? [] : [{ because: "uncured" } as const])];
-
-  const option = (
-    kind: OptionKind,
-    o: {
-      minutes: number;
-      material: number;
-      removal_m: number;
-      left_m: number;
-      u_left_m: number;
-      residual: number;
-      texture_m: number;
-      /** By the judge of the way's own plan; else of the zone by itself. */
-      cutChance?: number;
-      thinChance?: number;
+  const minutes = F.rebase.minutes + F.rebase.minutesPer_m2 * area;
+  const material = F.rebase.material + F.rebase.materialPer_m2 * area;
+  const finish = input.finish ?? (matte ? "matte" : "match");
+  const block = run && forecastRunWork("block", { ...run, clear_m: clear, u_clear_m: u, floor_m });
+  return {
+    input,
+    floor_m,
+    cutGuard_m,
+    rates,
+    removalOf,
+    area,
+    clear,
+    u,
+    total,
+    texture,
+    wanted,
+    nibs,
+    cured,
+    phase: input.phase ?? (cured ? "cured" : "curing"),
+    noPolish: [...(matte ? [{ because: "matte" } as const] : []), ...(cured ? [] : [{ because: "uncured" } as const])],
+    seen: {
+      peel: texture > wanted ? logistic((texture - wanted - F.peel.middle_m) / F.peel.width_m) : 0,
+      nibs: 1 - Math.exp(-F.perNib * nibs),
+      run: run ? logistic((run.height_m - F.run.middle_m) / F.run.width_m) : 0,
     },
-    { why = [] as readonly Closed[], cut = true, runSchool = null as RunSchool | null, rework = 0 } = {},
-  ): OptionForecast => {
-    const cutChance = o.cutChance ?? (cut ? below(o.left_m, o.u_left_m, cutGuard_m) : 0);
-    const thinChance = o.thinChance ?? below(o.left_m, o.u_left_m, floor_m);
-    const reasons = [...why];
-    if (cut && cutChance > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
-    if (cut && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
-    return {
-      kind,
-      runSchool,
-      feasible: reasons.length === 0,
-      why: reasons,
-      minutes: o.minutes,
-      material: o.material,
-      removal_m: o.removal_m,
-      left_m: o.left_m,
-      u_left_m: o.u_left_m,
-      cutChance,
-      thinChance,
-      residualChance: o.residual,
-      texture_m: o.texture_m,
-      cost:
-        hours(o.minutes) +
-        o.material +
-        cutChance * rebaseCost * F.cutRework +
-        F.warrantyShare * Math.max(0, thinChance - cutChance) * rebaseCost +
-        o.residual * rates.rejected +
-        rework,
-    };
+    faults: (input.faults ?? []).filter((f) => !hasOwnFormula(f)).map((fault) => ({ fault, seen: seenChance(fault, finish) })),
+    rebase: { minutes, material, cost: hoursOf(minutes, rates) + material },
+    runWork: block ? { minutes: block.minutes, loss_m: block.loss_m - F.finishing_m } : { minutes: 0, loss_m: 0 },
   };
+}
 
-  const list: OptionForecast[] = [];
-  list.push(
-    option(
-      "leave",
-      {
-        minutes: 0,
-        material: 0,
-        removal_m: 0,
-        left_m: clear,
-        u_left_m: u,
-        residual: seen(seenPeel, seenNibs, seenRun),
-        texture_m: texture,
-      },
-      { cut: false },
-    ),
+/** What one way does, before its risks are priced in. */
+interface WayWork {
+  kind: OptionKind;
+  minutes: number;
+  material: number;
+  removal_m: number;
+  left_m: number;
+  u_left_m: number;
+  /** Chance that peel, nibs or a run, or the work itself, is rejected after it; the other faults are added by what the way leaves of them. */
+  residual: number;
+  texture_m: number;
+  /** By the judge of the way's own plan; else of the zone by itself. */
+  cutChance?: number;
+  thinChance?: number;
+  why?: readonly Closed[];
+  /** Whether it may go through: nothing does that takes nothing off. */
+  cuts?: boolean;
+  runSchool?: RunSchool | null;
+  rework?: number;
+}
+
+function priced(b: Bench, w: WayWork): OptionForecast {
+  const F = OPTION_FIGURES;
+  const { cuts = true, why = [], runSchool = null, rework = 0 } = w;
+  const cutChance = w.cutChance ?? (cuts ? below(w.left_m, w.u_left_m, b.cutGuard_m) : 0);
+  const thinChance = w.thinChance ?? below(w.left_m, w.u_left_m, b.floor_m);
+  const reasons = [...why];
+  if (cuts && cutChance > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
+  if (cuts && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
+  const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftShare(fault.kind, w.kind)));
+  return {
+    kind: w.kind,
+    runSchool,
+    feasible: reasons.length === 0,
+    why: reasons,
+    minutes: w.minutes,
+    material: w.material,
+    removal_m: w.removal_m,
+    left_m: w.left_m,
+    u_left_m: w.u_left_m,
+    cutChance,
+    thinChance,
+    residualChance,
+    texture_m: w.texture_m,
+    cost:
+      hoursOf(w.minutes, b.rates) +
+      w.material +
+      cutChance * b.rebase.cost * F.cutRework +
+      F.warrantyShare * Math.max(0, thinChance - cutChance) * b.rebase.cost +
+      residualChance * b.rates.rejected +
+      rework,
+  };
+}
+
+const count = (b: Bench, way: OptionKind) =>
+  b.faults.reduce(
+    (a, { fault }) => a + (leftShare(fault.kind, way) < 1 ? (DEFECT_KINDS[fault.kind].reach === "point" ? fault.count : 1) : 0),
+    0,
   );
-  const spot = removalOf(SPOT_STEPS).total;
-  list.push(
-    option(
-      "spot",
-      {
-        minutes: F.spot.minutes + F.spot.minutesPerNib * nibs,
-        material: F.spot.material + F.spot.materialPerNib * nibs,
-        removal_m: spot.removal_m,
-        left_m: clear - spot.removal_m,
-        u_left_m: Math.hypot(u, spot.u_m),
-        residual: seen(seenPeel, seenRun, F.spot.residual * seenNibs),
-        texture_m: texture,
-        ...input.judged?.spot,
-      },
-      { why: [...noPolish, ...(nibs ? [] : [{ because: "no nibs" } as const])] },
-    ),
-  );
-  let runMinutes = 0;
-  let runLoss = 0;
-  let fullSchool: RunSchool | null = null;
-  if (run) {
-    const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
-      const f = forecastRunWork(school, { ...run, clear_m: clear, u_clear_m: u, floor_m });
-      const own = input.judged?.run[school];
-      const thin = own?.thinChance ?? below(f.left_m, f.u_left_m, floor_m);
-      const cut = own?.cutChance ?? below(f.left_m, f.u_left_m, cutGuard_m);
-      const risk = thin * F.warrantyShare + cut * F.cutRework + RUN_SCHOOLS[school].gougeChance * F.gougeRework;
-      return { school, f, own, price: hours(own?.minutes ?? f.minutes) + risk * rebaseCost };
+
+function forecastOptions(input: OptionCase): OptionForecast[] {
+  const b = benchOf(input);
+  const run = runWay(b);
+  return [
+    leaveWay(b),
+    spotWay(b),
+    ...(run ? [run.work] : []),
+    fullWay(b, run?.school ?? null),
+    flowWay(b),
+    rebaseWay(b),
+    ...faultWays(b),
+  ].map((w) => priced(b, w));
+}
+
+const untouched = (b: Bench) => ({
+  removal_m: 0,
+  left_m: b.clear,
+  u_left_m: b.u,
+  residual: together(b.seen.peel, b.seen.nibs, b.seen.run),
+  texture_m: b.texture,
+  cuts: false,
+});
+
+const leaveWay = (b: Bench): WayWork => ({ kind: "leave", minutes: 0, material: 0, ...untouched(b) });
+
+function spotWay(b: Bench): WayWork {
+  const F = OPTION_FIGURES.spot;
+  const spot = b.removalOf(SPOT_STEPS).total;
+  const others = count(b, "spot");
+  const places = b.nibs + others;
+  return {
+    kind: "spot",
+    minutes: F.minutes + F.minutesPerNib * places,
+    material: F.material + F.materialPerNib * places,
+    removal_m: spot.removal_m,
+    left_m: b.clear - spot.removal_m,
+    u_left_m: Math.hypot(b.u, spot.u_m),
+    residual: together(b.seen.peel, b.seen.run, F.residual * b.seen.nibs),
+    texture_m: b.texture,
+    ...judgedPlus(b.input.judged?.spot, F.minutesPerNib * others),
+    why: [...b.noPolish, ...(places > 0 ? [] : [{ because: "no nibs" } as const])],
+  };
+}
+
+/** A judged plan, with the minutes of places that it does not know of. */
+const judgedPlus = (work: JudgedWork | null | undefined, minutes: number) => (work ? { ...work, minutes: work.minutes + minutes } : {});
+
+function runWay(b: Bench): { work: WayWork; school: RunSchool } | null {
+  const F = OPTION_FIGURES;
+  const { run, judged } = b.input;
+  if (!run) return null;
+  const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
+    const f = forecastRunWork(school, { ...run, clear_m: b.clear, u_clear_m: b.u, floor_m: b.floor_m });
+    const own = judged?.run[school];
+    const thin = own?.thinChance ?? below(f.left_m, f.u_left_m, b.floor_m);
+    const cut = own?.cutChance ?? below(f.left_m, f.u_left_m, b.cutGuard_m);
+    const risk = thin * F.warrantyShare + cut * F.cutRework + RUN_SCHOOLS[school].gougeChance * F.gougeRework;
+    return { school, f, own, price: hoursOf(own?.minutes ?? f.minutes, b.rates) + risk * b.rebase.cost };
+  });
+  const best = schools.reduce((a, s) => (s.price < a.price ? s : a));
+  const others = F.spot.minutesPerNib * count(b, "run");
+  return {
+    school: best.school,
+    work: {
+      kind: "run",
+      minutes: best.f.minutes + F.runWork.extraMinutes + others,
+      material: F.runWork.material,
+      removal_m: best.f.loss_m,
+      left_m: best.f.left_m,
+      u_left_m: best.f.u_left_m,
+      // Its own plan deals with the nibs as well.
+      residual: together(b.seen.peel, best.own ? F.spot.residual * b.seen.nibs : b.seen.nibs, F.runWork.residual),
+      texture_m: b.texture,
+      ...judgedPlus(best.own, others),
+      why: b.noPolish,
+      runSchool: best.school,
+    },
+  };
+}
+
+function fullWay(b: Bench, school: RunSchool | null): WayWork {
+  const F = OPTION_FIGURES;
+  const { judged } = b.input;
+  const uTexture = F.textureSpread * b.texture;
+  const full = b.removalOf(FULL_STEPS, { peakToValley_m: b.texture, u_m: uTexture, wanted_m: b.wanted }).total;
+  const runSchool = judged ? school : null;
+  return {
+    kind: "full",
+    minutes: F.full.minutes + F.full.minutesPer_m2 * b.area + b.runWork.minutes,
+    material: F.full.material + F.full.materialPer_m2 * b.area,
+    removal_m: full.removal_m + b.runWork.loss_m,
+    left_m: b.clear - full.removal_m - b.runWork.loss_m,
+    u_left_m: Math.hypot(b.u, full.u_m),
+    residual: F.full.residual,
+    texture_m: Math.min(b.texture, b.wanted),
+    ...(runSchool ? judged?.fullWithRun[runSchool] : judged?.full),
+    why: b.noPolish,
+    runSchool,
+  };
+}
+
+function flowWay(b: Bench): WayWork {
+  const F = OPTION_FIGURES;
+  const { judged, flow } = b.input;
+  const uTexture = F.textureSpread * b.texture;
+  const flat = flow ?? b.removalOf(FLOW_STEPS, { peakToValley_m: b.texture, u_m: uTexture }).total;
+  const adds = flow ?? { ...F.flow, runs: false };
+  const sanded = b.clear - flat.removal_m - b.runWork.loss_m;
+  const through = judged?.flatting.cutChance ?? below(sanded, Math.hypot(b.u, flat.u_m), 0);
+  return {
+    kind: "flow",
+    minutes: F.flow.minutes + F.flow.minutesPer_m2 * b.area + b.runWork.minutes,
+    material: F.flow.material + F.flow.materialPer_m2 * b.area,
+    removal_m: flat.removal_m + b.runWork.loss_m,
+    left_m: sanded + adds.adds_m,
+    u_left_m: Math.hypot(b.u, adds.uAdds_m),
+    residual: F.flow.residual,
+    texture_m: Math.min(b.texture, b.wanted),
+    cuts: false,
+    rework: through * b.rebase.cost * F.flowRework,
+    why: [
+      ...(b.cured ? [] : [{ because: "uncured" } as const]),
+      ...(adds.runs ? [{ because: "runs" } as const] : []),
+      ...(b.total + adds.adds_m > OPTION_LIMITS.totalAfterFlow_m ? [{ because: "total build" } as const] : []),
+      ...(b.clear + adds.adds_m > OPTION_LIMITS.clearAfterFlow_m ? [{ because: "clear build" } as const] : []),
+      ...(through > OPTION_LIMITS.flowCut ? [{ because: "sanded through" } as const] : []),
+    ],
+  };
+}
+
+function rebaseWay(b: Bench): WayWork {
+  const F = OPTION_FIGURES.rebase;
+  return {
+    kind: "rebase",
+    minutes: b.rebase.minutes + b.runWork.minutes,
+    material: b.rebase.material,
+    removal_m: 0,
+    left_m: F.clear_m,
+    u_left_m: F.u_m,
+    residual: F.residual,
+    texture_m: Math.min(b.texture, b.wanted),
+    cuts: false,
+    why: !b.cured ? [{ because: "uncured" }] : b.total + F.adds_m > OPTION_LIMITS.totalAfterRebase_m ? [{ because: "strip first" }] : [],
+  };
+}
+
+/** The ways that only some faults ask for: listed where one of them is there. */
+function faultWays(b: Bench): WayWork[] {
+  const F = OPTION_FIGURES;
+  const asked = (way: OptionKind) => b.faults.some(({ fault }) => leftShare(fault.kind, way) < 1);
+  const atPlaces = (kind: "wet" | "dab" | "dropFill", places: number) => {
+    const f = F[kind];
+    return { minutes: f.minutes + f.minutesPerPlace * places, material: f.material + f.materialPerPlace * places };
+  };
+  const whenPhase = (phases: readonly FilmPhase[], because: "not wet" | "not open" | "not hot"): Closed[] =>
+    phases.includes(b.phase) ? [] : [{ because }];
+  const list: WayWork[] = [];
+  if (asked("polish")) {
+    const off = b.removalOf(POLISH_STEPS).total;
+    list.push({
+      kind: "polish",
+      minutes: F.polish.minutes + F.polish.minutesPer_m2 * b.area,
+      material: F.polish.material + F.polish.materialPer_m2 * b.area,
+      removal_m: off.removal_m,
+      left_m: b.clear - off.removal_m,
+      u_left_m: Math.hypot(b.u, off.u_m),
+      residual: together(b.seen.peel, b.seen.nibs, b.seen.run),
+      texture_m: b.texture,
+      ...b.input.judged?.polish,
+      why: b.noPolish,
     });
-    const best = schools.reduce((a, s) => (s.price < a.price ? s : a));
-    list.push(
-      option(
-        "run",
-        {
-          minutes: best.f.minutes + F.runWork.extraMinutes,
-          material: F.runWork.material,
-          removal_m: best.f.loss_m,
-          left_m: best.f.left_m,
-          u_left_m: best.f.u_left_m,
-          // Its own plan deals with the nibs as well.
-          residual: seen(seenPeel, best.own ? F.spot.residual * seenNibs : seenNibs, F.runWork.residual),
-          texture_m: texture,
-          ...best.own,
-        },
-        { why: noPolish, runSchool: best.school },
-      ),
-    );
-    fullSchool = input.judged ? best.school : null;
-    const block = schools.find((s) => s.school === "block")!.f;
-    runMinutes = block.minutes;
-    runLoss = block.loss_m - F.finishing_m;
   }
-  const uTexture = F.textureSpread * texture;
-  const full = removalOf(FULL_STEPS, { peakToValley_m: texture, u_m: uTexture, wanted_m: wanted }).total;
-  list.push(
-    option(
-      "full",
-      {
-        minutes: F.full.minutes + F.full.minutesPer_m2 * area + runMinutes,
-        material: F.full.material + F.full.materialPer_m2 * area,
-        removal_m: full.removal_m + runLoss,
-        left_m: clear - full.removal_m - runLoss,
-        u_left_m: Math.hypot(u, full.u_m),
-        residual: F.full.residual,
-        texture_m: Math.min(texture, wanted),
-        ...(fullSchool ? input.judged?.fullWithRun[fullSchool] : input.judged?.full),
-      },
-      { why: noPolish, runSchool: fullSchool },
-    ),
-  );
-  const flat = input.flow ?? removalOf(FLOW_STEPS, { peakToValley_m: texture, u_m: uTexture }).total;
-  const adds = input.flow ?? { ...F.flow, runs: false };
-  const sanded = clear - flat.removal_m - runLoss;
-  const through = input.judged?.flatting.cutChance ?? below(sanded, Math.hypot(u, flat.u_m), 0);
-  list.push(
-    option(
-      "flow",
-      {
-        minutes: F.flow.minutes + F.flow.minutesPer_m2 * area + runMinutes,
-        material: F.flow.material + F.flow.materialPer_m2 * area,
-        removal_m: flat.removal_m + runLoss,
-        left_m: sanded + adds.adds_m,
-        u_left_m: Math.hypot(u, adds.uAdds_m),
-        residual: F.flow.residual,
-        texture_m: Math.min(texture, wanted),
-      },
-      {
-        cut: false,
-        rework: through * rebaseCost * F.flowRework,
-        why: [
-          ...(cured ? [] : [{ because: "uncured" } as const]),
-          ...(adds.runs ? [{ because: "runs" } as const] : []),
-          ...(total + adds.adds_m > OPTION_LIMITS.totalAfterFlow_m ? [{ because: "total build" } as const] : []),
-          ...(clear + adds.adds_m > OPTION_LIMITS.clearAfterFlow_m ? [{ because: "clear build" } as const] : []),
-          ...(through > OPTION_LIMITS.flowCut ? [{ because: "sanded through" } as const] : []),
-        ],
-      },
-    ),
-  );
-  list.push(
-    option(
-      "rebase",
-      {
-        minutes: rebaseMinutes + runMinutes,
-        material: rebaseMaterial,
-        removal_m: 0,
-        left_m: F.rebase.clear_m,
-        u_left_m: F.rebase.u_m,
-        residual: F.rebase.residual,
-        texture_m: Math.min(texture, wanted),
-      },
-      {
-        cut: false,
-        why: !cured
-          ? [{ because: "uncured" }]
-          : total + F.rebase.adds_m > OPTION_LIMITS.totalAfterRebase_m
-            ? [{ because: "strip first" }]
-            : [],
-      },
-    ),
-  );
+  const wetNibs = b.phase === "wet" ? b.nibs : 0;
+  if (asked("wet") || wetNibs > 0)
+    list.push({
+      kind: "wet",
+      ...atPlaces("wet", count(b, "wet") + b.nibs),
+      ...untouched(b),
+      residual: together(b.seen.peel, leftShare("nib", "wet") * b.seen.nibs, b.seen.run),
+      why: whenPhase(["wet"], "not wet"),
+    });
+  if (asked("halfCoat"))
+    list.push({
+      kind: "halfCoat",
+      minutes: F.halfCoat.minutes + F.halfCoat.minutesPer_m2 * b.area,
+      material: F.halfCoat.material + F.halfCoat.materialPer_m2 * b.area,
+      ...untouched(b),
+      left_m: b.clear + F.halfCoat.adds_m,
+      u_left_m: Math.hypot(b.u, F.halfCoat.uAdds_m),
+      why: whenPhase(["wet", "open"], "not open"),
+    });
+  if (asked("dab")) list.push({ kind: "dab", ...atPlaces("dab", count(b, "dab")), ...untouched(b), why: whenPhase(["hot"], "not hot") });
+  if (asked("dropFill")) {
+    const places = b.faults.reduce((a, { fault }) => a + (leftShare(fault.kind, "dropFill") < 1 ? fault.count : 0), 0);
+    const off = b.removalOf(SPOT_STEPS).total;
+    list.push({
+      kind: "dropFill",
+      ...atPlaces("dropFill", places),
+      ...untouched(b),
+      removal_m: off.removal_m,
+      left_m: b.clear - off.removal_m,
+      u_left_m: Math.hypot(b.u, off.u_m),
+      cuts: true,
+      why: [...b.noPolish, ...(places > F.dropFill.most ? [{ because: "too many" } as const] : [])],
+    });
+  }
+  if (asked("sandOut")) {
+    const wide_m2 = Math.min(
+      b.area,
+      b.faults.reduce((a, { fault }) => a + (leftShare(fault.kind, "sandOut") < 1 ? beyond(fault) : 0), 0),
+    );
+    list.push({
+      kind: "sandOut",
+      minutes: F.sandOut.minutes + F.sandOut.minutesPer_m2 * wide_m2 + F.sandOut.clearShare * F.flow.minutesPer_m2 * b.area,
+      material: F.sandOut.material + F.sandOut.materialPer_m2 * wide_m2 + F.sandOut.clearShare * F.flow.materialPer_m2 * b.area,
+      removal_m: 0,
+      left_m: b.clear + F.flow.adds_m,
+      u_left_m: Math.hypot(b.u, F.flow.uAdds_m),
+      residual: together(b.seen.peel, F.sandOut.residual),
+      texture_m: b.texture,
+      cuts: false,
+      why: [
+        ...(b.cured ? [] : [{ because: "uncured" } as const]),
+        ...(b.total + F.flow.adds_m > OPTION_LIMITS.totalAfterFlow_m ? [{ because: "total build" } as const] : []),
+      ],
+    });
+  }
+  if (asked("clean")) list.push({ kind: "clean", ...F.clean, ...untouched(b) });
+  if (asked("wait")) list.push({ kind: "wait", ...F.wait, ...untouched(b) });
   return list;
 }
+
+/** Where nobody drew it, a fault that has to be sanded out is a hand's breadth. */
+const UNDRAWN_M2 = 0.02;
+/** Its place taken back so far beyond on every side. */
+const beyond = ({ area_m2 }: Fault): number => (Math.sqrt(area_m2 ?? UNDRAWN_M2) + 2 * OPTION_FIGURES.sandOut.beyond_m) ** 2;

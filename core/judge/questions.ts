@@ -10,7 +10,9 @@ import type { PanelState } from "./account";
 import { DEFAULT_TAPE_M } from "./limits";
 import type { OptionInput } from "./option-case";
 import { type FlowAsked, type FlowPlan, flowPlanOf } from "./flow-question";
-import type { FlowCase, ShopRates } from "./options";
+import type { ShopRates } from "./option-figures";
+import type { FilmPhase } from "../models/defects/remedies";
+import type { FlowCase } from "./options";
 import type { MapInput } from "./panel-map";
 import type { ZoneChoice } from "./zone-plan";
 
@@ -68,8 +70,11 @@ const flowCase = (plan: FlowPlan | null): FlowCase | null =>
     runs: plan.stage.against === "runs",
   };
 
-/** The question of the options page. @param cured share of the cure to sanding reached */
-export const optionQuestion = (asked: Asked & FlowAsked, { cured, rates }: { cured: number; rates: ShopRates }): OptionInput => ({
+/** The question of the options page. @param cured share of the cure reached, and @param phase what may be done with the clear now */
+export const optionQuestion = (
+  asked: Asked & FlowAsked,
+  { cured, phase, rates }: { cured: number; phase?: FilmPhase; rates: ShopRates },
+): OptionInput => ({
   flow: flowCase(flowPlanOf(asked)),
   brief: asked.panel,
   state: asked.state,
@@ -78,6 +83,7 @@ export const optionQuestion = (asked: Asked & FlowAsked, { cured, rates }: { cur
   schoolId: asked.job.way.correction,
   habits: asked.job.way.bench,
   cured,
+  ...(phase ? { phase } : {}),
   rates,
   shop: asked.shopRemoval,
 });

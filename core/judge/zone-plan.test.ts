@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { OPTION_FIGURES } from "#core/judge/options";
+import { OPTION_FIGURES } from "#core/judge/option-figures";
 import { judgeOf, planFor } from "#core/judge/plan-for";
 import { type BenchHabits, USUAL_HABITS } from "#core/models/correction/bench-habits";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";

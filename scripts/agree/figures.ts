@@ -6,7 +6,7 @@ import { FilmJudge } from "#core/judge/film-judge";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import { weighOptions } from "#core/judge/option-case";
-import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, usualChoice, usualRemoval } from "#core/judge/questions";

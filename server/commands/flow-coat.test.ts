@@ -3,7 +3,7 @@ import { nextAction } from "#core/course/steps";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { optionQuestion } from "#core/judge/questions";
 import { weighOptions } from "#core/judge/option-case";
-import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { usualCoat } from "#core/models/ways/house-ways";
 import { getPanel } from "#server/repos/panel-repo";
 import { coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { ROLES } from "../interchange/readings-csv";
 import { type ShopRemoval, UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
-import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { DEFAULT_FLOOR_M } from "#core/judge/limits";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import { QUANTITIES } from "#core/kernel/units/quantities";

@@ -4,7 +4,7 @@ import { filmFacts } from "#core/judge/film-question";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { verdictOf } from "#core/judge/limits";
 import { optionQuestion } from "#core/judge/questions";
-import type { ShopRates } from "#core/judge/options";
+import type { ShopRates } from "#core/judge/option-figures";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";

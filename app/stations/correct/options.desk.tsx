@@ -1,7 +1,9 @@
 import { InferredTag } from "~/kit/panel/inferred-tag";
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { type OptionCase, type OptionForecast, type OptionKind, type ShopRates, type Waiting, waitingOf } from "#core/judge/options";
+import { type OptionCase, type OptionForecast, type OptionKind, type Waiting, waitingOf } from "#core/judge/options";
+import type { FilmPhase } from "#core/models/defects/remedies";
+import type { ShopRates } from "#core/judge/option-figures";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { optionQuestion } from "#core/judge/questions";
 import { useRun } from "~/kit/run/use-run";
@@ -16,6 +18,14 @@ import { SurfaceTube } from "./surface-tube";
 /** Where each way is gone on with. */
 const NEXT: Record<OptionKind, { path: string; name: string }> = {
   leave: { path: "/hand-over", name: "Hand over" },
+  wet: { path: "/spray/mend?card=dirtInClear", name: "Its card" },
+  halfCoat: { path: "/spray", name: "Spray it" },
+  dab: { path: "/spray/mend?card=cratersInClear", name: "Its card" },
+  wait: { path: "/spray/cure", name: "See its cure" },
+  clean: { path: "/hand-over", name: "Note it" },
+  polish: { path: "/correct?school=polish", name: "Plan it" },
+  dropFill: { path: "/correct?school=spot", name: "Plan it" },
+  sandOut: { path: "/spray/below", name: "Start below" },
   spot: { path: "/correct?school=spot", name: "Plan it" },
   run: { path: "/correct?school=spot", name: "Plan it" },
   full: { path: "/correct", name: "Plan it" },
@@ -27,11 +37,11 @@ const nextPath = ({ kind, runSchool }: OptionForecast) =>
   runSchool ? `${NEXT[kind].path}${NEXT[kind].path.includes("?") ? "&" : "?"}run=${runSchool}` : NEXT[kind].path;
 
 /** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */
-export function OptionsDesk({ cured, left_s, rates }: { cured: number; left_s: number; rates: ShopRates }) {
+export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; left_s: number; phase: FilmPhase; rates: ShopRates }) {
   const { view } = usePanel();
   const units = useUnits();
   const { job } = view;
-  const input = useMemo(() => optionQuestion(view, { cured, rates }), [view, cured, rates]);
+  const input = useMemo(() => optionQuestion(view, { cured, phase, rates }), [view, cured, phase, rates]);
   const run = useRun("map", "options", input);
   const worked = run.result?.answer ?? null;
   const reason = run.result?.reason ?? run.fault;

@@ -1,7 +1,10 @@
 import type { Flip } from "#core/judge/option-case";
 import type { Closed, Decision, OptionForecast, OptionKind, Waiting } from "#core/judge/options";
 import { RUN_SCHOOLS } from "#core/models/correction/run-work";
-import { OPTION_FIGURES, type OptionCase } from "#core/judge/options";
+import type { OptionCase } from "#core/judge/options";
+import { OPTION_FIGURES } from "#core/judge/option-figures";
+import { FAULTS, REMEDIES } from "#core/models/defects/remedies";
+import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { showChance, showWait } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
@@ -9,12 +12,8 @@ import { line, withU } from "~/kit/words/lines";
 import { inUnits } from "#core/kernel/units/in-units";
 
 const NAMES: Record<OptionKind, string> = {
-  leave: "Leave it",
-  spot: "De-nib by the spot",
-  run: "Take the run down",
-  full: "Level and polish the panel",
+  ...(Object.fromEntries(Object.entries(REMEDIES).map(([id, r]) => [id, r.name])) as Record<OptionKind, string>),
   flow: "Flow coat: flat and re-clear",
-  rebase: "New base and clear",
 };
 export const optionName = (o: Pick<OptionForecast, "kind" | "runSchool">, matte: boolean): string =>
   o.runSchool && o.kind === "run"
@@ -30,7 +29,15 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
     case "uncured":
       return "not cured yet";
     case "no nibs":
-      return "there are no nibs";
+      return "there is nothing to do by the spot";
+    case "not wet":
+      return "only while it is wet";
+    case "not open":
+      return "only while the next coat may still go on";
+    case "not hot":
+      return "only while it is hot from the bake";
+    case "too many":
+      return `more than ${OPTION_FIGURES.dropFill.most} places`;
     case "total build":
       return inUnits("all layers together would be above 300 µm", units);
     case "runs":
@@ -51,6 +58,8 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
 /** The choice as a sentence. */
 export function decisionSentence(d: Decision, matte: boolean): string {
   if (!d.best) return "Nothing here is open: strip and start again.";
+  const [unsized] = d.measure;
+  if (unsized) return `Size the ${DEFECT_KINDS[unsized.kind].name.toLowerCase()} first: height, width, length.`;
   const name = optionName(d.best, matte).toLowerCase();
   return d.wait
     ? `Wait for the cure, then: ${name}.`

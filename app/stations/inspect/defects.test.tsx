@@ -1,6 +1,6 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { DEFAULT_RATES } from "#core/judge/options";
+import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { DefectsDesk } from "./defects.desk";
 import { OptionsDesk } from "~/stations/correct/options.desk";
 import { FilmMapDesk } from "./film-map.desk";
@@ -73,7 +73,7 @@ describe("placing a defect", () => {
 describe("options", () => {
   test("every way with its figures; closed ones with their reason; uncured clear waits, new clear waits for itself", async () => {
     renderPanel(
-      <OptionsDesk cured={0.5} left_s={28_800} rates={DEFAULT_RATES} />,
+      <OptionsDesk cured={0.5} left_s={28_800} phase="curing" rates={DEFAULT_RATES} />,
       testView({ clear_um: 90, add: (l) => l.add("defect", NIBS) }),
     );
     await waitFor(() => expect(screen.getByTestId("option-sentence").textContent).toContain("Wait for the cure"), { timeout: 15_000 });
@@ -87,7 +87,7 @@ describe("options", () => {
 
   test("matte is offered the whole part, not a polish", async () => {
     renderPanel(
-      <OptionsDesk cured={1} left_s={0} rates={DEFAULT_RATES} />,
+      <OptionsDesk cured={1} left_s={0} phase="cured" rates={DEFAULT_RATES} />,
       testView({ finish: "matte", add: (l) => l.add("defect", NIBS) }),
     );
     await waitFor(() => expect(screen.getByText("Refinish the whole part")).toBeTruthy(), { timeout: 15_000 });

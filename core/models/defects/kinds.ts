@@ -36,6 +36,14 @@ export const DEFECT_KINDS = {
   cutThrough: { name: "Cut-through", reach: "point", sign: "patch" },
   softFilm: { name: "Soft film", reach: "area", sign: "patch" },
   lostTexture: { name: "Texture does not match", reach: "area", sign: "ripple" },
+  wrinkling: { name: "Wrinkling", reach: "area", sign: "flake" },
+  halo: { name: "Halo, poor blend", reach: "area", sign: "cloud" },
+  notCovered: { name: "Base not covered", reach: "area", sign: "patch" },
+  colourOff: { name: "Colour off", reach: "area", sign: "patch" },
+  solventMark: { name: "Solvent mark", reach: "point", sign: "patch" },
+  dustInBase: { name: "Dust in the base", reach: "point", sign: "dot" },
+  waterSpots: { name: "Water spots", reach: "area", sign: "ring" },
+  overspray: { name: "Overspray on neighbours", reach: "area", sign: "grain" },
 } as const satisfies Record<string, DefectSignature>;
 export type DefectKind = keyof typeof DEFECT_KINDS;
 export const DEFECT_IDS = Object.keys(DEFECT_KINDS) as [DefectKind, ...DefectKind[]];

@@ -1,0 +1,49 @@
+import type { FilmPhase } from "../models/defects/remedies";
+import { SCUFF_AFTER_S } from "../models/ways/wait-after";
+import { type CourseInput, readyAt } from "./course";
+import { cureOf } from "./cure";
+
+const MS = 1000;
+/** A steel part is hot from the bake so long after heat off. Common practice. */
+const HOT_S = 15 * 60;
+/** Where a sheet does not say when it is out of dust: common practice, 15 min at 20 °C. */
+const DUST_FREE_S = 15 * 60;
+
+/** As long as the course waits it is not cured, whatever its age says. */
+const ALMOST = 0.999;
+
+/** How far the clear of a panel is: what may be done with it now, and how long until it bears work. */
+export interface FilmState {
+  phase: FilmPhase;
+  /** Its age against the sheet's sanding point; 1 exactly when the course has it bear work. */
+  cured: number;
+  left_s: number;
+}
+
+/** The one answer for options, plans and pages; a bought panel, on which nobody logged a coat, is long cured. @throws RangeError */
+export function filmState({
+  sheet,
+  facts,
+  way,
+  finish,
+  now_ms,
+}: Pick<CourseInput, "sheet" | "facts" | "way" | "finish" | "now_ms">): FilmState {
+  const cure = cureOf(sheet, facts, now_ms);
+  if (!cure) return { phase: "cured", cured: 1, left_s: 0 };
+  const ready_ms = readyAt(cure, { way, finish });
+  const left_s = Math.max(0, (ready_ms - now_ms) / MS);
+  if (left_s === 0) return { phase: "cured", cured: 1, left_s };
+  const cured = Math.min(ALMOST, cure.age_s / sheet.sandAfter_s);
+  const heat = facts.bakes.at(-1);
+  const hot = heat !== undefined && now_ms - heat.at_ms < HOT_S * MS;
+  const phase = hot
+    ? "hot"
+    : heat || facts.baking
+      ? "curing"
+      : cure.age_s < (sheet.dustFree_s ?? DUST_FREE_S)
+        ? "wet"
+        : cure.age_s < SCUFF_AFTER_S
+          ? "open"
+          : "curing";
+  return { phase, cured, left_s };
+}

@@ -24,7 +24,7 @@ export const OPTION_FIGURES = {
   rebase: { minutes: 75, minutesPer_m2: 50, material: 70, materialPer_m2: 60, residual: 0.06, clear_m: 55e-6, u_m: 6e-6, adds_m: 70e-6 },
   polish: { minutes: 12, minutesPer_m2: 22, material: 5, materialPer_m2: 4 },
   /** At each place; only while it is wet, or hot; a drop has to cure and is levelled like a nib. */
-  wet: { minutes: 2, minutesPerPlace: 2, material: 0.5, materialPerPlace: 0.1 },
+  wet: { minutes: 1, minutesPerPlace: 1, material: 0.5, materialPerPlace: 0.1 },
   dab: { minutes: 6, minutesPerPlace: 1, material: 2, materialPerPlace: 0.1 },
   dropFill: { minutes: 10, minutesPerPlace: 6, material: 3, materialPerPlace: 0.4, most: 8 },
   halfCoat: { minutes: 8, minutesPer_m2: 6, material: 5, materialPer_m2: 12, adds_m: 22e-6, uAdds_m: 7e-6 },

@@ -258,18 +258,20 @@ interface WayWork {
   why?: readonly Closed[];
   /** Whether it may go through: nothing does that takes nothing off. */
   cuts?: boolean;
+  /** Whether too little left closes it: hardly anything comes off with a polish, and what is thin now is thin whatever is done. */
+  thinCloses?: boolean;
   runSchool?: RunSchool | null;
   rework?: number;
 }
 
 function priced(b: Bench, w: WayWork): OptionForecast {
   const F = OPTION_FIGURES;
-  const { cuts = true, why = [], runSchool = null, rework = 0 } = w;
+  const { cuts = true, thinCloses = cuts, why = [], runSchool = null, rework = 0 } = w;
   const cutChance = w.cutChance ?? (cuts ? below(w.left_m, w.u_left_m, b.cutGuard_m) : 0);
   const thinChance = w.thinChance ?? below(w.left_m, w.u_left_m, b.floor_m);
   const reasons = [...why];
   if (cuts && cutChance > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
-  if (cuts && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
+  if (thinCloses && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
   const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftShare(fault.kind, w.kind)));
   return {
     kind: w.kind,
@@ -358,9 +360,11 @@ function runWay(b: Bench): { work: WayWork; school: RunSchool } | null {
     const thin = own?.thinChance ?? below(f.left_m, f.u_left_m, b.floor_m);
     const cut = own?.cutChance ?? below(f.left_m, f.u_left_m, b.cutGuard_m);
     const risk = thin * F.warrantyShare + cut * F.cutRework + RUN_SCHOOLS[school].gougeChance * F.gougeRework;
-    return { school, f, own, price: hoursOf(own?.minutes ?? f.minutes, b.rates) + risk * b.rebase.cost };
+    const open = cut <= OPTION_LIMITS.cut && thin <= OPTION_LIMITS.thin;
+    return { school, f, own, open, price: hoursOf(own?.minutes ?? f.minutes, b.rates) + risk * b.rebase.cost };
   });
-  const best = schools.reduce((a, s) => (s.price < a.price ? s : a));
+  // A dearer school that may be done goes before a cheaper one that may not.
+  const best = schools.reduce((a, s) => (s.open === a.open ? (s.price < a.price ? s : a) : s.open ? s : a));
   const others = F.spot.minutesPerNib * count(b, "run");
   return {
     school: best.school,
@@ -470,6 +474,7 @@ function faultWays(b: Bench): WayWork[] {
       residual: together(b.seen.peel, b.seen.nibs, b.seen.run),
       texture_m: b.texture,
       ...b.input.judged?.polish,
+      thinCloses: false,
       why: b.noPolish,
     });
   }

@@ -3,6 +3,7 @@ import { dewPointMargin } from "../models/climate/dew-point";
 import { TEXTURE_LIMITS, flowVerdict } from "../models/flow/flow-advice";
 import { flashesOf, loggedSetting } from "../panel/logged-setting";
 import type { ShopFactors } from "../models/flow/simulate-coats";
+import { COLOUR_COATS } from "../models/prep/colour-coats";
 import { FAR_GUN_M, LOW_PRESSURE_PA, UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "../panel/derive-panel";
 import { type ProductSheet, timesAt } from "../models/product/sheet";
@@ -51,15 +52,15 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
     if (so !== null) found[id] = so;
   };
   const any = <T>(id: keyof Evidence, list: readonly T[], so: (member: T) => boolean) => set(id, list.some(so));
-  const { coats, climate } = state;
-  const air_K = climate?.body.air_K ?? null;
-  if (air_K !== null && climate) {
-    const part_K = climate.body.part_K;
-    set("hot", air_K > (sheet.window?.high_K ?? LIMITS.hot_K));
-    set("cold", Math.min(air_K, part_K ?? air_K) < (sheet.window?.low_K ?? LIMITS.cold_K));
-    const { margin_K } = dewPointMargin({ air_K, part_K: part_K ?? air_K, relativeHumidity: climate.body.relativeHumidity });
-    set("damp", margin_K < 0 || climate.body.relativeHumidity > LIMITS.damp);
-    set("coldMaterial", climate.body.material_K === null ? null : climate.body.material_K < LIMITS.coldMaterial_K);
+  const { coats } = state;
+  const sprayedIn = climatesSprayedIn(state);
+  const air_K = sprayedIn.at(-1)?.air_K ?? null;
+  if (sprayedIn.length > 0) {
+    any("hot", sprayedIn, (c) => c.air_K > (sheet.window?.high_K ?? LIMITS.hot_K));
+    any("cold", sprayedIn, (c) => Math.min(c.air_K, c.part_K ?? c.air_K) < (sheet.window?.low_K ?? LIMITS.cold_K));
+    any("damp", sprayedIn, (c) => dewPointMargin({ ...c, part_K: c.part_K ?? c.air_K }).margin_K < 0 || c.relativeHumidity > LIMITS.damp);
+    const material = sprayedIn.flatMap((c) => (c.material_K === null ? [] : [c.material_K]));
+    if (material.length > 0) any("coldMaterial", material, (m) => m < LIMITS.coldMaterial_K);
   }
   if (coats.length > 0) {
     const guns = coats.map((c) => c.entry.body.settings);
@@ -106,11 +107,19 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
     const sanded = under.findLast((u) => u.body.step === "sand");
     set("coarseBelow", sanded?.body.grit ? sanded.body.grit < LIMITS.coarseGrit : null);
     if (!state.preflight) set("unclean", !under.some((u) => u.body.step === "clean"));
-    const base = under.findLast((u) => u.body.step === "base");
-    const first = coats[0]?.entry.at_ms;
-    // A scuff answers a colour older than a day.
-    const scuffed = state.mends.some((m) => m.card === "oldColour" && m.done > 1);
-    set("baseOld", base && first ? !scuffed && (first - base.at_ms) / 1000 > LIMITS.baseOld_s : null);
+  }
+  const first = coats[0]?.entry.at_ms;
+  const base_ms = [
+    ...under.filter((u) => u.body.step === "base"),
+    ...state.colourCoats.filter((c) => COLOUR_COATS[c.body.coat].layer === "base"),
+  ].map((e) => e.at_ms);
+  if (base_ms.length > 0 && first !== undefined) {
+    const laid_ms = Math.max(...base_ms);
+    // A scuff answers a colour older than a day: by its card, or sanded again after the base.
+    const scuffed =
+      state.mends.some((m) => m.card === "oldColour" && m.done > 1) ||
+      under.some((u) => u.body.step === "sand" && u.at_ms > laid_ms && u.at_ms <= first);
+    set("baseOld", !scuffed && (first - laid_ms) / 1000 > LIMITS.baseOld_s);
   }
   const last_ms = coats.at(-1)?.entry.at_ms;
   if (state.oven && last_ms !== undefined) {
@@ -123,6 +132,13 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
   if (poured.length > 1) any("wrongRatio", poured, (p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08);
   set("oldHardener", hardenerDays === null ? null : hardenerDays > LIMITS.hardenerDays);
   return found;
+}
+
+/** The climates that coats were sprayed in: for each the one in force then; before any coat the newest. What was logged later accuses no coat. */
+function climatesSprayedIn({ coats, climates, climate }: PanelFacts): BodyOf<"climate">[] {
+  if (coats.length === 0) return climate ? [climate.body] : [];
+  const used = coats.flatMap((c) => climates.findLast((k) => k.seq < c.entry.seq) ?? climates[0] ?? []);
+  return [...new Set(used)].map((c) => c.body);
 }
 
 type MeantSetting = "distance" | "pressure" | "hand";

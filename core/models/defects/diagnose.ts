@@ -33,8 +33,28 @@ const LIST_CASES = 12;
 /** No finding of the record or of a painter's memory is surer than this. */
 const LEAST = 0.02;
 /** Below this the first in the list is not called. */
-const ENOUGH = 0.45;
+const ENOUGH = 0.5;
 const LEAST_BITS = 0.02;
+
+/**
+ * Findings that tell the same thing twice: where it lies; how much was laid. Each answer of a group counts the less, the more of them are known, so that two
+ * of them say little more than one. Shares of ours.
+ */
+const SAME_THING: readonly (readonly ObservationId[])[] = [
+  ["onePlace", "edgePlace", "topEdge", "overRepair", "gapDust"],
+  ["settingsRun", "thickCoat", "close", "slow"],
+  ["settingsPeel", "thinCoat", "far", "quick"],
+];
+const NEXT_OF_SAME = 0.3;
+
+/** How much each known finding counts: 1 by itself, less beside others of its group. */
+function powersOf(known: readonly { id: ObservationId }[]): number[] {
+  return known.map(({ id }) => {
+    const group = SAME_THING.find((g) => g.includes(id));
+    const n = group ? known.filter((k) => group.includes(k.id)).length : 1;
+    return (1 + NEXT_OF_SAME * (n - 1)) / n;
+  });
+}
 
 const clamp = (p: number) => Math.min(1 - LEAST, Math.max(LEAST, p));
 const chanceOf = (cause: Cause | null, id: ObservationId, so: boolean): number => {
@@ -44,7 +64,7 @@ const chanceOf = (cause: Cause | null, id: ObservationId, so: boolean): number =
 
 /**
  * Ranked causes of a defect from its findings: prior weights of the list and of the shop's own final words, times how often each finding goes
- * with each cause (naive Bayes; the order of findings does not matter). A share is kept for what the list does not know.
+ * with each cause (naive Bayes, tempered where findings tell the same thing; their order does not matter). A share is kept for what the list does not know.
  * @throws RangeError for a negative count of final words
  */
 export function diagnose(kind: DefectKind, evidence: Evidence, finalWords: FinalWords = {}): Diagnosis {
@@ -97,9 +117,10 @@ function posterior(
   candidates: readonly { id: CauseId | null; prior: number }[],
   known: readonly { id: ObservationId; so: boolean }[],
 ): number[] {
+  const powers = powersOf(known);
   const logs = candidates.map(({ id, prior }) => {
     const cause = id === null ? null : (CAUSES[id] as Cause);
-    return known.reduce((a, k) => a + Math.log(chanceOf(cause, k.id, k.so)), Math.log(prior));
+    return known.reduce((a, k, i) => a + powers[i]! * Math.log(chanceOf(cause, k.id, k.so)), Math.log(prior));
   });
   const most = Math.max(...logs);
   const raw = logs.map((l) => Math.exp(l - most));

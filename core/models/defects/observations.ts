@@ -191,6 +191,54 @@ export const OBSERVATIONS = {
     no: "a soft clean pad was used last",
     ask: "Was the last pad hard, dry or dirty?",
   },
+  softBelow: {
+    usual: 0.1,
+    yes: "soft or plastic stuff lies below, without a barrier",
+    no: "what lies below is sound and sealed",
+    ask: "Is it over plastic, soft primer or paint that a solvent wipe softens?",
+  },
+  overOldClear: {
+    usual: 0.12,
+    yes: "it is only where old clear lies below",
+    no: "it does not follow old clear",
+    ask: "Is it only where old clear lies below?",
+  },
+  shortBlend: {
+    usual: 0.15,
+    yes: "the colour ends close to the repair",
+    no: "the colour was blended far out",
+    ask: "Does the colour end within a hand of the repair?",
+  },
+  fewBase: {
+    usual: 0.15,
+    yes: "coverage was not looked at under a strong light",
+    no: "coverage was looked at under a strong light",
+    ask: "Was it cleared without looking at coverage under a strong light?",
+  },
+  noCard: {
+    usual: 0.2,
+    yes: "no card was held beside the neighbour",
+    no: "a card was held beside the neighbour",
+    ask: "Was it sprayed without a card beside the neighbour?",
+  },
+  touchedSoft: {
+    usual: 0.12,
+    yes: "something lay on it, or touched it, while it was soft",
+    no: "nothing touched it while it was soft",
+    ask: "Did something lie on it, or a wet glove touch it, while it was soft?",
+  },
+  gotWet: {
+    usual: 0.12,
+    yes: "water stood on it while it was fresh",
+    no: "no water stood on it",
+    ask: "Did rain, dew or a wash reach it in its first days?",
+  },
+  openMask: {
+    usual: 0.15,
+    yes: "neighbours were left open or poorly covered",
+    no: "neighbours were covered close",
+    ask: "Were the neighbours left open, or covered with a loose sheet?",
+  },
 } as const satisfies Record<string, Observation>;
 export type ObservationId = keyof typeof OBSERVATIONS;
 export const OBSERVATION_IDS = Object.keys(OBSERVATIONS) as [ObservationId, ...ObservationId[]];

@@ -109,7 +109,7 @@ export const FAULTS = {
     arm: "a speck that can be felt",
     sun: "a point of light",
     measureFirst: null,
-    leaves: { wet: 0.2, spot: MENDS, run: MENDS, full: MENDS, flow: MENDS },
+    leaves: { wet: 0.1, spot: MENDS, run: MENDS, full: MENDS, flow: MENDS },
     risk: "A dull spot wider than the nib",
     confidence: 1,
   },
@@ -118,7 +118,7 @@ export const FAULTS = {
     arm: "a hair that can be felt",
     sun: "a line of light",
     measureFirst: null,
-    leaves: { wet: 0.2, spot: MENDS, run: MENDS, full: MENDS, flow: MENDS },
+    leaves: { wet: 0.1, spot: MENDS, run: MENDS, full: MENDS, flow: MENDS },
     risk: "Its end lifts under the paper and leaves a hole",
     confidence: 1,
   },
@@ -136,7 +136,7 @@ export const FAULTS = {
     arm: "grains with a pinprick on top",
     sun: "glitters",
     measureFirst: null,
-    leaves: { full: PARTLY, flow: MOSTLY, dropFill: PARTLY },
+    leaves: { full: PARTLY, flow: MOSTLY },
     risk: "Holes open deeper than the sanding goes: solvent is still below",
     confidence: 2,
   },
@@ -145,7 +145,7 @@ export const FAULTS = {
     arm: "pinpricks over the repair",
     sun: "seen at once",
     measureFirst: null,
-    leaves: { flow: HARDLY, dropFill: PARTLY },
+    leaves: { flow: HARDLY },
     risk: "The filler below drinks the next clear as well",
     confidence: 1,
   },
@@ -253,7 +253,7 @@ export const FAULTS = {
     arm: "dull or yellow on an edge",
     sun: "seen at once",
     measureFirst: null,
-    leaves: { spot: HARDLY, full: HARDLY, flow: PARTLY },
+    leaves: { flow: PARTLY },
     risk: "Nearly through: the next touch of paper is colour",
     confidence: 1,
   },
@@ -360,9 +360,11 @@ export const FAULTS = {
 
 /** A finish that is looked at more closely, and one on which everything stays: chances of being seen against a usual one. Defaults of ours. */
 const CLOSELY = { match: 1, flat: 1.15, asSprayed: 1, matte: 1.1 } as const;
-/** A place so large is seen whole; a smaller one less, never less than this share. */
-const WHOLE_M2 = 0.02;
+/** A place so large (8 × 8 cm) is seen whole; a smaller one less, never less than this share. */
+const WHOLE_M2 = 6.4e-3;
 const SMALLEST = 0.4;
+/** However small, these go on by themselves. */
+const GROWS = new Set<DefectKind>(["peeling", "edgeLift", "wrinkling", "softFilm", "cutThrough"]);
 
 /** Kinds that nibs, peel and sized runs have their own formulas for. */
 const OWN_FORMULA = new Set<DefectKind>(["nib", "fibre", "peel"]);
@@ -375,7 +377,10 @@ export function seenChance({ kind, count, area_m2 }: Fault, finish: keyof typeof
   const many = requireInteger("count", count, { min: 1, max: 5000 });
   const one = Math.min(0.99, seen * CLOSELY[finish]);
   if (DEFECT_KINDS[kind].reach === "point") return 1 - (1 - one) ** many;
-  const share = area_m2 === null ? 1 : Math.max(SMALLEST, Math.min(1, Math.sqrt(requireNumber("area_m2", area_m2, { min: 0 }) / WHOLE_M2)));
+  const share =
+    area_m2 === null || GROWS.has(kind)
+      ? 1
+      : Math.max(SMALLEST, Math.min(1, Math.sqrt(requireNumber("area_m2", area_m2, { min: 0 }) / WHOLE_M2)));
   return one * share;
 }
 

@@ -257,6 +257,27 @@ test("next time: results by defects, the last good settings near a temperature, 
   expect((await loadSprayed(ctx)).map((p) => p.panelId)).toEqual([panelId]); // a panel between its coats says nothing yet
 });
 
+test("a plan made before it is hard, or on matte, is never stored as safe; once it is hard the same plan is", async () => {
+  const { ctx, view } = await sprayed();
+  const stored = async () => {
+    const seen = await view();
+    await storePlan(ctx, seen, { choice: { ...CHOICE, schoolId: "polish" }, by, clientKey: null });
+    return (await view()).state.plan!.body.verdict;
+  };
+  const hard = await stored();
+  expect(["safe", "caution"]).toContain(hard);
+  await recordEntry(ctx, {
+    panelId: (await view()).panel.id,
+    kind: "climate",
+    by,
+    body: { air_K: 293.15, part_K: null, relativeHumidity: 0.5, material_K: null },
+  });
+  await recordEntry(ctx, { panelId: (await view()).panel.id, kind: "coat", by, body: coatBody(3) });
+  ctx.advance(3600_000);
+  expect((await loadOptionSetting(ctx, await view())).cured).toBeLessThan(1);
+  expect(await stored()).not.toBe("safe");
+});
+
 test("cure towards sanding: by the clock at 20 °C, by the part's own log where there is one, done for a bought panel", async () => {
   const { ctx, panelId, view } = await sprayed();
   expect((await loadOptionSetting(ctx, await view())).cured).toBe(1);

@@ -228,7 +228,7 @@ function foretold({ rows, way }: Working, number: number): CoatForecast | null {
   const row = rows[Math.min(number, rows.length) - 1];
   if (!row) return null;
   const laid = plannedCoat(way, number).zone === "whole" ? 1 : 0;
-  return { dry_m: laid * row.dry_m, u_dry_m: laid * row.u_dry_m, runChance: row.runChance };
+  return { dry_m: laid * row.dry_m, u_dry_m: laid * row.u_dry_m, runChance: row.runChance, sagLocal_m: row.sagLocal_m };
 }
 
 /** The window after a coat: the one wait where it is the newest, else the way's own with the gun in the hand. */

@@ -81,6 +81,7 @@ export interface CoatForecast {
   dry_m: number;
   u_dry_m: number;
   runChance: number;
+  sagLocal_m: number;
 }
 
 /** A step before its place in the course is known. */

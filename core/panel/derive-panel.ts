@@ -52,6 +52,7 @@ export interface PanelFacts extends FilmRecord {
   gaugeChecks: EntryOf<"gaugeCheck">[];
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
+  outcome: EntryOf<"outcome"> | null;
   mix: EntryOf<"mix"> | null;
   /** Pots of the panel's own clear, oldest first. */
   pots: PotState[];
@@ -149,6 +150,7 @@ export function derivePanel(
     gaugeChecks,
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
+    outcome: ofKind(entries, "outcome").at(-1) ?? null,
     mix: mixes.at(-1) ?? null,
     pots: potsOf(mixes, ofKind(all, "coat"), (c) => c.body.volume_m3 ?? (c.elsewhere ? null : sprayedVolume(brief, LET_GO, c.body))),
     matteMix: ofKind(all, "matteMix").at(-1) ?? null,

@@ -14,7 +14,7 @@ import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
 import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "../models/ways/way";
-import { PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
+import { OUTCOMES, type Outcome, PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
 
 const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
 const coordinate_m = z.number().min(-0.01).max(6.01);
@@ -236,6 +236,8 @@ export const LEDGER_BODIES = {
     answers: z.partialRecord(z.enum(OBSERVATION_IDS), z.boolean()),
     causeId: z.enum(CAUSE_IDS).nullable(),
   }),
+  /** What came of the coats, told with one tap. */
+  outcome: z.object({ result: z.enum(keysOf<Outcome>(OUTCOMES)) }),
   /** Colour on the cloth: the clear is through there. */
   throughClear: z.object({ note: text(200) }),
   plan: z.object({

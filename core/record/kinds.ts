@@ -7,6 +7,10 @@ export type Phase = keyof typeof PHASES;
 export const VERDICTS = ["safe", "caution", "stop", "uncertain", "none"] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
+/** What came of a panel's coats, as the painter tells it. */
+export const OUTCOMES = { right: "right", ran: "ran", peeled: "peeled" } as const;
+export type Outcome = keyof typeof OUTCOMES;
+
 /** Faces of a part; the front is the one that is read and judged. */
 export const SIDES = ["front", "back"] as const;
 export type Side = (typeof SIDES)[number];

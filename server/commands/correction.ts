@@ -3,6 +3,8 @@ import { onePass } from "#core/models/correction/clearing";
 import { removalAtMark, weighMeasured } from "#core/models/correction/measured-step";
 import type { BodyOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
+import { heldBy, heldVerdict } from "#core/judge/held";
+import { filmOf } from "../views/options-view";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { LedgerMoved, entryBefore, recordEntry } from "./record-entry";
@@ -64,7 +66,8 @@ export async function storePlan(
         steps: plan.steps,
         removal_m: plan.total.removal_m,
         u_removal_m: plan.total.u_m,
-        verdict: judged.verdict,
+        // Never *safe* on matte, nor before it is hard.
+        verdict: heldVerdict(judged.verdict, heldBy({ finish: view.job.finish, cured: filmOf(view, ctx.now_ms()).cured })),
         cutChance: judged.cutChance,
         thinChance: judged.thinChance,
         inferred: judged.inferred,

@@ -5,6 +5,7 @@ import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal
 import { removalAtMark } from "#core/models/correction/measured-step";
 import { loggedSetting } from "#core/panel/logged-setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
+import { TEXTURE_LIMITS, flowVerdict } from "#core/models/flow/flow-advice";
 import { type ShopFactors, simulateCoats } from "#core/models/flow/simulate-coats";
 import { type CourseClock, clocksOf } from "#core/course/clocks";
 import type { CourseInput } from "#core/course/course";
@@ -21,7 +22,7 @@ import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 4;
+export const SUMMARY_VERSION = 5;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -89,7 +90,7 @@ export function panelSummary(
   const state = derivePanel(panel, product.sheet, entries);
   const course = { ...courseAsked(panel, product, job, state, shop), now_ms: writtenAt(entries) };
   const living = livingEntries(ownEntries(entries));
-  const sprayed = sprayedOf(panel, product, state);
+  const sprayed = sprayedOf(panel, product, state, job.finish);
   const unfinished = state.coats.length < panel.coatsPlanned && !state.handedOver;
   return {
     standing: standingOf(course),
@@ -111,11 +112,14 @@ export function panelSummary(
   };
 }
 
-function sprayedOf(panel: Panel, product: Product, state: PanelFacts): PanelSummary["sprayed"] {
+function sprayedOf(panel: Panel, product: Product, state: PanelFacts, finish: Finish): PanelSummary["sprayed"] {
   const last = state.coats.at(-1);
   // What came of it shows when all coats are on and somebody has looked: a panel between its coats says nothing yet.
   const looked = state.spots.some((s) => s.films.after ?? s.films.recheck) || state.texture.some((t) => t.body.role === "part");
-  if (!last || state.coats.length < panel.coatsPlanned || !(looked || state.handedOver || state.defects.length > 0)) return null;
+  if (!last || state.coats.length < panel.coatsPlanned || !(looked || state.handedOver || state.outcome || state.defects.length > 0))
+    return null;
+  // Nothing where a logged setting lies outside the model: what was logged is stored all the same.
+  const verdict = inRange(() => flowVerdict(loggedSetting(panel, state, product.sheet), TEXTURE_LIMITS[finish]));
   return {
     at_ms: last.entry.at_ms,
     coatId: last.entry.id,
@@ -129,6 +133,8 @@ function sprayedOf(panel: Panel, product: Product, state: PanelFacts): PanelSumm
     defects: state.defects.map((d) => d.body.kind),
     causes: state.causes.flatMap((c) => (c.body.causeId ? [c.body.causeId] : [])),
     simulated: state.simulated,
+    told: state.outcome?.body.result ?? null,
+    forecast: verdict && { sagLocal_m: verdict.result.sagLocal_m, peelChance: verdict.peelChance },
   };
 }
 
@@ -180,7 +186,7 @@ function flowLesson(panel: Panel, product: Product, state: PanelFacts): Lesson["
     conditions,
     coats: [...coats],
     sag_m: flow.sagLocal_m,
-    ran: state.defects.some((d) => d.body.kind === "run"),
+    ran: resultOf({ defects: state.defects.map((d) => d.body.kind), rating: null, told: state.outcome?.body.result ?? null }) === "ran",
     texture: rating ? { rated: rating.body.rating, predicted: flow.texture } : null,
   };
 }

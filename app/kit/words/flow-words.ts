@@ -1,8 +1,9 @@
 import { FLOW } from "#core/models/flow/constants";
+import { type RunCalibration, calibratedChance } from "#core/models/flow/run-calibration";
 import { TEXTURE_SD, type FlowVerdict } from "#core/models/flow/flow-advice";
 import { type ChanceWord, chanceWord, sagLogSd } from "#core/models/flow/run-chance";
 import type { FlowClass } from "#core/models/flow/flow-window";
-import { show } from "#core/kernel/units/format";
+import { show, showChance } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "./lines";
@@ -27,6 +28,17 @@ export const CHANCE_OF: Record<"run" | "peel", Record<ChanceWord, { big: string;
     likely: { big: "likely", small: "to peel" },
   },
 };
+
+/** A run's chance as it may be told: by the shop's own results where there are enough of them, else in a word. */
+export function runTold(
+  { chance, sagLocal_m }: { chance: number; sagLocal_m: number },
+  calibration: RunCalibration | null,
+): { big: string; small: string; tag: "good" | "caution" | "stop"; by: string } {
+  const p = calibration ? calibratedChance(calibration, sagLocal_m) : chance;
+  const tag = RUN_TAGS[chanceWord(p)];
+  if (!calibration) return { ...CHANCE_OF.run[chanceWord(p)], tag, by: "nobody has calibrated it here yet" };
+  return { big: showChance(p), small: "to run", tag, by: `by ${calibration.n} panels of this shop, ${calibration.ran} of them ran` };
+}
 
 const RUN_TAGS = { unlikely: "good", may: "caution", likely: "stop" } as const;
 /** Of a coat among others: "coat 2 may run", with how it is marked. */
@@ -73,7 +85,7 @@ export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPre
         name: "spread before your own results tune it",
         shown: `sag × ${Math.exp(sagLogSd(u_filmLog)).toFixed(1)}, texture ± ${TEXTURE_SD}`,
       },
-      { name: "said of a chance", shown: "unlikely below 1 in 5, likely from 1 in 2; nobody has calibrated it yet" },
+      { name: "said of a chance", shown: "unlikely below 1 in 5, likely from 1 in 2, until this shop has told enough results" },
       withU("dry film of all coats", "film", result.dry_m, 0.3 * result.dry_m, units),
     ],
     sources: ["orchard-flow", "levelling-1962", "common-practice", "yakamoz-default"],

@@ -2,6 +2,8 @@ import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
 import { Link, useFetcher, useSearchParams } from "react-router";
+import { filmState } from "#core/course/film-phase";
+import { heldBy, heldVerdict } from "#core/judge/held";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import { countedSteps, headlineRemoval } from "#core/judge/work";
@@ -10,12 +12,13 @@ import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import type { PlanStep } from "#core/record/bodies";
-import { COVERAGE, show } from "#core/kernel/units/format";
+import { COVERAGE, show, showWait } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { usualChoice } from "#core/judge/questions";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useRun } from "~/kit/run/use-run";
+import { useNow } from "~/kit/shell/now";
 import { useUnits } from "~/kit/root/use-root";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -27,6 +30,7 @@ import { RunSchools } from "./run-schools";
 import { ZoneView } from "./zone-view";
 import { inUnits } from "#core/kernel/units/in-units";
 
+const MINUTE_MS = 60_000;
 const RUN_SCHOOL_IDS = Object.keys(RUN_SCHOOLS) as RunSchool[];
 
 /** Choose a school, see zone by zone what it takes and risks, store the plan. */
@@ -86,7 +90,16 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
-  const run = useMemo(() => ({ ...asking, result: plan && (asking.result?.assessment ?? null) }), [asking, plan]);
+  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
+  const film = useMemo(
+    () => filmState({ facts: state, sheet: view.product.sheet, way: job.way, finish: job.finish, now_ms }),
+    [state, view.product.sheet, job.way, job.finish, now_ms],
+  );
+  const held = heldBy({ finish: job.finish, cured: film.cured });
+  const run = useMemo(() => {
+    const judged = plan && (asking.result?.assessment ?? null);
+    return { ...asking, result: judged && { ...judged, verdict: heldVerdict(judged.verdict, held) } };
+  }, [asking, plan, held]);
   const removal = useMemo(() => (plan ? headlineRemoval(plan.steps) : NOTHING), [plan]);
   const counted = useMemo(() => (plan ? countedSteps(plan.steps) : []), [plan]);
   const { removal_m, u_m } = removal;
@@ -110,9 +123,14 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       <input type="hidden" name="schoolId" value={schoolId} />
       <input type="hidden" name="runSchool" value={plan?.runs ? (runSchool ?? "") : ""} />
       <VerdictHeading run={run} shape={panel.shape} waiting="What is the least that can safely be done?" />
-      {job.finish === "matte" && (
+      {held === "matte" && (
         <p className="mb-3 font-semibold text-stop-ink">
           Matte cannot be sanded or polished: any of these steps means refinishing the whole part.
+        </p>
+      )}
+      {held === "uncured" && (
+        <p className="mb-3 font-semibold text-amber-ink" data-testid="plan-held">
+          Not before it is hard: {showWait(film.left_s)} to go. Soft clear tears and loads the paper; no plan on it is called safe.
         </p>
       )}
       <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">

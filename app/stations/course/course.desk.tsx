@@ -2,13 +2,13 @@ import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
 import { courseOf } from "#core/course/course";
 import { type CourseStep, nextAction } from "#core/course/steps";
-import { chanceWord } from "#core/models/flow/run-chance";
+import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useRoot, useUnits } from "~/kit/root/use-root";
 import { useNow } from "~/kit/shell/now";
-import { CHANCE_OF } from "~/kit/words/flow-words";
+import { runTold } from "~/kit/words/flow-words";
 import { maskWords } from "~/kit/words/mask-words";
 import { courseAxis, isBeyond } from "./course-axis";
 import { Do } from "./course-do";
@@ -28,7 +28,7 @@ const MORE = [
 const STEP_MS = 30_000;
 
 /** The course of a panel: now large, then every step in its order against one axis of time, with its reason. */
-export function CourseDesk() {
+export function CourseDesk({ calibration = null }: { calibration?: RunCalibration | null }) {
   const { view, base, setPreview } = usePanel();
   const { job, panel, product, state, shopFactors, shopFilm } = view;
   const { shop } = useRoot();
@@ -100,7 +100,7 @@ export function CourseDesk() {
         </div>
         {action && <Do step={action} naming={naming} at={waiting ? "ahead" : "now"} />}
       </div>
-      {action?.kind === "coat" && <CoatFigures step={action} now_ms={now_ms} />}
+      {action?.kind === "coat" && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
       <div className="mt-4">
         <AxisHead axis={axis} now_ms={now_ms} />
         <ol className="border-t border-hair" aria-label="Course, from now on" data-testid="course">
@@ -161,10 +161,10 @@ function CoatSettings() {
 }
 
 /** What the coat takes, how long its window is, whether it may run, what lies there after it. */
-function CoatFigures({ step, now_ms }: { step: CourseStep; now_ms: number }) {
+function CoatFigures({ step, now_ms, calibration }: { step: CourseStep; now_ms: number; calibration: RunCalibration | null }) {
   const units = useUnits();
   const { view } = usePanel();
-  const word = step.coat && CHANCE_OF.run[chanceWord(step.coat.runChance)];
+  const word = step.coat && runTold({ chance: step.coat.runChance, sagLocal_m: step.coat.sagLocal_m }, calibration);
   const figures = [
     ...coatFigures(step, { now_ms, clear: view.state.expectedClear }, units),
     ...(word ? [{ big: word.big, small: `${word.small}, at the edges` }] : []),

@@ -8,6 +8,7 @@ import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
 import { formPrefs } from "~/kit/http/prefs.server";
+import { loadRunCalibration } from "#server/views/calibration-view";
 import { CourseDesk } from "./course.desk";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import type { Route } from "./+types/course.route";
@@ -56,6 +57,10 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** A panel's first page: what now, what next, when and why. */
-export default function Course() {
-  return <CourseDesk />;
+export async function loader() {
+  return { calibration: await loadRunCalibration(await serverContext()) };
+}
+
+export default function Course({ loaderData: { calibration } }: Route.ComponentProps) {
+  return <CourseDesk calibration={calibration} />;
 }

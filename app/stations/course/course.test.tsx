@@ -106,7 +106,7 @@ describe("against time", () => {
       latest_ms: NOW + 50 * MIN,
       late: "grip",
       duration_s: 120,
-      coat: { dry_m: 27e-6, u_dry_m: 4e-6, runChance: 0.1 },
+      coat: { dry_m: 27e-6, u_dry_m: 4e-6, runChance: 0.1, sagLocal_m: 3e-3 },
     }),
     stepDraft("c", "cure", { from_ms: NOW + 16 * 60 * MIN, duration_s: 57_600 }),
     stepDraft("r", "readAfter", { from_ms: NOW + 16 * 60 * MIN, duration_s: 300 }),

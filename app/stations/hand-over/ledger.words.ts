@@ -2,7 +2,7 @@ import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { PART_HELD, PHASES } from "#core/record/kinds";
+import { OUTCOMES, PART_HELD, PHASES } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
 import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
@@ -26,6 +26,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   turn: "turned",
   bakeStart: "heat on",
   colourCoat: "coat below the clear",
+  outcome: "how it came out",
   matteMix: "matte mix",
   strip: "strip beside the part",
   mendStep: "mended on the way",
@@ -79,6 +80,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return e.body.gauge;
     case "mendStep":
       return `${MEND_CARDS[e.body.card].name}, step ${e.body.step + 1}`;
+    case "outcome":
+      return OUTCOMES[e.body.result];
     case "colourCoat":
       return COLOUR_COATS[e.body.coat].name;
     case "under":

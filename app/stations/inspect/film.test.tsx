@@ -94,6 +94,8 @@ test("settings against results say each panel with what came of it, each result 
     defects,
     causes: [],
     simulated: false,
+    told: null,
+    forecast: null,
   });
   renderPage(<SettingsChart panels={[panel("bonnet", [], 50), panel("door", ["run"], 80)]} here_K={295.15} />);
   expect(screen.getByRole("img").getAttribute("aria-label")).toBe("bonnet: 50 µm wet at 22 °C, good; door: 80 µm wet at 22 °C, ran");

@@ -20,6 +20,7 @@ import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { GunSettings } from "#core/models/spray/deposit";
 import type { ActivatorSpeed } from "#core/models/spray/constants";
+import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { CHANCE_WORDS, chanceWord } from "#core/models/flow/run-chance";
 import { showFilm } from "#core/kernel/units/format";
 import { preferredUnit } from "#core/kernel/units/quantities";
@@ -31,7 +32,7 @@ import { Toggle } from "~/kit/ui/toggle";
 import { Field } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
-import { CHANCE_OF, CLASS_WORDS, flowSentence, flowWorking } from "~/kit/words/flow-words";
+import { CHANCE_OF, CLASS_WORDS, runTold, flowSentence, flowWorking } from "~/kit/words/flow-words";
 import { later as fetchedLater, useLater } from "~/kit/root/later";
 import { LightTube } from "~/kit/panel/light-tube";
 import { InUnits } from "~/kit/ui/in-units";
@@ -61,6 +62,7 @@ export function FlowDesk({
   under_m,
   shop,
   u_filmLog,
+  calibration = null,
   neighbour,
   onDry,
 }: {
@@ -84,6 +86,8 @@ export function FlowDesk({
   shop?: ShopFactors;
   /** Doubt of the film laid, in logarithms: the shop's own once it is learnt. */
   u_filmLog?: number;
+  /** The shop's own chance of a run; null: not enough results yet. */
+  calibration?: RunCalibration | null;
   /** Texture of the neighbour or the target on the scale 1 … 5, as rated; null: not rated. */
   neighbour?: number | null;
   onDry?: (dry_m: number | null) => void;
@@ -161,7 +165,7 @@ export function FlowDesk({
   const beside = useMemo(() => (calm && neighbour != null ? withTexture(calm, neighbour) : null), [calm, neighbour]);
   const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
   useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
-  const runs = worked && CHANCE_OF.run[chanceWord(worked.verdict.runChance)];
+  const runs = worked && runTold({ chance: worked.verdict.runChance, sagLocal_m: worked.verdict.result.sagLocal_m }, calibration);
   const peels = worked && CHANCE_OF.peel[chanceWord(worked.verdict.peelChance)];
   const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
 
@@ -262,8 +266,9 @@ export function FlowDesk({
                   size="middle"
                   label={`${runs!.small}, at the edges`}
                   shown={{ text: runs!.big, unit: "" }}
+                  note={runs!.by}
                   working={flowWorking(worked.verdict, textureLimit, units, u_filmLog)}
-                  {...(worked.verdict.runChance >= CHANCE_WORDS.likely ? { tone: "stop" as const } : {})}
+                  {...(runs!.tag === "stop" ? { tone: "stop" as const } : {})}
                 />
                 <Figure
                   size="middle"

@@ -8,11 +8,18 @@ import { FlowDesk } from "./window.desk";
 import { coatsOn, nextCoat } from "#core/panel/next-coat";
 import { TextureRating } from "~/kit/panel/texture-rating";
 import { SprayTabs } from "./tabs";
+import { serverContext } from "#server/running";
+import { loadRunCalibration } from "#server/views/calibration-view";
+import type { Route } from "./+types/window.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
 const MS = 1000;
 
-export default function PanelWindow() {
+export async function loader() {
+  return { calibration: await loadRunCalibration(await serverContext()) };
+}
+
+export default function PanelWindow({ loaderData: { calibration } }: Route.ComponentProps) {
   const { view, base, setPreview } = usePanel();
   const { state, panel, product, job } = view;
   const { sheet } = product;
@@ -62,6 +69,7 @@ export default function PanelWindow() {
         under_m={under_m}
         shop={view.shopFactors}
         u_filmLog={view.shopFilm.u_log}
+        calibration={calibration}
         neighbour={state.texture.findLast((t) => t.body.role === "target")?.body.rating ?? null}
         onDry={onDry}
       />

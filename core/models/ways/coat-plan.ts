@@ -24,6 +24,7 @@ export interface PlannedCoatRow {
   verdict: FlowResult["verdict"];
   /** Chance of a run at an edge, the film's doubt with it. */
   runChance: number;
+  sagLocal_m: number;
   wait: CoatWait | null;
 }
 
@@ -86,6 +87,7 @@ export function coatPlan(
       u_clear_m: Math.hypot(u_filmLog * clear_m, ...perCoat.map((d) => SPRAY.coatLogSd * d)),
       texture: result.texture,
       verdict: result.verdict,
+      sagLocal_m: result.sagLocal_m,
       runChance: runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), u_filmLog),
       wait,
     });

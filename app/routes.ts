@@ -22,6 +22,7 @@ export default [
     route("plan", "stations/plan/plan.route.tsx"),
     route("plan/mix", "stations/plan/mix.route.tsx"),
     route("plan/gloss", "stations/plan/gloss.route.tsx"),
+    route("plan/neighbour", "stations/plan/neighbour.route.tsx"),
     route("spray", "stations/spray/spray.route.tsx"),
     route("spray/below", "stations/spray/below.route.tsx"),
     route("spray/mend", "stations/spray/mend.route.tsx"),

@@ -50,6 +50,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Ready", (p) => panelPath(p, "Lodos", "Front door", "spray/ready")],
   ["Gun", (p) => panelPath(p, "Lodos", "Front door", "spray/gun")],
   ["Coat plan", (p) => panelPath(p, "Lodos", "Rear door", "spray/coat-plan")],
+  ["Neighbour", (p) => panelPath(p, "Lodos", "Front door", "plan/neighbour")],
   ["Flow window", (p) => panelPath(p, "Lodos", "Front door", "spray/window")],
   ["Cure", (p) => panelPath(p, "Lodos", "Front door", "spray/cure")],
   ["Inspect", (p) => panelPath(p, "Lodos", "Bonnet", "inspect")],

@@ -4,6 +4,7 @@ import { readyAt } from "../course/course";
 import { cureOf } from "../course/cure";
 import { productSheet } from "../models/product/sheet-schema";
 import { houseWay } from "../models/ways/house-ways";
+import type { Finish } from "../models/ways/way";
 import { panelShape } from "../kernel/geometry/shapes";
 import { derivePanel } from "../panel/derive-panel";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
@@ -19,10 +20,13 @@ const brief = {
 const sheet = productSheet.parse({ ...TEST_SHEET, bake: { part_K: 333.15, time_s: 1800 }, dustFree_s: 900 });
 const HOUR = 3600_000;
 
-function at(
-  hours: number,
-  { bakedAt_h = null as number | null, finish = "match" as "match" | "matte", correctAfter_h = 0, air_K = 293.15 } = {},
-) {
+interface Day {
+  bakedAt_h?: number | null;
+  finish?: Finish;
+  correctAfter_h?: number;
+  air_K?: number;
+}
+function at(hours: number, { bakedAt_h = null, finish = "match", correctAfter_h = 0, air_K = 293.15 }: Day = {}) {
   const l = testLedger();
   l.add("climate", { air_K, part_K: null, relativeHumidity: 0.5 });
   l.add("coat", { number: 1, role: "full wet", reducer: 0, wetReading_m: null, settings: { ...GUN } });

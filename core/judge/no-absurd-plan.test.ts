@@ -77,7 +77,7 @@ test("500 random jobs: no plan is absurd", () => {
         state,
         {
           schoolId: job.schoolId,
-          runSchool: job.runSchool as RunSchool,
+          runSchool: job.runSchool,
           texture: { peakToValley_m: job.pv * 1e-6, u_m: 0.4e-6 },
           tape_m: 0.02,
           floor_m: 35e-6,

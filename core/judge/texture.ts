@@ -2,6 +2,7 @@ import { FLOW } from "../models/flow/constants";
 import { requireNumber } from "../kernel/guard";
 import { type Texture, peakToValleyFromRms } from "../models/correction/removal-plan";
 import type { Finish } from "../models/ways/way";
+import { neighbourOf } from "../panel/neighbour";
 import type { PanelFacts } from "../panel/derive-panel";
 
 /** Texture of a sprayed panel nobody has measured: 3 ± 0.4 µm peak to valley, judged. Default of ours. */
@@ -28,16 +29,19 @@ export function peakToValleyOfRating(rating: number): number {
 
 /** Texture that the finish asks for: none for show flat, the neighbour's as rated where it has to match, else a usual one. */
 export function wantedTexture(
-  state: Pick<PanelFacts, "texture">,
+  state: Pick<PanelFacts, "texture" | "neighbours">,
   finish: Finish,
 ): { peakToValley_m: number; from: "flat" | "rated" | "usual" } {
   if (finish === "flat") return { peakToValley_m: 0, from: "flat" };
-  const target = finish === "match" ? state.texture.findLast((t) => t.body.role === "target") : undefined;
-  return target
-    ? { peakToValley_m: peakToValleyOfRating(target.body.rating), from: "rated" }
+  const rating = finish === "match" ? (neighbourOf(state)?.rating ?? null) : null;
+  return rating !== null
+    ? { peakToValley_m: peakToValleyOfRating(rating), from: "rated" }
     : { peakToValley_m: JUDGED_TEXTURE.peakToValley_m, from: "usual" };
 }
 
 /** Peak to valley that work leaves: what the finish asks for; in matte all of it, which nobody may level. */
-export const leftTexture = (state: Pick<PanelFacts, "texture">, finish: Finish, texture: Pick<Texture, "peakToValley_m">): number =>
-  finish === "matte" ? texture.peakToValley_m : wantedTexture(state, finish).peakToValley_m;
+export const leftTexture = (
+  state: Pick<PanelFacts, "texture" | "neighbours">,
+  finish: Finish,
+  texture: Pick<Texture, "peakToValley_m">,
+): number => (finish === "matte" ? texture.peakToValley_m : wantedTexture(state, finish).peakToValley_m);

@@ -53,6 +53,9 @@ export interface PanelFacts extends FilmRecord {
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
   outcome: EntryOf<"outcome"> | null;
+  /** The panel beside, newest last, and colour and coverage by eye. */
+  neighbours: EntryOf<"neighbour">[];
+  eye: EntryOf<"eye"> | null;
   mix: EntryOf<"mix"> | null;
   /** Pots of the panel's own clear, oldest first. */
   pots: PotState[];
@@ -151,6 +154,8 @@ export function derivePanel(
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver: ofKind(entries, "handOver").at(-1) ?? null,
     outcome: ofKind(entries, "outcome").at(-1) ?? null,
+    neighbours: ofKind(entries, "neighbour"),
+    eye: ofKind(entries, "eye").at(-1) ?? null,
     mix: mixes.at(-1) ?? null,
     pots: potsOf(mixes, ofKind(all, "coat"), (c) => c.body.volume_m3 ?? (c.elsewhere ? null : sprayedVolume(brief, LET_GO, c.body))),
     matteMix: ofKind(all, "matteMix").at(-1) ?? null,

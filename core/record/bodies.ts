@@ -14,7 +14,21 @@ import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
 import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "../models/ways/way";
-import { OUTCOMES, type Outcome, PART_HELD, PHASES, type PartHeld, SIDES, VERDICTS, type DefectKind, type Phase } from "./kinds";
+import {
+  EYE_COLOURS,
+  EYE_LIGHTS,
+  type EyeColour,
+  type EyeLight,
+  OUTCOMES,
+  type Outcome,
+  PART_HELD,
+  PHASES,
+  type PartHeld,
+  SIDES,
+  VERDICTS,
+  type DefectKind,
+  type Phase,
+} from "./kinds";
 
 const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
 const coordinate_m = z.number().min(-0.01).max(6.01);
@@ -236,6 +250,17 @@ export const LEDGER_BODIES = {
     answers: z.partialRecord(z.enum(OBSERVATION_IDS), z.boolean()),
     causeId: z.enum(CAUSE_IDS).nullable(),
   }),
+  /** The panel beside, as it was found before or beside the work: what this one is matched to. */
+  neighbour: z.object({
+    name: text(60).min(1),
+    /** All layers together. */
+    readings: z.array(filmReading).max(20),
+    rating: z.number().min(1).max(5).nullable(),
+    gloss60_GU: z.number().min(0).max(200).nullable(),
+    photoId: z.string().max(80).nullable().default(null),
+  }),
+  /** Colour and coverage by the painter's eye, in a named light. */
+  eye: z.object({ colour: z.enum(keysOf<EyeColour>(EYE_COLOURS)), covered: z.boolean(), light: z.enum(keysOf<EyeLight>(EYE_LIGHTS)) }),
   /** What came of the coats, told with one tap. */
   outcome: z.object({ result: z.enum(keysOf<Outcome>(OUTCOMES)) }),
   /** Colour on the cloth: the clear is through there. */

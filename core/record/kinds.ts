@@ -11,6 +11,12 @@ export type Verdict = (typeof VERDICTS)[number];
 export const OUTCOMES = { right: "right", ran: "ran", peeled: "peeled" } as const;
 export type Outcome = keyof typeof OUTCOMES;
 
+/** Colour beside the neighbour, by eye, and the light it was looked at in. */
+export const EYE_COLOURS = { same: "the same", near: "near", off: "off" } as const;
+export type EyeColour = keyof typeof EYE_COLOURS;
+export const EYE_LIGHTS = { daylight: "daylight in the shade", sun: "sun", lamp: "strong lamp", booth: "booth tubes" } as const;
+export type EyeLight = keyof typeof EYE_LIGHTS;
+
 /** Faces of a part; the front is the one that is read and judged. */
 export const SIDES = ["front", "back"] as const;
 export type Side = (typeof SIDES)[number];

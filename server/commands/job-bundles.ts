@@ -31,7 +31,11 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
   const revisions = [...new Set(panels.map((p) => p.productRevisionId))];
   const products = (await Promise.all(revisions.map((r) => getProductRevision(db, r)))).filter((p) => p !== null);
   const photoIds = [
-    ...new Set(ledgers.flatMap((l) => livingEntries(l).flatMap((e) => (e.kind === "defect" && e.body.photoId ? [e.body.photoId] : [])))),
+    ...new Set(
+      ledgers.flatMap((l) =>
+        livingEntries(l).flatMap((e) => ((e.kind === "defect" || e.kind === "neighbour") && e.body.photoId ? [e.body.photoId] : [])),
+      ),
+    ),
   ];
   const photos = (await Promise.all(photoIds.map((id) => getPhoto(db, id)))).filter((p) => p !== null);
   return {

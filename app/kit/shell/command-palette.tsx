@@ -13,6 +13,7 @@ const PANEL_PAGES: readonly (readonly [name: string, path: string, words?: reado
   ["Below the clear", "spray/below", ["primer", "base", "prep"]],
   ["Ready?", "spray/ready", ["climate", "check list", "dew point"]],
   ["Gun", "spray/gun", ["needle", "fan", "cup", "hand speed"]],
+  ["Neighbour", "plan/neighbour", ["beside", "match", "texture"]],
   ["Coat plan", "spray/coat-plan", ["house way"]],
   ["Will it run?", "spray/window", ["flow", "peel"]],
   ["Cure", "spray/cure", ["bake", "oven", "dry"]],

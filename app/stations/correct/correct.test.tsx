@@ -97,7 +97,9 @@ describe("making a plan", () => {
     expect(screen.getByTestId("own-removal").textContent).toContain("the other steps × 1.20");
     fireEvent.click(within(screen.getByRole("radiogroup", { name: "Rim" })).getByRole("radio", { name: "by hand" }));
     await waitFor(() => expect(screen.getByTestId("zone-edge").textContent).toContain("fingertips"), { timeout: 20_000 });
-    await waitFor(() => expect(screen.getByTestId("verdict").getAttribute("data-verdict")).toBe("safe"), { timeout: 20_000 });
+    // The film would bear it; the clear is not hard yet, and what is held back is never called safe.
+    await waitFor(() => expect(screen.getByTestId("verdict").getAttribute("data-verdict")).toBe("caution"), { timeout: 20_000 });
+    expect(screen.getByTestId("plan-held").textContent).toContain("Not before it is hard");
     fireEvent.click(screen.getByRole("button", { name: /Use this plan/ }));
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({ intent: "plan", schoolId: "short", edges: "hand", lines: "hand", tape: "20" });

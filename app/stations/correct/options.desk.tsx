@@ -12,7 +12,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
-import { closedWords, decisionSentence, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
+import { closedWords, decisionSentence, faultLines, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
 import { SurfaceTube } from "./surface-tube";
 
 /** Where each way is gone on with. */
@@ -72,6 +72,15 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
           {c.run ? `a run ${showFilm(c.run.height_m, units).text} ${units.film} high` : "no run with its size"}; peel{" "}
           {showFilm(c.peakToValley_m, units).text} against {showFilm(c.wanted_m, units).text} wanted.
         </p>
+        {(c.faults ?? []).length > 0 && (
+          <ul className="mt-2 max-w-[75ch] border-t border-hair" aria-label="Faults weighed">
+            {faultLines(c.faults ?? []).map(({ name, text }) => (
+              <li key={name} className="border-b border-hair py-1">
+                <b className="font-semibold">{name}:</b> <span className="text-ink2">{text}</span>
+              </li>
+            ))}
+          </ul>
+        )}
         <div className="mt-2 flex flex-wrap gap-2">
           {cured < 1 && <Tag kind="caution">Not cured: {showWait(left_s)} to go</Tag>}
           {inferred && <InferredTag />}

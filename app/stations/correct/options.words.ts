@@ -3,7 +3,7 @@ import type { Closed, Decision, OptionForecast, OptionKind, Waiting } from "#cor
 import { RUN_SCHOOLS } from "#core/models/correction/run-work";
 import type { OptionCase } from "#core/judge/options";
 import { OPTION_FIGURES } from "#core/judge/option-figures";
-import { FAULTS, REMEDIES } from "#core/models/defects/remedies";
+import { FAULTS, type Fault, REMEDIES } from "#core/models/defects/remedies";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { showChance, showWait } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -67,6 +67,16 @@ export function decisionSentence(d: Decision, matte: boolean): string {
       ? "Leave it as it is."
       : `${name.charAt(0).toUpperCase()}${name.slice(1)}.`;
 }
+
+/** What is weighed beside nibs, peel and sized runs, each with how it shows and what may go wrong. */
+export const faultLines = (faults: readonly Fault[]): { name: string; text: string }[] =>
+  faults.map(({ kind, count }) => {
+    const { arm, sun, risk } = FAULTS[kind];
+    return {
+      name: `${count > 1 ? `${count} × ` : ""}${DEFECT_KINDS[kind].name}`,
+      text: `at arm's length ${arm}; in the sun ${sun}. ${risk}.`,
+    };
+  });
 
 const FLIPS: Record<Flip["what"], string> = {
   measure: "If more readings halved the doubt",

@@ -4,11 +4,14 @@ import { FieldErrors, OwnInput } from "~/kit/ui/field";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { Link, useFetcher, useSearchParams } from "react-router";
 import { format } from "date-fns";
-import { z } from "zod";
 import { show } from "#core/kernel/units/format";
 import { FINISHES } from "#core/models/ways/way";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
+import { loadOthersGloss } from "#server/views/finish-view";
+import { OUTCOMES } from "#core/record/kinds";
+import { GoesOutDesk } from "./goes-out.desk";
+import { eyeForm, handOverForm, outcomeForm } from "./hand-over.form";
 import { loadLedgerLines } from "#server/views/panel-view";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -30,7 +33,8 @@ export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  return { log: await loadLedgerLines(ctx, params.panelId), today: format(ctx.now_ms(), "d MMMM yyyy") };
+  const [log, others_GU] = await Promise.all([loadLedgerLines(ctx, params.panelId), loadOthersGloss(ctx, params.jobId, params.panelId)]);
+  return { log, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
@@ -38,17 +42,30 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
   const form = await formOf(request);
-  return answerForm(form, z.object({ note: z.string().trim().max(400).default("") }), async (body) => ({
-    entryId: await recordEntry(ctx, { panelId, kind: "handOver", body, by, clientKey: textOf(form, "formKey") || null }),
-    message: "Handed over",
-  }));
+  switch (textOf(form, "intent")) {
+    case "outcome":
+      return answerForm(form, outcomeForm, async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "outcome", body, by }),
+        message: `Came out ${OUTCOMES[body.result]}: noted`,
+      }));
+    case "eye":
+      return answerForm(form, eyeForm, async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "eye", body, by }),
+        message: "Noted by eye",
+      }));
+    default:
+      return answerForm(form, handOverForm, async (body) => ({
+        entryId: await recordEntry(ctx, { panelId, kind: "handOver", body, by, clientKey: textOf(form, "formKey") || null }),
+        message: "Handed over",
+      }));
+  }
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 const ledgerList = later(() => import("./ledger-list"));
 
-export default function HandOver({ loaderData: { today, log } }: Route.ComponentProps) {
+export default function HandOver({ loaderData: { today, log, others_GU } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
@@ -68,6 +85,7 @@ export default function HandOver({ loaderData: { today, log } }: Route.Component
   const digits = units.film === "µm" ? 0 : 1;
   return (
     <article className="max-w-[860px]">
+      <GoesOutDesk others_GU={others_GU} />
       <div className="no-print mb-5 flex flex-wrap items-center gap-3">
         <h2 className="mr-auto text-[31px] leading-[1.12] font-semibold tracking-tight">
           {state.handedOver ? "Handed over." : clear ? "What the customer gets." : "Not measured yet."}

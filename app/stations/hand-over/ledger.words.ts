@@ -2,7 +2,7 @@ import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { OUTCOMES, PART_HELD, PHASES } from "#core/record/kinds";
+import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PART_HELD, PHASES } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
 import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
@@ -27,6 +27,8 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   bakeStart: "heat on",
   colourCoat: "coat below the clear",
   outcome: "how it came out",
+  neighbour: "the panel beside",
+  eye: "colour and coverage by eye",
   matteMix: "matte mix",
   strip: "strip beside the part",
   mendStep: "mended on the way",
@@ -80,6 +82,17 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return e.body.gauge;
     case "mendStep":
       return `${MEND_CARDS[e.body.card].name}, step ${e.body.step + 1}`;
+    case "neighbour":
+      return [
+        e.body.name,
+        e.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", "),
+        e.body.rating === null ? "" : `texture ${e.body.rating.toFixed(1)}`,
+        e.body.gloss60_GU === null ? "" : `${e.body.gloss60_GU} GU`,
+      ]
+        .filter(Boolean)
+        .join(": ");
+    case "eye":
+      return `colour ${EYE_COLOURS[e.body.colour]}, ${e.body.covered ? "covered" : "not covered"}, in ${EYE_LIGHTS[e.body.light]}`;
     case "outcome":
       return OUTCOMES[e.body.result];
     case "colourCoat":

@@ -1,7 +1,10 @@
 import { format } from "date-fns";
 import { Link, useFetcher } from "react-router";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
-import { type SprayedPanel, lastGood, repeatedCauses } from "#core/panel/next-time";
+import { CALIBRATED_FROM } from "#core/models/flow/run-calibration";
+import { runChance, sagAtEdge } from "#core/models/flow/run-chance";
+import { brier, reliability } from "#core/kernel/stats/reliability";
+import { type SprayedPanel, lastGood, repeatedCauses, toldPanels } from "#core/panel/next-time";
 import { show, showFilm } from "#core/kernel/units/format";
 import type { Quantity } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -75,12 +78,60 @@ export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
           <p className="text-ink2">No cause has been settled twice yet. The final word is given under Causes.</p>
         )}
       </section>
+      <Calibrated panels={panels} />
       <p className="mt-6">
         <Link to={`${base}/hand-over`} className="press">
           Back to the report
         </Link>
       </p>
     </>
+  );
+}
+
+/** What was said of a run before the coat, and what came of it, by tenths; how far the shop's own percentage is. */
+function Calibrated({ panels }: { panels: readonly SprayedPanel[] }) {
+  const told = toldPanels(panels);
+  const said = told.map((t) => ({ probability: runChance(sagAtEdge(t.sagLocal_m)), right: t.ran }));
+  const peel = told.map((t) => ({ probability: t.peelChance, right: t.peeled }));
+  const ran = told.filter((t) => t.ran).length;
+  const { logs, ofEach } = CALIBRATED_FROM;
+  const enough = told.length >= logs && Math.min(ran, told.length - ran) >= ofEach;
+  return (
+    <section className="mt-6" aria-labelledby="said-title" data-testid="reliability">
+      <h3 id="said-title" className="text-lg font-semibold">
+        What was said of runs, and what came of it
+      </h3>
+      <p className="max-w-[70ch] text-ink2">
+        {told.length === 0
+          ? "No result has been told yet: one tap on Hand over tells it."
+          : `${told.length} results told: ${ran} ran, ${told.filter((t) => t.peeled).length} peeled. Brier score ${brier(said).toFixed(2)} for runs, ${brier(peel).toFixed(2)} for peel; 0 is always right, 0.25 a coin.`}{" "}
+        {enough
+          ? "Enough: a run's chance is told as this shop's own percentage."
+          : `A percentage takes the place of the word from ${logs} results on, ${ofEach} runs and ${ofEach} without among them.`}
+      </p>
+      {said.length > 0 && (
+        <table className="mt-2 text-left [&_td]:py-1 [&_td]:pr-6">
+          <thead className="small-label border-b border-hair">
+            <tr>
+              <th className="pr-6">Said, before any tuning</th>
+              <th className="pr-6">Panels</th>
+              <th>Ran</th>
+            </tr>
+          </thead>
+          <tbody>
+            {reliability(said).map((t) => (
+              <tr key={t.from} className="border-b border-hair">
+                <td>
+                  {Math.round(100 * t.from)} to {Math.round(100 * t.from) + 10} in 100
+                </td>
+                <td>{t.n}</td>
+                <td>{Math.round(t.right * t.n)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
   );
 }
 

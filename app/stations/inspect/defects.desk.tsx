@@ -1,4 +1,5 @@
 import { DEFECTS } from "#core/models/defects/catalogue";
+import { FAULTS, REMEDIES, waysFor } from "#core/models/defects/remedies";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link, useFetcher } from "react-router";
@@ -33,6 +34,12 @@ function drawnText(drawn: Drawn, units: UnitPreferences): string {
   if (size) return `${show("length", size.length_m, units).text} ${units.length} long`;
   return drawn.as === "points" && drawn.points.length > 0 ? `${drawn.points.length} ${drawn.points.length === 1 ? "place" : "places"}` : "";
 }
+
+/** The ways that do something for it, best first. */
+const mendedBy = (kind: DefectKind) =>
+  waysFor(kind)
+    .map((w) => REMEDIES[w].name.toLowerCase())
+    .join("; ");
 
 const KINDS = Object.keys(DEFECTS) as DefectKind[];
 
@@ -126,7 +133,10 @@ export function DefectsDesk() {
             <dd>
               <b className="font-semibold">{facts.name}.</b> {facts.look}. <span className="text-ink2">{facts.tell}.</span>
               <span className="mt-1 block text-[14px] text-ink2">
-                Measure: {facts.measure}. If ignored: {facts.ifIgnored.toLowerCase()}.
+                At arm&rsquo;s length {FAULTS[kind].arm}; in the sun {FAULTS[kind].sun}. If ignored: {facts.ifIgnored.toLowerCase()}.
+              </span>
+              <span className="mt-1 block text-[14px] text-ink2" data-testid="mended-by">
+                Measure: {facts.measure}. Mended by: {mendedBy(kind)}.
               </span>
             </dd>
           </dl>

@@ -1,6 +1,6 @@
 import { StationTabs } from "~/kit/panel/station-tabs";
 
-/** Pages of the Plan station: the coats, the mix, the gloss. */
+/** Pages of the Plan station: the coats, the mix, the gloss, the panel beside. */
 export const PlanTabs = ({ base }: { base: string }) => (
   <StationTabs
     label="Plan"
@@ -8,6 +8,7 @@ export const PlanTabs = ({ base }: { base: string }) => (
       { to: `${base}/plan`, label: "Coats" },
       { to: `${base}/plan/mix`, label: "Mix" },
       { to: `${base}/plan/gloss`, label: "Gloss" },
+      { to: `${base}/plan/neighbour`, label: "Neighbour" },
     ]}
   />
 );

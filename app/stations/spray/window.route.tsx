@@ -11,6 +11,7 @@ import { SprayTabs } from "./tabs";
 import { serverContext } from "#server/running";
 import { loadRunCalibration } from "#server/views/calibration-view";
 import type { Route } from "./+types/window.route";
+import { neighbourOf } from "#core/panel/neighbour";
 import { usePanel } from "~/kit/panel/use-panel";
 
 const MS = 1000;
@@ -70,7 +71,7 @@ export default function PanelWindow({ loaderData: { calibration } }: Route.Compo
         shop={view.shopFactors}
         u_filmLog={view.shopFilm.u_log}
         calibration={calibration}
-        neighbour={state.texture.findLast((t) => t.body.role === "target")?.body.rating ?? null}
+        neighbour={neighbourOf(state)?.rating ?? null}
         onDry={onDry}
       />
       <div className="mt-6">

@@ -1,0 +1,150 @@
+import { useMemo } from "react";
+import { Link, useFetcher } from "react-router";
+import { filmState } from "#core/course/film-phase";
+import { type GoesOutPoint, goesOut } from "#core/judge/goes-out";
+import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, type Outcome } from "#core/record/kinds";
+import { KeptForm } from "~/kit/draft/draft-form";
+import type { FormAnswer } from "~/kit/form/answer";
+import { usePanel } from "~/kit/panel/use-panel";
+import { useUnits } from "~/kit/root/use-root";
+import { useNow } from "~/kit/shell/now";
+import { StrikeButton } from "~/kit/shell/strike-button";
+import { FieldErrors, SelectField } from "~/kit/ui/field";
+import { Tag } from "~/kit/ui/tag";
+import { POINT_NAMES, POINT_TAGS, goesOutSentence, pointWords } from "./goes-out.words";
+
+/** Where a point is looked at. */
+const PATHS: Record<GoesOutPoint["what"], string | null> = {
+  cured: "/spray/cure",
+  film: "/inspect",
+  faults: "/inspect/defects",
+  texture: "/inspect/reflection",
+  gloss: "/plan/gloss",
+  colour: null,
+  coverage: null,
+};
+const MINUTE_MS = 60_000;
+
+/** Does it go out? Every point with its word; what came of the coats, and colour and coverage by eye, told here. */
+export function GoesOutDesk({ others_GU }: { others_GU: readonly number[] }) {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
+  const { panel, state, job, floor_m, product } = view;
+  const out = useMemo(() => {
+    const film = filmState({ facts: state, sheet: product.sheet, way: job.way, finish: job.finish, now_ms });
+    return goesOut({
+      brief: panel,
+      state,
+      finish: job.finish,
+      targetGloss_GU: job.brief.targetGloss_GU,
+      floor_m,
+      cured: { share: film.cured, left_s: film.left_s },
+      others_GU,
+    });
+  }, [panel, state, job, floor_m, product.sheet, now_ms, others_GU]);
+  const sentence = goesOutSentence(out);
+  const tone = { goes: "text-glow-ink", look: "text-amber-ink", stays: "text-stop-ink", "not known": "text-ink2" }[out.verdict];
+  return (
+    <section aria-labelledby="out-title" className="no-print mb-8" data-testid="goes-out" data-verdict={out.verdict}>
+      <h2 id="out-title" className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
+        <em className={`not-italic ${tone}`}>{sentence.main}</em> {sentence.rest}
+      </h2>
+      <ul className="mt-4 border-t border-hair" aria-label="What is looked at">
+        {out.points.map((p) => {
+          const path = PATHS[p.what];
+          return (
+            <li
+              key={p.what}
+              className="grid grid-cols-[1fr_auto] items-center gap-x-4 border-b border-hair py-1.5 sm:grid-cols-[7rem_1fr_auto]"
+              data-point={p.what}
+              data-state={p.state}
+            >
+              <b className="font-semibold">{POINT_NAMES[p.what]}</b>
+              <span className="col-span-2 row-start-2 text-ink2 sm:col-span-1 sm:col-start-2 sm:row-start-1">{pointWords(p, units)}</span>
+              <span className="flex items-center gap-2 sm:col-start-3">
+                <Tag kind={POINT_TAGS[p.state].tag}>{POINT_TAGS[p.state].word}</Tag>
+                {p.state !== "good" && path && (
+                  <Link to={`${base}${path}`} className="press" data-kind="quiet">
+                    Go there<span className="sr-only">: {POINT_NAMES[p.what]}</span>
+                  </Link>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="mt-4 grid gap-x-10 gap-y-5 md:grid-cols-[1.2fr_1fr]">
+        <ByEye />
+        <CameOut />
+      </div>
+    </section>
+  );
+}
+
+/** Colour and coverage by the painter's eye, in a named light. */
+function ByEye() {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const last = view.state.eye;
+  const errors = fetcher.data?.ok === false ? fetcher.data.errors : {};
+  const options = (of: Record<string, string>) =>
+    Object.entries(of).map(([id, name]) => (
+      <option key={id} value={id}>
+        {name}
+      </option>
+    ));
+  return (
+    <div>
+      <h3 className="mb-2 text-lg font-semibold">By eye, beside the neighbour</h3>
+      <KeptForm fetcher={fetcher} place="eye" key={last?.id ?? ""} className="flex flex-wrap items-end gap-3">
+        <input type="hidden" name="intent" value="eye" />
+        <SelectField label="Colour" name="colour" defaultValue={last?.body.colour ?? "same"} errors={errors.colour}>
+          {options(EYE_COLOURS)}
+        </SelectField>
+        <SelectField label="Coverage" name="covered" defaultValue={last && !last.body.covered ? "no" : "yes"} errors={errors.covered}>
+          {options({ yes: "covered", no: "not covered" })}
+        </SelectField>
+        <SelectField label="In" name="light" defaultValue={last?.body.light ?? "daylight"} errors={errors.light}>
+          {options(EYE_LIGHTS)}
+        </SelectField>
+        <button className="press" disabled={fetcher.state !== "idle"}>
+          Note it
+        </button>
+        {last && <StrikeButton entryId={last.id} what="what was seen by eye" />}
+      </KeptForm>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </div>
+  );
+}
+
+/** One tap: what came of the coats. */
+function CameOut() {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const told = view.state.outcome;
+  if (view.state.coats.length === 0) return null;
+  return (
+    <div>
+      <h3 className="mb-2 text-lg font-semibold">How did the coats come out?</h3>
+      <div className="flex flex-wrap items-center gap-2" role="group" aria-label="How did the coats come out?">
+        {(Object.keys(OUTCOMES) as Outcome[]).map((result) => (
+          <button
+            key={result}
+            type="button"
+            className="press"
+            aria-pressed={told?.body.result === result}
+            {...(told?.body.result === result ? { "data-kind": "main" } : {})}
+            disabled={fetcher.state !== "idle"}
+            onClick={() => void fetcher.submit({ intent: "outcome", result }, { method: "post" })}
+          >
+            {OUTCOMES[result][0]!.toUpperCase() + OUTCOMES[result].slice(1)}
+          </button>
+        ))}
+        {told && <StrikeButton entryId={told.id} what="how it came out" />}
+      </div>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+      <p className="mt-1 text-[13px] text-ink2">It teaches this shop&rsquo;s own chance of a run: see Next time.</p>
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import type { GoesOut, GoesOutPoint, PointState } from "#core/judge/goes-out";
+import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { FAULTS } from "#core/models/defects/remedies";
+import { EYE_COLOURS, EYE_LIGHTS } from "#core/record/kinds";
+import { textureWords } from "~/kit/words/texture-words";
+
+export const POINT_TAGS: Record<PointState, { tag: "good" | "caution" | "stop" | "open"; word: string }> = {
+  good: { tag: "good", word: "good" },
+  look: { tag: "caution", word: "look again" },
+  against: { tag: "stop", word: "against it" },
+  missing: { tag: "open", word: "nobody looked" },
+};
+
+/** The verdict as a sentence. */
+export function goesOutSentence({ verdict, points }: GoesOut): { main: string; rest: string } {
+  const of = (state: PointState) => points.filter((p) => p.state === state).map((p) => POINT_NAMES[p.what].toLowerCase());
+  switch (verdict) {
+    case "goes":
+      return { main: "It goes out.", rest: "Everything was looked at, and nothing speaks against it." };
+    case "look":
+      return { main: "It may go out.", rest: `Look again: ${of("look").join(", ")}.` };
+    case "stays":
+      return { main: "It stays.", rest: `Against it: ${of("against").join(", ")}.` };
+    case "not known":
+      return { main: "Not known yet.", rest: `Nobody looked at: ${of("missing").join(", ")}.` };
+  }
+}
+
+export const POINT_NAMES: Record<GoesOutPoint["what"], string> = {
+  cured: "Cure",
+  film: "Film left",
+  faults: "Faults",
+  texture: "Texture",
+  gloss: "Gloss",
+  colour: "Colour",
+  coverage: "Coverage",
+};
+
+/** What decides a point, in a line. */
+export function pointWords(p: GoesOutPoint, units: UnitPreferences): string {
+  switch (p.what) {
+    case "cured":
+      return p.state === "good" ? "hard enough to be handled" : `soft for another ${showWait(p.left_s)}: prints, and no cover on it`;
+    case "film": {
+      const floor = `floor ${showFilm(p.floor_m, units).text} ${units.film}`;
+      if (p.clear_m === null || p.u_m === null)
+        return p.state === "look" ? `by forecast alone, ${floor}` : `nothing read over clear, ${floor}`;
+      const film = showWithUncertainty("film", p.clear_m, p.u_m, units);
+      return `${film.text} ${film.unit} where it is thinnest, ${floor}`;
+    }
+    case "faults": {
+      if (p.open.length === 0) return p.state === "missing" ? "nobody noted what he saw" : "none is open";
+      const list = p.open.map((f) => `${f.count > 1 ? `${f.count} × ` : ""}${DEFECT_KINDS[f.kind].name.toLowerCase()}`).join(", ");
+      const worst = p.open[0]!;
+      return `${list}: rejected ${showChance(p.chance)}; at arm's length ${FAULTS[worst.kind].arm}, in the sun ${FAULTS[worst.kind].sun}`;
+    }
+    case "texture": {
+      if (p.part === null) return "not rated as it is";
+      const own = `${p.part.toFixed(1)}, ${textureWords(p.part)}`;
+      if (p.beside === null) return p.state === "missing" ? `${own}; the panel beside is not rated` : own;
+      return `${own}; ${p.beside === 1 ? "show flat wants glass" : `the panel beside ${p.beside.toFixed(1)}`}`;
+    }
+    case "gloss": {
+      if (p.part_GU === null) return "not read on the part";
+      const own = `${show("gloss", p.part_GU, units, 1).text} GU at 60°`;
+      if (p.wanted_GU === null) return p.state === "missing" ? `${own}; nothing to hold it against` : own;
+      const against = { neighbour: "the panel beside", brief: "wanted", "other panel": "another panel of the job" }[p.from ?? "brief"];
+      return `${own}, ${against} ${show("gloss", p.wanted_GU, units, 1).text}${p.state === "against" ? ": seen side by side" : ""}`;
+    }
+    case "colour":
+      return p.colour === null || p.light === null
+        ? "not held beside the neighbour"
+        : `${EYE_COLOURS[p.colour as keyof typeof EYE_COLOURS]} in ${EYE_LIGHTS[p.light]}${p.state === "look" && p.colour === "same" ? "; daylight decides" : ""}`;
+    case "coverage":
+      return p.covered === null || p.light === null
+        ? "not looked at"
+        : `${p.covered ? "covered" : "not covered"} in ${EYE_LIGHTS[p.light]}`;
+  }
+}

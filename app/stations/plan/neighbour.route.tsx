@@ -1,0 +1,45 @@
+import { keepPhoto } from "#server/commands/photos";
+import { recordEntry } from "#server/commands/record-entry";
+import { serverContext } from "#server/running";
+import { answerForm, textOf } from "~/kit/form/answer";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formOf } from "~/kit/http/body.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { usePanel } from "~/kit/panel/use-panel";
+import { NeighbourDesk } from "./neighbour.desk";
+import { neighbourForm } from "./neighbour.form";
+import { PlanTabs } from "./tabs";
+import type { Route } from "./+types/neighbour.route";
+
+export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units, by } = await formPrefs(request, form);
+  return answerForm(form, neighbourForm(units), async (body) => {
+    const file = form.get("photos");
+    const photoId =
+      file instanceof File && file.name ? await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }) : null;
+    return {
+      entryId: await recordEntry(ctx, {
+        panelId,
+        kind: "neighbour",
+        body: { ...body, photoId },
+        by,
+        clientKey: textOf(form, "formKey") || null,
+      }),
+      message: `${body.name}: kept as the neighbour`,
+    };
+  });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+export default function NeighbourPage() {
+  const { base } = usePanel();
+  return (
+    <>
+      <PlanTabs base={base} />
+      <NeighbourDesk />
+    </>
+  );
+}

@@ -1,0 +1,164 @@
+import { noGaugeReads, type PanelBrief } from "../panel/brief";
+import type { PanelFacts } from "../panel/derive-panel";
+import { neighbourOf } from "../panel/neighbour";
+import { median } from "../kernel/stats/summary";
+import { isFold } from "../models/defects/kinds";
+import { type Fault, seenChance } from "../models/defects/remedies";
+import type { Finish } from "../models/ways/way";
+import type { EyeLight } from "../record/kinds";
+import { openFaults } from "./open-faults";
+import { openNibs, openRuns } from "./zone-plan";
+
+/** How a point stands: as it should, worth a look, against it, or nobody has looked. */
+export type PointState = "good" | "look" | "against" | "missing";
+
+/** What is looked at before a panel goes out, each with the figures that decide it. */
+export type GoesOutPoint =
+  | { what: "cured"; state: PointState; left_s: number }
+  | { what: "film"; state: PointState; clear_m: number | null; u_m: number | null; floor_m: number }
+  | { what: "faults"; state: PointState; open: Fault[]; chance: number }
+  | { what: "texture"; state: PointState; part: number | null; beside: number | null }
+  | {
+      what: "gloss";
+      state: PointState;
+      part_GU: number | null;
+      wanted_GU: number | null;
+      from: "neighbour" | "brief" | "other panel" | null;
+    }
+  | { what: "colour"; state: PointState; colour: string | null; light: EyeLight | null }
+  | { what: "coverage"; state: PointState; covered: boolean | null; light: EyeLight | null };
+export interface GoesOut {
+  verdict: "goes" | "look" | "stays" | "not known";
+  points: GoesOutPoint[];
+}
+
+/** Steps of the scale 1 … 5 that are not told apart, and that are told apart at once. Defaults of ours. */
+const TEXTURE_STEP = { same: 0.5, off: 1 } as const;
+/** Gloss of two matte parts side by side: the same within the greater of both, seen at once beyond. Defaults of ours, after 26.3 against 21.7 GU. */
+const MATTE_GLOSS = { same: { GU: 1.5, share: 0.08 }, off: { GU: 3, share: 0.15 } } as const;
+/** A gloss part below this at 60° is dull; below the second it is seen. Common practice: fresh clear reads 85 to 95. */
+const GLOSS_60 = { good: 84, dull: 75 } as const;
+/** What is rejected more often than this stays, and what is worth a look. */
+const REJECTED = { look: 0.1, against: 0.5 } as const;
+/** Light in which colour is judged: the others hide it. */
+const DECIDES: readonly EyeLight[] = ["daylight", "sun"];
+
+export interface GoesOutInput {
+  brief: PanelBrief;
+  state: PanelFacts & { film: { mean: { clear_m: number; u_m: number } | null; thinnest: { clear_m: number; u_m: number } | null } };
+  finish: Finish;
+  targetGloss_GU: number | null;
+  floor_m: number;
+  cured: { share: number; left_s: number };
+  /** Gloss at 60° of the job's other panels, where it was read. */
+  others_GU?: readonly number[];
+}
+
+/**
+ * Whether a finished panel goes out: its cure, film, faults, texture, gloss, colour and coverage, each with a word; and what is missing. It refuses
+ * nothing: hand-over says what was not done. @throws RangeError
+ */
+export function goesOut(input: GoesOutInput): GoesOut {
+  const points = [
+    curedPoint(input),
+    filmPoint(input),
+    faultsPoint(input),
+    texturePoint(input),
+    glossPoint(input),
+    ...eyePoints(input),
+  ].filter((p): p is GoesOutPoint => p !== null);
+  const any = (state: PointState) => points.some((p) => p.state === state);
+  return { verdict: any("against") ? "stays" : any("look") ? "look" : any("missing") ? "not known" : "goes", points };
+}
+
+const curedPoint = ({ cured: { share, left_s } }: GoesOutInput): GoesOutPoint => ({
+  what: "cured",
+  state: share >= 1 ? "good" : "look",
+  left_s,
+});
+
+function filmPoint({ brief, state: { film }, floor_m }: GoesOutInput): GoesOutPoint {
+  const there = film.thinnest ?? film.mean;
+  if (!there) return { what: "film", state: noGaugeReads(brief.substrate) ? "look" : "missing", clear_m: null, u_m: null, floor_m };
+  const state = there.clear_m < floor_m ? "against" : there.clear_m - 2 * there.u_m < floor_m ? "look" : "good";
+  return { what: "film", state, clear_m: there.clear_m, u_m: there.u_m, floor_m };
+}
+
+function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
+  const nibs = openNibs(state).reduce((a, d) => a + d.body.count, 0);
+  const runs = openRuns(state);
+  const open: Fault[] = [
+    ...runs.map(({ entry, height_m }) => ({ kind: entry.body.kind, count: 1, height_m, area_m2: null })),
+    ...(nibs > 0 ? [{ kind: "nib" as const, count: nibs, height_m: null, area_m2: null }] : []),
+    ...openFaults(state).filter((f) => f.kind !== "peel"),
+  ];
+  const chance = 1 - open.reduce((a, f) => a * (1 - seenChance(isFold(f.kind) ? { ...f, count: 1 } : f, finish)), 1);
+  const looked = state.defects.length > 0 || state.texture.some((t) => t.body.role === "part") || state.outcome !== null;
+  if (open.length === 0) return { what: "faults", state: looked ? "good" : "missing", open, chance };
+  return { what: "faults", state: chance > REJECTED.against ? "against" : chance > REJECTED.look ? "look" : "good", open, chance };
+}
+
+function texturePoint({ state, finish }: GoesOutInput): GoesOutPoint | null {
+  if (finish === "matte") return null;
+  const part = state.texture.findLast((t) => t.body.role === "part")?.body.rating ?? null;
+  const beside = finish === "match" ? (neighbourOf(state)?.rating ?? null) : finish === "flat" ? 1 : null;
+  if (part === null || (finish === "match" && beside === null)) return { what: "texture", state: "missing", part, beside };
+  if (beside === null) return { what: "texture", state: part > 4 ? "against" : part > 3.5 ? "look" : "good", part, beside };
+  const off = finish === "flat" ? Math.max(0, part - beside - TEXTURE_STEP.same) : Math.abs(part - beside);
+  return { what: "texture", state: off <= TEXTURE_STEP.same ? "good" : off <= TEXTURE_STEP.off ? "look" : "against", part, beside };
+}
+
+/** How two glosses stand beside each other: a matte part against what is wanted, or against the next face. @throws RangeError */
+export function glossBeside(one_GU: number, other_GU: number): Exclude<PointState, "missing"> {
+  if (!(one_GU >= 0) || !(other_GU >= 0)) throw new RangeError(`gloss must be >= 0, got ${one_GU} and ${other_GU}`);
+  const off = Math.abs(one_GU - other_GU);
+  const of = (l: { GU: number; share: number }) => Math.max(l.GU, l.share * Math.min(one_GU, other_GU));
+  return off <= of(MATTE_GLOSS.same) ? "good" : off <= of(MATTE_GLOSS.off) ? "look" : "against";
+}
+
+const RANK = { good: 0, look: 1, against: 2 } as const;
+
+function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint {
+  const read = state.gloss.findLast((g) => g.body.role === "part" && g.body.angle === 60);
+  const part_GU = read ? median(read.body.readings.map((r) => r.gloss_GU)) : null;
+  const beside = neighbourOf(state)?.gloss60_GU ?? null;
+  if (finish !== "matte") {
+    if (part_GU === null) return { what: "gloss", state: "missing", part_GU, wanted_GU: null, from: null };
+    return {
+      what: "gloss",
+      state: part_GU >= GLOSS_60.good ? "good" : part_GU >= GLOSS_60.dull ? "look" : "against",
+      part_GU,
+      wanted_GU: null,
+      from: null,
+    };
+  }
+  const wanted = [
+    ...(beside === null ? [] : [{ GU: beside, from: "neighbour" as const }]),
+    ...(beside === null && targetGloss_GU !== null ? [{ GU: targetGloss_GU, from: "brief" as const }] : []),
+    ...others_GU.map((GU) => ({ GU, from: "other panel" as const })),
+  ];
+  if (part_GU === null || wanted.length === 0)
+    return { what: "gloss", state: "missing", part_GU, wanted_GU: wanted[0]?.GU ?? null, from: wanted[0]?.from ?? null };
+  const worst = wanted.map((w) => ({ ...w, state: glossBeside(part_GU, w.GU) })).reduce((a, w) => (RANK[w.state] > RANK[a.state] ? w : a));
+  return { what: "gloss", state: worst.state, part_GU, wanted_GU: worst.GU, from: worst.from };
+}
+
+function eyePoints({ state }: GoesOutInput): GoesOutPoint[] {
+  const eye = state.eye?.body ?? null;
+  if (!eye)
+    return [
+      { what: "colour", state: "missing", colour: null, light: null },
+      { what: "coverage", state: "missing", covered: null, light: null },
+    ];
+  const decides = DECIDES.includes(eye.light);
+  const colour = eye.colour === "off" ? "against" : eye.colour === "near" || !decides ? "look" : "good";
+  return [
+    { what: "colour", state: colour, colour: eye.colour, light: eye.light },
+    {
+      what: "coverage",
+      state: eye.covered ? (decides || eye.light === "lamp" ? "good" : "look") : "against",
+      covered: eye.covered,
+      light: eye.light,
+    },
+  ];
+}

@@ -398,4 +398,11 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     },
     0,
   );
+
+  // The bonnet as it was looked at when it went out; the wing beside the door, which the door has to match.
+  await add(lodos.panelId, "texture", { role: "target", rating: 3.5, place: "front wing" });
+  await add(lodos.panelId, "texture", { role: "part", rating: 3, place: "middle" });
+  await add(lodos.panelId, "eye", { colour: "same", covered: true, light: "daylight" });
+  await add(lodos.panelId, "outcome", { result: "right" });
+  await add(doorId, "neighbour", { name: "Front wing", readings: [], rating: 3.5, gloss60_GU: 92, photoId: null });
 }

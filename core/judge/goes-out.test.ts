@@ -14,7 +14,7 @@ type Ledger = ReturnType<typeof testLedger>;
 
 function out(
   add: (l: Ledger) => unknown = () => undefined,
-  { clear = 75, finish = "match" as Finish, ...more }: Partial<GoesOutInput> & { clear?: number } = {},
+  { clear = 75, finish = "match", ...more }: Partial<GoesOutInput> & { clear?: number } = {},
 ) {
   const l = testLedger({ places });
   l.read("before", [92, 90, 94, 91, 93, 90]);

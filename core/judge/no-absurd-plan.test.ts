@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { panelShape, suggestSpots } from "../kernel/geometry/shapes";
 import { GRAIN_M } from "../models/correction/abrasives";
 import { CORRECTION_SCHOOL_IDS, correctionSchool, reachOf } from "../models/correction/schools";
-import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
+import { RUN_SCHOOLS } from "../models/correction/run-work";
 import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "../models/correction/bench-habits";
 import { DEFECT_IDS, DEFECT_KINDS } from "../models/defects/kinds";
 import { REMEDIES } from "../models/defects/remedies";

@@ -70,7 +70,7 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
           {showWithUncertainty("film", c.clear_m, c.u_clear_m, units).text} {units.film}
           {inferred ? ", inferred" : ""}; {c.nibs} {c.nibs === 1 ? "nib" : "nibs"};{" "}
           {c.run ? `a run ${showFilm(c.run.height_m, units).text} ${units.film} high` : "no run with its size"}; peel{" "}
-          {showFilm(c.peakToValley_m, units).text} against {showFilm(c.wanted_m, units).text} wanted.
+          {showFilm(c.peakToValley_m, units).text} {units.film} against {showFilm(c.wanted_m, units).text} wanted.
         </p>
         {(c.faults ?? []).length > 0 && (
           <ul className="mt-2 max-w-[75ch] border-t border-hair" aria-label="Faults weighed">
@@ -184,7 +184,7 @@ function OptionRow({
       </td>
       <td className="text-right">
         {o.feasible && (
-          <Link to={`${base}${nextPath(o)}`} className="press" {...(chosen ? { "data-kind": "main" } : {})}>
+          <Link to={`${base}${nextPath(o)}`} className="press whitespace-nowrap" {...(chosen ? { "data-kind": "main" } : {})}>
             {NEXT[o.kind].name}
           </Link>
         )}

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { panelShape, suggestSpots } from "../kernel/geometry/shapes";
-import { FINISH_KEYS, type Finish } from "../models/ways/way";
+import { FINISH_KEYS } from "../models/ways/way";
 import { DEFECT_IDS } from "../models/defects/kinds";
 import { neighbourOf } from "../panel/neighbour";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";

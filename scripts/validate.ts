@@ -6,6 +6,7 @@ import { COVERAGE } from "#core/kernel/units/format";
 import { pictureOf } from "#core/models/photo/picture";
 import { readReflection } from "#core/models/photo/reflection-check";
 import { TUBE_SETUP, photographTube } from "#stand-ins/camera";
+import { causesSection, runsSection } from "./forecasts";
 import { type Known, simulate } from "./truth";
 
 const PANELS = Number(process.env.PANELS ?? 300);
@@ -106,6 +107,8 @@ const reflections = Array.from({ length: 40 }, (_, i) => {
   return a.ok ? a.reading.long_rad / long_rad : NaN;
 }).sort((a, b) => a - b);
 lines.push(
+  ...causesSection(),
+  ...runsSection(),
   "## Reflection check",
   "",
   `Of ${reflections.length} rendered tubes with slopes of 0.3 to 1.7 mrad, ${reflections.filter((r) => Math.abs(r - 1) <= 0.25).length} were read within a quarter of the true slope; read ÷ true from ${reflections[0]!.toFixed(2)} to ${reflections.at(-1)!.toFixed(2)}, middle ${reflections[20]!.toFixed(2)}.`,

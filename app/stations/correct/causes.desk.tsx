@@ -14,6 +14,14 @@ import { InUnits } from "~/kit/ui/in-units";
 import { inUnits } from "#core/kernel/units/in-units";
 
 const SHOWN = 5;
+const TRY_WORDS: Record<string, string> = {
+  faster: "a tenth faster",
+  slower: "a tenth slower",
+  closer: "closer",
+  "more-air": "more pressure",
+  "slow-hardener": "slow hardener",
+  flash: "a longer flash",
+};
 const PLACES: Record<ChangeAt, { path: string; name: string }> = {
   window: { path: "/spray/window", name: "Will it run?" },
   gun: { path: "/spray/gun", name: "Gun" },
@@ -130,9 +138,15 @@ function CauseChange({ id, base, kind, chosen }: { id: CauseId; base: string; ki
       <span className="min-w-52 flex-1 text-[14px]">
         Next time: <InUnits>{lower(cause.change)}</InUnits>.
       </span>
-      <Link to={cause.at === "shelf" ? "/shelf" : `${base}${place.path}`} className="press" data-kind="quiet">
-        {place.name}
-      </Link>
+      {cause.try ? (
+        <Link to={`${base}/spray/window?try=${cause.try}`} className="press" data-kind="quiet">
+          Try it: {TRY_WORDS[cause.try]}
+        </Link>
+      ) : (
+        <Link to={cause.at === "shelf" ? "/shelf" : `${base}${place.path}`} className="press" data-kind="quiet">
+          {place.name}
+        </Link>
+      )}
       {!chosen && (
         <button className="press" disabled={fetcher.state !== "idle"}>
           It was this

@@ -63,6 +63,7 @@ export function FlowDesk({
   shop,
   u_filmLog,
   calibration = null,
+  proposed = null,
   neighbour,
   onDry,
 }: {
@@ -88,6 +89,8 @@ export function FlowDesk({
   u_filmLog?: number;
   /** The shop's own chance of a run; null: not enough results yet. */
   calibration?: RunCalibration | null;
+  /** A small change that a cause asks for, by its id. */
+  proposed?: string | null;
   /** Texture of the neighbour or the target on the scale 1 … 5, as rated; null: not rated. */
   neighbour?: number | null;
   onDry?: (dry_m: number | null) => void;
@@ -165,6 +168,7 @@ export function FlowDesk({
   const beside = useMemo(() => (calm && neighbour != null ? withTexture(calm, neighbour) : null), [calm, neighbour]);
   const dry_m = worked ? worked.verdict.result.coats.at(-1)!.deposit.dry_m : null;
   useEffect(() => onDry?.(dry_m), [dry_m, onDry]);
+  const proposal = FLOW_CHANGES.find((c) => c.id === proposed);
   const runs = worked && runTold({ chance: worked.verdict.runChance, sagLocal_m: worked.verdict.result.sagLocal_m }, calibration);
   const peels = worked && CHANCE_OF.peel[chanceWord(worked.verdict.peelChance)];
   const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
@@ -221,6 +225,27 @@ export function FlowDesk({
                 <swept.SweptMap setting={setting} xAxis={pair.x} yAxis={pair.y} point={point} textureLimit={textureLimit} onMove={move} />
               )}
             </div>
+          )}
+          {proposal && setting && (
+            <p className="mt-2 flex flex-wrap items-center gap-2" data-testid="proposed">
+              <span className="font-semibold">The cause asks for it:</span>
+              <button
+                type="button"
+                className="press"
+                data-kind="main"
+                onClick={() => {
+                  const moved = applyChange(setting, proposal);
+                  if (moved) take(moved);
+                }}
+              >
+                <InUnits>{proposal.words}</InUnits>
+              </button>
+            </p>
+          )}
+          {parsed.success && parsed.data.reducer > sheet.reducerMax + 1e-9 && (
+            <p className="mt-2 max-w-[60ch] font-medium text-amber-ink" data-testid="over-reduced">
+              Beyond the sheet: less film, gloss, hardness and UV protection. Accept some peel and polish it out.
+            </p>
           )}
           {around && setting && (
             <div className="mt-2 flex flex-wrap items-center gap-2">

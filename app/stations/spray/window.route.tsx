@@ -1,4 +1,5 @@
 import { useCallback, useMemo } from "react";
+import { useSearchParams } from "react-router";
 import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
 import type { FlowCoat } from "#core/models/flow/simulate-coats";
 import { wetBuild } from "#core/course/next-wait";
@@ -21,6 +22,7 @@ export async function loader() {
 }
 
 export default function PanelWindow({ loaderData: { calibration } }: Route.ComponentProps) {
+  const [params] = useSearchParams();
   const { view, base, setPreview } = usePanel();
   const { state, panel, product, job } = view;
   const { sheet } = product;
@@ -71,6 +73,7 @@ export default function PanelWindow({ loaderData: { calibration } }: Route.Compo
         shop={view.shopFactors}
         u_filmLog={view.shopFilm.u_log}
         calibration={calibration}
+        proposed={params.get("try")}
         neighbour={neighbourOf(state)?.rating ?? null}
         onDry={onDry}
       />

@@ -2,6 +2,7 @@ import { DEFECT_IDS, type DefectKind } from "#core/models/defects/kinds";
 import fc from "fast-check";
 import { DEFECTS } from "#core/models/defects/catalogue";
 import { CAUSES, CAUSE_IDS, type Cause, type CauseId } from "#core/models/defects/causes";
+import { FLOW_CHANGES } from "#core/models/flow/flow-advice";
 import { type Evidence, diagnose } from "#core/models/defects/diagnose";
 import { OBSERVATIONS, OBSERVATION_IDS } from "#core/models/defects/observations";
 
@@ -360,6 +361,11 @@ test("every defect has causes, every cause a defect, every finding is used, and 
     expect(Object.values(DEFECTS[kind]).every((v) => v.length > 0)).toBe(true);
   }
   for (const id of CAUSE_IDS) expect(Object.keys(CAUSES[id].of).length).toBeGreaterThan(0);
+  // What a cause proposes to try is one of the flow window's own small changes.
+  const changes = FLOW_CHANGES.map((c) => c.id);
+  const tried = CAUSE_IDS.flatMap((id) => (CAUSES[id] as Cause).try ?? []);
+  expect(tried.length).toBeGreaterThan(4);
+  for (const id of tried) expect(changes).toContain(id);
   const used = new Set(CAUSE_IDS.flatMap((id) => Object.keys(CAUSES[id].shows)));
   expect(OBSERVATION_IDS.filter((id) => !used.has(id))).toEqual([]);
   for (const o of Object.values(OBSERVATIONS)) {

@@ -13,6 +13,8 @@ export interface Cause {
   /** What to change next time, and where. */
   change: string;
   at: ChangeAt;
+  /** The small change of the flow window that does it, by its id; none where it is no setting of the gun. */
+  try?: string;
   /** How sure the trade is of these figures: 1 sure, 2 fairly, 3 a guess. */
   confidence: 1 | 2 | 3;
 }
@@ -27,6 +29,7 @@ export const CAUSES = {
     shows: { settingsRun: 0.75, close: 0.45, slow: 0.5, thickCoat: 0.65, edgePlace: 0.4, upright: 0.9, onePlace: 0.6 },
     change: "Hold back, move faster or close the fluid a little; look at the run border before you pull the trigger",
     at: "window",
+    try: "faster",
     confidence: 1,
   },
   tooSoon: {
@@ -35,6 +38,7 @@ export const CAUSES = {
     shows: { flashShort: 0.92, upright: 0.8, settingsRun: 0.4, nextDay: 0.4 },
     change: "Wait out the flash and make the touch test in a hidden place",
     at: "coat-plan",
+    try: "flash",
     confidence: 1,
   },
   coldPart: {
@@ -67,6 +71,7 @@ export const CAUSES = {
     shows: { hot: 0.8, fastHardener: 0.7, settingsPeel: 0.6, onePlace: 0.15, cold: 0.02 },
     change: "A slower hardener, or a cooler booth",
     at: "mix",
+    try: "slow-hardener",
     confidence: 1,
   },
   tooFar: {
@@ -75,6 +80,7 @@ export const CAUSES = {
     shows: { far: 0.8, quick: 0.5, thinCoat: 0.55, settingsPeel: 0.55, roughHand: 0.5, topEdge: 0.4 },
     change: "Come closer or slow down; reach the far side from a step",
     at: "gun",
+    try: "closer",
     confidence: 1,
   },
   lowPressure: {
@@ -83,6 +89,7 @@ export const CAUSES = {
     shows: { lowPressure: 0.9, settingsPeel: 0.4, onePlace: 0.2 },
     change: "A pound or two more at the gun, trigger pulled; nobody else on the line",
     at: "gun",
+    try: "more-air",
     confidence: 1,
   },
   thickMaterial: {
@@ -491,6 +498,7 @@ export const CAUSES = {
     shows: { afterPolish: 0.05, thickCoat: 0.4, settingsPeel: 0.3 },
     change: "Spray a card and lay it beside the neighbour first",
     at: "window",
+    try: "slower",
     confidence: 2,
   },
 } as const satisfies Record<string, Cause>;

@@ -1,25 +1,9 @@
 import fc from "fast-check";
-import { normalCdf } from "#core/kernel/stats/normal";
-import { seededRandom } from "#core/kernel/stats/random";
 import { brier, reliability } from "#core/kernel/stats/reliability";
-import { FLOW } from "./constants";
 import { CALIBRATED_FROM, type RunLog, calibrateRuns, calibratedChance } from "./run-calibration";
 import { runChance, sagAtEdge } from "./run-chance";
+import { hiddenShop } from "./testing/hidden-shop";
 
-/** A simulated shop: its border lies elsewhere than the model's, and is as wide as its painters are uneven; nobody knows either figure. */
-function hiddenShop(seed: number) {
-  const random = seededRandom(7919 * seed);
-  const gauss = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-  const shift = 0.6 * gauss();
-  const width = 0.45 + 0.8 * random();
-  /** A coat as its painters lay it: the model's sag about their usual, and whether it ran. */
-  const coat = (): RunLog => {
-    const ratio = -1 + 0.9 * gauss();
-    const sagLocal_m = (FLOW.sagRun_m * Math.exp(ratio)) / sagAtEdge(1);
-    return { sagLocal_m, ran: random() < normalCdf((ratio + shift) / width) };
-  };
-  return { coat };
-}
 const LOGS = 60;
 
 test("60 logs of each of 60 hidden shops: what is said of fresh coats comes true within ten points in every tenth", () => {

@@ -47,7 +47,7 @@ test("everything looked at and nothing against it: it goes out; with nothing loo
   expect(out(looked).verdict).toBe("goes");
   const none = out();
   expect(none.verdict).toBe("not known");
-  expect(none.points.filter((p) => p.state === "missing").map((p) => p.what)).toEqual(["faults", "texture", "gloss", "colour", "coverage"]);
+  expect(none.points.filter((p) => p.state === "missing").map((p) => p.what)).toEqual(["faults", "texture", "colour", "coverage"]);
 });
 
 test("two matte faces of 26.3 and 21.7 GU get a word: seen side by side", () => {

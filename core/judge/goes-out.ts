@@ -118,12 +118,13 @@ export function glossBeside(one_GU: number, other_GU: number): Exclude<PointStat
 
 const RANK = { good: 0, look: 1, against: 2 } as const;
 
-function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint {
+/** Of a gloss part only where it was read: few own a meter, and nothing hangs on it. */
+function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint | null {
   const read = state.gloss.findLast((g) => g.body.role === "part" && g.body.angle === 60);
   const part_GU = read ? median(read.body.readings.map((r) => r.gloss_GU)) : null;
   const beside = neighbourOf(state)?.gloss60_GU ?? null;
   if (finish !== "matte") {
-    if (part_GU === null) return { what: "gloss", state: "missing", part_GU, wanted_GU: null, from: null };
+    if (part_GU === null) return null;
     return {
       what: "gloss",
       state: part_GU >= GLOSS_60.good ? "good" : part_GU >= GLOSS_60.dull ? "look" : "against",

@@ -7,6 +7,7 @@ import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useRoot, useUnits } from "~/kit/root/use-root";
+import { BigFigures } from "~/kit/ui/big-figures";
 import { useNow } from "~/kit/shell/now";
 import { runTold } from "~/kit/words/flow-words";
 import { maskWords } from "~/kit/words/mask-words";
@@ -169,14 +170,5 @@ function CoatFigures({ step, now_ms, calibration }: { step: CourseStep; now_ms: 
     ...coatFigures(step, { now_ms, clear: view.state.expectedClear }, units),
     ...(word ? [{ big: word.big, small: `${word.small}, at the edges` }] : []),
   ];
-  return (
-    <dl className="mt-4 flex flex-wrap gap-x-9 gap-y-3" data-testid="coat-figures">
-      {figures.map(({ big, small }) => (
-        <div key={small}>
-          <dd className="text-[27px] leading-none font-semibold tracking-tight">{big}</dd>
-          <dt className="text-[13px] text-ink2">{small}</dt>
-        </div>
-      ))}
-    </dl>
-  );
+  return <BigFigures figures={figures} testId="coat-figures" />;
 }

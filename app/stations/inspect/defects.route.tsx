@@ -1,10 +1,10 @@
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { keepPhoto } from "#server/commands/photos";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { DefectsDesk } from "./defects.desk";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { defectForm } from "./inspect.form";
+import { photoOf } from "~/kit/http/photo.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { InspectTabs } from "./tabs";
@@ -19,9 +19,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {
-    const file = form.get("photos");
-    const photoId =
-      file instanceof File && file.name ? await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }) : null;
+    const photoId = await photoOf(ctx, form);
     return {
       entryId: await recordEntry(ctx, {
         panelId,

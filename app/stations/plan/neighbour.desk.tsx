@@ -6,6 +6,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { StrikeButton } from "~/kit/shell/strike-button";
+import { BigFigures } from "~/kit/ui/big-figures";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { textureWords } from "~/kit/words/texture-words";
 
@@ -44,16 +45,7 @@ export function NeighbourDesk() {
           "Read the panel beside before the gun is filled: what this one has to match."
         )}
       </h2>
-      {figures.length > 0 && (
-        <dl className="mt-4 flex flex-wrap gap-x-9 gap-y-3" data-testid="neighbour-figures">
-          {figures.map(({ big, small }) => (
-            <div key={small}>
-              <dd className="text-[27px] leading-none font-semibold tracking-tight">{big}</dd>
-              <dt className="text-[13px] text-ink2">{small}</dt>
-            </div>
-          ))}
-        </dl>
-      )}
+      {figures.length > 0 && <BigFigures figures={figures} testId="neighbour-figures" />}
       {beside?.photoId && (
         <a href={`/do/photos/${beside.photoId}?original`} className="mt-4 inline-block">
           <img

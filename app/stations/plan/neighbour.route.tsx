@@ -1,7 +1,7 @@
-import { keepPhoto } from "#server/commands/photos";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
+import { photoOf } from "~/kit/http/photo.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -16,9 +16,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   return answerForm(form, neighbourForm(units), async (body) => {
-    const file = form.get("photos");
-    const photoId =
-      file instanceof File && file.name ? await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }) : null;
+    const photoId = await photoOf(ctx, form);
     return {
       entryId: await recordEntry(ctx, {
         panelId,

@@ -101,7 +101,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await page.getByRole("link", { name: "Hand over" }).last().click();
   await expect(page.getByText("Short ladder, 8 of 8 steps")).toBeVisible();
   await page.getByRole("button", { name: "Hand over" }).click();
-  await expect(page.getByRole("heading", { level: 2 })).toHaveText("Handed over.");
+  await expect(page.getByRole("heading", { level: 2, name: "Handed over." })).toBeVisible();
   expect(said).toEqual([]);
 });
 

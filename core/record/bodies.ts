@@ -20,6 +20,7 @@ import {
   type EyeColour,
   type EyeLight,
   OUTCOMES,
+  OUT_POINTS,
   type Outcome,
   PART_HELD,
   PHASES,
@@ -335,7 +336,12 @@ export const LEDGER_BODIES = {
   }),
   /** A step's card was started; the step itself is written when it is done. */
   stepStart: z.object({ planId: z.string(), index: z.int().min(0) }),
-  handOver: z.object({ note: text(400) }),
+  /** Handed over, with what spoke against it and what nobody had looked at. */
+  handOver: z.object({
+    note: text(400),
+    against: z.array(z.enum(OUT_POINTS)).default([]),
+    notLooked: z.array(z.enum(OUT_POINTS)).default([]),
+  }),
   note: z.object({ text: text(1000).min(1, "Write something first") }),
   /** `whole`: with every version of what it aims at; else only that version, so that the one before counts again. */
   strike: z.object({ reason: text(200), whole: z.boolean().default(false) }),

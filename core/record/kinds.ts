@@ -11,6 +11,10 @@ export type Verdict = (typeof VERDICTS)[number];
 export const OUTCOMES = { right: "right", ran: "ran", peeled: "peeled" } as const;
 export type Outcome = keyof typeof OUTCOMES;
 
+/** What is looked at before a panel goes out. */
+export const OUT_POINTS = ["cured", "film", "faults", "texture", "gloss", "colour", "coverage"] as const;
+export type OutPoint = (typeof OUT_POINTS)[number];
+
 /** Colour beside the neighbour, by eye, and the light it was looked at in. */
 export const EYE_COLOURS = { same: "the same", near: "near", off: "off" } as const;
 export type EyeColour = keyof typeof EYE_COLOURS;

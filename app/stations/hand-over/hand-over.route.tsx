@@ -9,6 +9,7 @@ import { FINISHES } from "#core/models/ways/way";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { loadOthersGloss } from "#server/views/finish-view";
+import { handOver } from "#server/commands/hand-over";
 import { OUTCOMES } from "#core/record/kinds";
 import { GoesOutDesk } from "./goes-out.desk";
 import { eyeForm, handOverForm, outcomeForm } from "./hand-over.form";
@@ -39,7 +40,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
-  await panelOr404(ctx, jobId, panelId);
+  const view = await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
   const form = await formOf(request);
   switch (textOf(form, "intent")) {
@@ -54,8 +55,8 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         message: "Noted by eye",
       }));
     default:
-      return answerForm(form, handOverForm, async (body) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "handOver", body, by, clientKey: textOf(form, "formKey") || null }),
+      return answerForm(form, handOverForm, async ({ note }) => ({
+        entryId: await handOver(ctx, view, { note, by, clientKey: textOf(form, "formKey") || null }),
         message: "Handed over",
       }));
   }

@@ -1,3 +1,5 @@
+import type { OutPoint } from "#core/record/kinds";
+import { POINT_NAMES } from "./goes-out.words";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { type HowKnown, isForetold } from "#core/judge/how-known";
@@ -77,6 +79,8 @@ export function reportLines(
       plan ? `${correctionSchool(plan.schoolId).name}, ${state.stepsDone.length} of ${plan.steps.length} steps` : "not corrected",
     ),
     ...forShop("Passes more than planned", state.extraPasses.length ? String(state.extraPasses.length) : null),
+    ...forShop("Handed over against", pointsIn(state.handedOver?.body.against)),
+    ...forShop("Not looked at before", pointsIn(state.handedOver?.body.notLooked)),
     ...line("Cut through", state.through ? "yes: stopped there, to be repainted" : null),
     ...line(
       "Taken off, forecast",
@@ -135,3 +139,6 @@ function coatWords(builds: PanelView["state"]["builds"], planned: number): strin
 /** What stands under every report. */
 export const REPORT_FOOT =
   "± is 95 %. Film figures are worked out from gauge readings; they are no guarantee. Wash by hand with plenty of water for the first weeks; the product's sheet goes first.";
+
+const pointsIn = (points: readonly OutPoint[] = []): string | null =>
+  points.length > 0 ? points.map((p) => POINT_NAMES[p].toLowerCase()).join(", ") : null;

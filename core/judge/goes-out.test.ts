@@ -50,6 +50,16 @@ test("everything looked at and nothing against it: it goes out; with nothing loo
   expect(none.points.filter((p) => p.state === "missing").map((p) => p.what)).toEqual(["faults", "texture", "colour", "coverage"]);
 });
 
+test("with a coat still to come it stays, whatever else was looked at", () => {
+  const l = testLedger({ places });
+  l.coat(1);
+  looked(l);
+  const state = accountPanel(brief, TEST_SHEET, l.entries);
+  const half = goesOut({ brief, state, finish: "match", targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 } });
+  expect(half.points[0]).toEqual({ what: "coats", state: "against", on: 1, of: 2 });
+  expect(half.verdict).toBe("stays");
+});
+
 test("two matte faces of 26.3 and 21.7 GU get a word: seen side by side", () => {
   expect(glossBeside(26.3, 21.7)).toBe("against");
   expect(glossBeside(12, 12.9)).toBe("good");
@@ -113,7 +123,7 @@ test("a fault that would be rejected keeps it here, one that was mended does not
 });
 
 test("nobody's verdict is better for a further fault, whatever was noted", () => {
-  const rank = { goes: 0, "not known": 1, look: 2, stays: 3 };
+  const rank = { goes: 0, look: 1, "not known": 2, stays: 3 };
   fc.assert(
     fc.property(fc.constantFrom(...DEFECT_IDS), fc.constantFrom(...FINISH_KEYS), fc.integer({ min: 1, max: 20 }), (kind, finish, count) => {
       const worse = out(

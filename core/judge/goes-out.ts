@@ -14,6 +14,7 @@ export type PointState = "good" | "look" | "against" | "missing";
 
 /** What is looked at before a panel goes out, each with the figures that decide it. */
 export type GoesOutPoint =
+  | { what: "coats"; state: PointState; on: number; of: number }
   | { what: "cured"; state: PointState; left_s: number }
   | { what: "film"; state: PointState; clear_m: number | null; u_m: number | null; floor_m: number }
   | { what: "faults"; state: PointState; open: Fault[]; chance: number }
@@ -60,6 +61,7 @@ export interface GoesOutInput {
  */
 export function goesOut(input: GoesOutInput): GoesOut {
   const points = [
+    coatsPoint(input),
     curedPoint(input),
     filmPoint(input),
     faultsPoint(input),
@@ -68,7 +70,14 @@ export function goesOut(input: GoesOutInput): GoesOut {
     ...eyePoints(input),
   ].filter((p): p is GoesOutPoint => p !== null);
   const any = (state: PointState) => points.some((p) => p.state === state);
-  return { verdict: any("against") ? "stays" : any("look") ? "look" : any("missing") ? "not known" : "goes", points };
+  return { verdict: any("against") ? "stays" : any("missing") ? "not known" : any("look") ? "look" : "goes", points };
+}
+
+/** Only where clear was begun and not all of it is on: what came sprayed needs no coats. */
+function coatsPoint({ brief, state }: GoesOutInput): GoesOutPoint | null {
+  const on = state.coats.length + state.backCoats.length;
+  const of = brief.coatsPlanned * (brief.sides ?? 1);
+  return on > 0 && on < of ? { what: "coats", state: "against", on, of } : null;
 }
 
 const curedPoint = ({ cured: { share, left_s } }: GoesOutInput): GoesOutPoint => ({

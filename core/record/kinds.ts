@@ -12,7 +12,7 @@ export const OUTCOMES = { right: "right", ran: "ran", peeled: "peeled" } as cons
 export type Outcome = keyof typeof OUTCOMES;
 
 /** What is looked at before a panel goes out. */
-export const OUT_POINTS = ["cured", "film", "faults", "texture", "gloss", "colour", "coverage"] as const;
+export const OUT_POINTS = ["coats", "cured", "film", "faults", "texture", "gloss", "colour", "coverage"] as const;
 export type OutPoint = (typeof OUT_POINTS)[number];
 
 /** Colour beside the neighbour, by eye, and the light it was looked at in. */

@@ -26,7 +26,7 @@ test("handing over refuses nothing, and keeps what spoke against it and what nob
   await handOver(ctx, await view(), { note: "as it is", by, clientKey: "once" });
   const { handedOver } = (await view()).state;
   expect(handedOver!.body.note).toBe("as it is");
-  expect(handedOver!.body.against).toEqual(["colour"]);
+  expect(handedOver!.body.against).toEqual(["coats", "colour"]);
   expect(handedOver!.body.notLooked).toContain("film");
   expect(handedOver!.body.notLooked).not.toContain("coverage");
   const again = await handOver(ctx, await view(), { note: "as it is", by, clientKey: "once" });

@@ -15,6 +15,7 @@ import { POINT_NAMES, POINT_TAGS, goesOutSentence, pointWords } from "./goes-out
 
 /** Where a point is looked at. */
 const PATHS: Record<GoesOutPoint["what"], string | null> = {
+  coats: "/course",
   cured: "/spray/cure",
   film: "/inspect",
   faults: "/inspect/defects",

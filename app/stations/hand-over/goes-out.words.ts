@@ -24,11 +24,15 @@ export function goesOutSentence({ verdict, points }: GoesOut): { main: string; r
     case "stays":
       return { main: "It stays.", rest: `Against it: ${of("against").join(", ")}.` };
     case "not known":
-      return { main: "Not known yet.", rest: `Nobody looked at: ${of("missing").join(", ")}.` };
+      return {
+        main: "Not known yet.",
+        rest: `Nobody looked at: ${of("missing").join(", ")}.${of("look").length > 0 ? ` Look again: ${of("look").join(", ")}.` : ""}`,
+      };
   }
 }
 
 export const POINT_NAMES: Record<GoesOutPoint["what"], string> = {
+  coats: "Coats",
   cured: "Cure",
   film: "Film left",
   faults: "Faults",
@@ -41,6 +45,8 @@ export const POINT_NAMES: Record<GoesOutPoint["what"], string> = {
 /** What decides a point, in a line. */
 export function pointWords(p: GoesOutPoint, units: UnitPreferences): string {
   switch (p.what) {
+    case "coats":
+      return `${p.on} of ${p.of} are on`;
     case "cured":
       return p.state === "good" ? "hard enough to be handled" : `soft for another ${showWait(p.left_s)}: prints, and no cover on it`;
     case "film": {

@@ -15,7 +15,7 @@ const saidOf = (c: Case, wrong?: () => boolean) => {
 };
 /** Share of wrong answers of a painter who does not remember, and how often each case is gone through with them. */
 const WRONG = 0.15;
-const ROUNDS = 20;
+const ROUNDS = 10;
 
 test("60 cases, eight of them of causes that are not in the list", () => {
   expect(cases.length).toBeGreaterThanOrEqual(60);

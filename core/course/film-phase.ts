@@ -4,6 +4,7 @@ import { type CourseInput, readyAt } from "./course";
 import { cureOf } from "./cure";
 
 const MS = 1000;
+type FilmAsked = Pick<CourseInput, "sheet" | "facts" | "way" | "finish">;
 /** A steel part is hot from the bake so long after heat off. Common practice. */
 const HOT_S = 15 * 60;
 /** Where a sheet does not say when it is out of dust: common practice, 15 min at 20 °C. */
@@ -21,13 +22,7 @@ export interface FilmState {
 }
 
 /** The one answer for options, plans and pages; a bought panel, on which nobody logged a coat, is long cured. @throws RangeError */
-export function filmState({
-  sheet,
-  facts,
-  way,
-  finish,
-  now_ms,
-}: Pick<CourseInput, "sheet" | "facts" | "way" | "finish" | "now_ms">): FilmState {
+export function filmState({ sheet, facts, way, finish, now_ms }: FilmAsked & { now_ms: number }): FilmState {
   const cure = cureOf(sheet, facts, now_ms);
   if (!cure) return { phase: "cured", cured: 1, left_s: 0 };
   const ready_ms = readyAt(cure, { way, finish });
@@ -47,3 +42,9 @@ export function filmState({
           : "curing";
   return { phase, cured, left_s };
 }
+
+/** The same of a panel as its view holds it. @throws RangeError */
+export const filmOf = (
+  { state, job, product }: { state: FilmAsked["facts"]; job: Pick<FilmAsked, "way" | "finish">; product: Pick<FilmAsked, "sheet"> },
+  now_ms: number,
+): FilmState => filmState({ sheet: product.sheet, facts: state, way: job.way, finish: job.finish, now_ms });

@@ -1,9 +1,9 @@
 import { noGaugeReads, type PanelBrief } from "../panel/brief";
-import type { PanelFacts } from "../panel/derive-panel";
 import { neighbourOf } from "../panel/neighbour";
 import { median } from "../kernel/stats/summary";
-import { isFold } from "../models/defects/kinds";
-import { type Fault, seenChance } from "../models/defects/remedies";
+import type { Fault } from "../models/defects/remedies";
+import type { PanelState } from "./account";
+import { seenFault } from "./seen";
 import type { Finish } from "../models/ways/way";
 import type { EyeLight } from "../record/kinds";
 import { openFaults } from "./open-faults";
@@ -46,7 +46,7 @@ const DECIDES: readonly EyeLight[] = ["daylight", "sun"];
 
 export interface GoesOutInput {
   brief: PanelBrief;
-  state: PanelFacts & { film: { mean: { clear_m: number; u_m: number } | null; thinnest: { clear_m: number; u_m: number } | null } };
+  state: PanelState;
   finish: Finish;
   targetGloss_GU: number | null;
   floor_m: number;
@@ -101,7 +101,7 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
     ...(nibs > 0 ? [{ kind: "nib" as const, count: nibs, height_m: null, area_m2: null }] : []),
     ...openFaults(state).filter((f) => f.kind !== "peel"),
   ];
-  const chance = 1 - open.reduce((a, f) => a * (1 - seenChance(isFold(f.kind) ? { ...f, count: 1 } : f, finish)), 1);
+  const chance = 1 - open.reduce((a, f) => a * (1 - seenFault(f, finish)), 1);
   const looked = state.defects.length > 0 || state.texture.some((t) => t.body.role === "part") || state.outcome !== null;
   if (open.length === 0) return { what: "faults", state: looked ? "good" : "missing", open, chance };
   return { what: "faults", state: chance > REJECTED.against ? "against" : chance > REJECTED.look ? "look" : "good", open, chance };

@@ -1,12 +1,11 @@
 import { polygonArea } from "../kernel/geometry/geometry";
 import { reachOf, correctionSchool } from "../models/correction/schools";
 import { type Fault, type RemedyId, leftShare } from "../models/defects/remedies";
-import { isInclusion } from "../models/defects/kinds";
-import type { PanelFacts } from "../panel/derive-panel";
+import { isFold, isInclusion } from "../models/defects/kinds";
+import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
 import type { EntryOf } from "../record/entry";
-import { openRuns } from "./zone-plan";
 
-type Noted = Pick<PanelFacts, "defects" | "spots" | "localWork" | "builds" | "plan" | "stepsDone">;
+type Noted = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone">;
 
 /** A way that leaves no more than this of a fault has mended it. */
 const MENDED = 0.3;
@@ -31,24 +30,20 @@ const areaOf = ({ trace, length_m, width_m }: EntryOf<"defect">["body"]): number
  * places together.
  */
 export function openFaults(panel: Noted): Fault[] {
-  const sized = new Set(openRuns(panel).map((r) => r.entry.id));
-  const worked = new Set(
-    panel.defects.filter((d) => d.body.height_m !== null && d.body.width_m !== null && d.body.length_m !== null).map((d) => d.id),
-  );
+  // A sized run is open and worked by its school, or has been taken down.
+  const sized = new Set(measuredRuns(panel).map((r) => r.entry.id));
   const open = panel.defects.filter(
     (d) => !isInclusion(d.body.kind) && !sized.has(d.id) && !doneSince(panel, d.seq).some((w) => leftShare(d.body.kind, w) <= MENDED),
   );
   const byKind = new Map<string, Fault>();
-  for (const { id, body } of open) {
+  for (const { body } of open) {
     const { kind, count } = body;
-    // A run that was sized is either open and worked by its school, or has been taken down.
-    if (worked.has(id) && (kind === "run" || kind === "sag" || kind === "curtain")) continue;
     const area_m2 = areaOf(body);
     const before = byKind.get(kind);
     byKind.set(kind, {
       kind,
       count: (before?.count ?? 0) + count,
-      height_m: kind === "run" || kind === "sag" || kind === "curtain" ? null : body.height_m,
+      height_m: isFold(kind) ? null : body.height_m,
       area_m2: before ? (before.area_m2 === null || area_m2 === null ? null : before.area_m2 + area_m2) : area_m2,
     });
   }

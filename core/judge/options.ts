@@ -2,16 +2,8 @@ import { requireInteger, requireNumber } from "../kernel/guard";
 import { normalCdf } from "../kernel/stats/normal";
 import { type Removal, type RemovalStep, type Texture, planRemoval } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type Run, type RunSchool, forecastRunWork } from "../models/correction/run-work";
-import {
-  type Fault,
-  type FilmPhase,
-  REMEDIES,
-  type RemedyId,
-  hasOwnFormula,
-  leftShare,
-  measureFirst,
-  seenChance,
-} from "../models/defects/remedies";
+import { type Fault, type FilmPhase, REMEDIES, type RemedyId, hasOwnFormula, leftShare, measureFirst } from "../models/defects/remedies";
+import { seenFault, seenNibs, seenPeel, seenRun } from "./seen";
 import { DEFECT_KINDS } from "../models/defects/kinds";
 import type { Finish } from "../models/ways/way";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M } from "./limits";
@@ -144,7 +136,6 @@ export interface Decision {
   options: OptionForecast[];
 }
 
-const logistic = (x: number) => 1 / (1 + Math.exp(-x));
 const below = (mean: number, sd: number, floor: number) => normalCdf((floor - mean) / sd);
 const together = (...chances: number[]) => 1 - chances.reduce((a, p) => a * (1 - p), 1);
 
@@ -231,11 +222,11 @@ function benchOf(input: OptionCase): Bench {
     phase: input.phase ?? (cured ? "cured" : "curing"),
     noPolish: [...(matte ? [{ because: "matte" } as const] : []), ...(cured ? [] : [{ because: "uncured" } as const])],
     seen: {
-      peel: texture > wanted ? logistic((texture - wanted - F.peel.middle_m) / F.peel.width_m) : 0,
-      nibs: 1 - Math.exp(-F.perNib * nibs),
-      run: run ? logistic((run.height_m - F.run.middle_m) / F.run.width_m) : 0,
+      peel: seenPeel(texture, wanted),
+      nibs: seenNibs(nibs),
+      run: run ? seenRun(run.height_m) : 0,
     },
-    faults: (input.faults ?? []).filter((f) => !hasOwnFormula(f)).map((fault) => ({ fault, seen: seenChance(fault, finish) })),
+    faults: (input.faults ?? []).filter((f) => !hasOwnFormula(f)).map((fault) => ({ fault, seen: seenFault(fault, finish) })),
     rebase: { minutes, material, cost: hoursOf(minutes, rates) + material },
     runWork: block ? { minutes: block.minutes, loss_m: block.loss_m - F.finishing_m } : { minutes: 0, loss_m: 0 },
   };

@@ -1,4 +1,6 @@
 import type { PanelBrief } from "../panel/brief";
+import type { JobBrief } from "../panel/job-brief";
+import type { GoesOutInput } from "./goes-out";
 import { filmFacts } from "./film-question";
 import { leftTexture, textureOf } from "./texture";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
@@ -69,6 +71,20 @@ const flowCase = (plan: FlowPlan | null): FlowCase | null =>
     uAdds_m: Math.sqrt(Math.max(0, plan.stage.u_clear_m ** 2 - plan.there.u_m ** 2 - plan.flat.u_m ** 2)),
     runs: plan.stage.against === "runs",
   };
+
+/** The question whether a panel goes out. @param film how far its clear is, and @param others_GU gloss of the job's other panels */
+export const outQuestion = (
+  asked: Pick<Asked, "panel" | "state" | "floor_m"> & { job: { finish: Finish; brief: Pick<JobBrief, "targetGloss_GU"> } },
+  { film, others_GU }: { film: { cured: number; left_s: number }; others_GU: readonly number[] },
+): GoesOutInput => ({
+  brief: asked.panel,
+  state: asked.state,
+  finish: asked.job.finish,
+  targetGloss_GU: asked.job.brief.targetGloss_GU,
+  floor_m: asked.floor_m,
+  cured: { share: film.cured, left_s: film.left_s },
+  others_GU,
+});
 
 /** The question of the options page. @param cured share of the cure reached, and @param phase what may be done with the clear now */
 export const optionQuestion = (

@@ -3,7 +3,8 @@ import { dewPointMargin } from "../models/climate/dew-point";
 import { TEXTURE_LIMITS, flowVerdict } from "../models/flow/flow-advice";
 import { flashesOf, loggedSetting } from "../panel/logged-setting";
 import type { ShopFactors } from "../models/flow/simulate-coats";
-import { COLOUR_COATS } from "../models/prep/colour-coats";
+import { baseLaid_ms } from "../panel/base-laid";
+import { BASE_OPEN_S } from "../models/prep/under-clear";
 import { FAR_GUN_M, LOW_PRESSURE_PA, UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "../panel/derive-panel";
 import { type ProductSheet, timesAt } from "../models/product/sheet";
@@ -27,7 +28,7 @@ const LIMITS = {
   lowPressure_Pa: LOW_PRESSURE_PA,
   hardenerDays: 14,
   coarseGrit: 600,
-  baseOld_s: 24 * 3600,
+  baseOld_s: BASE_OPEN_S,
   heat_K: 303.15,
 } as const;
 /** A flash counts as short or long beyond this share of the sheet's figure: a minute either way is no fault. */
@@ -109,12 +110,8 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
     if (!state.preflight) set("unclean", !under.some((u) => u.body.step === "clean"));
   }
   const first = coats[0]?.entry.at_ms;
-  const base_ms = [
-    ...under.filter((u) => u.body.step === "base"),
-    ...state.colourCoats.filter((c) => COLOUR_COATS[c.body.coat].layer === "base"),
-  ].map((e) => e.at_ms);
-  if (base_ms.length > 0 && first !== undefined) {
-    const laid_ms = Math.max(...base_ms);
+  const laid_ms = baseLaid_ms(state);
+  if (laid_ms !== null && first !== undefined) {
     // A scuff answers a colour older than a day: by its card, or sanded again after the base.
     const scuffed =
       state.mends.some((m) => m.card === "oldColour" && m.done > 1) ||

@@ -11,11 +11,10 @@ export interface ZoneTask extends Omit<CorrectionStep, "use"> {
   wet: boolean | null;
 }
 
-const blockTool = (wet: boolean) => `hard block the size of the run, ${wet ? "wet" : "dry"}`;
 const onRun = (grit: "P320" | "P600" | "P800" | "P1000" | "P1500" | "P2000", wet: boolean, lookFor: string): ZoneTask => ({
   use: { grit, backing: "hard", tool: "hand" },
   name: `Run: ${grit} hard`,
-  tool: blockTool(wet),
+  tool: `hard block the size of the run, ${wet ? "wet" : "dry"}`,
   wet,
   doThis: "Cross-block, on the run only: working round it burns the film beside it",
   lookFor,
@@ -23,10 +22,23 @@ const onRun = (grit: "P320" | "P600" | "P800" | "P1000" | "P1500" | "P2000", wet
 
 /** What each run school does with its hands, down to the grit the forecast counts; the guard's filler cut wet or dry. Common practice. */
 export const runTasks = (school: RunSchool, { guardCut }: Pick<BenchHabits, "guardCut">): readonly ZoneTask[] =>
-  school === "guard" ? RUN_TASKS.guard.map((t) => (t.wet === false ? cutSo(t, guardCut === "wet") : t)) : RUN_TASKS[school];
+  school === "guard" ? guardTasks(guardCut === "wet") : RUN_TASKS[school];
 
-const cutSo = (task: ZoneTask, wet: boolean): ZoneTask => ({ ...task, wet, tool: blockTool(wet) });
-const RUN_TASKS: Readonly<Record<RunSchool, readonly ZoneTask[]>> = {
+const guardTasks = (wet: boolean): readonly ZoneTask[] => [
+  {
+    use: null,
+    name: "Run: fine filler",
+    tool: "filler, a thin skim over and around the run",
+    wet: null,
+    doThis: "Skim over the run and a hand's breadth around; let it harden. It shields the film beside it",
+    lookFor: "Hard to the nail, no pinholes",
+  },
+  onRun("P320", wet, "Filler cut to the crest, still a skin around it"),
+  onRun("P600", wet, "Only a thin rim of filler left"),
+  onRun("P800", true, "Filler gone on the run, a trace around it"),
+  onRun("P1000", true, "No filler left, flat to the fingertip"),
+];
+const RUN_TASKS: Readonly<Record<Exclude<RunSchool, "guard">, readonly ZoneTask[]>> = {
   block: [
     onRun("P800", false, "Shiny rim of the run shrinks evenly; stop at nine tenths"),
     onRun("P1000", true, "Flat to the fingertip, no step under a moving light"),
@@ -43,20 +55,6 @@ const RUN_TASKS: Readonly<Record<RunSchool, readonly ZoneTask[]>> = {
     onRun("P1000", true, "The blade's marks are gone"),
     onRun("P1500", true, "No P1000 scratch left"),
     onRun("P2000", true, "No P1500 scratch left"),
-  ],
-  guard: [
-    {
-      use: null,
-      name: "Run: fine filler",
-      tool: "filler, a thin skim over and around the run",
-      wet: null,
-      doThis: "Skim over the run and a hand's breadth around; let it harden. It shields the film beside it",
-      lookFor: "Hard to the nail, no pinholes",
-    },
-    onRun("P320", false, "Filler cut to the crest, still a skin around it"),
-    onRun("P600", false, "Only a thin rim of filler left"),
-    onRun("P800", true, "Filler gone on the run, a trace around it"),
-    onRun("P1000", true, "No filler left, flat to the fingertip"),
   ],
   file: [
     {

@@ -4,7 +4,7 @@ import { removalAtMark, weighMeasured } from "#core/models/correction/measured-s
 import type { BodyOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { heldBy, heldVerdict } from "#core/judge/held";
-import { filmOf } from "../views/options-view";
+import { filmOf } from "#core/course/film-phase";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { LedgerMoved, entryBefore, recordEntry } from "./record-entry";

@@ -1,23 +1,15 @@
+import { filmOf } from "#core/course/film-phase";
 import { type GoesOut, goesOut } from "#core/judge/goes-out";
+import { outQuestion } from "#core/judge/questions";
 import type { ServerContext } from "../context";
 import { loadOthersGloss } from "../views/finish-view";
-import { filmOf } from "../views/options-view";
 import type { PanelView } from "../views/panel-view";
 import { recordEntry } from "./record-entry";
 
 /** Whether a panel goes out as it is now, by the one verdict. */
 export async function verdictNow(ctx: ServerContext, view: PanelView): Promise<GoesOut> {
-  const { panel, state, job, floor_m } = view;
-  const { cured, left_s } = filmOf(view, ctx.now_ms());
-  return goesOut({
-    brief: panel,
-    state,
-    finish: job.finish,
-    targetGloss_GU: job.brief.targetGloss_GU,
-    floor_m,
-    cured: { share: cured, left_s },
-    others_GU: await loadOthersGloss(ctx, job.id, panel.id),
-  });
+  const others_GU = await loadOthersGloss(ctx, view.job.id, view.panel.id);
+  return goesOut(outQuestion(view, { film: filmOf(view, ctx.now_ms()), others_GU }));
 }
 
 /** Hands a panel over, whatever speaks against it; what was against it, or was not looked at, is kept with it. @returns the entry's id */

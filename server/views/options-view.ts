@@ -1,4 +1,4 @@
-import { type FilmState, filmState } from "#core/course/film-phase";
+import { type FilmState, filmOf } from "#core/course/film-phase";
 import type { ShopRates } from "#core/judge/option-figures";
 import type { ServerContext } from "../context";
 import { getShop } from "../repos/shop-repo";
@@ -9,7 +9,3 @@ export async function loadOptionSetting(ctx: ServerContext, view: PanelView): Pr
   const { rates } = await getShop(ctx.db);
   return { ...filmOf(view, ctx.now_ms()), rates };
 }
-
-/** How far the clear of a panel is at a moment. */
-export const filmOf = ({ state: facts, job, product }: PanelView, now_ms: number): FilmState =>
-  filmState({ facts, sheet: product.sheet, way: job.way, finish: job.finish, now_ms });

@@ -2,7 +2,6 @@ import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
 import { Link, useFetcher, useSearchParams } from "react-router";
-import { filmState } from "#core/course/film-phase";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
@@ -18,7 +17,7 @@ import { usualChoice } from "#core/judge/questions";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useRun } from "~/kit/run/use-run";
-import { useNow } from "~/kit/shell/now";
+import { useFilmState } from "~/kit/panel/use-film-state";
 import { useUnits } from "~/kit/root/use-root";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -30,7 +29,6 @@ import { RunSchools } from "./run-schools";
 import { ZoneView } from "./zone-view";
 import { inUnits } from "#core/kernel/units/in-units";
 
-const MINUTE_MS = 60_000;
 const RUN_SCHOOL_IDS = Object.keys(RUN_SCHOOLS) as RunSchool[];
 
 /** Choose a school, see zone by zone what it takes and risks, store the plan. */
@@ -90,11 +88,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
-  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
-  const film = useMemo(
-    () => filmState({ facts: state, sheet: view.product.sheet, way: job.way, finish: job.finish, now_ms }),
-    [state, view.product.sheet, job.way, job.finish, now_ms],
-  );
+  const film = useFilmState();
   const held = heldBy({ finish: job.finish, cured: film.cured });
   const run = useMemo(() => {
     const judged = plan && (asking.result?.assessment ?? null);

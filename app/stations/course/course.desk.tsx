@@ -5,6 +5,7 @@ import { type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
+import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useRoot, useUnits } from "~/kit/root/use-root";
 import { BigFigures } from "~/kit/ui/big-figures";
@@ -16,15 +17,6 @@ import { Do } from "./course-do";
 import { AxisHead, AxisKey, Row } from "./course-row";
 import { coatFigures, coatSettings, courseSentence, lateWords, stepName, stepWhen, stepWhy } from "./course.words";
 
-const MORE = [
-  { to: "/spray/mend", label: "Mend something" },
-  { to: "/spray/ready", label: "Ready?" },
-  { to: "/spray/gun", label: "Gun" },
-  { to: "/spray/coat-plan", label: "Coat plan" },
-  { to: "/spray/window", label: "Will it run?" },
-  { to: "/spray/cure", label: "Cure" },
-  { to: "/plan", label: "Plan" },
-] as const;
 /** A forecast is made anew so often: nobody reads seconds in it. */
 const STEP_MS = 30_000;
 
@@ -131,20 +123,16 @@ export function CourseDesk({ calibration = null }: { calibration?: RunCalibratio
         </details>
       )}
       <nav aria-label="More of this panel" className="no-print mt-5 flex flex-wrap gap-2">
-        {MORE.map(({ to, label }) => (
-          <Link key={to} to={`${base}${to}`} className="press" data-kind="quiet">
+        {[
+          { to: `${base}/plan`, label: "Plan" },
+          { to: `${base}/spray/ready`, label: "Ready?" },
+          { to: `${base}/spray/cure`, label: "Cure" },
+          ...besidePages(base, job.id),
+        ].map(({ to, label }) => (
+          <Link key={to} to={to} className="press" data-kind="quiet">
             {label}
           </Link>
         ))}
-        <Link to={`/jobs/${job.id}/booth`} className="press" data-kind="quiet">
-          Booth view
-        </Link>
-        <Link to={`/jobs/${job.id}/pots`} className="press" data-kind="quiet">
-          Pots
-        </Link>
-        <Link to={`/booth-plan?job=${job.id}`} className="press" data-kind="quiet">
-          Booth plan
-        </Link>
       </nav>
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         Times are the sheet&rsquo;s at the temperatures that were logged, and a model set to common practice; the touch test in a hidden

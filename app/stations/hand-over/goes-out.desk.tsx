@@ -1,13 +1,13 @@
 import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
-import { filmState } from "#core/course/film-phase";
 import { type GoesOutPoint, goesOut } from "#core/judge/goes-out";
+import { outQuestion } from "#core/judge/questions";
 import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, type Outcome } from "#core/record/kinds";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
+import { useFilmState } from "~/kit/panel/use-film-state";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
-import { useNow } from "~/kit/shell/now";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { FieldErrors, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
@@ -24,26 +24,13 @@ const PATHS: Record<GoesOutPoint["what"], string | null> = {
   colour: null,
   coverage: null,
 };
-const MINUTE_MS = 60_000;
 
 /** Does it go out? Every point with its word; what came of the coats, and colour and coverage by eye, told here. */
 export function GoesOutDesk({ others_GU }: { others_GU: readonly number[] }) {
   const { view, base } = usePanel();
   const units = useUnits();
-  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
-  const { panel, state, job, floor_m, product } = view;
-  const out = useMemo(() => {
-    const film = filmState({ facts: state, sheet: product.sheet, way: job.way, finish: job.finish, now_ms });
-    return goesOut({
-      brief: panel,
-      state,
-      finish: job.finish,
-      targetGloss_GU: job.brief.targetGloss_GU,
-      floor_m,
-      cured: { share: film.cured, left_s: film.left_s },
-      others_GU,
-    });
-  }, [panel, state, job, floor_m, product.sheet, now_ms, others_GU]);
+  const film = useFilmState();
+  const out = useMemo(() => goesOut(outQuestion(view, { film, others_GU })), [view, film, others_GU]);
   const sentence = goesOutSentence(out);
   const tone = { goes: "text-glow-ink", look: "text-amber-ink", stays: "text-stop-ink", "not known": "text-ink2" }[out.verdict];
   return (

@@ -1,7 +1,7 @@
 import { format } from "date-fns";
 import { Link, useFetcher } from "react-router";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
-import { CALIBRATED_FROM } from "#core/models/flow/run-calibration";
+import { CALIBRATED_FROM, enoughResults } from "#core/models/flow/run-calibration";
 import { runChance, sagAtEdge } from "#core/models/flow/run-chance";
 import { brier, reliability } from "#core/kernel/stats/reliability";
 import { type SprayedPanel, lastGood, repeatedCauses, toldPanels } from "#core/panel/next-time";
@@ -95,7 +95,7 @@ function Calibrated({ panels }: { panels: readonly SprayedPanel[] }) {
   const peel = told.map((t) => ({ probability: t.peelChance, right: t.peeled }));
   const ran = told.filter((t) => t.ran).length;
   const { logs, ofEach } = CALIBRATED_FROM;
-  const enough = told.length >= logs && Math.min(ran, told.length - ran) >= ofEach;
+  const enough = enoughResults(told);
   return (
     <section className="mt-6" aria-labelledby="said-title" data-testid="reliability">
       <h3 id="said-title" className="text-lg font-semibold">

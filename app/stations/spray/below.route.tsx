@@ -9,7 +9,8 @@ import { show, showFilm, showWait } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
-import { COLOUR_COATS, type ColourCoat } from "#core/models/prep/colour-coats";
+import { baseLaid_ms } from "#core/panel/base-laid";
+import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { ColourLog } from "./colour-log";
 import { colourForm, underForm } from "./prep.form";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -26,7 +27,6 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { InUnits } from "~/kit/ui/in-units";
 
 const MS = 1000;
-const isBase = (coat: ColourCoat) => COLOUR_COATS[coat].layer === "base";
 
 /** Whether the papers below the base follow each other, by the rule of the correction ladder. */
 function chainWords({ steps, fault, last }: GritChain, wanted: number): string {
@@ -69,8 +69,7 @@ export default function Below() {
     log.map((u) => u.body),
     plastic,
   );
-  const base_ms = [log.findLast((u) => u.body.step === "base"), view.state.colourCoats.findLast((c) => isBase(c.body.coat))];
-  const baseAt_ms = base_ms.reduce<number | null>((a, e) => (e ? Math.max(a ?? 0, e.at_ms) : a), null);
+  const baseAt_ms = baseLaid_ms(view.state);
   const age_s = baseAt_ms === null ? null : (now_ms - baseAt_ms) / MS;
   const started = view.state.coats.length > 0;
   return (

@@ -1,6 +1,6 @@
 import { useFetcher } from "react-router";
 import { colourWait } from "#core/course/colour-wait";
-import { COLOUR_COATS, type ColourCoat, groundSaves } from "#core/models/prep/colour-coats";
+import { COLOUR_COATS, type ColourCoat, USUAL_BASE_COATS, filmOfLayers, groundSaves } from "#core/models/prep/colour-coats";
 import { coatVolumes } from "#core/models/ways/way-volumes";
 import { handGun } from "#core/panel/next-coat";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
@@ -15,8 +15,6 @@ import { whenText } from "~/kit/words/when";
 import { withU } from "~/kit/words/lines";
 
 const MS = 1000;
-/** Coats of colour that a usual base takes: common practice. */
-const USUAL_BASE_COATS = 3;
 
 /** The coats below the clear, logged as they are sprayed: each with its flash, and the film they come to. */
 export function ColourLog() {
@@ -29,7 +27,7 @@ export function ColourLog() {
   const wait = colourWait(state);
   const left_s = (at_ms: number) => Math.max(0, (at_ms - now_ms) / MS);
   const layers = state.addedUnder.filter((l) => l.how === "usual" && log.some((c) => COLOUR_COATS[c.body.coat].layer === l.step));
-  const film = layers.reduce((a, l) => ({ m: a.m + l.film_m, u: a.u + l.u_m }), { m: 0, u: 0 });
+  const film = filmOfLayers(layers);
   const [one] = coatVolumes(job.way, { outline: panel.shape.outline, gun: handGun(state, job.way).settings, coats: 1 });
   const coats = log.map((c) => c.body.coat);
   const saves = groundSaves(coats, USUAL_BASE_COATS * one!.volume_m3);
@@ -68,11 +66,11 @@ export function ColourLog() {
               </li>
             ))}
           </ol>
-          {film.m > 0 && (
+          {film.film_m > 0 && (
             <Figure
               size="middle"
               label="below the clear, as usual"
-              shown={showWithUncertainty("film", film.m, film.u, units)}
+              shown={showWithUncertainty("film", film.film_m, film.u_m, units)}
               working={{
                 title: "Film of the coats below",
                 formula: "So many coats, each of a usual film. Not measured: the gauge's reading before clear settles it.",

@@ -1,6 +1,7 @@
 import { ChevronDown } from "lucide-react";
 import { Link, NavLink } from "react-router";
 import { useNow } from "~/kit/shell/now";
+import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
 import { actionWords } from "~/kit/words/step-words";
 
@@ -11,12 +12,6 @@ const CHAPTERS = [
   { to: "/spray", label: "Coats" },
   { to: "/spray/cure", label: "Cure" },
 ] as const;
-const BESIDE = [
-  { to: "/spray/window", label: "Will it run?" },
-  { to: "/spray/gun", label: "Gun" },
-  { to: "/spray/coat-plan", label: "Coat plan" },
-  { to: "/spray/mend", label: "Mend something" },
-] as const;
 const NOW_MS = 30_000;
 const QUIET = "press aria-[current=page]:bg-glow-wash";
 
@@ -24,7 +19,6 @@ const QUIET = "press aria-[current=page]:bg-glow-wash";
 export function SprayTabs({ base }: { base: string }) {
   const { view } = usePanel();
   const now_ms = Math.floor(useNow() / NOW_MS) * NOW_MS;
-  const jobId = view.job.id;
   return (
     <nav aria-label="Spray" className="no-print mb-4 flex flex-wrap items-center gap-1">
       {CHAPTERS.map(({ to, label }) => (
@@ -37,12 +31,7 @@ export function SprayTabs({ base }: { base: string }) {
           More <ChevronDown size={16} aria-hidden className="group-open:rotate-180" />
         </summary>
         <ul className="absolute z-20 mt-1 w-56 rounded-press border border-edge bg-paper p-1">
-          {[
-            ...BESIDE.map(({ to, label }) => ({ to: `${base}${to}`, label })),
-            { to: `/booth-plan?job=${jobId}`, label: "Booth plan" },
-            { to: `/jobs/${jobId}/booth`, label: "Booth view" },
-            { to: `/jobs/${jobId}/pots`, label: "Pots" },
-          ].map(({ to, label }) => (
+          {besidePages(base, view.job.id).map(({ to, label }) => (
             <li key={to}>
               <NavLink to={to} end className={`${QUIET} w-full justify-start`} data-kind="quiet">
                 {label}

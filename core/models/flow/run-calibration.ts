@@ -22,6 +22,12 @@ const MOST = 3;
 const STEP = 0.1;
 const PLACES = Math.round((MOST - LEAST) / STEP) + 1;
 
+/** Whether so many results, with runs and without among them, are enough for a percentage. */
+export function enoughResults(logs: readonly Pick<RunLog, "ran">[]): boolean {
+  const ran = logs.filter((l) => l.ran).length;
+  return logs.length >= CALIBRATED_FROM.logs && Math.min(ran, logs.length - ran) >= CALIBRATED_FROM.ofEach;
+}
+
 export interface RunCalibration {
   n: number;
   ran: number;
@@ -53,11 +59,10 @@ export function calibrateRuns(logs: readonly RunLog[]): RunCalibration {
   const best = Math.max(...grid.map((g) => g.fit));
   const weights = grid.map((g) => Math.exp(g.fit - best));
   const sum = weights.reduce((a, w) => a + w, 0);
-  const ran = logs.filter((l) => l.ran).length;
   return {
     n: logs.length,
-    ran,
-    enough: logs.length >= CALIBRATED_FROM.logs && Math.min(ran, logs.length - ran) >= CALIBRATED_FROM.ofEach,
+    ran: logs.filter((l) => l.ran).length,
+    enough: enoughResults(logs),
     chances: Array.from({ length: PLACES }, (_, i) => {
       const ratio = LEAST + i * STEP;
       return grid.reduce((a, g, k) => a + (weights[k]! / sum) * normalCdf((ratio + g.shift) / g.width), 0);

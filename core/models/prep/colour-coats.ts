@@ -43,6 +43,14 @@ export function colourLayers(coats: readonly ColourCoat[]): UnderLayer[] {
 export const colourFlash = (coat: ColourCoat, before: "colour" | "clear", air_K: number): number =>
   evaporationTime(before === "clear" ? COLOUR_COATS[coat].beforeClear_s : COLOUR_COATS[coat].flash_s, air_K);
 
+/** Coats of colour that a usual base takes: common practice. */
+export const USUAL_BASE_COATS = 3;
+/** Films of several layers together; one hand and one gun, so their doubts add. */
+export const filmOfLayers = (layers: readonly Pick<UnderLayer, "film_m" | "u_m">[]): { film_m: number; u_m: number } => ({
+  film_m: layers.reduce((a, l) => a + l.film_m, 0),
+  u_m: layers.reduce((a, l) => a + l.u_m, 0),
+});
+
 /** Two ground coats below a dear colour save about half of it: common practice. */
 export const GROUND_COATS = 2;
 export const GROUND_SAVES = 0.5;

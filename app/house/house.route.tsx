@@ -75,8 +75,9 @@ export async function action({ request }: Route.ActionArgs) {
       }),
     labourPerHour: amount(10_000),
     rejected: amount(1e6),
+    waitingPerDay: amount(1e5),
   });
-  return answerForm(form, schema, async ({ floor, airChanges, labourPerHour, rejected, region, ...rest }) => {
+  return answerForm(form, schema, async ({ floor, airChanges, labourPerHour, rejected, waitingPerDay, region, ...rest }) => {
     await wayById(ctx.db, rest.wayId);
     await saveShopSettings(ctx, {
       ...shop,
@@ -84,7 +85,7 @@ export async function action({ request }: Route.ActionArgs) {
       region: region ?? shop.region,
       floor_m: floor,
       airChanges_1_h: airChanges,
-      rates: { labourPerHour, rejected },
+      rates: { labourPerHour, rejected, waitingPerDay },
       units,
     });
     return { message: "Saved. These units are now the shop's." };
@@ -171,6 +172,14 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
               defaultValue={shop.rates.rejected}
               hint="in the shop's own money"
               errors={errors.rejected}
+            />
+            <Field
+              label="A day of waiting for a cure costs"
+              name="waitingPerDay"
+              inputMode="decimal"
+              defaultValue={shop.rates.waitingPerDay}
+              hint="the stall, the booth; nothing where it does not matter"
+              errors={errors.waitingPerDay}
             />
             <button className="press col-span-2 justify-self-start" data-kind="main">
               Save for the shop

@@ -182,8 +182,7 @@ function clearLayers(
 }
 
 /** A build's film among its coats, as they were laid; the newest loses first what was taken off. */
-function dealOut({ coats, predicted, thinning }: Build, there_m: number) {
-  const taken_m = thinning.reduce((a, s) => a + s.body.removal_m, 0);
+function dealOut({ coats, predicted, taken_m }: Build, there_m: number) {
   const sprayed_m = there_m + Math.max(0, taken_m);
   let left = there_m;
   return coats.filter(overPanel).map((coat) => {

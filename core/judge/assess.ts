@@ -66,7 +66,7 @@ export function assess(
   const { panel, floor_m } = input.work;
   const rim_m = panel?.rim_m ?? DEFAULT_TAPE_M;
   const uRel = panel && panel.removal_m > 0 ? panel.u_m / panel.removal_m : USUAL_REMOVAL_DOUBT;
-  const { safe_m } = judge.allowance({ rim_m, byHand: panel?.byHand, uRel, floor_m });
+  const { safe_m } = judge.allowance({ rim_m, byHand: panel?.byHand, region: panel?.region, uRel, floor_m });
   onProgress?.(0.6);
   return {
     verdict: risk.verdict,

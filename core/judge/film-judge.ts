@@ -1,11 +1,12 @@
 import { requireInteger, requireNumber } from "../kernel/guard";
 import { type Point, edgeDistances, lineDistances } from "../kernel/geometry/geometry";
+import { inRegion } from "../kernel/geometry/region";
 import { normalCdf } from "../kernel/stats/normal";
 import { FilmField, type Prediction } from "../models/film/film-field";
 import { edgeMultiplier } from "./cell-risk";
 import { type FilmFacts, type World, isInferred, possibleWorlds, tooFewReadings } from "./film-facts";
 import { type FilmDraws, allowedRemoval, drawFilm } from "./film-draws";
-import { type PictureCells, type StripsByHand, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
+import { type PictureCells, type WorkedPlace, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
 import { CUT_GUARD_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
 
 /** Clear at a place, with its standard uncertainty. */
@@ -16,12 +17,9 @@ export interface ClearThere {
 export type Thinnest = ClearThere & { at: Point };
 
 /** Work on the whole panel: what a plan or a slider would take off its flat, and where it is taken off. */
-export interface PanelWork {
+export interface PanelWork extends WorkedPlace {
   removal_m: number;
   u_m: number;
-  /** Rim left out. */
-  rim_m: number;
-  byHand?: StripsByHand | undefined;
 }
 /** Work at one place only: a nib, a run. What comes off there beside the panel's own work. */
 export interface LocalTask {
@@ -133,11 +131,11 @@ export class FilmJudge {
     return { clear_m, u_m: Math.hypot(Math.sqrt(variance), this.filmError * clear_m) };
   }
 
-  /** The thinnest place outside a rim, as far as the readings tell. */
-  thinnest(rim_m: number = DEFAULT_TAPE_M): Thinnest {
+  /** The thinnest place outside a rim, of the whole panel or a part of it, as far as the readings tell. */
+  thinnest({ rim_m = DEFAULT_TAPE_M, region = null }: Partial<Pick<WorkedPlace, "rim_m" | "region">> = {}): Thinnest {
     const picture = this.picture();
     const { mean_m, sd_m } = this.clear();
-    const open = [...picture.points.keys()].filter((i) => picture.edge_m[i]! >= rim_m);
+    const open = [...picture.points.keys()].filter((i) => picture.edge_m[i]! >= rim_m && inRegion(picture.points[i]!, region));
     const all = open.length > 0 ? open : [...picture.points.keys()];
     const least = all.reduce((a, i) => (mean_m[i]! < mean_m[a]! ? i : a));
     return { at: picture.points[least]!, clear_m: mean_m[least]!, u_m: sd_m[least]! };
@@ -207,23 +205,18 @@ export class FilmJudge {
   private allowed({
     rim_m,
     byHand,
+    region,
     uRel,
     floor_m,
     cutFloor_m = CUT_GUARD_M,
-  }: {
-    rim_m: number;
-    byHand?: StripsByHand | undefined;
-    uRel: number;
-    floor_m: number;
-    cutFloor_m?: number;
-  }) {
+  }: WorkedPlace & { uRel: number; floor_m: number; cutFloor_m?: number }) {
     requireNumber("uRel", uRel, { min: 0, max: 10 });
     requireNumber("floor_m", floor_m, { min: 0, max: 1e-3 });
     // A verdict and what may come off are asked one after the other, of the same work.
-    const key = JSON.stringify([rim_m, byHand ?? {}, uRel, floor_m, cutFloor_m]);
+    const key = JSON.stringify([rim_m, byHand ?? {}, region ?? null, uRel, floor_m, cutFloor_m]);
     if (this.made.allowed?.key === key) return this.made.allowed;
     const { at, weight } = this.cells();
-    const whole = workedShare(this.picture(), { rim_m, byHand });
+    const whole = workedShare(this.picture(), { rim_m, byHand, region });
     const share = Float64Array.from(at, (i) => whole[i]!);
     return (this.made.allowed = {
       key,
@@ -251,7 +244,8 @@ export class FilmJudge {
       const cell = judged[near]!;
       const spread = cellClear.sd_m[cell]! > 0 ? there[k]!.u_m / cellClear.sd_m[cell]! : 1;
       const uLocal_m = Math.hypot(task.u_m, task.uDone_m ?? 0);
-      const panelShare = panel && shares && edge_m[k]! >= panel.rim_m ? shares[k]! * edgeMultiplier(edge_m[k]!) : 0;
+      const worked = panel && edge_m[k]! >= panel.rim_m && inRegion(task.at, panel.region);
+      const panelShare = worked && shares ? shares[k]! * edgeMultiplier(edge_m[k]!) : 0;
       const panel_m = panelShare * (panel?.removal_m ?? 0);
       const panelRel = panel && panel.removal_m > 0 ? panel.u_m / panel.removal_m : 0;
       const cut = new Float64Array(draws.count);

@@ -7,7 +7,7 @@ import { seenFault } from "./seen";
 import type { Finish } from "../models/ways/way";
 import type { EyeLight } from "../record/kinds";
 import { openFaults } from "./open-faults";
-import { openNibs, openRuns } from "./zone-plan";
+import { openNibs, openRuns } from "./zone-places";
 
 /** How a point stands: as it should, worth a look, against it, or nobody has looked. */
 export type PointState = "good" | "look" | "against" | "missing";

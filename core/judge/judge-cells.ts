@@ -8,6 +8,7 @@ import {
   lineDistances,
   requirePolygon,
 } from "../kernel/geometry/geometry";
+import { type Region, inRegion } from "../kernel/geometry/region";
 import { edgeMultiplier } from "./cell-risk";
 import { LEAST_RIM_M } from "./limits";
 
@@ -105,11 +106,20 @@ export function stripShares({ edge_m, line_m }: Pick<Cells, "edge_m" | "line_m">
   return shares;
 }
 
-/** How much of the flat's removal comes to each cell, edges bitten harder; 0 on the rim and strips that are not worked. @throws RangeError */
-export function workedShare(cells: Cells, { rim_m, byHand = {} }: { rim_m: number; byHand?: StripsByHand | undefined }): Float64Array {
+/** Where a panel is worked: the rim left out, strips worked apart, and the part of it that is worked at all. */
+export interface WorkedPlace {
+  rim_m: number;
+  byHand?: StripsByHand | undefined;
+  /** Null or left away: the whole panel. */
+  region?: Region | null | undefined;
+}
+
+/** How much of the flat's removal comes to each cell, edges bitten harder; 0 on the rim, strips and parts that are not worked. @throws RangeError */
+export function workedShare(cells: Cells, { rim_m, byHand = {}, region = null }: WorkedPlace): Float64Array {
   requireNumber("rim_m", rim_m, { min: 0 });
   const shares = stripShares(cells, byHand);
-  const bitten = shares.map((s, i) => (cells.edge_m[i]! >= rim_m ? s * edgeMultiplier(cells.edge_m[i]!) : 0));
+  const open = (i: number) => cells.edge_m[i]! >= rim_m && inRegion(cells.points[i]!, region);
+  const bitten = shares.map((s, i) => (open(i) ? s * edgeMultiplier(cells.edge_m[i]!) : 0));
   if (!bitten.some((s) => s > 0)) throw new RangeError(`rim_m must leave some panel to judge, got ${rim_m}`);
   return bitten;
 }

@@ -19,7 +19,7 @@ export function planReadings(judge: FilmJudge, { panel, local, floor_m }: Work, 
   const all = { points, edge_m: edgeDistances(points, outline), line_m: lineDistances(points, bodyLines) };
   const removal_m = panel?.removal_m ?? Math.max(0, ...local.map((t) => t.removal_m));
   const rim_m = panel?.rim_m ?? DEFAULT_TAPE_M;
-  const share = workedShare(all, { rim_m, byHand: panel?.byHand });
+  const share = workedShare(all, { rim_m, byHand: panel?.byHand, region: panel?.region });
   const open = readable(all, rim_m).filter((i) => share[i]! > 0);
   const places = open.map((i): Point => points[i]!);
   const planned: FilmObservation[] = [];

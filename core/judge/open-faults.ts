@@ -3,19 +3,30 @@ import { reachOf, correctionSchool } from "../models/correction/schools";
 import { type Fault, type RemedyId, leftShare } from "../models/defects/remedies";
 import { isFold, isInclusion } from "../models/defects/kinds";
 import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
+import { regionOfPlan } from "../panel/builds";
+import type { BodyOf } from "../record/bodies";
 import type { EntryOf } from "../record/entry";
+import { liesIn, markedRegion } from "./zone-places";
 
-type Noted = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone">;
+type Noted = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots">;
 
 /** A way that leaves no more than this of a fault has mended it. */
 const MENDED = 0.3;
 const WAY_OF = { panel: "full", spots: "spot", polish: "polish" } as const satisfies Record<ReturnType<typeof reachOf>, RemedyId>;
 
 /** What was done to a panel since an entry, as ways: a plan carried through, and clear laid over a flatted surface. */
-function doneSince({ plan, stepsDone, builds }: Noted, seq: number): RemedyId[] {
-  const worked = plan !== null && plan.seq > seq && stepsDone.length >= plan.body.steps.length;
-  const recleared = builds.slice(1).some((b) => b.from_seq > seq);
-  return [...(worked ? [WAY_OF[reachOf(correctionSchool(plan.body.schoolId))]] : []), ...(recleared ? (["flow"] as const) : [])];
+function doneSince({ plan, stepsDone, builds }: Noted, mark: EntryOf<"defect">): RemedyId[] {
+  const worked = plan !== null && plan.seq > mark.seq && stepsDone.length >= plan.body.steps.length;
+  const recleared = builds.slice(1).some((b) => b.from_seq > mark.seq);
+  return [...(worked ? wayThere(plan.body, mark) : []), ...(recleared ? (["flow"] as const) : [])];
+}
+
+/** What a plan does where something is marked: by its school, but outside the part that it levels only spots and what is filled. */
+function wayThere(plan: BodyOf<"plan">, mark: EntryOf<"defect">): RemedyId[] {
+  const region = regionOfPlan(plan);
+  const levelled = liesIn(mark, region);
+  const way = levelled ? WAY_OF[reachOf(correctionSchool(plan.schoolId))] : WAY_OF.spots;
+  return [way, ...(plan.fill ? (["dropFill"] as const) : [])];
 }
 
 const areaOf = ({ trace, length_m, width_m }: EntryOf<"defect">["body"]): number | null =>
@@ -33,10 +44,12 @@ export function openFaults(panel: Noted): Fault[] {
   // A sized run is open and worked by its school, or has been taken down.
   const sized = new Set(measuredRuns(panel).map((r) => r.entry.id));
   const open = panel.defects.filter(
-    (d) => !isInclusion(d.body.kind) && !sized.has(d.id) && !doneSince(panel, d.seq).some((w) => leftShare(d.body.kind, w) <= MENDED),
+    (d) => !isInclusion(d.body.kind) && !sized.has(d.id) && !doneSince(panel, d).some((w) => leftShare(d.body.kind, w) <= MENDED),
   );
   const byKind = new Map<string, Fault>();
-  for (const { body } of open) {
+  const region = markedRegion(panel);
+  for (const mark of open) {
+    const { body } = mark;
     const { kind, count } = body;
     const area_m2 = areaOf(body);
     const before = byKind.get(kind);
@@ -44,6 +57,7 @@ export function openFaults(panel: Noted): Fault[] {
       kind,
       count: (before?.count ?? 0) + count,
       height_m: isFold(kind) ? null : body.height_m,
+      marked: liesIn(mark, region) && (before?.marked ?? true),
       area_m2: before ? (before.area_m2 === null || area_m2 === null ? null : before.area_m2 + area_m2) : area_m2,
     });
   }

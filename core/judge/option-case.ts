@@ -1,7 +1,8 @@
 import type { PanelBrief } from "../panel/brief";
 import { filmFacts } from "./film-question";
-import { leftTexture, textureOf } from "./texture";
+import { leftTexture, textureElsewhere, textureOf } from "./texture";
 import { polygonArea } from "../kernel/geometry/geometry";
+import { inRegion, regionShare } from "../kernel/geometry/region";
 import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Texture } from "../models/correction/removal-plan";
 import { type BenchHabits, USUAL_HABITS } from "../models/correction/bench-habits";
@@ -9,14 +10,15 @@ import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
 import type { Finish } from "../models/ways/way";
 import type { PanelState } from "./account";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
-import { FilmJudge } from "./film-judge";
+import { FilmJudge, type LocalTask, type PanelWork } from "./film-judge";
 import { DEFAULT_TAPE_M } from "./limits";
 import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
 import { FLOW_STEPS, type ShopRates } from "./option-figures";
 import type { FilmPhase } from "../models/defects/remedies";
 import { openFaults } from "./open-faults";
 import { planFor } from "./plan-for";
-import { type ZoneChoice, openNibs, openRuns } from "./zone-plan";
+import { markedRegion, openFills, openNibs, openRuns } from "./zone-places";
+import type { ZoneChoice } from "./zone-setting";
 
 /** What the options of a panel are worked out from. */
 export interface OptionInput {
@@ -35,6 +37,8 @@ export interface OptionInput {
   shop?: ShopRemoval;
   /** The flow coat as its own page plans it. */
   flow?: FlowCase | null;
+  /** Waiting until the clear bears paper, and for clear laid anew. */
+  waiting?: OptionCase["waiting"];
 }
 
 /** A figure that, were it otherwise, would lead to another choice. */
@@ -101,7 +105,20 @@ const shifted = (film: FilmFacts, by_m: number): FilmFacts => ({
 
 /** A panel as the options see it: its thinnest place, its worst run, its nibs and texture, and what the plans of each way come to. */
 function caseOf(
-  { brief, state, finish, floor_m, schoolId, cured, phase, rates, habits = USUAL_HABITS, shop = DEFAULT_REMOVAL, flow = null }: OptionInput,
+  {
+    brief,
+    state,
+    finish,
+    floor_m,
+    schoolId,
+    cured,
+    phase,
+    rates,
+    habits = USUAL_HABITS,
+    shop = DEFAULT_REMOVAL,
+    flow = null,
+    waiting,
+  }: OptionInput,
   judge: FilmJudge,
   texture: Texture,
 ): OptionCase {
@@ -120,7 +137,9 @@ function caseOf(
     wanted_m,
     nibs: openNibs(state).reduce((a, d) => a + d.body.count, 0),
     faults: openFaults(state),
+    marked: markedOf(brief, state),
     finish,
+    ...(waiting ? { waiting } : {}),
     ...(phase ? { phase } : {}),
     run: runs[0] ? { height_m: runs[0].height_m, width_m: runs[0].width_m, length_m: runs[0].length_m } : null,
     matte: finish === "matte",
@@ -132,6 +151,18 @@ function caseOf(
     judged: judgedPlans(brief, state, choice, judge, { anyRun: runs.length > 0, flow }),
   };
 }
+
+/** Where the panel is marked for levelling. */
+function markedOf({ shape }: PanelBrief, state: PanelState): OptionCase["marked"] {
+  const region = markedRegion(state);
+  return region.length > 0 ? { share: regionShare(shape.outline, region), elsewhere_m: textureElsewhere(state) } : null;
+}
+
+/** What comes off at a place: its own work, and the panel's where that goes over it. */
+const offAt = (task: LocalTask, panel: PanelWork | null) => ({
+  removal_m: task.removal_m + (panel && inRegion(task.at, panel.region) ? panel.removal_m : 0),
+  u_m: task.u_m,
+});
 
 /** The plan of each way that has one, judged. */
 function judgedPlans(
@@ -148,12 +179,13 @@ function judgedPlans(
     const risk = judge.risk(assess.work);
     const places = judge.at(local.map((t) => t.at));
     const ends = [
-      ...(panel ? [{ ...judge.thinnest(panel.rim_m), off: panel }] : []),
-      ...places.map((there, i) => ({ ...there, off: { removal_m: local[i]!.removal_m + (panel?.removal_m ?? 0), u_m: local[i]!.u_m } })),
+      ...(panel ? [{ ...judge.thinnest(panel), off: panel }] : []),
+      ...places.map((there, i) => ({ ...there, off: offAt(local[i]!, panel) })),
     ].map(({ clear_m, u_m, off }) => ({ removal_m: off.removal_m, left_m: clear_m - off.removal_m, u_left_m: Math.hypot(u_m, off.u_m) }));
     const worst = ends.reduce((a, e) => (e.left_m < a.left_m ? e : a));
     return { ...worst, cutChance: risk.cutChance, thinChance: risk.thinChance, minutes: plan.minutes };
   };
+  const marked = markedRegion(state).length > 0;
   const schools = Object.keys(RUN_SCHOOLS) as RunSchool[];
   const each = (own: Partial<ZoneChoice>) =>
     Object.fromEntries(
@@ -167,6 +199,9 @@ function judgedPlans(
   return {
     spot: judged({ schoolId: "spot" }),
     polish: judged({ schoolId: "polish" }),
+    dropFill: openFills(state).length > 0 ? judged({ schoolId: "spot", fill: true }) : null,
+    part: marked && !anyRun ? judged({ part: "marked" }) : null,
+    partWithRun: marked && anyRun ? each({ part: "marked" }) : {},
     run: anyRun ? each({ schoolId: "spot" }) : {},
     full: anyRun ? null : judged({}),
     fullWithRun: anyRun ? each({}) : {},

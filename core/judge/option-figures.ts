@@ -6,8 +6,10 @@ export interface ShopRates {
   labourPerHour: number;
   /** Loss when the customer sends the panel back for what was left on it. */
   rejected: number;
+  /** What a day costs on which the job stands and waits for a cure. */
+  waitingPerDay: number;
 }
-export const DEFAULT_RATES: ShopRates = { labourPerHour: 60, rejected: 350 };
+export const DEFAULT_RATES: ShopRates = { labourPerHour: 60, rejected: 350, waitingPerDay: 15 };
 
 /**
  * Minutes and materials of each way, and how likely what is left is to be seen. All defaults of ours, not validated.

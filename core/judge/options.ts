@@ -2,7 +2,16 @@ import { requireInteger, requireNumber } from "../kernel/guard";
 import { normalCdf } from "../kernel/stats/normal";
 import { type Removal, type RemovalStep, type Texture, planRemoval } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type Run, type RunSchool, forecastRunWork } from "../models/correction/run-work";
-import { type Fault, type FilmPhase, REMEDIES, type RemedyId, hasOwnFormula, leftShare, measureFirst } from "../models/defects/remedies";
+import {
+  type Fault,
+  type FilmPhase,
+  REMEDIES,
+  type RemedyId,
+  hasOwnFormula,
+  leftOf,
+  leftShare,
+  measureFirst,
+} from "../models/defects/remedies";
 import { seenFault, seenNibs, seenPeel, seenRun } from "./seen";
 import { DEFECT_KINDS } from "../models/defects/kinds";
 import type { Finish } from "../models/ways/way";
@@ -35,6 +44,11 @@ export interface Judged {
   full: JudgedWork | null;
   fullWithRun: Partial<Record<RunSchool, JudgedWork>>;
   polish?: JudgedWork | null;
+  /** Only where it is marked, with its runs by run school. */
+  part?: JudgedWork | null;
+  partWithRun?: Partial<Record<RunSchool, JudgedWork>>;
+  /** Filled with a drop, then levelled at the place. */
+  dropFill?: JudgedWork | null;
   /** Sanding it flat for a further coat. */
   flatting: { removal_m: number; u_removal_m: number; cutChance: number };
 }
@@ -50,6 +64,10 @@ export interface OptionCase {
   wanted_m: number;
   nibs: number;
   run: Run | null;
+  /** Where the panel is marked for levelling: that share of it, and the peel there is elsewhere; null: nowhere. */
+  marked?: { share: number; elsewhere_m: number } | null;
+  /** Waiting until the clear bears paper, and for clear laid anew, at 20 °C. */
+  waiting?: { left_s: number; sandAfter_s: number };
   /** Everything else that was noted. */
   faults?: readonly Fault[];
   matte: boolean;
@@ -101,7 +119,7 @@ export interface OptionForecast {
   residualChance: number;
   /** Texture left, peak to valley. */
   texture_m: number;
-  /** Labour, material and the weighted cost of what may go wrong. */
+  /** Labour, material, the days it stands, and the weighted cost of what may go wrong. */
   cost: number;
 }
 
@@ -201,6 +219,7 @@ function benchOf(input: OptionCase): Bench {
   const cured = requireNumber("cured", input.cured, { min: 0 }) >= 1;
   requireNumber("labourPerHour", rates.labourPerHour, { min: 0 });
   requireNumber("rejected", rates.rejected, { min: 0 });
+  requireNumber("waitingPerDay", rates.waitingPerDay, { min: 0 });
   const minutes = F.rebase.minutes + F.rebase.minutesPer_m2 * area;
   const material = F.rebase.material + F.rebase.materialPer_m2 * area;
   const finish = input.finish ?? (matte ? "matte" : "match");
@@ -263,7 +282,7 @@ function priced(b: Bench, w: WayWork): OptionForecast {
   const reasons = [...why];
   if (cuts && cutChance > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
   if (thinCloses && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
-  const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftShare(fault.kind, w.kind)));
+  const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftOf(fault, w.kind)));
   return {
     kind: w.kind,
     runSchool,
@@ -281,11 +300,19 @@ function priced(b: Bench, w: WayWork): OptionForecast {
     cost:
       hoursOf(w.minutes, b.rates) +
       w.material +
+      waitingCost(b, w.kind) +
       cutChance * b.rebase.cost * F.cutRework +
       F.warrantyShare * Math.max(0, thinChance - cutChance) * b.rebase.cost +
       residualChance * b.rates.rejected +
       rework,
   };
+}
+
+const DAY_S = 86_400;
+function waitingCost({ input, rates }: Bench, kind: OptionKind): number {
+  if (!input.waiting) return 0;
+  const { before_s, after_s } = waitingOf(kind, input.waiting);
+  return ((before_s + after_s) / DAY_S) * rates.waitingPerDay;
 }
 
 const count = (b: Bench, way: OptionKind) =>
@@ -301,6 +328,7 @@ function forecastOptions(input: OptionCase): OptionForecast[] {
     leaveWay(b),
     spotWay(b),
     ...(run ? [run.work] : []),
+    ...partWay(b, run?.school ?? null),
     fullWay(b, run?.school ?? null),
     flowWay(b),
     rebaseWay(b),
@@ -397,6 +425,29 @@ function fullWay(b: Bench, school: RunSchool | null): WayWork {
   };
 }
 
+/** The same only where it is marked; the texture elsewhere stays what it is. */
+function partWay(b: Bench, school: RunSchool | null): WayWork[] {
+  const F = OPTION_FIGURES;
+  const { judged, marked } = b.input;
+  if (!marked) return [];
+  const share = requireNumber("marked.share", marked.share, { min: 0, max: 1 });
+  if (!(share > 0 && share < PART_MOST)) return [];
+  const whole = fullWay(b, school);
+  const own = whole.runSchool ? judged?.partWithRun?.[whole.runSchool] : judged?.part;
+  return [
+    {
+      ...whole,
+      kind: "part",
+      minutes: F.full.minutes + F.full.minutesPer_m2 * share * b.area + b.runWork.minutes,
+      material: F.full.material + F.full.materialPer_m2 * share * b.area,
+      residual: together(F.full.residual, seenPeel(marked.elsewhere_m, b.wanted)),
+      ...own,
+    },
+  ];
+}
+/** More of a panel than this is levelled as a whole: its border would cost more than it saves. Default of ours. */
+const PART_MOST = 0.7;
+
 function flowWay(b: Bench): WayWork {
   const F = OPTION_FIGURES;
   const { judged, flow } = b.input;
@@ -492,6 +543,7 @@ function faultWays(b: Bench): WayWork[] {
   if (asked("dropFill")) {
     const places = b.faults.reduce((a, { fault }) => a + (leftShare(fault.kind, "dropFill") < 1 ? fault.count : 0), 0);
     const off = b.removalOf(SPOT_STEPS).total;
+    const own = b.input.judged?.dropFill;
     list.push({
       kind: "dropFill",
       ...atPlaces("dropFill", places),
@@ -500,6 +552,9 @@ function faultWays(b: Bench): WayWork[] {
       left_m: b.clear - off.removal_m,
       u_left_m: Math.hypot(b.u, off.u_m),
       cuts: true,
+      ...own,
+      // Its own plan deals with the nibs as well.
+      residual: together(b.seen.peel, own ? F.spot.residual * b.seen.nibs : b.seen.nibs, b.seen.run),
       why: [...b.noPolish, ...(places > F.dropFill.most ? [{ because: "too many" } as const] : [])],
     });
   }

@@ -2,7 +2,7 @@ import type { Point } from "../kernel/geometry/geometry";
 import type { FieldUnknowns } from "../models/film/field-fit";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { type ClearThere, FilmJudge, type Thinnest } from "./film-judge";
-import { type StripsByHand, workedShare } from "./judge-cells";
+import { type WorkedPlace, workedShare } from "./judge-cells";
 import { planReadings } from "./next-reading";
 
 /** Film of a panel as a map: everything a page draws without working anything out again. */
@@ -31,14 +31,12 @@ export interface PanelMap {
   next: Point | null;
 }
 
-export interface MapInput {
+export interface MapInput extends WorkedPlace {
   film: FilmFacts;
   worlds?: readonly World[] | undefined;
   /** The removal that the next reading is looked for, and its relative doubt. */
   removal_m: number;
   uRel: number;
-  rim_m: number;
-  byHand?: StripsByHand | undefined;
   floor_m: number;
   draws?: number;
 }
@@ -48,18 +46,19 @@ export interface MapInput {
  * @returns the map, or why there is none @throws RangeError for readings or outlines outside the models
  */
 export function mapPanel(
-  { film, worlds, removal_m, uRel, rim_m, byHand, floor_m, draws }: MapInput,
+  { film, worlds, removal_m, uRel, rim_m, byHand, region, floor_m, draws }: MapInput,
   { onProgress }: { onProgress?: (share: number) => void } = {},
 ): { map: PanelMap; reason: null } | { map: null; reason: string } {
   const reason = tooFewReadings(film.observations);
   if (reason) return { map: null, reason };
   const judge = new FilmJudge(film, { worlds, draws });
   onProgress?.(0.3);
-  const { cut_m, thin_m, safe_m } = judge.allowance({ rim_m, byHand, uRel, floor_m });
+  const place: WorkedPlace = { rim_m, byHand, region };
+  const { cut_m, thin_m, safe_m } = judge.allowance({ ...place, uRel, floor_m });
   onProgress?.(0.8);
   const { nx, ny, box, index } = judge.picture();
   const { length_m, sdClear_m, sdUnder_m, micro_m } = judge.prior();
-  const panel = { removal_m, u_m: uRel * removal_m, rim_m, byHand };
+  const panel = { removal_m, u_m: uRel * removal_m, ...place };
   const [next] = planReadings(judge, { panel, local: [], floor_m }, 1);
   return {
     reason: null,
@@ -69,7 +68,7 @@ export function mapPanel(
       box,
       index,
       ...judge.clear(),
-      share: workedShare(judge.picture(), { rim_m, byHand }),
+      share: workedShare(judge.picture(), place),
       inferred: judge.inferred,
       unknowns: { length_m, sdClear_m, sdUnder_m, micro_m },
       cut_m,

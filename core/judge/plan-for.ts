@@ -5,7 +5,8 @@ import type { PanelState } from "./account";
 import { type AssessInput, type Assessment, assess } from "./assess";
 import { FilmJudge } from "./film-judge";
 import { workOf } from "./work";
-import { type ZoneChoice, type ZonePlan, zonePlan } from "./zone-plan";
+import { type ZonePlan, zonePlan } from "./zone-plan";
+import type { ZoneChoice } from "./zone-setting";
 
 /** A shop's doubt of its own removal once it has measured one: what a mark is expected to leave. Default of ours. */
 const MEASURED_REMOVAL: NonNullable<ShopRemoval["whole"]> = { factor: 1, u_log: 0.06 };
@@ -19,6 +20,7 @@ const planWork = (plan: ZonePlan, choice: ZoneChoice, state: Pick<PanelState, "l
     {
       steps: plan.steps,
       byHand: plan.byHand,
+      part: plan.part,
       judgedFrom_m: plan.judgedFrom_m,
       tape_m: choice.tape_m,
       floor_m: choice.floor_m,

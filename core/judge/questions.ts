@@ -16,7 +16,7 @@ import type { ShopRates } from "./option-figures";
 import type { FilmPhase } from "../models/defects/remedies";
 import type { FlowCase } from "./options";
 import type { MapInput } from "./panel-map";
-import type { ZoneChoice } from "./zone-plan";
+import type { ZoneChoice } from "./zone-setting";
 
 /** What the pages of a panel ask the judge from: all that a view holds of it. */
 export interface Asked {
@@ -89,7 +89,7 @@ export const outQuestion = (
 /** The question of the options page. @param cured share of the cure reached, and @param phase what may be done with the clear now */
 export const optionQuestion = (
   asked: Asked & FlowAsked,
-  { cured, phase, rates }: { cured: number; phase?: FilmPhase; rates: ShopRates },
+  { cured, phase, left_s, rates }: { cured: number; phase?: FilmPhase; left_s?: number; rates: ShopRates },
 ): OptionInput => ({
   flow: flowCase(flowPlanOf(asked)),
   brief: asked.panel,
@@ -100,6 +100,7 @@ export const optionQuestion = (
   habits: asked.job.way.bench,
   cured,
   ...(phase ? { phase } : {}),
+  ...(left_s === undefined ? {} : { waiting: { left_s, sandAfter_s: asked.product.sheet.sandAfter_s } }),
   rates,
   shop: asked.shopRemoval,
 });

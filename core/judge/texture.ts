@@ -8,11 +8,21 @@ import type { PanelFacts } from "../panel/derive-panel";
 /** Texture of a sprayed panel nobody has measured: 3 ± 0.4 µm peak to valley, judged. Default of ours. */
 export const JUDGED_TEXTURE = { peakToValley_m: 3e-6, u_m: 0.4e-6 } as const;
 
+type Peel = PanelFacts["defects"][number];
+
+/** The worst peel that was sized among those that count. */
+const worstPeel = (state: Pick<PanelFacts, "defects">, counts: (mark: Peel) => boolean = () => true): Peel | undefined =>
+  state.defects
+    .filter((d) => d.body.kind === "peel" && d.body.height_m !== null && counts(d))
+    .sort((a, b) => b.body.height_m! - a.body.height_m!)[0];
+
+/** Peel outside what was drawn as an area: what is noted there, else the usual. */
+export const textureElsewhere = (state: Pick<PanelFacts, "defects">): number =>
+  worstPeel(state, (d) => d.body.trace?.as !== "area")?.body.height_m ?? JUDGED_TEXTURE.peakToValley_m;
+
 /** Peel measured or judged on the panel, the worst of it; otherwise the usual texture. */
 export function textureOf(state: PanelFacts): { texture: Texture; from: "measured" | "judged" | "usual" } {
-  const peel = state.defects
-    .filter((d) => d.body.kind === "peel" && d.body.height_m !== null)
-    .sort((a, b) => b.body.height_m! - a.body.height_m!)[0];
+  const peel = worstPeel(state);
   if (!peel) return { texture: { ...JUDGED_TEXTURE }, from: "usual" };
   const peakToValley_m = peel.body.height_m!;
   return {

@@ -1,12 +1,13 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
+import { regionOfPlan } from "../panel/builds";
 import { RUN_SCHOOLS } from "../models/correction/run-work";
 import type { LocalWorkDone } from "../panel/builds";
 import type { BodyOf, PlanStep } from "../record/bodies";
 import type { LocalTask, PanelWork, Work } from "./film-judge";
 
 /** What of a plan the judge goes by; a stored plan and one being made have it alike. */
-export type PlanForWork = Pick<BodyOf<"plan">, "runSchool" | "byHand" | "judgedFrom_m" | "tape_m" | "floor_m"> & {
+export type PlanForWork = Pick<BodyOf<"plan">, "runSchool" | "byHand" | "judgedFrom_m" | "tape_m" | "floor_m" | "part"> & {
   steps: readonly Pick<PlanStep, "zone" | "removal_m" | "u_m" | "common_m" | "at">[];
 };
 
@@ -28,7 +29,9 @@ export const panelRemoval = (steps: readonly Pick<PlanStep, "zone" | "removal_m"
 
 function panelWork(plan: PlanForWork, ahead: PlanForWork["steps"]): PanelWork | null {
   const { removal_m, u_m } = panelRemoval(ahead);
-  return removal_m > 0 ? { removal_m, u_m, rim_m: plan.judgedFrom_m ?? plan.tape_m, byHand: plan.byHand } : null;
+  return removal_m > 0
+    ? { removal_m, u_m, rim_m: plan.judgedFrom_m ?? plan.tape_m, byHand: plan.byHand, region: regionOfPlan(plan) }
+    : null;
 }
 
 /** Work at single places, place by place: what comes off at each, and whether a run is taken down there. */

@@ -4,7 +4,8 @@ import { judgeOf, planFor } from "#core/judge/plan-for";
 import { type BenchHabits, USUAL_HABITS } from "#core/models/correction/bench-habits";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, reachOf } from "#core/models/correction/schools";
-import { type ZoneChoice, type ZoneKind, zonePlan as planZones } from "#core/judge/zone-plan";
+import { zonePlan as planZones } from "#core/judge/zone-plan";
+import type { ZoneChoice, ZoneKind } from "#core/judge/zone-setting";
 import { workOf } from "#core/judge/work";
 import { LINE_STRIP_M, SECTION_M } from "#core/judge/zone-work";
 import { assess } from "#core/judge/assess";
@@ -335,6 +336,7 @@ test("a plan half worked counts only what is still to come, and a blade put away
     tape_m: 0.02,
     floor_m: um(35),
     runSchool: "blade" as const,
+    part: null,
   };
   const at = (from: number) => workOf(asBody, [], from);
   expect(at(0).local[0]!.gouge).toBeDefined();

@@ -1,66 +1,46 @@
-import { isInclusion } from "../models/defects/kinds";
-import type { PanelBrief } from "../panel/brief";
-import { type GlossTool, TOOL_ROUGHNESS_M, roughGloss, roughnessAfter } from "../models/gloss/fresnel-gloss";
 import { requireNumber } from "../kernel/guard";
-import { type Point, edgeDistance, lineLength, polygonArea, polygonPerimeter } from "../kernel/geometry/geometry";
-import { type ClearedStep, DEFAULT_REMOVAL, type ShopRemoval, clearingPlan, skippedSteps } from "../models/correction/clearing";
-import { type Removal, type RemovalStep, type Texture, sumOf } from "../models/correction/removal-plan";
-import { type BenchHabits, USUAL_HABITS, schoolWith } from "../models/correction/bench-habits";
-import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
-import { type CorrectionSchool, correctionSchool, reachOf, stepName } from "../models/correction/schools";
-import type { PlanStep } from "../record/bodies";
+import { type Point, edgeDistance, polygonArea } from "../kernel/geometry/geometry";
+import { inRegion, regionShare } from "../kernel/geometry/region";
+import { type GlossTool, TOOL_ROUGHNESS_M, roughGloss, roughnessAfter } from "../models/gloss/fresnel-gloss";
+import { type ClearedStep, DEFAULT_REMOVAL, clearingPlan, skippedSteps } from "../models/correction/clearing";
+import type { Removal, RemovalStep } from "../models/correction/removal-plan";
+import { USUAL_HABITS, schoolWith } from "../models/correction/bench-habits";
+import type { RunSchool } from "../models/correction/run-work";
+import { SPOT_SCHOOL, correctionSchool, reachOf, stepName } from "../models/correction/schools";
+import type { PanelBrief } from "../panel/brief";
+import type { BodyOf, PlanStep } from "../record/bodies";
 import type { EntryOf } from "../record/entry";
-import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
-import { cellRisk } from "./cell-risk";
-import type { ClearThere } from "./film-judge";
 import type { StripsByHand } from "./judge-cells";
-import { CUT_GUARD_M } from "./limits";
-import { type LocalWork, localWork } from "./local-work";
-import { workedSince } from "./work";
+import {
+  type MeasuredRun,
+  type NotedPanel,
+  type RunComparison,
+  compareRunSchools,
+  dropSteps,
+  liesIn,
+  nibPart,
+  openFills,
+  openNibs,
+  openRuns,
+  partOf,
+  placesOf,
+  runPart,
+} from "./zone-places";
+import {
+  type ClearReader,
+  NO_REMOVAL,
+  type PlanZone,
+  type Setting,
+  type ZoneChoice,
+  type ZoneKind,
+  atOf,
+  removalOf,
+  stepOf,
+  zoneOf,
+} from "./zone-setting";
+import { strips } from "./zone-strips";
 import { type Consumable, cautionsOf, consumablesOf, minutesOf, sectionsOf } from "./zone-needs";
-import { HAND_LEVELS, HAND_TASK, LINE_STRIP_M, SPOT_RADIUS_M, WORK_MINUTES, type ZoneTask, nibTask, runTasks } from "./zone-work";
-
-/** Clear at places, as the judge has it; null where nothing is read. */
-export type ClearReader = ((places: readonly Point[]) => ClearThere[]) | null;
-
-export interface ZoneChoice {
-  schoolId: string;
-  runSchool: RunSchool | null;
-  texture: Texture;
-  /** Width of the rim. */
-  tape_m: number;
-  floor_m: number;
-  /** The rim is left under tape, or worked by hand; body lines are worked by hand, or left under tape. */
-  edges?: "left" | "hand";
-  lines?: "hand" | "left";
-  /** How the shop polishes, wets its discs, cuts a guard, takes nibs off: usual where nobody says. */
-  habits?: BenchHabits;
-  /** This shop's own removal, where it has been taken over. */
-  shop?: ShopRemoval;
-}
-
-export const ZONE_KINDS = ["run", "spot", "flat", "line", "edge"] as const;
-export type ZoneKind = (typeof ZONE_KINDS)[number];
-
-/** A part of the panel that is worked in its own way. */
-export interface PlanZone {
-  kind: ZoneKind;
-  /** Where it lies; empty for the flat. */
-  at: Point[];
-  area_m2: number;
-  /** So many pads' breadths of work. */
-  sections: number;
-  way: "machine" | "hand" | "left";
-  removal: Removal;
-  /** Clear there now and after the work, the thinnest of its places; null when no spot tells it. */
-  now: ClearThere | null;
-  left: ClearThere | null;
-  /** Chance of cutting through in the zone; null where it is not known or nothing comes off. */
-  cutChance: number | null;
-  minutes: number;
-  /** Marks of each step against what the next takes off: the proof that none is left behind. */
-  chain: ClearedStep[];
-}
+import { HAND_TASK, LINE_STRIP_M, SPOT_RADIUS_M, WORK_MINUTES } from "./zone-work";
 
 export interface ZonePlan {
   zones: PlanZone[];
@@ -72,19 +52,15 @@ export interface ZonePlan {
   consumables: Consumable[];
   cautions: string[];
   /** What is wrong with the choice on this panel; null where it can be done. */
-  problem: "no place" | null;
+  problem: "no place" | "nothing marked" | null;
   /** Strips apart from the flat, as the film's grid takes them, and the rim that is not judged. */
   byHand: StripsByHand;
   judgedFrom_m: number;
+  /** The part that is levelled; null: the whole panel. */
+  part: BodyOf<"plan">["part"];
   runs: RunComparison | null;
   /** Steps, by zone, whose marks the next one does not clear; empty in a sound plan. */
   unproved: { zone: ZoneKind; step: number }[];
-}
-
-/** The run schools for the panel's worst run, side by side. */
-export interface RunComparison extends ClearThere {
-  height_m: number;
-  schools: (RunForecast & { school: RunSchool; cutChance: number })[];
 }
 
 /** Expected gloss at 60° after each step of a ladder, by the illustration of what tools leave; null before the finest papers count. */
@@ -97,221 +73,6 @@ function glossAlong(steps: readonly ClearedStep[]): (number | null)[] {
     roughness_m = roughnessAfter(roughness_m, tool as GlossTool, "polish" in use ? Math.max(2, passes) : Math.max(4, passes));
     return roughGloss({ index, roughness_m, angle: 60 });
   });
-}
-
-/** What a plan is worked out from. */
-type Panel = Pick<PanelFacts, "defects" | "spots" | "localWork">;
-type MeasuredRun = ReturnType<typeof measuredRuns>[number];
-
-/** A run or a nib that has not been worked since it was noted. */
-const placesOf = ({ body: { at, trace } }: EntryOf<"defect">): Point[] =>
-  trace?.as === "points" ? trace.at.map((p): Point => [p.x_m, p.y_m]) : [[at.x_m, at.y_m]];
-export const openRuns = (panel: Panel): MeasuredRun[] =>
-  measuredRuns(panel).filter(({ entry }) => !workedSince(panel.localWork, "run", placesOf(entry), entry.seq));
-export const openNibs = (panel: Panel): EntryOf<"defect">[] =>
-  panel.defects.filter((d) => isInclusion(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq));
-
-/** Everything the parts of a plan share. */
-interface Setting {
-  reach: "panel" | "spots" | "polish";
-  school: CorrectionSchool;
-  ladder: ReturnType<typeof clearingPlan>;
-  /** What the school takes off over the whole panel. */
-  onPanel: Removal;
-  shop: ShopRemoval;
-  habits: BenchHabits;
-  floor_m: number;
-  read: ClearReader;
-}
-const NO_REMOVAL: Removal = { removal_m: 0, u_m: 0 };
-
-/** Work at the runs of one school: its tasks with what each takes off beside a run. */
-interface RunWork extends LocalWork {
-  school: RunSchool;
-  /** All that comes off beside a run after it is level. */
-  finish: Removal;
-}
-
-function runWorkOf(school: RunSchool, { reach, ladder, onPanel, shop, habits }: Setting): RunWork {
-  // A run is finished by the panel's ladder; where that is for spots only, by its polishing steps.
-  const after = reach === "spots" ? ladder.steps.filter((s) => "polish" in s.use) : ladder.steps;
-  const work = localWork(runTasks(school, habits), "Run", after, shop);
-  return { ...work, school, finish: sumOf([work.between, reach === "spots" ? work.rest : onPanel]) };
-}
-
-const sizeOf = ({ height_m, width_m, length_m }: MeasuredRun) => ({ height_m, width_m, length_m });
-
-/** The run schools side by side for the worst run, each with what its own finish and the panel's ladder take off there. */
-function compareRunSchools(runs: readonly MeasuredRun[], setting: Setting): RunComparison | null {
-  const [run] = [...runs].sort((a, b) => b.height_m - a.height_m);
-  const around = run && setting.read?.([placesOf(run.entry)[0]!])[0];
-  if (!run || !around) return null;
-  const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
-    const { finish } = runWorkOf(school, setting);
-    const forecast = (floor_m: number) =>
-      forecastRunWork(school, { ...sizeOf(run), clear_m: around.clear_m, u_clear_m: around.u_m, floor_m, finish });
-    return { school, ...forecast(setting.floor_m), cutChance: forecast(CUT_GUARD_M).chanceBelowFloor };
-  });
-  return { height_m: run.height_m, ...around, schools };
-}
-
-type ZoneStep = Partial<PlanStep> & Pick<PlanStep, "zone">;
-const stepOf = (task: ZoneTask, more: ZoneStep): PlanStep => ({
-  name: task.name,
-  use: task.use,
-  tool: task.tool,
-  wet: task.wet,
-  doThis: task.doThis,
-  lookFor: task.lookFor,
-  removal_m: 0,
-  u_m: 0,
-  common_m: {},
-  at: [],
-  texture_m: 0,
-  default_m: 0,
-  own: false,
-  passes: 1,
-  minutes: 0,
-  gloss60_GU: null,
-  ...more,
-});
-const removalOf = ({ removal_m, u_m, common_m }: Removal) => ({ removal_m, u_m, common_m: { ...common_m } });
-const atOf = (places: readonly Point[]) => places.map(([x_m, y_m]) => ({ x_m, y_m }));
-
-const chanceThere = (there: ClearThere, removal: Removal) =>
-  cellRisk({ clear_m: there.clear_m, u_clear_m: there.u_m, removal_m: removal.removal_m, u_removal_m: removal.u_m, floor_m: CUT_GUARD_M });
-
-/** A zone with the clear at its thinnest place, now and after the work. */
-function zoneOf(
-  z: Omit<PlanZone, "now" | "left" | "cutChance" | "sections"> & Partial<Pick<PlanZone, "sections">>,
-  places: readonly Point[],
-  read: ClearReader,
-): PlanZone {
-  const there = places.length ? (read?.(places) ?? []) : [];
-  const now = there.length ? there.reduce((a, t) => (t.clear_m - 2 * t.u_m < a.clear_m - 2 * a.u_m ? t : a)) : null;
-  return {
-    sections: sectionsOf(z.area_m2),
-    ...z,
-    now,
-    left: now && { clear_m: now.clear_m - z.removal.removal_m, u_m: Math.hypot(now.u_m, z.removal.u_m) },
-    cutChance: now && z.removal.removal_m > 0 ? chanceThere(now, z.removal) : null,
-  };
-}
-
-interface PlanPart {
-  zones: PlanZone[];
-  steps: PlanStep[];
-}
-
-/** The runs: their school's own tasks, with the loss beside the worst of them. */
-function runPart(runs: readonly MeasuredRun[], school: RunSchool | null, setting: Setting): PlanPart {
-  if (runs.length === 0 || !school) return { zones: [], steps: [] };
-  const { tasks, chain, finish } = runWorkOf(school, setting);
-  const { read, floor_m } = setting;
-  const each = runs.map((run) => {
-    const at = placesOf(run.entry)[0]!;
-    const there = read?.([at])[0] ?? null;
-    const forecast = (floor: number) =>
-      forecastRunWork(school, { ...sizeOf(run), clear_m: there?.clear_m ?? 0, u_clear_m: there?.u_m ?? 1e-6, floor_m: floor, finish });
-    return { at, there, run, forecast: forecast(floor_m), cut: forecast(CUT_GUARD_M).chanceBelowFloor };
-  });
-  const worst = each.reduce((a, e) => (e.forecast.loss_m > a.forecast.loss_m || (e.there && e.cut > a.cut) ? e : a));
-  const minutes = each.reduce((a, e) => a + e.forecast.minutes, 0);
-  // Beside the run: what its own paper bites, shared among the tasks that are not the finish's.
-  const own = tasks.filter((t) => !t.between).length;
-  const beside: Removal = {
-    removal_m: (worst.forecast.loss_m - finish.removal_m) / own,
-    u_m: worst.forecast.uBeside_m / Math.sqrt(own),
-  };
-  const places = each.map((e) => e.at);
-  return {
-    zones: [
-      {
-        kind: "run",
-        at: places,
-        area_m2: each.reduce((a, { run }) => a + (run.length_m + 2 * SPOT_RADIUS_M) * (run.width_m + 2 * SPOT_RADIUS_M), 0),
-        sections: each.length,
-        way: "hand",
-        removal: { removal_m: worst.forecast.loss_m, u_m: Math.hypot(worst.forecast.uBeside_m, finish.u_m) },
-        now: worst.there,
-        left: worst.there ? { clear_m: worst.forecast.left_m, u_m: worst.forecast.u_left_m } : null,
-        cutChance: worst.there ? worst.cut : null,
-        minutes,
-        chain,
-      },
-    ],
-    steps: tasks.map(({ task, passes, removal, between }) =>
-      stepOf(task, { zone: "run", at: atOf(places), ...removalOf(between ? removal : beside), passes, minutes: minutes / tasks.length }),
-    ),
-  };
-}
-
-/** The nibs: a small hard pad on each before the panel is levelled, or the whole of a school for spots only. */
-function nibPart(nibs: readonly EntryOf<"defect">[], { reach, ladder, onPanel, shop, habits, read }: Setting): PlanPart {
-  const count = nibs.reduce((a, d) => a + d.body.count, 0);
-  if (count === 0) return { zones: [], steps: [] };
-  const places = nibs.flatMap(placesOf);
-  const work = reach === "spots" ? null : localWork([nibTask(habits)], "Nibs", ladder.steps, shop);
-  const tasks = work?.tasks ?? [];
-  const removal = work ? sumOf([work.all, onPanel]) : ladder.total;
-  const steps = work ? tasks.length : ladder.steps.length;
-  const first = work && habits.nibTool === "denibber" ? WORK_MINUTES.perSpotByTool : WORK_MINUTES.perSpot;
-  const minutes = count * (first + WORK_MINUTES.perSpot * (steps - 1)) + steps * WORK_MINUTES.change;
-  return {
-    zones: [
-      zoneOf(
-        {
-          kind: "spot",
-          at: places,
-          area_m2: count * Math.PI * SPOT_RADIUS_M ** 2,
-          sections: count,
-          way: "machine",
-          removal,
-          minutes,
-          chain: work?.chain ?? ladder.steps,
-        },
-        places,
-        read,
-      ),
-    ],
-    steps: tasks.map(({ task, passes, removal: own_m, default_m, own }) =>
-      stepOf(task, { zone: "spot", at: atOf(places), ...removalOf(own_m), default_m, own, passes, minutes: minutes / tasks.length }),
-    ),
-  };
-}
-
-/** Rim and body lines: how much there is of them, what fine paper by hand takes off there, and how the film's grid sees them. */
-function strips(brief: PanelBrief, choice: ZoneChoice, setting: Setting) {
-  const { outline, bodyLines } = brief.shape;
-  const { edges = "left", lines = "hand", texture } = choice;
-  const { reach, school, ladder, shop } = setting;
-  const sands = reach === "panel";
-  const hasLines = sands && bodyLines.length > 0;
-  const lineMetres = bodyLines.reduce((a, l) => a + lineLength(l), 0);
-  const edge_m2 = sands ? polygonPerimeter(outline) * choice.tape_m : 0;
-  const line_m2 = hasLines ? lineMetres * 2 * LINE_STRIP_M : 0;
-  const uses = [HAND_TASK.use!, ...school.steps.map((s) => s.use).filter((u) => "polish" in u || u.backing === "soft")];
-  const levelled: Texture = {
-    peakToValley_m: HAND_LEVELS * texture.peakToValley_m,
-    u_m: HAND_LEVELS * texture.u_m,
-    wanted_m: HAND_LEVELS * (texture.wanted_m ?? 0),
-  };
-  const hand = clearingPlan(uses, levelled, shop);
-  const share = ladder.total.removal_m > 0 ? hand.total.removal_m / ladder.total.removal_m : 1;
-  const byHand: StripsByHand = {
-    ...(sands && edges === "hand" && choice.tape_m > 0 ? { edge: { within_m: choice.tape_m, share } } : {}),
-    ...(hasLines ? { line: { within_m: LINE_STRIP_M, share: lines === "hand" ? share : 0 } } : {}),
-  };
-  return {
-    sands,
-    hasLines,
-    hand,
-    byHand,
-    edge_m2,
-    line_m2,
-    hand_m2: (edges === "hand" ? edge_m2 : 0) + (lines === "hand" ? line_m2 : 0),
-    taped_m: (sands && edges === "left" ? polygonPerimeter(outline) : 0) + (hasLines && lines === "left" ? 2 * lineMetres : 0),
-  };
 }
 
 /** The school's own steps: over the flat, or only at the places. */
@@ -353,13 +114,13 @@ function ladderSteps(
 /** Zones of the flat, the body lines and the rim. */
 function panelZones(
   brief: PanelBrief,
-  panel: Panel,
+  panel: NotedPanel,
   choice: ZoneChoice,
   { setting, strip, flat_m2, minutes }: { setting: Setting; strip: ReturnType<typeof strips>; flat_m2: number; minutes: number },
 ): PlanZone[] {
   const { outline, bodyLines } = brief.shape;
   const { edges = "left", lines = "hand" } = choice;
-  const { read, reach, ladder, school } = setting;
+  const { read, reach, ladder, school, region } = setting;
   const along = (kind: "line" | "edge", way: "hand" | "left", area_m2: number, places: Point[]): PlanZone =>
     zoneOf(
       {
@@ -374,7 +135,7 @@ function panelZones(
       places,
       read,
     );
-  const onLines = bodyLines.flatMap((l) => [...l]).filter((p) => edgeDistance(p, outline) > LINE_STRIP_M);
+  const onLines = bodyLines.flatMap((l) => [...l]).filter((p) => edgeDistance(p, outline) > LINE_STRIP_M && inRegion(p, region));
   return [
     ...(reach === "spots"
       ? []
@@ -389,7 +150,7 @@ function panelZones(
               minutes,
               chain: ladder.steps,
             },
-            panel.spots.map((s) => s.at),
+            panel.spots.map((s) => s.at).filter((at) => inRegion(at, region)),
             read,
           ),
         ]),
@@ -400,7 +161,7 @@ function panelZones(
             "edge",
             edges === "hand" ? "hand" : "left",
             strip.edge_m2,
-            outline.filter((_, i) => i % 4 === 0),
+            outline.filter((p, i) => i % 4 === 0 && inRegion(p, region)),
           ),
         ]
       : []),
@@ -413,28 +174,35 @@ function panelZones(
  * a school for spots takes no texture off, a run's loss stays at the run, and what has been worked since it was noted is not worked again.
  * @param read clear at places, as the judge has it @throws RangeError for an unknown school or figures outside the models
  */
-export function zonePlan(brief: PanelBrief, panel: Panel, choice: ZoneChoice, read: ClearReader): ZonePlan {
-  const { texture, floor_m, shop = DEFAULT_REMOVAL, edges = "left", habits = USUAL_HABITS } = choice;
+export function zonePlan(brief: PanelBrief, panel: NotedPanel, choice: ZoneChoice, read: ClearReader): ZonePlan {
+  const { texture, floor_m, shop = DEFAULT_REMOVAL, edges = "left", habits = USUAL_HABITS, fill = false } = choice;
   const rim_m = requireNumber("tape_m", choice.tape_m, { min: 0, max: 0.5 });
   const school = schoolWith(correctionSchool(choice.schoolId), habits);
   const reach = reachOf(school);
   const uses: RemovalStep[] = school.steps.map((s) => s.use);
   const ladder = clearingPlan(uses, reach === "panel" ? texture : undefined, shop);
-  const setting: Setting = { reach, school, ladder, onPanel: reach === "spots" ? NO_REMOVAL : ladder.total, shop, habits, floor_m, read };
+  // Work at the spot knows no part.
+  const part = reach === "spots" ? null : (choice.part ?? null);
+  const region = part && partOf(brief.shape.outline, part, panel);
+  const share = regionShare(brief.shape.outline, region);
+  const onPanel = reach === "spots" ? NO_REMOVAL : ladder.total;
+  const setting: Setting = { reach, school, ladder, onPanel, shop, habits, floor_m, read, region };
 
-  const nibs = openNibs(panel);
   const runs = openRuns(panel);
-  const run = runPart(runs, choice.runSchool, setting);
-  const nib = nibPart(nibs, setting);
+  const fills = fill ? openFills(panel) : [];
+  const spots = [...openNibs(panel), ...fills];
+  const within = (d: EntryOf<"defect">): boolean => liesIn(d, region);
+  const here = atPlaces({ runs: runs.filter((r) => within(r.entry)), spots: spots.filter(within) }, choice.runSchool, setting);
+  const there = elsewhere(
+    { runs: runs.filter((r) => !within(r.entry)), spots: spots.filter((d) => !within(d)) },
+    choice.runSchool,
+    setting,
+  );
   const strip = strips(brief, choice, setting);
-  const area_m2 = polygonArea(brief.shape.outline);
+  const area_m2 = share * polygonArea(brief.shape.outline);
   const flat_m2 = Math.max(0, area_m2 - (strip.sands ? Math.min(area_m2, strip.edge_m2 + strip.line_m2) : 0));
-  const count = nibs.reduce((a, d) => a + d.body.count, 0);
-  const nibPlaces = nibs.flatMap(placesOf);
-  const runPlaces = choice.runSchool ? runs.map((r) => placesOf(r.entry)[0]!) : [];
-  const places = Math.max(count, nibPlaces.length) + runPlaces.length;
-  const worked_m2 = reach === "spots" ? places * Math.PI * SPOT_RADIUS_M ** 2 : flat_m2;
-  const onLadder = ladderSteps(setting, { worked_m2, count: places, nibPlaces, runPlaces });
+  const worked_m2 = reach === "spots" ? here.spotted_m2 : flat_m2;
+  const onLadder = ladderSteps(setting, { worked_m2, ...here });
   const handStep =
     strip.hand_m2 > 0
       ? [
@@ -450,23 +218,76 @@ export function zonePlan(brief: PanelBrief, panel: Panel, choice: ZoneChoice, re
       : [];
   // By hand after the last paper that the hand does not follow with.
   const coarse = onLadder.filter((s) => s.use && !("polish" in s.use) && s.use.backing !== "soft").length;
-  const steps = [...run.steps, ...nib.steps, ...onLadder.slice(0, coarse), ...handStep, ...onLadder.slice(coarse)];
+  const steps = [
+    ...dropSteps(fills),
+    ...here.steps,
+    ...there.sanding,
+    ...onLadder.slice(0, coarse),
+    ...handStep,
+    ...onLadder.slice(coarse),
+    ...there.polishing,
+  ];
   const zones = [
-    ...run.zones,
-    ...nib.zones,
+    ...here.zones,
+    ...there.zones,
     ...panelZones(brief, panel, choice, { setting, strip, flat_m2, minutes: onLadder.reduce((a, s) => a + s.minutes, 0) }),
   ];
+  const nothing = reach === "spots" ? here.count === 0 : share === 0;
   return {
     zones,
     steps,
     total: ladder.total,
     minutes: strip.taped_m * WORK_MINUTES.tapePer_m + steps.reduce((a, s) => a + s.minutes, 0),
-    consumables: consumablesOf(steps, { flat_m2: worked_m2, nibCount: count, taped_m: strip.taped_m }),
+    consumables: consumablesOf(steps, { flat_m2: worked_m2, nibCount: countOf(spots), taped_m: strip.taped_m }),
     cautions: cautionsOf(steps),
-    problem: reach === "spots" && places === 0 ? "no place" : null,
+    problem: !nothing ? null : part === "marked" ? "nothing marked" : "no place",
     byHand: strip.byHand,
     judgedFrom_m: strip.sands && edges === "hand" ? 0 : rim_m,
+    part: part && region && { name: part, outlines: region.map((outline) => atOf(outline)), share },
     runs: compareRunSchools(runs, setting),
     unproved: zones.flatMap((z) => skippedSteps(z.chain).map((i) => ({ zone: z.kind, step: i }))),
+  };
+}
+
+/** What is worked at its own place. */
+interface Places {
+  runs: readonly MeasuredRun[];
+  spots: readonly EntryOf<"defect">[];
+}
+const countOf = (spots: readonly EntryOf<"defect">[]) => spots.reduce((a, d) => a + d.body.count, 0);
+
+/** Runs, then nibs, of one part of the panel. */
+function atPlaces({ runs, spots }: Places, runSchool: RunSchool | null, setting: Setting) {
+  const run = runPart(runs, runSchool, setting);
+  const spot = nibPart(spots, setting);
+  const nibPlaces = spots.flatMap(placesOf);
+  const runPlaces = runSchool ? runs.map((r) => placesOf(r.entry)[0]!) : [];
+  const count = Math.max(countOf(spots), nibPlaces.length) + runPlaces.length;
+  return {
+    zones: [...run.zones, ...spot.zones],
+    steps: [...run.steps, ...spot.steps],
+    nibPlaces,
+    runPlaces,
+    count,
+    spotted_m2: count * Math.PI * SPOT_RADIUS_M ** 2,
+  };
+}
+
+/** Places outside the part that is levelled: as a school for spots works them, the polish at the end with the panel's own. */
+function elsewhere(places: Places, runSchool: RunSchool | null, { shop, habits, ...setting }: Setting) {
+  const school = schoolWith(correctionSchool(SPOT_SCHOOL), habits);
+  const ladder = clearingPlan(
+    school.steps.map((s) => s.use),
+    undefined,
+    shop,
+  );
+  const own: Setting = { ...setting, reach: "spots", school, ladder, onPanel: NO_REMOVAL, shop, habits, region: null };
+  const { zones, steps, ...here } = atPlaces(places, runSchool, own);
+  const onLadder = ladderSteps(own, { worked_m2: here.spotted_m2, ...here });
+  const polishes = (s: PlanStep) => s.use !== null && "polish" in s.use;
+  return {
+    zones: zones.map((z): PlanZone => ({ ...z, elsewhere: true })),
+    sanding: [...steps, ...onLadder.filter((s) => !polishes(s))],
+    polishing: onLadder.filter(polishes),
   };
 }

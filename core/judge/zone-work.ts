@@ -88,6 +88,16 @@ const NIB_TASK: ZoneTask = {
   lookFor: "Flat to the fingertip; the dull spot is no wider than needed",
 };
 
+/** A crater or a pop is filled before it is levelled: clear by the drop, proud of the film, then its own cure. */
+export const DROP_TASK: ZoneTask = {
+  use: null,
+  name: "Drop of clear",
+  tool: "needle or fine brush, the panel's own clear, mixed",
+  wet: null,
+  doThis: "Clean, let one drop run in, a little proud; again when it has sunk. Then it cures as the clear did before paper touches it",
+  lookFor: "Proud of the film and hard to the nail",
+};
+
 /** Rim and body lines by hand: no block there, fingertips and fine paper. */
 export const HAND_TASK: ZoneTask = {
   use: { grit: "P2000", backing: "soft", tool: "hand" },
@@ -112,6 +122,8 @@ export const WORK_MINUTES = {
   perSpot: 1,
   /** A de-nibbing tool is on a nib for a moment. */
   perSpotByTool: 0.5,
+  /** Cleaning a place and letting the drop in. */
+  perDrop: 3,
 } as const;
 
 /** What wears and is used up. Defaults of ours. */

@@ -1,5 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { edgeDistance, lineDistances } from "../kernel/geometry/geometry";
+import { type Region, inRegion } from "../kernel/geometry/region";
 import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
 import { SPRAY } from "../models/spray/constants";
 import type { Deposit } from "../models/spray/deposit";
@@ -32,8 +33,9 @@ export interface Build {
   coats: CoatState[];
   /** Film that its coats laid over the panel, by the model. */
   predicted: { clear_m: number; u_m: number };
-  /** What took film off over the panel after its coats and before the next build's. */
+  /** What took film off over the panel after its coats and before the next build's, and how much of it on the mean. */
   thinning: Thinning[];
+  taken_m: number;
   /** Where its first coat stands in the ledger; the first build also holds what came before any coat. */
   from_seq: number;
 }
@@ -48,24 +50,31 @@ export function sumCoats(coats: readonly Deposit[], shop: ShopFilm = MODEL_FILM)
 }
 
 /** A panel's builds, oldest first: a coat over a sanded surface begins the next. */
-export function buildsOf(coats: readonly CoatState[], thinning: readonly Thinning[], shop: ShopFilm): Build[] {
-  const builds: Omit<Build, "predicted">[] = [];
+export function buildsOf(
+  coats: readonly CoatState[],
+  thinning: readonly Thinning[],
+  shop: ShopFilm,
+  takenBy: (thinning: Thinning) => number = (t) => t.body.removal_m,
+): Build[] {
+  const builds: Pick<Build, "coats" | "from_seq">[] = [];
   for (const coat of coats) {
     const last = builds.at(-1);
     const previous = last?.coats.at(-1)?.entry.seq ?? -Infinity;
     const sanded = thinning.some((s) => s.seq > previous && s.seq < coat.entry.seq);
     if (last && !sanded) last.coats.push(coat);
-    else builds.push({ coats: [coat], thinning: [], from_seq: coat.entry.seq });
+    else builds.push({ coats: [coat], from_seq: coat.entry.seq });
   }
   return builds.map((b, i): Build => {
     const until = builds[i + 1]?.from_seq ?? Infinity;
+    const own = thinning.filter((s) => s.seq > b.from_seq && s.seq < until);
     return {
       ...b,
       predicted: sumCoats(
         b.coats.filter(overPanel).map((c) => c.predicted),
         shop,
       ),
-      thinning: thinning.filter((s) => s.seq > b.from_seq && s.seq < until),
+      thinning: own,
+      taken_m: own.reduce((a, s) => a + takenBy(s), 0),
     };
   });
 }
@@ -114,6 +123,16 @@ export function changesOf(
 }
 
 /** How much of the flat's removal a plan brings to a place: none on a taped rim or line, its hand's share in a strip worked by hand. */
+/** The part of the panel that a plan levels; null: all of it. */
+export const regionOfPlan = ({ part }: Pick<EntryOf<"plan">["body"], "part">): Region | null =>
+  part && part.outlines.map((outline) => outline.map((p): Point => [p.x_m, p.y_m]));
+
+/** What a thinning took off on the mean of the panel: a plan for a part of it takes off only there. */
+export function takenOnMean(entries: readonly LedgerEntry[]): (thinning: Thinning) => number {
+  const shares = new Map(entries.flatMap((e) => (e.kind === "plan" && e.body.part ? [[e.id, e.body.part.share] as const] : [])));
+  return (t) => t.body.removal_m * (t.kind === "step" ? (shares.get(t.body.planId) ?? 1) : 1);
+}
+
 function workedShareAt(
   plan: EntryOf<"plan">["body"],
   at: Point,
@@ -121,7 +140,7 @@ function workedShareAt(
   bodyLines: readonly (readonly Point[])[],
 ): number {
   const edge_m = edgeDistance(at, outline);
-  if (edge_m < (plan.judgedFrom_m ?? plan.tape_m)) return 0;
+  if (edge_m < (plan.judgedFrom_m ?? plan.tape_m) || !inRegion(at, regionOfPlan(plan))) return 0;
   const { edge, line } = plan.byHand;
   const strips = [
     ...(edge && edge_m < edge.within_m ? [edge.share] : []),

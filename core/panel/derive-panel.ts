@@ -17,6 +17,7 @@ import {
   type ShopFilm,
   buildsOf,
   changesOf,
+  takenOnMean,
   localWorkDone,
   overPanel,
   sumCoats,
@@ -111,7 +112,8 @@ export function derivePanel(
   const climates = climatesOf(ofKind(all, "climate"), coats, brief);
   const stepsDone = ofKind(entries, "step");
   const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
-  const builds = buildsOf(coats, thinning, shop);
+  const takenBy = takenOnMean(entries);
+  const builds = buildsOf(coats, thinning, shop, takenBy);
   const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines });
   const mixes = ofKind(all, "mix").filter((m) => isOf(m, sheet));
   const gaugeChecks = ofKind(entries, "gaugeCheck");
@@ -140,7 +142,7 @@ export function derivePanel(
     predictedClear,
     builds,
     expectedClear: predictedClear && {
-      clear_m: predictedClear.clear_m - thinning.reduce((a, s) => a + s.body.removal_m, 0),
+      clear_m: predictedClear.clear_m - thinning.reduce((a, s) => a + takenBy(s), 0),
       u_m: Math.hypot(predictedClear.u_m, ...thinning.map((s) => s.body.u_m)),
     },
     localWork: localWorkDone(entries),

@@ -22,8 +22,10 @@ import {
   OUTCOMES,
   OUT_POINTS,
   type Outcome,
+  PANEL_PARTS,
   PART_HELD,
   PHASES,
+  type PanelPart,
   type PartHeld,
   SIDES,
   VERDICTS,
@@ -304,6 +306,17 @@ export const LEDGER_BODIES = {
     /** What comes off in those strips as a share of the flat (0: taped), from where the rim is judged, and the chance at runs and nibs. */
     byHand: z.object({ edge: strip.optional(), line: strip.optional() }).default({}),
     judgedFrom_m: z.number().min(0).max(0.5).nullable().default(null),
+    /** Craters and pops are filled with a drop of clear first. */
+    fill: z.boolean().default(false),
+    /** The part that is levelled and its share of the panel; null: all of it. */
+    part: z
+      .object({
+        name: z.enum(keysOf<PanelPart>(PANEL_PARTS)),
+        outlines: z.array(z.array(at).min(3).max(500)).min(1).max(24),
+        share: z.number().min(0).max(1),
+      })
+      .nullable()
+      .default(null),
     /** Only in plans of an older version: the chance at runs and nibs, worked out beside the panel's. */
     localCutChance: z.number().min(0).max(1).default(0),
     removal_m: z.number().min(0),

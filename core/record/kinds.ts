@@ -1,3 +1,4 @@
+import { HALVES } from "../kernel/geometry/region";
 export { DEFECT_KINDS, type DefectKind, isFold } from "../models/defects/kinds";
 /** When a film reading was taken. */
 export const PHASES = { before: "before clear", after: "after clear", recheck: "after sanding" } as const;
@@ -6,6 +7,10 @@ export type Phase = keyof typeof PHASES;
 /** What a plan was found to be: kept with it. */
 export const VERDICTS = ["safe", "caution", "stop", "uncertain", "none"] as const;
 export type Verdict = (typeof VERDICTS)[number];
+
+/** What of a panel a plan may level instead of all of it. */
+export const PANEL_PARTS = { ...HALVES, marked: "only where it is marked" } as const;
+export type PanelPart = keyof typeof PANEL_PARTS;
 
 /** What came of a panel's coats, as the painter tells it. */
 export const OUTCOMES = { right: "right", ran: "ran", peeled: "peeled" } as const;

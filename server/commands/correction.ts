@@ -1,4 +1,5 @@
-import type { ZoneChoice } from "#core/judge/zone-plan";
+import type { ZonePlan } from "#core/judge/zone-plan";
+import type { ZoneChoice } from "#core/judge/zone-setting";
 import { onePass } from "#core/models/correction/clearing";
 import { removalAtMark, weighMeasured } from "#core/models/correction/measured-step";
 import type { BodyOf } from "#core/record/bodies";
@@ -29,6 +30,11 @@ async function onNewest(ctx: ServerContext, seen: PanelView, command: (view: Pan
   }
 }
 
+const PROBLEMS: Record<NonNullable<ZonePlan["problem"]>, string> = {
+  "no place": "There is no nib and no run to work on. Mark where they are first.",
+  "nothing marked": "No area is marked on this panel. Draw where it is under Inspect, or level a half of it.",
+};
+
 /** Stores a plan with the verdict worked out here, beside the thread that answers requests, from the panel's readings at this moment. */
 export async function storePlan(
   ctx: ServerContext,
@@ -45,7 +51,7 @@ export async function storePlan(
       choice,
       remedies: false,
     });
-    if (plan.problem) throw new Refusal(null, "There is no nib and no run to work on. Mark where they are first.");
+    if (plan.problem) throw new Refusal(null, PROBLEMS[plan.problem]);
     if (judged.verdict === "none") throw new Refusal(null, judged.reason ?? "Too few readings for a verdict");
     return recordEntry(ctx, {
       panelId: view.panel.id,
@@ -61,6 +67,8 @@ export async function storePlan(
         edges: choice.edges ?? "left",
         lines: choice.lines ?? "hand",
         byHand: plan.byHand,
+        part: plan.part,
+        fill: choice.fill ?? false,
         judgedFrom_m: plan.judgedFrom_m,
         floor_m: choice.floor_m,
         steps: plan.steps,

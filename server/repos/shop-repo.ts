@@ -46,7 +46,13 @@ export const shopSettings = z.object({
     )
     .default({}),
   /** What an hour of work costs, and a panel that comes back, in the shop's own money. */
-  rates: z.object({ labourPerHour: z.number().min(0).max(10_000), rejected: z.number().min(0).max(1e6) }).default({ ...DEFAULT_RATES }),
+  rates: z
+    .object({
+      labourPerHour: z.number().min(0).max(10_000),
+      rejected: z.number().min(0).max(1e6),
+      waitingPerDay: z.number().min(0).max(1e5).default(DEFAULT_RATES.waitingPerDay),
+    })
+    .default({ ...DEFAULT_RATES }),
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
   /** Words for parts, and paper; null: as its units suggest. */
   region: z.enum(["british", "american"]).nullable().default(null),

@@ -1,4 +1,4 @@
-import type { PlanZone, ZoneKind } from "#core/judge/zone-plan";
+import type { PlanZone, ZoneKind } from "#core/judge/zone-setting";
 import { HAND_LEVELS, LINE_STRIP_M } from "#core/judge/zone-work";
 import { CUT_GUARD_M } from "#core/judge/limits";
 import type { EntryOf } from "#core/record/entry";
@@ -14,8 +14,8 @@ const ONE: Record<ZoneKind, string> = { run: "Run", spot: "Nib", flat: "Flat", l
 const MANY: Partial<Record<ZoneKind, string>> = { run: "runs", spot: "nibs" };
 
 /** "2 runs", "5 nibs", "Flat". */
-export const zoneName = ({ kind, sections }: Pick<PlanZone, "kind" | "sections">): string =>
-  MANY[kind] && sections > 1 ? `${sections} ${MANY[kind]}` : ONE[kind];
+export const zoneName = ({ kind, sections, elsewhere = false }: Pick<PlanZone, "kind" | "sections" | "elsewhere">): string =>
+  `${MANY[kind] && sections > 1 ? `${sections} ${MANY[kind]}` : ONE[kind]}${elsewhere ? " elsewhere" : ""}`;
 
 /** "left under tape", "by hand", "machine, 4 sections". */
 export function zoneWay({ kind, way, sections }: PlanZone): string {

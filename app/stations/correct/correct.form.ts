@@ -4,6 +4,8 @@ import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { COVERAGE } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { keysOf } from "#core/kernel/keys";
+import { PANEL_PARTS, type PanelPart } from "#core/record/kinds";
 import { quantity } from "~/kit/form/fields";
 import { optionalReadingsGU } from "~/kit/form/gloss-readings";
 
@@ -21,6 +23,8 @@ export const choiceForm = (units: UnitPreferences) =>
       tape: quantity("length", units, { min: 0, max: 0.3 }),
       edges: z.enum(["left", "hand"]).default("left"),
       lines: z.enum(["hand", "left"]).default("hand"),
+      part: z.union([z.enum(keysOf<PanelPart>(PANEL_PARTS)), z.literal("").transform(() => null)]).default(null),
+      fill: z.enum(["yes", ""]).default(""),
     })
     .transform((v) => ({
       schoolId: v.schoolId,
@@ -30,6 +34,8 @@ export const choiceForm = (units: UnitPreferences) =>
       tape_m: v.tape,
       edges: v.edges,
       lines: v.lines,
+      part: v.part,
+      fill: v.fill === "yes",
     }));
 
 /** Readings at one mark, or none when nothing is typed. */

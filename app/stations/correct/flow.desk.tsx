@@ -5,6 +5,7 @@ import { flowPlanOf } from "#core/judge/flow-question";
 import { verdictOf } from "#core/judge/limits";
 import { optionQuestion } from "#core/judge/questions";
 import type { ShopRates } from "#core/judge/option-figures";
+import type { FilmPhase } from "#core/models/defects/remedies";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
@@ -20,7 +21,19 @@ import { AGAINST, flowRows, flowSentence, flowStageWorking } from "./flow.words"
 /** Sanding flat is before more clear: what must be left is what hides the base, not the floor. */
 const FLAT_FLOOR_M = 0;
 
-export function FlowDesk({ cured, left_s, rates, said }: { cured: number; left_s: number; rates: ShopRates; said: string | null }) {
+export function FlowDesk({
+  cured,
+  left_s,
+  phase,
+  rates,
+  said,
+}: {
+  cured: number;
+  left_s: number;
+  phase: FilmPhase;
+  rates: ShopRates;
+  said: string | null;
+}) {
   const { view, base } = usePanel();
   const units = useUnits();
   const { panel, product, state, job } = view;
@@ -42,7 +55,10 @@ export function FlowDesk({ cured, left_s, rates, said }: { cured: number; left_s
   const weighed = useRun(
     "map",
     "options",
-    useMemo(() => (state.film.mean ? optionQuestion(view, { cured, rates }) : null), [view, state, cured, rates]),
+    useMemo(
+      () => (state.film.mean ? optionQuestion(view, { cured, phase, left_s, rates }) : null),
+      [view, state, cured, phase, left_s, rates],
+    ),
   );
   if (job.finish === "matte")
     return (

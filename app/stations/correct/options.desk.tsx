@@ -24,10 +24,11 @@ const NEXT: Record<OptionKind, { path: string; name: string }> = {
   wait: { path: "/spray/cure", name: "See its cure" },
   clean: { path: "/hand-over", name: "Note it" },
   polish: { path: "/correct?school=polish", name: "Plan it" },
-  dropFill: { path: "/correct?school=spot", name: "Plan it" },
+  dropFill: { path: "/correct?school=spot&fill=yes", name: "Plan it" },
   sandOut: { path: "/spray/below", name: "Start below" },
   spot: { path: "/correct?school=spot", name: "Plan it" },
   run: { path: "/correct?school=spot", name: "Plan it" },
+  part: { path: "/correct?part=marked", name: "Plan it" },
   full: { path: "/correct", name: "Plan it" },
   flow: { path: "/correct/flow", name: "Plan it" },
   rebase: { path: "/spray/below", name: "Start below" },
@@ -41,7 +42,7 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
   const { view } = usePanel();
   const units = useUnits();
   const { job } = view;
-  const input = useMemo(() => optionQuestion(view, { cured, phase, rates }), [view, cured, phase, rates]);
+  const input = useMemo(() => optionQuestion(view, { cured, phase, left_s, rates }), [view, cured, phase, left_s, rates]);
   const run = useRun("map", "options", input);
   const worked = run.result?.answer ?? null;
   const reason = run.result?.reason ?? run.fault;

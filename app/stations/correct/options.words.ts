@@ -94,7 +94,7 @@ export function optionWorking(o: OptionForecast, c: OptionCase, matte: boolean, 
   return {
     title: `${optionName(o, matte)}: what it costs`,
     formula:
-      "Hours × the shop's rate + material + chance of cutting through × new base and clear × 1.3 + chance of coming back thin × 0.35 × new base and clear + chance that what is left is rejected × its loss.",
+      "Hours × the shop's rate + material + days of waiting × what a day costs + chance of cutting through × new base and clear × 1.3 + chance of coming back thin × 0.35 × new base and clear + chance that what is left is rejected × its loss.",
     inputs: [
       withU("clear in the thinnest zone", "film", c.clear_m, c.u_clear_m, units),
       line("comes off", "film", o.removal_m, units, 1),
@@ -102,6 +102,7 @@ export function optionWorking(o: OptionForecast, c: OptionCase, matte: boolean, 
       { name: "minutes", shown: money(o.minutes) },
       { name: "material", shown: money(o.material) },
       { name: "hour", shown: money(c.rates?.labourPerHour ?? 0) },
+      { name: "a day of waiting", shown: money(c.rates?.waitingPerDay ?? 0) },
       { name: "chance of cutting through", shown: showChance(o.cutChance) },
       { name: "chance of too little left", shown: showChance(o.thinChance) },
       { name: "chance that it is rejected", shown: showChance(o.residualChance) },

@@ -8,9 +8,13 @@ import type { ShopRemoval } from "#core/models/correction/clearing";
 import { countedSteps, headlineRemoval } from "#core/judge/work";
 import { textureOf } from "#core/judge/texture";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
-import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
+import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, reachOf } from "#core/models/correction/schools";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
+import { keysOf } from "#core/kernel/keys";
+import { openFills } from "#core/judge/zone-places";
+import type { ZonePlan } from "#core/judge/zone-plan";
 import type { PlanStep } from "#core/record/bodies";
+import { PANEL_PARTS, type PanelPart } from "#core/record/kinds";
 import { COVERAGE, show, showWait } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { usualChoice } from "#core/judge/questions";
@@ -23,7 +27,7 @@ import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { usePanel } from "~/kit/panel/use-panel";
 import { Choices } from "~/kit/ui/choice";
 import { Toggle } from "~/kit/ui/toggle";
-import { Field, FieldErrors } from "~/kit/ui/field";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { remedyWords, showSafe } from "~/kit/words/verdict";
 import { RunSchools } from "./run-schools";
 import { ZoneView } from "./zone-view";
@@ -43,13 +47,17 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const params = useSearchParams()[0];
   const asked = params.get("school");
   const askedRun = params.get("run");
+  const askedPart = params.get("part");
+  const askedFill = params.get("fill");
   const draft = useDraft(
-    `plan ${asked ?? ""} ${askedRun ?? ""}`,
+    `plan ${asked ?? ""} ${askedRun ?? ""}${askedPart ? ` ${askedPart}` : ""}${askedFill ? " fill" : ""}`,
     {
       schoolId: CORRECTION_SCHOOL_IDS.find((id) => id === asked) ?? usual.schoolId,
       runSchool: RUN_SCHOOL_IDS.find((id) => id === askedRun) ?? "block",
       edges: "left",
       lines: "hand",
+      part: PARTS.find((part) => part === askedPart) ?? "",
+      fill: askedFill === "yes" ? "yes" : "",
       texture: initial("film", known.texture.peakToValley_m, units),
       uTexture: initial("film", COVERAGE * known.texture.u_m, units),
       wanted: initial("film", usual.texture.wanted_m ?? 0, units),
@@ -64,6 +72,9 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const runSchool = RUN_SCHOOL_IDS.find((id) => id === typed.runSchool) ?? null;
   const edges: "left" | "hand" = typed.edges === "hand" ? "hand" : "left";
   const lines: "left" | "hand" = typed.lines === "left" ? "left" : "hand";
+  const part = PARTS.find((p) => p === typed.part) ?? null;
+  const fills = openFills(state).length;
+  const fill = fills > 0 && typed.fill === "yes";
   const choice = useMemo(() => {
     const film = (t: string) => parseQuantity("film", t, seen.units.film);
     const [texture, u, wanted, tape] = [
@@ -78,13 +89,15 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       runSchool,
       edges,
       lines,
+      part,
+      fill,
       texture: { peakToValley_m: texture.si, u_m: u.si / COVERAGE, wanted_m: wanted.si },
       tape_m: tape.si,
       floor_m,
       habits: job.way.bench,
       shop: view.shopRemoval,
     };
-  }, [typed, seen.units, schoolId, runSchool, edges, lines, floor_m, job.way.bench, view.shopRemoval]);
+  }, [typed, seen.units, schoolId, runSchool, edges, lines, part, fill, floor_m, job.way.bench, view.shopRemoval]);
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
@@ -184,9 +197,38 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
               </div>
             )}
           </div>
-          {plan?.problem && (
-            <p className="font-semibold text-stop-ink">There is no nib and no run to work on: mark them under Inspect first.</p>
+          {CORRECTION_SCHOOLS.some((s) => s.id === schoolId && reachOf(s) !== "spots") && (
+            <SelectField
+              label="Where"
+              name="part"
+              value={typed.part}
+              onChange={(e) => draft.set("part", e.target.value)}
+              errors={errors.part}
+              {...(part && plan?.part
+                ? { hint: `${Math.round(100 * plan.part.share)} % of the panel; runs and nibs elsewhere at their own places` }
+                : {})}
+            >
+              <option value="">the whole panel</option>
+              {PARTS.map((p) => (
+                <option key={p} value={p}>
+                  {PANEL_PARTS[p]}
+                </option>
+              ))}
+            </SelectField>
           )}
+          {fills > 0 && (
+            <label className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="h-5 w-5"
+                checked={fill}
+                onChange={(e) => draft.set("fill", e.target.checked ? "yes" : "")}
+              />
+              Fill what is crater or hole with a drop of clear first
+            </label>
+          )}
+          <input type="hidden" name="fill" value={fill ? "yes" : ""} />
+          {plan?.problem && <p className="font-semibold text-stop-ink">{PROBLEMS[plan.problem]}</p>}
           {run.result && <WouldHelp result={run.result} />}
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           <button
@@ -206,6 +248,11 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
 }
 
 const NOTHING = { removal_m: 0, u_m: 0 };
+const PARTS = keysOf<PanelPart>(PANEL_PARTS);
+const PROBLEMS: Record<NonNullable<ZonePlan["problem"]>, string> = {
+  "no place": "There is no nib and no run to work on: mark them under Inspect first.",
+  "nothing marked": "No area is marked: draw where it is under Inspect, or level a half.",
+};
 
 /** What alone would make it safe, with where to do it. */
 function WouldHelp({ result }: { result: Assessment }) {

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
-import type { RunComparison } from "#core/judge/zone-plan";
+import type { RunComparison } from "#core/judge/zone-places";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";

@@ -1,12 +1,24 @@
 import { useId, useMemo } from "react";
-import type { PlanZone } from "#core/judge/zone-plan";
+import type { PlanZone } from "#core/judge/zone-setting";
 import { LINE_STRIP_M } from "#core/judge/zone-work";
 import { type Point, boundingBox, edgeDistances, gridInside, isInside, lineDistances } from "#core/kernel/geometry/geometry";
+import { type Region, inRegion } from "#core/kernel/geometry/region";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { MM, svgPath } from "~/kit/ui/svg-path";
 
 /** Zones of a plan on the panel's drawing, in millimetres: flat, rim and body lines with how they are worked. */
-export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: readonly PlanZone[]; rim_m: number }) {
+export function ZoneLayer({
+  shape,
+  zones,
+  rim_m,
+  region,
+}: {
+  shape: PanelShape;
+  zones: readonly PlanZone[];
+  rim_m: number;
+  /** The part that is levelled; null: the whole panel. */
+  region: Region | null;
+}) {
   const id = useId();
   const { x0, y0, x1, y1 } = boundingBox(shape.outline);
   const zone = (kind: PlanZone["kind"]) => zones.find((z) => z.kind === kind);
@@ -14,7 +26,7 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
   const unit = Math.max(x1 - x0, y1 - y0) * MM;
   const outline = `${svgPath(shape.outline)}Z`;
   const size = unit * 0.036;
-  const calm = useMemo(() => calmest(shape), [shape]);
+  const calm = useMemo(() => calmest(shape, region), [shape, region]);
   return (
     <g>
       <defs>
@@ -30,6 +42,27 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
           <circle cx={unit * 0.006} cy={unit * 0.006} r={unit * 0.0026} fill="var(--glow-ink)" />
         </pattern>
       </defs>
+      {region && (
+        <g clipPath={`url(#${id}-panel)`}>
+          <mask id={`${id}-rest`}>
+            <rect x={x0 * MM} y={y0 * MM} width={(x1 - x0) * MM} height={(y1 - y0) * MM} fill="white" />
+            {region.map((r, i) => (
+              <path key={i} d={`${svgPath(r)}Z`} fill="black" />
+            ))}
+          </mask>
+          <path d={outline} fill={`url(#${id}-left)`} mask={`url(#${id}-rest)`} />
+          {region.map((r, i) => (
+            <path
+              key={i}
+              d={`${svgPath(r)}Z`}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={unit * 0.004}
+              strokeDasharray={`${unit * 0.014} ${unit * 0.01}`}
+            />
+          ))}
+        </g>
+      )}
       <g clipPath={`url(#${id}-panel)`}>
         {lines &&
           shape.bodyLines.map((l, i) => (
@@ -76,9 +109,11 @@ export function ZoneLayer({ shape, zones, rim_m }: { shape: PanelShape; zones: r
 
 const midOf = (l: readonly Point[]): Point => l[Math.floor(l.length / 2)] ?? [0, 0];
 
-/** The place farthest from rim and body lines: room for a word. */
-function calmest({ outline, bodyLines }: PanelShape): Point {
-  const places = gridInside(outline, { nx: 24, ny: 20 }).map((c) => c.point);
+/** The place farthest from rim and body lines of what is levelled: room for a word. */
+function calmest({ outline, bodyLines }: PanelShape, region: Region | null): Point {
+  const places = gridInside(outline, { nx: 24, ny: 20 })
+    .map((c) => c.point)
+    .filter((at) => inRegion(at, region));
   const [edge, line] = [edgeDistances(places, outline), lineDistances(places, bodyLines)];
   const room = places.map((_, i) => Math.min(edge[i]!, line[i]!));
   return places[room.indexOf(Math.max(...room))] ?? [0, 0];

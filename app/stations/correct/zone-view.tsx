@@ -1,5 +1,7 @@
 import { memo } from "react";
-import type { PlanZone, ZonePlan } from "#core/judge/zone-plan";
+import { regionOfPlan } from "#core/panel/builds";
+import type { ZonePlan } from "#core/judge/zone-plan";
+import type { PlanZone } from "#core/judge/zone-setting";
 import type { PlanStep } from "#core/record/bodies";
 import { show, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
@@ -28,7 +30,7 @@ export const ZoneView = memo(function ZoneView({ plan, rim_m }: { plan: ZonePlan
           shape={panel.shape}
           defects={defectMarks(state.defects, units)}
           label={`${panel.name}, zones of the plan: ${plan.zones.map((z) => `${zoneName(z)} ${zoneWay(z)}`).join(", ")}`}
-          underlay={<ZoneLayer shape={panel.shape} zones={plan.zones} rim_m={rim_m} />}
+          underlay={<ZoneLayer shape={panel.shape} zones={plan.zones} rim_m={rim_m} region={regionOfPlan(plan)} />}
         />
         <div className="min-w-0">
           <ScrollRegion label="Zones of the plan" narrow>
@@ -44,7 +46,7 @@ export const ZoneView = memo(function ZoneView({ plan, rim_m }: { plan: ZonePlan
               </thead>
               <tbody>
                 {plan.zones.map((z) => (
-                  <ZoneRow key={z.kind} zone={z} />
+                  <ZoneRow key={`${z.kind}${z.elsewhere ? " elsewhere" : ""}`} zone={z} />
                 ))}
               </tbody>
             </table>
@@ -93,7 +95,7 @@ function ZoneRow({ zone: z }: { zone: PlanZone }) {
   const units = useUnits();
   const off = showWithUncertainty("film", z.removal.removal_m, z.removal.u_m, units);
   return (
-    <tr className="border-b border-hair align-top" data-testid={`zone-${z.kind}`}>
+    <tr className="border-b border-hair align-top" data-testid={`zone-${z.kind}${z.elsewhere ? "-elsewhere" : ""}`}>
       <td className="py-1.5 pr-3">
         <WorkingButton working={zoneWorking(z, units)} label={`${zoneName(z)}: show the working`}>
           <b className="font-semibold">{zoneName(z)}</b>

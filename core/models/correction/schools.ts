@@ -111,6 +111,8 @@ export const CORRECTION_SCHOOLS = [
 ] as const satisfies readonly CorrectionSchool[];
 
 export type CorrectionSchoolId = (typeof CORRECTION_SCHOOLS)[number]["id"];
+/** The one for places alone. */
+export const SPOT_SCHOOL = "spot" satisfies CorrectionSchoolId;
 export const CORRECTION_SCHOOL_IDS = CORRECTION_SCHOOLS.map((s) => s.id) as [CorrectionSchoolId, ...CorrectionSchoolId[]];
 
 /** One school. @throws RangeError for an unknown id. */

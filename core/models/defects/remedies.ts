@@ -18,6 +18,8 @@ export const REMEDIES = {
   spot: { name: "Sand and polish the places", when: "cured" },
   run: { name: "Take the run down", when: "cured" },
   dropFill: { name: "Fill with a drop of clear, then level", when: "cured" },
+  /** Only where it was marked on the panel; runs and nibs at their own places. */
+  part: { name: "Level and polish only where it is marked", when: "cured" },
   full: { name: "Level and polish the panel", when: "cured" },
   sandOut: { name: "Sand out to sound clear and re-clear", when: "cured" },
   flow: { name: "Flat and re-clear", when: "cured" },
@@ -35,6 +37,8 @@ export interface Fault {
   /** How high it stands or how deep it goes; null: nobody sized it. */
   height_m: number | null;
   area_m2: number | null;
+  /** Whether all of it lies where the panel is marked for levelling; left away: no. */
+  marked?: boolean;
 }
 
 interface FaultKnowledge {
@@ -384,12 +388,17 @@ export function seenChance({ kind, count, area_m2 }: Fault, finish: keyof typeof
   return one * share;
 }
 
-/** Share of that chance which a way leaves: all of it where the way does nothing for it. */
+/** Share of that chance which a way leaves: all of it where the way does nothing for it. A part of the panel is levelled as the whole of it is. */
 export function leftShare(kind: DefectKind, way: RemedyId): number {
   if (way === "rebase") return kind === "overspray" ? 1 : 0;
+  if (way === "part") return leftShare(kind, "full");
   const leaves: Partial<Record<RemedyId, number>> = FAULTS[kind].leaves;
   return leaves[way] ?? 1;
 }
+
+/** The same of a fault as it lies on the panel: what is levelled only where it is marked leaves what lies elsewhere. */
+export const leftOf = ({ kind, marked = false }: Pick<Fault, "kind" | "marked">, way: RemedyId): number =>
+  way === "part" && !marked ? 1 : leftShare(kind, way);
 
 /** Faults that nothing is chosen for before they are sized. */
 export const measureFirst = (faults: readonly Fault[]): Fault[] =>

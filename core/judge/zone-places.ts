@@ -1,0 +1,181 @@
+import { isInclusion } from "../models/defects/kinds";
+import { leftShare } from "../models/defects/remedies";
+import type { Point, Polygon } from "../kernel/geometry/geometry";
+import { type Region, halfOf, inRegion } from "../kernel/geometry/region";
+import { type Removal, sumOf } from "../models/correction/removal-plan";
+import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
+import type { PlanStep } from "../record/bodies";
+import type { EntryOf } from "../record/entry";
+import type { PanelPart } from "../record/kinds";
+import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
+import type { ClearThere } from "./film-judge";
+import { CUT_GUARD_M } from "./limits";
+import { type LocalWork, localWork } from "./local-work";
+import { workedSince } from "./work";
+import { type PlanPart, type Setting, atOf, removalOf, stepOf, zoneOf } from "./zone-setting";
+import { DROP_TASK, SPOT_RADIUS_M, WORK_MINUTES, nibTask, runTasks } from "./zone-work";
+
+/** What a plan is worked out from. */
+export type NotedPanel = Pick<PanelFacts, "defects" | "spots" | "localWork">;
+/** The run schools for the panel's worst run, side by side. */
+export interface RunComparison extends ClearThere {
+  height_m: number;
+  schools: (RunForecast & { school: RunSchool; cutChance: number })[];
+}
+
+export type MeasuredRun = ReturnType<typeof measuredRuns>[number];
+
+/** A run or a nib that has not been worked since it was noted. */
+export const placesOf = ({ body: { at, trace } }: EntryOf<"defect">): Point[] =>
+  trace?.as === "points" ? trace.at.map((p): Point => [p.x_m, p.y_m]) : [[at.x_m, at.y_m]];
+export const openRuns = (panel: NotedPanel): MeasuredRun[] =>
+  measuredRuns(panel).filter(({ entry }) => !workedSince(panel.localWork, "run", placesOf(entry), entry.seq));
+const openSpots = (panel: NotedPanel, takes: (kind: EntryOf<"defect">["body"]["kind"]) => boolean): EntryOf<"defect">[] =>
+  panel.defects.filter((d) => takes(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq));
+export const openNibs = (panel: NotedPanel): EntryOf<"defect">[] => openSpots(panel, isInclusion);
+/** What is filled with a drop of clear and levelled. */
+export const openFills = (panel: NotedPanel): EntryOf<"defect">[] => openSpots(panel, (kind) => leftShare(kind, "dropFill") < 1);
+
+/** A way that leaves no more than this of a fault is done where that is marked. */
+const LEVELLED = 0.5;
+
+/** What was drawn on the panel and is levelled over its area: peel and the like. */
+export const markedRegion = (panel: Pick<NotedPanel, "defects">): Region =>
+  panel.defects.flatMap(({ body: { kind, trace } }) =>
+    trace?.as === "area" && trace.at.length > 2 && leftShare(kind, "full") <= LEVELLED ? [trace.at.map((p): Point => [p.x_m, p.y_m])] : [],
+  );
+
+/** The part of a panel by its name: a half as it lies on the drawing, or the areas that were marked. */
+export const partOf = (outline: Polygon, part: PanelPart, panel: NotedPanel): Region =>
+  part === "marked" ? markedRegion(panel) : halfOf(outline, part);
+
+/** An area lies in a region when its corners do, taken in so far that it lies in its own outline. */
+const TAKEN_IN = 0.02;
+
+/** Whether something lies in a region with everything that was drawn of it. */
+export function liesIn({ body: { at, trace } }: EntryOf<"defect">, region: Region | null): boolean {
+  const drawn = (trace?.at ?? [at]).map((p): Point => [p.x_m, p.y_m]);
+  const mean = (k: 0 | 1) => drawn.reduce((a, p) => a + p[k], 0) / drawn.length;
+  const [x, y] = [mean(0), mean(1)];
+  const inner = trace?.as === "area" ? drawn.map((p): Point => [p[0] + TAKEN_IN * (x - p[0]), p[1] + TAKEN_IN * (y - p[1])]) : drawn;
+  return inner.every((p) => inRegion(p, region));
+}
+
+/** Work at the runs of one school: its tasks with what each takes off beside a run. */
+interface RunWork extends LocalWork {
+  school: RunSchool;
+  /** All that comes off beside a run after it is level. */
+  finish: Removal;
+}
+
+function runWorkOf(school: RunSchool, { reach, ladder, onPanel, shop, habits }: Setting): RunWork {
+  // A run is finished by the panel's ladder; where that is for spots only, by its polishing steps.
+  const after = reach === "spots" ? ladder.steps.filter((s) => "polish" in s.use) : ladder.steps;
+  const work = localWork(runTasks(school, habits), "Run", after, shop);
+  return { ...work, school, finish: sumOf([work.between, reach === "spots" ? work.rest : onPanel]) };
+}
+
+const sizeOf = ({ height_m, width_m, length_m }: MeasuredRun) => ({ height_m, width_m, length_m });
+
+/** The run schools side by side for the worst run, each with what its own finish and the panel's ladder take off there. */
+export function compareRunSchools(runs: readonly MeasuredRun[], setting: Setting): RunComparison | null {
+  const [run] = [...runs].sort((a, b) => b.height_m - a.height_m);
+  const around = run && setting.read?.([placesOf(run.entry)[0]!])[0];
+  if (!run || !around) return null;
+  const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
+    const { finish } = runWorkOf(school, setting);
+    const forecast = (floor_m: number) =>
+      forecastRunWork(school, { ...sizeOf(run), clear_m: around.clear_m, u_clear_m: around.u_m, floor_m, finish });
+    return { school, ...forecast(setting.floor_m), cutChance: forecast(CUT_GUARD_M).chanceBelowFloor };
+  });
+  return { height_m: run.height_m, ...around, schools };
+}
+
+/** The runs: their school's own tasks, with the loss beside the worst of them. */
+export function runPart(runs: readonly MeasuredRun[], school: RunSchool | null, setting: Setting): PlanPart {
+  if (runs.length === 0 || !school) return { zones: [], steps: [] };
+  const { tasks, chain, finish } = runWorkOf(school, setting);
+  const { read, floor_m } = setting;
+  const each = runs.map((run) => {
+    const at = placesOf(run.entry)[0]!;
+    const there = read?.([at])[0] ?? null;
+    const forecast = (floor: number) =>
+      forecastRunWork(school, { ...sizeOf(run), clear_m: there?.clear_m ?? 0, u_clear_m: there?.u_m ?? 1e-6, floor_m: floor, finish });
+    return { at, there, run, forecast: forecast(floor_m), cut: forecast(CUT_GUARD_M).chanceBelowFloor };
+  });
+  const worst = each.reduce((a, e) => (e.forecast.loss_m > a.forecast.loss_m || (e.there && e.cut > a.cut) ? e : a));
+  const minutes = each.reduce((a, e) => a + e.forecast.minutes, 0);
+  // Beside the run: what its own paper bites, shared among the tasks that are not the finish's.
+  const own = tasks.filter((t) => !t.between).length;
+  const beside: Removal = {
+    removal_m: (worst.forecast.loss_m - finish.removal_m) / own,
+    u_m: worst.forecast.uBeside_m / Math.sqrt(own),
+  };
+  const places = each.map((e) => e.at);
+  return {
+    zones: [
+      {
+        kind: "run",
+        at: places,
+        area_m2: each.reduce((a, { run }) => a + (run.length_m + 2 * SPOT_RADIUS_M) * (run.width_m + 2 * SPOT_RADIUS_M), 0),
+        sections: each.length,
+        way: "hand",
+        removal: { removal_m: worst.forecast.loss_m, u_m: Math.hypot(worst.forecast.uBeside_m, finish.u_m) },
+        now: worst.there,
+        left: worst.there ? { clear_m: worst.forecast.left_m, u_m: worst.forecast.u_left_m } : null,
+        cutChance: worst.there ? worst.cut : null,
+        minutes,
+        chain,
+      },
+    ],
+    steps: tasks.map(({ task, passes, removal, between }) =>
+      stepOf(task, { zone: "run", at: atOf(places), ...removalOf(between ? removal : beside), passes, minutes: minutes / tasks.length }),
+    ),
+  };
+}
+
+/** The nibs: a small hard pad on each before the panel is levelled, or the whole of a school for spots only. */
+export function nibPart(nibs: readonly EntryOf<"defect">[], { reach, ladder, onPanel, shop, habits, read }: Setting): PlanPart {
+  const count = nibs.reduce((a, d) => a + d.body.count, 0);
+  if (count === 0) return { zones: [], steps: [] };
+  const places = nibs.flatMap(placesOf);
+  const work = reach === "spots" ? null : localWork([nibTask(habits)], "Nibs", ladder.steps, shop);
+  const tasks = work?.tasks ?? [];
+  const removal = work ? sumOf([work.all, onPanel]) : ladder.total;
+  const steps = work ? tasks.length : ladder.steps.length;
+  const first = work && habits.nibTool === "denibber" ? WORK_MINUTES.perSpotByTool : WORK_MINUTES.perSpot;
+  const minutes = count * (first + WORK_MINUTES.perSpot * (steps - 1)) + steps * WORK_MINUTES.change;
+  return {
+    zones: [
+      zoneOf(
+        {
+          kind: "spot",
+          at: places,
+          area_m2: count * Math.PI * SPOT_RADIUS_M ** 2,
+          sections: count,
+          way: "machine",
+          removal,
+          minutes,
+          chain: work?.chain ?? ladder.steps,
+        },
+        places,
+        read,
+      ),
+    ],
+    steps: tasks.map(({ task, passes, removal: own_m, default_m, own }) =>
+      stepOf(task, { zone: "spot", at: atOf(places), ...removalOf(own_m), default_m, own, passes, minutes: minutes / tasks.length }),
+    ),
+  };
+}
+
+/** A drop of clear in each place that is filled, before anything is levelled there. */
+export const dropSteps = (fills: readonly EntryOf<"defect">[]): PlanStep[] =>
+  fills.length === 0
+    ? []
+    : [
+        stepOf(DROP_TASK, {
+          zone: "spot",
+          at: atOf(fills.flatMap(placesOf)),
+          minutes: WORK_MINUTES.change + WORK_MINUTES.perDrop * fills.reduce((a, d) => a + d.body.count, 0),
+        }),
+      ];

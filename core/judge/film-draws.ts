@@ -2,6 +2,8 @@ import type { FilmField, Prediction } from "../models/film/film-field";
 import { matern52 } from "../models/film/matern";
 import { normals, seededRandom } from "../kernel/stats/random";
 import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
+import { inRegion } from "../kernel/geometry/region";
+import type { FilmFacts } from "./film-facts";
 import type { PictureCells } from "./judge-cells";
 
 /**
@@ -104,16 +106,27 @@ function addWaves(
  * @param at cells of the picture that are judged @param filmError error of the whole film's scale, a share of it
  */
 export function drawFilm(
-  { field, predicted, picture, at }: { field: FilmField; predicted: Prediction; picture: PictureCells; at: Int32Array },
+  {
+    field,
+    predicted,
+    picture,
+    at,
+    steps = [],
+  }: { field: FilmField; predicted: Prediction; picture: PictureCells; at: Int32Array; steps?: FilmFacts["steps"] },
   { pairs, seed, filmError }: { pairs: number; seed: number; filmError: number },
 ): FilmDraws {
   const cells = at.length;
   const places = Array.from(at);
   const points = places.map((i) => picture.points[i]!);
   const { length_m } = field.prior;
+  const there = steps.map((s) => ({ within: points.map((p) => inRegion(p, s.region)), variance: s.u_m ** 2 }));
   const film = lowRank(
     Float64Array.from(at, (i) => predicted.sd_m[i]! ** 2),
-    (pivot) => field.covariances(picture.points, predicted, places, places[pivot]!),
+    (pivot) => {
+      const column = field.covariances(picture.points, predicted, places, places[pivot]!);
+      for (const s of there) if (s.within[pivot]) for (let i = 0; i < cells; i++) if (s.within[i]) column[i]! += s.variance;
+      return column;
+    },
     KEEP.film,
   );
   const uneven = lowRank(

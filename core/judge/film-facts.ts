@@ -3,6 +3,8 @@ import type { Point, Polygon } from "../kernel/geometry/geometry";
 import { normalPdf } from "../kernel/stats/normal";
 import { type FieldUnknowns, fitField, unknownsOf } from "../models/film/field-fit";
 import type { FieldPrior, FilmObservation } from "../models/film/film-field";
+import type { FilmStep } from "../panel/film-record";
+import { inRegion } from "../kernel/geometry/region";
 import { DEFAULT_GAUGE, type GaugeModel } from "../models/film/gauge";
 import { type KnownUnder, type StackName, type StackWeights, clearFromMixture, stackPrior } from "../models/film/stack-prior";
 import { LEAST_SPOTS, UNMEASURED } from "./limits";
@@ -24,6 +26,8 @@ export interface FilmFacts {
   observations: readonly FilmObservation[];
   /** Doubt of each thing done to the film since a reading, as the observations name them. */
   changes_m?: readonly number[];
+  /** Steps of the film at the borders of parts that were worked alone; the observations are what they would be without them. */
+  steps?: readonly FilmStep[];
   history: History;
   /** A foil check was logged with the readings after clear, and held. */
   foil: boolean;
@@ -43,6 +47,29 @@ export interface FilmFacts {
 export interface World {
   weight: number;
   prior: Partial<FieldPrior>;
+}
+
+/** What the steps of the film come to at places, and the variance they bring. */
+export function stepsAt(steps: FilmFacts["steps"], places: readonly Point[]): { change_m: Float64Array; variance: Float64Array } {
+  const change_m = new Float64Array(places.length);
+  const variance = new Float64Array(places.length);
+  for (const step of steps ?? [])
+    places.forEach((at, i) => {
+      if (!inRegion(at, step.region)) return;
+      change_m[i]! += step.change_m;
+      variance[i]! += step.u_m ** 2;
+    });
+  return { change_m, variance };
+}
+
+/** Readings over clear as they would be had no part of the panel been worked alone. */
+export function withoutSteps(observations: FilmFacts["observations"], steps: NonNullable<FilmFacts["steps"]>): FilmFacts["observations"] {
+  if (steps.length === 0) return observations;
+  const { change_m } = stepsAt(
+    steps,
+    observations.map((o) => o.at),
+  );
+  return observations.map((o, i) => (o.layer === "after" ? { ...o, total_m: o.total_m - change_m[i]! } : o));
 }
 
 /** Readings the four unknowns are fitted to at most: more tell little about them and cost much. */

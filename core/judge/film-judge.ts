@@ -1,10 +1,10 @@
 import { requireInteger, requireNumber } from "../kernel/guard";
 import { type Point, edgeDistances, lineDistances } from "../kernel/geometry/geometry";
-import { inRegion } from "../kernel/geometry/region";
+import { inRegion, regionShare } from "../kernel/geometry/region";
 import { normalCdf } from "../kernel/stats/normal";
 import { FilmField, type Prediction } from "../models/film/film-field";
 import { edgeMultiplier } from "./cell-risk";
-import { type FilmFacts, type World, isInferred, possibleWorlds, tooFewReadings } from "./film-facts";
+import { type FilmFacts, type World, isInferred, possibleWorlds, stepsAt, tooFewReadings } from "./film-facts";
 import { type FilmDraws, allowedRemoval, drawFilm } from "./film-draws";
 import { type PictureCells, type WorkedPlace, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
 import { CUT_GUARD_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
@@ -117,8 +117,12 @@ export class FilmJudge {
     if (places.length === 0) return [];
     const edge_m = edgeDistances(places, outline);
     const line_m = lineDistances(places, bodyLines);
+    const steps = stepsAt(this.film.steps, places);
     const { mean_m, sd_m } = this.mixed(
-      this.fields().map(({ weight, field }) => ({ weight, predicted: field.predict(places, field.basisOf(places, edge_m, line_m)) })),
+      this.fields().map(({ weight, field }) => ({
+        weight,
+        predicted: stepped(field.predict(places, field.basisOf(places, edge_m, line_m)), steps),
+      })),
     );
     return places.map((_, i) => ({ clear_m: mean_m[i]!, u_m: sd_m[i]! }));
   }
@@ -126,8 +130,11 @@ export class FilmJudge {
   /** Mean clear over the whole panel, and how well that mean is known. */
   mean(): ClearThere {
     const each = this.fields().map((p) => ({ weight: p.weight, ...p.field.meanOverPanel(MEAN_CELLS) }));
-    const clear_m = each.reduce((a, e) => a + e.weight * e.mean_m, 0);
-    const variance = each.reduce((a, e) => a + e.weight * (e.u_m ** 2 + (e.mean_m - clear_m) ** 2), 0);
+    const smooth_m = each.reduce((a, e) => a + e.weight * e.mean_m, 0);
+    const own = each.reduce((a, e) => a + e.weight * (e.u_m ** 2 + (e.mean_m - smooth_m) ** 2), 0);
+    const steps = (this.film.steps ?? []).map((s) => ({ ...s, share: regionShare(this.film.outline, s.region) }));
+    const clear_m = steps.reduce((a, s) => a + s.share * s.change_m, smooth_m);
+    const variance = steps.reduce((a, s) => a + (s.share * s.u_m) ** 2, own);
     return { clear_m, u_m: Math.hypot(Math.sqrt(variance), this.filmError * clear_m) };
   }
 
@@ -283,9 +290,11 @@ export class FilmJudge {
   private parts(): Part[] {
     const { points, edge_m, line_m } = this.picture();
     let basis: Float64Array | undefined;
+    let steps: ReturnType<typeof stepsAt> | undefined;
     return (this.made.parts ??= this.fields().map(({ weight, field }) => {
       basis ??= field.basisOf(points, edge_m, line_m);
-      return { weight, field, predicted: field.predict(points, basis) };
+      steps ??= stepsAt(this.film.steps, points);
+      return { weight, field, predicted: stepped(field.predict(points, basis), steps) };
     }));
   }
 
@@ -300,7 +309,7 @@ export class FilmJudge {
     const { at } = this.cells();
     const each = this.parts().map(({ weight, field, predicted }, i) =>
       drawFilm(
-        { field, predicted, picture: this.picture(), at },
+        { field, predicted, picture: this.picture(), at, steps: this.film.steps },
         { pairs: Math.max(LEAST_PAIRS, Math.round((this.draws / 2) * weight)), seed: this.seed + 7919 * i, filmError: this.filmError },
       ),
     );
@@ -341,6 +350,15 @@ interface Part {
   weight: number;
   field: FilmField;
   predicted: Prediction;
+}
+
+/** A field's prediction with the steps of the film on it. */
+function stepped(predicted: Prediction, { change_m, variance }: ReturnType<typeof stepsAt>): Prediction {
+  return {
+    ...predicted,
+    mean_m: predicted.mean_m.map((m, i) => m + change_m[i]!),
+    sd_m: predicted.sd_m.map((s, i) => Math.sqrt(s * s + variance[i]!)),
+  };
 }
 
 const quantile = (sorted: Float64Array, p: number) => sorted[Math.min(sorted.length - 1, Math.floor(p * sorted.length))]!;

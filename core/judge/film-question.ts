@@ -1,11 +1,12 @@
 import { innermost } from "../kernel/geometry/geometry";
+import { regionShare } from "../kernel/geometry/region";
 import { LEAST_SPOTS } from "./limits";
 import { type PanelBrief, SUBSTRATES, noGaugeReads } from "../panel/brief";
 import type { PanelFacts } from "../panel/derive-panel";
 import type { Removal } from "../models/correction/removal-plan";
 import type { PanelState } from "./account";
 import type { AssessInput } from "./assess";
-import type { FilmFacts } from "./film-facts";
+import { type FilmFacts, withoutSteps } from "./film-facts";
 import { headlineRemoval, workOf } from "./work";
 
 /** What the judge goes by, from a panel's facts. */
@@ -13,7 +14,7 @@ export function filmFacts(
   brief: PanelBrief,
   facts: Pick<
     PanelFacts,
-    "observations" | "changes_m" | "repeatability_m" | "expectedClear" | "strip" | "knownUnder" | "sessions" | "foil"
+    "observations" | "changes_m" | "steps" | "repeatability_m" | "expectedClear" | "strip" | "knownUnder" | "sessions" | "foil"
   >,
 ): FilmFacts {
   const told = foretoldClear(brief, facts);
@@ -29,14 +30,24 @@ export function filmFacts(
   return {
     outline: brief.shape.outline,
     bodyLines: brief.shape.bodyLines,
-    observations: facts.observations,
+    observations: withoutSteps(facts.observations, facts.steps),
     changes_m: facts.changes_m,
-    history: { weights: SUBSTRATES[brief.substrate].weights, sprayed: facts.expectedClear ?? undefined, known: facts.knownUnder },
+    steps: facts.steps,
+    history: {
+      weights: SUBSTRATES[brief.substrate].weights,
+      sprayed: facts.expectedClear ? sprayedWithout(brief, facts.expectedClear, facts.steps) : undefined,
+      known: facts.knownUnder,
+    },
     foil: facts.foil,
     sameGaugeCorrelation: facts.sessions.correlation,
     relocation_m: facts.sessions.relocation_m,
     repeatability_m: facts.repeatability_m,
   };
+}
+
+/** The clear that the coats foretell, as it would be had no part of the panel been worked alone. */
+function sprayedWithout({ shape }: PanelBrief, { clear_m, u_m }: { clear_m: number; u_m: number }, steps: PanelFacts["steps"]) {
+  return { clear_m: clear_m - steps.reduce((a, s) => a + regionShare(shape.outline, s.region) * s.change_m, 0), u_m };
 }
 
 /** The clear of a part on which no gauge reads: by the strip beside it, else by its logged coats; null where a gauge reads, or nothing is on. */

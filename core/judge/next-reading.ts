@@ -2,6 +2,7 @@ import { type Point, edgeDistances, gridInside, lineDistances } from "../kernel/
 import { FilmField, type FilmObservation } from "../models/film/film-field";
 import { cellMargin } from "./cell-risk";
 import type { FilmJudge, Work } from "./film-judge";
+import { stepsAt } from "./film-facts";
 import { readable, workedShare } from "./judge-cells";
 import { DEFAULT_TAPE_M, USUAL_REMOVAL_DOUBT } from "./limits";
 
@@ -22,6 +23,7 @@ export function planReadings(judge: FilmJudge, { panel, local, floor_m }: Work, 
   const share = workedShare(all, { rim_m, byHand: panel?.byHand, region: panel?.region });
   const open = readable(all, rim_m).filter((i) => share[i]! > 0);
   const places = open.map((i): Point => points[i]!);
+  const steps = stepsAt(judge.film.steps, places);
   const planned: FilmObservation[] = [];
   let basis: Float64Array | undefined;
   let correlation: Float64Array | undefined;
@@ -32,7 +34,7 @@ export function planReadings(judge: FilmJudge, { panel, local, floor_m }: Work, 
     const predicted = field.predict(places, basis);
     const weight = places.map((_, i) => {
       const { margin_m, sd_m } = cellMargin({
-        clear_m: predicted.mean_m[i]!,
+        clear_m: predicted.mean_m[i]! + steps.change_m[i]!,
         u_clear_m: predicted.sd_m[i]!,
         removal_m,
         u_removal_m: panel?.u_m ?? USUAL_REMOVAL_DOUBT * removal_m,

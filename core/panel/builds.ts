@@ -79,9 +79,11 @@ export function buildsOf(
   });
 }
 
-/** One thing done to the film of the whole panel: film taken off (negative) or laid on, with the error that all places have in common. */
+/** One thing done to the film of the panel: film taken off (negative) or laid on, with the error that all places have in common. */
 export interface FilmChange {
   seq: number;
+  /** Done only there: the film has a step at its border; null: over the whole panel. */
+  region: Region | null;
   change_m: number;
   u_m: number;
   /** Share of it that came to a place. */
@@ -107,6 +109,7 @@ export function changesOf(
         seq: e.seq,
         change_m: -e.body.removal_m,
         u_m: e.body.u_m,
+        region: plan ? regionOfPlan(plan) : null,
         uneven: LOCAL_UNEVENNESS,
         shareAt: (at) => (plan ? workedShareAt(plan, at, outline, bodyLines) : 1),
       },
@@ -116,6 +119,7 @@ export function changesOf(
     seq: b.from_seq,
     change_m: b.predicted.clear_m,
     u_m: b.predicted.u_m,
+    region: null,
     uneven: SPRAY.coatLogSd,
     shareAt: () => 1,
   }));

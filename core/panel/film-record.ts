@@ -1,4 +1,5 @@
 import type { Point } from "../kernel/geometry/geometry";
+import type { Region } from "../kernel/geometry/region";
 import type { FilmObservation } from "../models/film/film-field";
 import { DEFAULT_GAUGE, type SpotFilm, pooledRepeatability, spotFilm } from "../models/film/gauge";
 import type { EntryOf } from "../record/entry";
@@ -30,6 +31,8 @@ export interface FilmRecord {
   observations: FilmObservation[];
   /** Standard uncertainty of each change that the observations name. */
   changes_m: number[];
+  /** Film that was taken off only a part of the panel: a step at its border, which no reading beside it tells of. */
+  steps: FilmStep[];
   /** Of a single reading, pooled over the repeats of this panel. */
   repeatability_m: number;
   hasBefore: boolean;
@@ -37,6 +40,13 @@ export interface FilmRecord {
   sessions: Sessions;
   /** Every reading in use over clear was taken under a foil check that held, or is set right by it. */
   foil: boolean;
+}
+
+/** What a part of the panel has less (negative) or more than the rest, with its doubt at any place of it. */
+export interface FilmStep {
+  region: Region;
+  change_m: number;
+  u_m: number;
 }
 
 interface Placed {
@@ -91,6 +101,9 @@ export function filmRecord(
     spots,
     observations: spots.flatMap((s) => observationsAt(s, changes)),
     changes_m: changes.map((c) => c.u_m),
+    steps: changes.flatMap(({ region, change_m, u_m, uneven }) =>
+      region ? [{ region, change_m, u_m: Math.hypot(u_m, uneven * change_m) }] : [],
+    ),
     repeatability_m: repeatability.repeatability_m,
     hasBefore: spots.some((s) => s.films.before),
     sessions: sessionsOf(inUse, checks),
@@ -152,15 +165,19 @@ function observationsAt({ at, films, latest }: ReadSpot, changes: readonly FilmC
   if (latest) {
     const since = changes.flatMap((c, change) => {
       const share = c.seq > latest.film.last_seq ? c.shareAt(at) : 0;
-      return share > 0 ? [{ change, share, moved_m: share * c.change_m, uneven_m: c.uneven * share * c.change_m }] : [];
+      return share > 0
+        ? [{ change, share, whole: c.region === null, moved_m: share * c.change_m, uneven_m: c.uneven * share * c.change_m }]
+        : [];
     });
+    // What went off a part only is a step of the film, with its own doubt.
+    const shared = since.filter((s) => s.whole);
     list.push({
       at,
       layer: "after",
       total_m: latest.film.film.mean_m + since.reduce((a, s) => a + s.moved_m, 0),
       n: latest.film.film.n,
-      ...(since.length > 0
-        ? { since: since.map(({ change, share }) => ({ change, share })), uSince_m: Math.hypot(...since.map((s) => s.uneven_m)) }
+      ...(shared.length > 0
+        ? { since: shared.map(({ change, share }) => ({ change, share })), uSince_m: Math.hypot(...shared.map((s) => s.uneven_m)) }
         : {}),
     });
   }

@@ -2,7 +2,10 @@ import { assessFromHere, filmFacts } from "#core/judge/film-question";
 import { riskOf } from "#core/judge/chance-at";
 import { headlineRemoval } from "#core/judge/work";
 import { assess } from "#core/judge/assess";
-import { FilmJudge } from "#core/judge/film-judge";
+import { FilmJudge, type PanelWork } from "#core/judge/film-judge";
+import type { ZoneChoice } from "#core/judge/zone-setting";
+import { SPOT_SCHOOL } from "#core/models/correction/schools";
+import type { RemedyId } from "#core/models/defects/remedies";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import { weighOptions } from "#core/judge/option-case";
@@ -136,7 +139,7 @@ export async function compareFigures(
       const safe = { ...onPanel, removal_m: verdict.largestSafeRemoval_m, u_m: uRel * verdict.largestSafeRemoval_m };
       law("the judge calls its own safe removal safe", again.risk({ panel: safe, local: [], floor_m: view.floor_m }).verdict === "safe");
       // The map, asked with this plan's strips and doubt, is the plan without its single places.
-      const asPlan = mapPanel({ ...mapQuestion(view), uRel, rim_m: onPanel.rim_m, byHand: onPanel.byHand, draws: DRAWS }).map!;
+      const asPlan = mapPanel({ ...mapQuestion(view), uRel, ...placeOf(onPanel), draws: DRAWS }).map!;
       const bare = again.risk({ panel: onPanel, local: [], floor_m: view.floor_m });
       say("chance of too little left", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).thinChance);
       say("chance of too little left", "Plan", bare.thinChance);
@@ -156,12 +159,9 @@ export async function compareFigures(
       say("sanded off for a flow coat", "Flow coat", flowPlanOf(view)?.flat.removal_m);
     }
     for (const o of answer?.decision.options ?? []) {
-      if (!["spot", "run", "full"].includes(o.kind) || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
-      const opened = planFor(view.panel, state, {
-        ...choice,
-        schoolId: o.kind === "full" ? choice.schoolId : "spot",
-        runSchool: o.runSchool,
-      });
+      const opens = OPENS[o.kind];
+      if (!opens || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
+      const opened = planFor(view.panel, state, { ...choice, ...opens, runSchool: o.runSchool });
       if (opened.plan.problem) continue;
       const risk = again.risk(opened.assess.work);
       const name = `${o.kind}${o.runSchool ? ` by ${o.runSchool}` : ""}`;
@@ -203,6 +203,16 @@ export async function compareFigures(
   );
   return { figures: said.length, disagreements, broken };
 }
+
+/** The plan that each way opens, where it opens one. */
+const OPENS: Partial<Record<RemedyId, Partial<ZoneChoice>>> = {
+  spot: { schoolId: SPOT_SCHOOL },
+  run: { schoolId: SPOT_SCHOOL },
+  dropFill: { schoolId: SPOT_SCHOOL, fill: true },
+  part: { part: "marked" },
+  full: {},
+};
+const placeOf = ({ rim_m, byHand, region }: PanelWork) => ({ rim_m, byHand, region });
 
 /** Pots: what is left of each by the panel's own account and on the page of the job's pots. */
 async function comparePots(

@@ -19,6 +19,15 @@ const SUBSTRATES = ["factory", "refinish", "unknown"] as const;
 const FINISHES = ["flat", "match"] as const;
 const um = (x: number) => x * 1e-6;
 
+/** An area as somebody may draw it about a place, kept on the drawing. */
+const squareAbout = ([x, y]: Point, half_m: number) =>
+  [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([i, j]) => ({ x_m: Math.max(0, x + i! * half_m), y_m: Math.max(0, y + j! * half_m) }));
+
 export interface MadePanel {
   jobId: string;
   panelId: string;
@@ -139,6 +148,20 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
         width_m: null,
         height_m: um(1 + 6 * random()),
         measured: chance(0.5),
+        ...(chance(0.5) ? { trace: { as: "area" as const, at: squareAbout(at, 0.05 + 0.2 * random()) } } : {}),
+      });
+    }
+    if (chance(0.15)) {
+      const at = inside();
+      story.push("craters");
+      await add("defect", {
+        kind: "crater",
+        at: { x_m: at[0], y_m: at[1] },
+        length_m: null,
+        width_m: null,
+        height_m: null,
+        measured: false,
+        count: 1 + Math.floor(3 * random()),
       });
     }
   };
@@ -146,7 +169,13 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     const seen = await view();
     if (seen.state.observations.filter((o) => o.layer === "after").length < 3) return;
     const schoolId = pick(["short", "long", "fine", "spot", "polish", "hand"]);
-    const { floor_m, shop, ...choice } = { ...usualChoice(seen), schoolId, runSchool: pick(["block", "guard", "blade", "file"] as const) };
+    const { floor_m, shop, ...choice } = {
+      ...usualChoice(seen),
+      schoolId,
+      runSchool: pick(["block", "guard", "blade", "file"] as const),
+      part: pick([null, null, "lower", "left", "marked"] as const),
+      fill: chance(0.5),
+    };
     void floor_m;
     void shop;
     try {

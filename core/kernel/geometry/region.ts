@@ -6,10 +6,14 @@ export type Region = readonly Polygon[];
 export const HALVES = { upper: "the upper half", lower: "the lower half", left: "the left half", right: "the right half" } as const;
 export type Half = keyof typeof HALVES;
 
+/** A half reaches so far beyond the panel: its rim belongs to it. */
+const BEYOND_M = 0.01;
+
 /** Half of a panel, as it lies on the drawing. */
 export function halfOf(outline: Polygon, half: Half): Region {
-  const box = boundingBox(outline);
-  const [middle_x, middle_y] = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
+  const own = boundingBox(outline);
+  const [middle_x, middle_y] = [(own.x0 + own.x1) / 2, (own.y0 + own.y1) / 2];
+  const box = { x0: own.x0 - BEYOND_M, y0: own.y0 - BEYOND_M, x1: own.x1 + BEYOND_M, y1: own.y1 + BEYOND_M };
   const [x0, x1] = half === "left" ? [box.x0, middle_x] : half === "right" ? [middle_x, box.x1] : [box.x0, box.x1];
   const [y0, y1] = half === "upper" ? [box.y0, middle_y] : half === "lower" ? [middle_y, box.y1] : [box.y0, box.y1];
   return [

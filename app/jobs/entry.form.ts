@@ -1,5 +1,6 @@
 import { readFilms } from "~/kit/form/film-readings";
 import { z } from "zod";
+import type { ProductSheet } from "#core/models/product/sheet";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { PutRightKind } from "#server/commands/put-right";
@@ -10,7 +11,7 @@ import { stripForm } from "~/kit/readings/reading.form";
 /** Parts of a body that its form may change; the rest stays as it was. */
 type Changed<K extends PutRightKind> = Partial<BodyInputOf<K>>;
 
-const FORMS: { [K in PutRightKind]: (units: UnitPreferences) => z.ZodType<Changed<K>> } = {
+const FORMS: { [K in PutRightKind]: (units: UnitPreferences, sheet: Pick<ProductSheet, "bake">) => z.ZodType<Changed<K>> } = {
   coat: (units) =>
     z.record(z.string(), z.unknown()).transform((fields, ctx) => {
       const coat = coatForm(units).safeParse(fields);
@@ -27,7 +28,7 @@ const FORMS: { [K in PutRightKind]: (units: UnitPreferences) => z.ZodType<Change
       by,
       ...(removal === null ? {} : { removal_m: removal, from: "told" as const }),
     })),
-  bake: (units) => bakedForm(units).transform(({ part, time }) => ({ part_K: part, time_s: time })),
+  bake: (units, sheet) => bakedForm(units, sheet).transform(({ part, time }) => ({ part_K: part, time_s: time })),
   turn: () => turnForm,
   strip: (units) => stripForm(units),
   mix: mixForm,
@@ -58,9 +59,9 @@ export const whenForm = z.object({
 });
 
 /** What may be put right of an entry of a kind, and when it was; what is wrong with either is told at once. */
-export const putRightForm = <K extends PutRightKind>(kind: K, units: UnitPreferences) =>
+export const putRightForm = <K extends PutRightKind>(kind: K, units: UnitPreferences, sheet: Pick<ProductSheet, "bake">) =>
   z.record(z.string(), z.unknown()).transform((fields, ctx): { body: Changed<K>; at_ms: number } => {
-    const body = FORMS[kind](units).safeParse(fields);
+    const body = FORMS[kind](units, sheet).safeParse(fields);
     const when = whenForm.safeParse(fields);
     if (body.success && when.success) return { body: body.data, at_ms: when.data.at };
     for (const { path, message } of [...(body.error?.issues ?? []), ...(when.error?.issues ?? [])])

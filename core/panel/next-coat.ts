@@ -1,4 +1,5 @@
 import { coatGun, handOf, startGun } from "../models/ways/coat-gun";
+import { needleFlow } from "../models/spray/needle-flow";
 import { type CoatZone, type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
 import type { BodyOf } from "../record/bodies";
 import type { Side } from "../record/kinds";
@@ -48,7 +49,14 @@ export function handGun(state: Pick<PanelFacts, "coats" | "backCoats" | "coatEls
   if (!newest) return { ...common, settings: { ...startGun(way), fluidFrom: "turns", fan_m: null }, from: "usual" };
   const last = newest.body;
   const then = asPlanned(last, way);
-  return { ...common, settings: then ? handOf(last.settings, then) : last.settings, from: newest === own ? "last coat" : "other panel" };
+  const hand = then ? handOf(last.settings, then) : last.settings;
+  // What was mixed since is thinner or thicker than what this needle was set for.
+  const thinner = mixed ? needleFlow(reducerBefore(last, way), reducer) : 1;
+  return {
+    ...common,
+    settings: { ...hand, fluidRate_m3_s: thinner * hand.fluidRate_m3_s },
+    from: newest === own ? "last coat" : "other panel",
+  };
 }
 
 /** What the way planned of a logged coat; null where it was sprayed otherwise, as nobody's way but its own. */
@@ -92,7 +100,8 @@ export function nextCoat(
     loggedAs,
     role,
     zone,
-    settings: coatGun(gun.settings, planned),
+    // A way adds no reducer to what is mixed.
+    settings: coatGun(gun.settings, gun.mixed ? { ...planned, reducerShift: 0 } : planned),
     reducer: gun.mixed ? gun.reducer : gun.reducer + planned.reducerShift,
   };
 }

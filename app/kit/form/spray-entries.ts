@@ -1,3 +1,6 @@
+import { tooHot } from "#core/models/cure/bake-plan";
+import type { ProductSheet } from "#core/models/product/sheet";
+import { tooHotWords } from "../words/too-hot";
 import { z } from "zod";
 import { PART_HELD, type PartHeld, SIDES } from "#core/record/kinds";
 import { keysOf } from "#core/kernel/keys";
@@ -82,9 +85,11 @@ export const flattenForm = (units: UnitPreferences) =>
   });
 
 /** Baked, and off again. */
-export const bakedForm = (units: UnitPreferences) =>
+export const bakedForm = (units: UnitPreferences, sheet: Pick<ProductSheet, "bake">) =>
   z.object({
-    part: quantity("temperature", units, { min: 303.15, max: 393.15 }),
+    part: quantity("temperature", units, { min: 303.15, max: 393.15 }).refine((part_K) => !tooHot(sheet, part_K), {
+      error: tooHotWords(sheet, units),
+    }),
     time: quantity("duration", units, { min: 60, max: 24 * 3600 }),
   });
 

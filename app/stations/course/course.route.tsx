@@ -45,7 +45,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         entryId: await recordEntry(ctx, { panelId, kind: "bakeStart", body: { air_K: null }, by, clientKey }),
       };
     case "baked":
-      return answerForm(form, bakedForm(units), async ({ part, time }) => ({
+      return answerForm(form, bakedForm(units, (await panelOr404(ctx, jobId, panelId)).product.sheet), async ({ part, time }) => ({
         entryId: await recordEntry(ctx, { panelId, kind: "bake", body: { part_K: part, time_s: time }, by, clientKey }),
         message: "Baked; it cools now",
       }));

@@ -160,7 +160,7 @@ test("what may be typed at a step", () => {
   expect(flattenForm(METRIC).parse({ grit: "800", by: "machine", removal: "" })).toEqual({ grit: 800, by: "machine", removal: null });
   expect(flattenForm(METRIC).parse({ grit: "1500", by: "hand", removal: "7,5" }).removal).toBeCloseTo(7.5e-6, 12);
   expect(flattenForm(METRIC).safeParse({ grit: "80", by: "machine", removal: "" }).success).toBe(false);
-  expect(bakedForm(METRIC).parse({ part: "60", time: "30" }).time).toBe(1800);
-  expect(bakedForm(METRIC).safeParse({ part: "200", time: "30" }).success).toBe(false);
+  expect(bakedForm(METRIC, { bake: { part_K: 333.15, time_s: 1800 } }).parse({ part: "60", time: "30" }).time).toBe(1800);
+  expect(bakedForm(METRIC, { bake: null }).safeParse({ part: "200", time: "30" }).success).toBe(false);
   expect(turnForm.safeParse({ how: "thrown", side: "front" }).success).toBe(false);
 });

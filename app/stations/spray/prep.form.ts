@@ -3,6 +3,7 @@ import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
 import { COLOUR_COAT_KEYS } from "#core/models/prep/colour-coats";
 import { UNDER_STEP_IDS } from "#core/models/prep/under-clear";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { ProductSheet } from "#core/models/product/sheet";
 import { readBake } from "./bake.form";
 import { checkedBy, optionalQuantity, quantity } from "~/kit/form/fields";
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
@@ -55,4 +56,4 @@ export const wetCombForm = (units: UnitPreferences) =>
   });
 
 /** A bake as it was set, for the probe on the part. */
-export const bakeForm = (units: UnitPreferences) => checkedBy((typed) => readBake(typed, units));
+export const bakeForm = (units: UnitPreferences, sheet: Pick<ProductSheet, "bake">) => checkedBy((typed) => readBake(typed, units, sheet));

@@ -1,11 +1,11 @@
 import { textureForm } from "../../kit/panel/texture.form";
 import { z } from "zod";
-import { METRIC } from "#core/kernel/units/quantities";
+import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 import { boothPlanForm, fixCoatForm } from "~/booth/booth-plan.form";
 import { checkedBy, errorsByField } from "~/kit/form/fields";
 import { readGun } from "./gun.form";
 import { bakeForm, preflightForm, underForm, wetCombForm } from "./prep.form";
-import { climateForm } from "~/kit/form/spray-entries";
+import { bakedForm, climateForm } from "~/kit/form/spray-entries";
 import { jsonLines } from "~/kit/http/json-lines";
 
 const errorsOf = (r: z.ZodSafeParseResult<unknown>) => (r.success ? {} : errorsByField(r.error));
@@ -97,15 +97,31 @@ test("below the clear: what is not typed stays unknown, not zero", () => {
   expect(errorsOf(form.safeParse({ step: "sand", grit: "12" }))).toEqual({ grit: ["At least 60"] });
   expect(form.safeParse({ step: "prayer" }).success).toBe(false);
 });
+/** Baked at 60 °C by its sheet. */
+const SHEET = { bake: { part_K: 333.15, time_s: 1800 } };
+test("heat far beyond the sheet is refused where it is typed, with what to do; at its limit it is not", () => {
+  const bake = { room: "20", purge: "15", ramp: "10", hold: "30" };
+  const air = (value: string, sheet: Parameters<typeof bakeForm>[1] = SHEET, units = METRIC) =>
+    errorsOf(bakeForm(units, sheet).safeParse({ ...bake, air: value }));
+  expect(air("70")).toEqual({});
+  expect(air("75")).toEqual({ air: [expect.stringContaining("above 70 °C")] });
+  expect(air("60", { bake: null })).toEqual({ air: [expect.stringContaining("put it in under Products first")] });
+  const baked = (part: string) => errorsOf(bakedForm(METRIC, SHEET).safeParse({ part, time: "30" }));
+  expect(baked("70")).toEqual({});
+  expect(baked("71")).toEqual({ part: [expect.stringContaining("log what the part itself held")] });
+  expect(errorsOf(bakedForm(IMPERIAL, SHEET).safeParse({ part: "165", time: "30" }))).toEqual({
+    part: [expect.stringContaining("above 158 °F")],
+  });
+});
 test("ticks, ratings, combs, bakes and climates", () => {
   expect(preflightForm.parse({}).ticks).toEqual([]);
   expect(preflightForm.parse({ ticks: "tack" }).ticks).toEqual(["tack"]);
   expect(textureForm.safeParse({ role: "part", rating: "2.3" }).success).toBe(false);
   expect(textureForm.parse({ role: "part", rating: "2.5" }).rating).toBe(2.5);
   expect(wetCombForm(METRIC).parse({ panelId: "a", number: "2", wet: "52" }).wet).toBeCloseTo(52e-6, 12);
-  expect(Object.keys(errorsOf(bakeForm(METRIC).safeParse({ room: "20", air: "200", purge: "15", ramp: "10", hold: "30" })))).toEqual([
-    "air",
-  ]);
+  expect(Object.keys(errorsOf(bakeForm(METRIC, SHEET).safeParse({ room: "20", air: "200", purge: "15", ramp: "10", hold: "30" })))).toEqual(
+    ["air"],
+  );
   expect(climateForm(METRIC).parse({ air: "22", part: "", humidity: "50" })).toMatchObject({ part_K: null, material_K: null });
 });
 test("one JSON value a line: empty lines are passed over, the first wrong one refuses the whole with its number", () => {

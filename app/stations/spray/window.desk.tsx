@@ -19,6 +19,8 @@ import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, we
 import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { GunSettings } from "#core/models/spray/deposit";
+import { needleFlow } from "#core/models/spray/needle-flow";
+import { Thinner } from "./thinner";
 import type { ActivatorSpeed } from "#core/models/spray/constants";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { CHANCE_WORDS, chanceWord } from "#core/models/flow/run-chance";
@@ -110,6 +112,8 @@ export function FlowDesk({
       flash: initial("duration", flash_s, units),
       hardener: sheet.speed,
       pair: "0",
+      /** Whether the fluid was measured before more reducer went in, or with it. */
+      measured: "before",
     },
     { fluid: "fluidRate", pressure: "pressure", distance: "length", speed: "speed", air: "temperature", material: "temperature" },
   );
@@ -120,12 +124,19 @@ export function FlowDesk({
   const pairIndex = Number(typed.pair);
   const pair = FLOW_PAIRS[pairIndex]!;
   const parsed = useMemo(() => readFlow(seen.typed, seen.units), [seen]);
+  // What is thinned flows more through the needle as it stands.
+  const needle = useMemo(() => {
+    if (!parsed.success) return 1;
+    const { reducer: then, material, air } = parsed.data;
+    return needleFlow(reducer, then, { volumeSolids: sheet.volumeSolids, material_K: material ?? air });
+  }, [parsed, reducer, sheet.volumeSolids]);
+  const thinner = typed.measured === "with" ? 1 : needle;
   const setting = useMemo((): FlowSetting | null => {
     if (!parsed.success) return null;
     const v = parsed.data;
     const now: GunSettings = {
       ...gun,
-      fluidRate_m3_s: v.fluid,
+      fluidRate_m3_s: v.fluid * thinner,
       pressure_Pa: v.pressure,
       distance_m: v.distance,
       handSpeed_m_s: v.speed,
@@ -144,7 +155,7 @@ export function FlowDesk({
       coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
       ...(shop ? { shop } : {}),
     };
-  }, [parsed, gun, laid, coatNumber, first, hardener, sheet.volumeSolids, tilt_rad, shop]);
+  }, [parsed, thinner, gun, laid, coatNumber, first, hardener, sheet.volumeSolids, tilt_rad, shop]);
   // The verdict follows the hand; what surrounds it may come a frame later.
   const worked = useMemo(
     () => setting && inRange(() => ({ verdict: flowVerdict(setting, textureLimit, u_filmLog), wet_m: wetOf(setting) })),
@@ -176,7 +187,7 @@ export function FlowDesk({
   /** Takes a moved setting back into what is typed. */
   const take = (s: FlowSetting) => {
     const last = s.coats.at(-1)!.gun;
-    draft.set("fluid", initial("fluidRate", last.fluidRate_m3_s, units));
+    draft.set("fluid", initial("fluidRate", last.fluidRate_m3_s / thinner, units));
     draft.set("pressure", initial("pressure", last.pressure_Pa, units));
     draft.set("distance", initial("length", last.distance_m, units));
     draft.set("speed", initial("speed", last.handSpeed_m_s, units));
@@ -241,6 +252,14 @@ export function FlowDesk({
                 <InUnits>{proposal.words}</InUnits>
               </button>
             </p>
+          )}
+          {parsed.success && Math.abs(parsed.data.reducer - reducer) > 1e-9 && (
+            <Thinner
+              fluid_m3_s={parsed.data.fluid}
+              needle={needle}
+              measured={typed.measured}
+              onMeasured={(v) => draft.set("measured", v)}
+            />
           )}
           {parsed.success && parsed.data.reducer > sheet.reducerMax + 1e-9 && (
             <p className="mt-2 max-w-[60ch] font-medium text-amber-ink" data-testid="over-reduced">

@@ -66,6 +66,9 @@ export interface CureForecast {
   warnings: string[];
 }
 
+/** The hottest part that a sheet says anything of: 10 K above its bake, or above 20 °C where it gives none. */
+export const hottestCounted_K = ({ bake }: Pick<ProductSheet, "bake">): number => (bake?.part_K ?? SHEET_K) + CURE_BEYOND_K;
+
 /** A sheet's times are kept to about this: default of ours. */
 const SHEET_SPREAD = 0.15;
 
@@ -73,7 +76,7 @@ const SHEET_SPREAD = 0.15;
  * When a clear may be taped, sanded, polished and waxed, on a bake plan or in the air: equivalent age at 20 °C against the product's own points.
  * The energy comes from the product's bake and its 20 °C sanding time; without a bake the times hold at 20 °C only, within 10 K, with the
  * usual factor of 2.3 for 10 K.
- * @throws RangeError
+ * @throws RangeError, also for heat more than 10 K above what the sheet speaks of: it is not computed
  */
 export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast {
   const warnings: string[] = [];
@@ -83,9 +86,7 @@ export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast 
     warnings.push("The sheet gives no bake: a usual activation energy of 60 kJ/mol is taken, away from 20 °C it is a guess");
   else if (fitted < ENERGY_LIMITS_J_MOL.low || fitted > ENERGY_LIMITS_J_MOL.high)
     warnings.push(`The sheet's two schedules give ${Math.round(fitted / 1000)} kJ/mol, outside 40 to 120: check what was typed`);
-  const hottest = sheet.bake?.part_K ?? SHEET_K + CURE_BEYOND_K;
-  if (plan.hold_s > 0 && plan.air_K > hottest + CURE_BEYOND_K)
-    warnings.push("More than 10 K above what the sheet speaks of: not computed beyond, see the sheet");
+  if (plan.hold_s > 0) requireNumber("air_K", plan.air_K, { max: hottestCounted_K(sheet) + ROUNDED_K });
   if (plan.room_K < SHEET_K - CURE_BEYOND_K) warnings.push("More than 10 K below 20 °C: cure may stop, see the sheet");
   if (plan.hold_s > 0 && plan.purge_s < 15 * 60) warnings.push("Heat before 15 min of booth air traps solvent: die-back and pops");
   const points: Record<CureStage, number | null> = {
@@ -113,6 +114,12 @@ export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast 
     warnings,
   };
 }
+
+/** A limit shown in whole degrees may be typed as it is shown. */
+const ROUNDED_K = 0.6;
+
+/** Whether a part was hotter than the sheet says anything of: how far that cured it cannot be worked out. */
+export const tooHot = (sheet: Pick<ProductSheet, "bake">, part_K: number): boolean => part_K > hottestCounted_K(sheet) + ROUNDED_K;
 
 /** A usual energy for two-pack clears where the sheet gives one schedule only: common practice, factor 2.3 from 20 to 30 °C. */
 export const USUAL_ENERGY_J_MOL = 60e3;
@@ -155,7 +162,7 @@ export function cureFromLog(sheet: ProductSheet, log: readonly PartSample[]): Lo
   if (log.length < 2) throw new RangeError(`log must have at least 2 samples, got ${log.length}`);
   const energy_J_mol = cureEnergyOf(sheet);
   const options = { reference_K: SHEET_K, energy_J_mol };
-  const most_K = (sheet.bake?.part_K ?? SHEET_K) + CURE_BEYOND_K;
+  const most_K = hottestCounted_K(sheet);
   const counted = log.map((s) => ({ ...s, part_K: Math.min(s.part_K, most_K) }));
   const ages = [0];
   for (let i = 1; i < log.length; i++) ages.push(ages[i - 1]! + equivalentAge([counted[i - 1]!, counted[i]!], options));

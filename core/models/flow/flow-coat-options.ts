@@ -2,6 +2,7 @@ import { FLAT_M, MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
 import { requireNumber } from "../../kernel/guard";
 import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
 import { type Trigger, coatOver } from "../spray/strokes";
+import { needleFlow } from "../spray/needle-flow";
 import { SUBSTRATE_TEXTURE } from "./constants";
 import type { FlowSetting } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
@@ -11,7 +12,6 @@ const SAND_H_M2 = 0.7;
 const CLEAN_H = 0.4;
 const REDUCER_MORE = 0.075;
 const FLOW_REDUCER = 0.1;
-const SLOWER = 0.87;
 const FLATTEST_M = 0.35e-6;
 
 export interface FlowCoatOption {
@@ -79,8 +79,15 @@ export function flowCoatOptions(
     };
   };
   const first = run(conditions, coats);
-  const wetter: typeof coats = [...coats.slice(0, -1), { ...last, gun: { ...last.gun, handSpeed_m_s: last.gun.handSpeed_m_s * SLOWER } }];
   const wet = { ...conditions, reducer: Math.min(1, conditions.reducer + REDUCER_MORE) };
+  const mixed = { volumeSolids: conditions.volumeSolids, material_K: conditions.material_K ?? conditions.air_K };
+  /** The same needle with more reducer. */
+  const thinned = (c: (typeof coats)[number], reducer: number) => ({
+    ...c,
+    gun: { ...c.gun, fluidRate_m3_s: c.gun.fluidRate_m3_s * needleFlow(conditions.reducer, reducer, mixed) },
+  });
+  // What is thinned flows more through the same needle: with it the hand need not be slower.
+  const wetter: typeof coats = [...coats.slice(0, -1), thinned(last, wet.reducer)];
   const lastWet = run(wet, wetter);
   const flow = {
     ...conditions,
@@ -88,6 +95,7 @@ export function flowCoatOptions(
     speed: "slow" as const,
     below: SUBSTRATE_TEXTURE.sanded,
   };
+  // Not heavy: the needle is turned in until no more flows than before.
   const pair = [waited, last];
   const reClear = run(flow, pair);
   const stack = [waited, waited, last];
@@ -100,13 +108,21 @@ export function flowCoatOptions(
       hours: spray_h(coats),
       volume_m3: volume(coats),
     }),
-    option({ id: "last-wet", name: "Last wet coat", how: "the last coat a little slower and 7.5 % more reduced, same visit" }, lastWet, {
-      clear_m: lastWet.dry_m,
-      hours: spray_h(wetter),
-      volume_m3: volume(wetter),
-    }),
     option(
-      { id: "re-clear", name: "Flat and re-clear", how: "cure, sand all clear flat, clean, two coats with slow hardener and 10 % reducer" },
+      { id: "last-wet", name: "Last wet coat", how: "the last coat 7.5 % more reduced, with needle and hand as they are, same visit" },
+      lastWet,
+      {
+        clear_m: lastWet.dry_m,
+        hours: spray_h(wetter),
+        volume_m3: volume(wetter),
+      },
+    ),
+    option(
+      {
+        id: "re-clear",
+        name: "Flat and re-clear",
+        how: "cure, sand all clear flat, clean, two coats with slow hardener and 10 % reducer, the needle turned in so that no more flows",
+      },
       reClear,
       {
         clear_m: Math.max(0, first.dry_m - FLAT_M) + reClear.dry_m,

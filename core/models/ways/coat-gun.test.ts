@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { deposit } from "../spray/deposit";
+import { needleFlow } from "../spray/needle-flow";
 import { USUAL_GUN } from "../spray/usual-gun";
 import { coatGun, coatShare, handOf, startGun } from "./coat-gun";
 import { HOUSE_WAYS, houseWay, usualCoat } from "./house-ways";
@@ -14,6 +15,7 @@ test("what a coat changes of the gun in the hand can be taken out again, whateve
     distanceFactor: fc.double({ min: 0.5, max: 2, noNaN: true }),
     pressureShift_Pa: fc.double({ min: -1e5, max: 1e5, noNaN: true }),
     overlapShift: fc.double({ min: -0.2, max: 0.2, noNaN: true }),
+    reducerShift: fc.double({ min: 0, max: 0.3, noNaN: true }),
   });
   fc.assert(
     fc.property(change, (c) => {
@@ -24,12 +26,12 @@ test("what a coat changes of the gun in the hand can be taken out again, whateve
   );
 });
 
-test("a coat's share of film is what the deposition model lays: hand and fluid in proportion, reducer thins, spots add nothing", () => {
+test("a coat's share of film is what the deposition model lays: hand and fluid in proportion, more reducer flows more, spots add nothing", () => {
   const coat = usualCoat();
   expect(coatShare(coat, USUAL_GUN)).toBeCloseTo(1, 12);
   expect(coatShare({ ...coat, speedFactor: 2.4 }, USUAL_GUN)).toBeCloseTo(1 / 2.4, 12);
   expect(coatShare({ ...coat, fluidFactor: 1.2 }, USUAL_GUN)).toBeCloseTo(1.2, 12);
-  expect(coatShare({ ...coat, reducerShift: 0.1 }, USUAL_GUN)).toBeCloseTo(1 / 1.1, 12);
+  expect(coatShare({ ...coat, reducerShift: 0.1 }, USUAL_GUN)).toBeCloseTo(needleFlow(0, 0.1) / 1.1, 12);
   expect(coatShare({ ...coat, overlapShift: 0.25 }, USUAL_GUN)).toBeCloseTo(2, 12); // 75 % of the fan again: twice as many passes
   expect(coatShare({ ...coat, distanceFactor: 0.95 }, USUAL_GUN)).toBeGreaterThan(1.05); // closer: a narrower fan, and less flies past
   for (const zone of COAT_ZONE_KEYS.filter((z) => z !== "whole")) expect(coatShare({ ...coat, zone }, USUAL_GUN)).toBe(0);

@@ -1,11 +1,13 @@
 import { inRange } from "../../kernel/guard";
 import { SHEET_K } from "../product/sheet";
 import { type GunSettings, deposit } from "../spray/deposit";
+import { needleFlow } from "../spray/needle-flow";
 import { USUAL_GUN } from "../spray/usual-gun";
 import type { HouseWay, PlannedCoat } from "./way";
 
 /** What of a coat changes the gun. */
-export type CoatChange = Pick<PlannedCoat, "speedFactor" | "fluidFactor" | "distanceFactor" | "pressureShift_Pa" | "overlapShift">;
+export type CoatChange = Pick<PlannedCoat, "speedFactor" | "fluidFactor" | "distanceFactor" | "pressureShift_Pa" | "overlapShift"> &
+  Partial<Pick<PlannedCoat, "reducerShift">>;
 
 type Gun = GunSettings & { turns?: number | null };
 
@@ -14,13 +16,20 @@ const OVERLAP = [0, 0.9] as const;
 /** A usual clear on a usual day, for what one gun lays against another. */
 const USUAL = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
 
-/** The gun in the hand as a coat of the way is sprayed with it. */
+/** What more reducer lets through the needle as it stands; a usual clear, mixed as it comes. */
+const thinned = ({ reducerShift = 0 }: CoatChange): number => needleFlow(0, reducerShift);
+
+/** The gun in the hand as a coat of the way is sprayed with it: what is thinned more flows more through the same needle. */
 export function coatGun<G extends Gun>(gun: G, coat: CoatChange): G {
+  return withFluid(gun, coat, thinned(coat));
+}
+
+function withFluid<G extends Gun>(gun: G, coat: CoatChange, thinner: number): G {
   const { fan_m, turns } = gun;
   return {
     ...gun,
     handSpeed_m_s: gun.handSpeed_m_s * coat.speedFactor,
-    fluidRate_m3_s: gun.fluidRate_m3_s * coat.fluidFactor,
+    fluidRate_m3_s: gun.fluidRate_m3_s * coat.fluidFactor * thinner,
     distance_m: gun.distance_m * coat.distanceFactor,
     pressure_Pa: gun.pressure_Pa + coat.pressureShift_Pa,
     overlap: within(gun.overlap + coat.overlapShift, OVERLAP),
@@ -33,13 +42,17 @@ export function coatGun<G extends Gun>(gun: G, coat: CoatChange): G {
 
 /** The gun in the hand, from one that a coat of the way was sprayed with: what {@link coatGun} did taken out again. */
 export const handOf = <G extends Gun>(sprayed: G, c: CoatChange): G =>
-  coatGun(sprayed, {
-    speedFactor: 1 / c.speedFactor,
-    fluidFactor: 1 / c.fluidFactor,
-    distanceFactor: 1 / c.distanceFactor,
-    pressureShift_Pa: -c.pressureShift_Pa,
-    overlapShift: -c.overlapShift,
-  });
+  withFluid(
+    sprayed,
+    {
+      speedFactor: 1 / c.speedFactor,
+      fluidFactor: 1 / c.fluidFactor,
+      distanceFactor: 1 / c.distanceFactor,
+      pressureShift_Pa: -c.pressureShift_Pa,
+      overlapShift: -c.overlapShift,
+    },
+    1 / thinned(c),
+  );
 
 /** Film of a coat against one of the gun in the hand, over the panel; nothing where only spots are sprayed. */
 export function coatShare(coat: PlannedCoat, gun: GunSettings): number {

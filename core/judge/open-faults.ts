@@ -6,7 +6,7 @@ import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
 import { regionOfPlan } from "../panel/builds";
 import type { BodyOf } from "../record/bodies";
 import type { EntryOf } from "../record/entry";
-import { liesIn, markedRegion } from "./zone-places";
+import { filledSince, liesIn, markedRegion } from "./zone-places";
 
 type Noted = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots">;
 
@@ -36,19 +36,27 @@ const areaOf = ({ trace, length_m, width_m }: EntryOf<"defect">["body"]): number
       ? length_m * width_m
       : null;
 
+/** Marks of faults that were not mended since, beside nibs and sized runs. */
+export function openMarks(panel: Noted): EntryOf<"defect">[] {
+  // A sized run is open and worked by its school, or has been taken down.
+  const sized = new Set(measuredRuns(panel).map((r) => r.entry.id));
+  return panel.defects.filter(
+    (d) =>
+      !isInclusion(d.body.kind) &&
+      !sized.has(d.id) &&
+      !filledSince(panel, d) &&
+      !doneSince(panel, d).some((w) => leftShare(d.body.kind, w) <= MENDED),
+  );
+}
+
 /**
  * Faults that were noted and not mended since, beside nibs (which are counted) and sized runs (which are worked by their own schools): of each kind all
  * places together.
  */
 export function openFaults(panel: Noted): Fault[] {
-  // A sized run is open and worked by its school, or has been taken down.
-  const sized = new Set(measuredRuns(panel).map((r) => r.entry.id));
-  const open = panel.defects.filter(
-    (d) => !isInclusion(d.body.kind) && !sized.has(d.id) && !doneSince(panel, d).some((w) => leftShare(d.body.kind, w) <= MENDED),
-  );
   const byKind = new Map<string, Fault>();
   const region = markedRegion(panel);
-  for (const mark of open) {
+  for (const mark of openMarks(panel)) {
     const { body } = mark;
     const { kind, count } = body;
     const area_m2 = areaOf(body);

@@ -1,5 +1,6 @@
 import type { PanelBrief } from "../panel/brief";
 import { filmFacts } from "./film-question";
+import { sandOutOf } from "./sand-out";
 import { leftTexture, textureElsewhere, textureOf } from "./texture";
 import { polygonArea } from "../kernel/geometry/geometry";
 import { inRegion, regionShare } from "../kernel/geometry/region";
@@ -15,7 +16,7 @@ import { DEFAULT_TAPE_M } from "./limits";
 import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
 import { FLOW_STEPS, type ShopRates } from "./option-figures";
 import type { FilmPhase } from "../models/defects/remedies";
-import { openFaults } from "./open-faults";
+import { openFaults, openMarks } from "./open-faults";
 import { planFor } from "./plan-for";
 import { markedRegion, openFills, openNibs, openRuns } from "./zone-places";
 import type { ZoneChoice } from "./zone-setting";
@@ -138,6 +139,7 @@ function caseOf(
     nibs: openNibs(state).reduce((a, d) => a + d.body.count, 0),
     faults: openFaults(state),
     marked: markedOf(brief, state),
+    sandOut_m2: sandOutOf(brief, openMarks(state)).area_m2,
     finish,
     ...(waiting ? { waiting } : {}),
     ...(phase ? { phase } : {}),

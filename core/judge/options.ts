@@ -66,6 +66,8 @@ export interface OptionCase {
   run: Run | null;
   /** Where the panel is marked for levelling: that share of it, and the peel there is elsewhere; null: nowhere. */
   marked?: { share: number; elsewhere_m: number } | null;
+  /** What would be taken back to sound clear, where something asks for it and it is drawn on a panel. */
+  sandOut_m2?: number;
   /** Waiting until the clear bears paper, and for clear laid anew, at 20 °C. */
   waiting?: { left_s: number; sandAfter_s: number };
   /** Everything else that was noted. */
@@ -559,9 +561,10 @@ function faultWays(b: Bench): WayWork[] {
     });
   }
   if (asked("sandOut")) {
+    const drawn_m2 = b.input.sandOut_m2 ?? 0;
     const wide_m2 = Math.min(
       b.area,
-      b.faults.reduce((a, { fault }) => a + (leftShare(fault.kind, "sandOut") < 1 ? beyond(fault) : 0), 0),
+      drawn_m2 > 0 ? drawn_m2 : b.faults.reduce((a, { fault }) => a + (leftShare(fault.kind, "sandOut") < 1 ? beyond(fault) : 0), 0),
     );
     list.push({
       kind: "sandOut",

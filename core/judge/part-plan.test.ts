@@ -289,6 +289,18 @@ test("craters are filled first, then levelled where they are; done, they are men
   expect(decision.options.find((o) => o.kind === "dropFill")!.minutes).toBeCloseTo(plan.minutes, 9);
 });
 
+test("a drop that is in but not levelled is still to do; levelled, it is done, whatever else the plan still holds", () => {
+  const CRATERS: BodyInputOf<"defect"> = { ...NOT_SIZED, kind: "crater", at: { x_m: 0.5, y_m: 0.3 }, count: 3 };
+  const after = (steps: number) => worked(ledgerOf([CRATERS, nibAt(0.7, 0.3)]), { schoolId: "spot", fill: true }, steps).state;
+  const fills = (state: PanelState) =>
+    planFor(brief, state, { ...choice, schoolId: "spot", fill: true }).plan.steps.filter((s) => !s.use).length;
+  expect([openFaults(after(1)).length, fills(after(1))]).toEqual([1, 1]);
+  expect([openFaults(after(2)).length, fills(after(2))]).toEqual([0, 0]);
+  // A nib taken off beside a crater fills nothing.
+  const { state: beside } = worked(ledgerOf([CRATERS, nibAt(0.505, 0.3)]), { schoolId: "spot" });
+  expect(openFaults(beside)).toMatchObject([{ kind: "crater" }]);
+});
+
 test("whatever is marked and chosen, no part plan is absurd", () => {
   const parts = Object.keys(PANEL_PARTS) as PanelPart[];
   fc.assert(

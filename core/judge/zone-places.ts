@@ -33,8 +33,20 @@ export const openRuns = (panel: NotedPanel): MeasuredRun[] =>
 const openSpots = (panel: NotedPanel, takes: (kind: EntryOf<"defect">["body"]["kind"]) => boolean): EntryOf<"defect">[] =>
   panel.defects.filter((d) => takes(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq));
 export const openNibs = (panel: NotedPanel): EntryOf<"defect">[] => openSpots(panel, isInclusion);
-/** What is filled with a drop of clear and levelled. */
-export const openFills = (panel: NotedPanel): EntryOf<"defect">[] => openSpots(panel, (kind) => leftShare(kind, "dropFill") < 1);
+/** What is filled with a drop of clear and levelled; the drop alone is not the end of it. */
+export const openFills = (panel: NotedPanel): EntryOf<"defect">[] =>
+  panel.defects.filter((d) => leftShare(d.body.kind, "dropFill") < 1 && !filledSince(panel, d));
+/** Whether a drop was let in at a place since it was noted, and levelled. */
+export function filledSince({ localWork }: Pick<NotedPanel, "localWork">, mark: EntryOf<"defect">): boolean {
+  const since = (done: (removal_m: number) => boolean) =>
+    workedSince(
+      localWork.filter((w) => done(w.removal_m)),
+      "spot",
+      placesOf(mark),
+      mark.seq,
+    );
+  return leftShare(mark.body.kind, "dropFill") < 1 && since((m) => m === 0) && since((m) => m > 0);
+}
 
 /** A way that leaves no more than this of a fault is done where that is marked. */
 const LEVELLED = 0.5;

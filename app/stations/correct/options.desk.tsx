@@ -13,6 +13,7 @@ import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import { closedWords, decisionSentence, faultLines, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
+import { SandOutView } from "./sand-out-view";
 import { SurfaceTube } from "./surface-tube";
 
 /** Where each way is gone on with. */
@@ -119,6 +120,7 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
           </tbody>
         </table>
       </ScrollRegion>
+      {options.some((o) => o.kind === "sandOut") && <SandOutView />}
       <section className="mt-6 grid gap-5 sm:grid-cols-3" aria-label="How it would reflect a light tube">
         <SurfaceTube peakToValley_m={c.peakToValley_m} label="As it is" />
         <SurfaceTube peakToValley_m={Math.min(c.peakToValley_m, c.wanted_m)} label="Levelled and polished" />

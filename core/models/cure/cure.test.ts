@@ -1,7 +1,7 @@
 import type { ProductSheet } from "#core/models/product/sheet";
 import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 import fc from "fast-check";
-import { bakeLog, boothAir, cureForecast, timeToAge } from "#core/models/cure/bake-plan";
+import { bakeLog, boothAir, cureForecast, tooHot, timeToAge } from "#core/models/cure/bake-plan";
 import { cureEnergy, cureRate, equivalentAge, partTemperature } from "#core/models/cure/cure-age";
 
 const C = 273.15;
@@ -90,7 +90,10 @@ describe("bake plans and ready times", () => {
     const warn = (s: typeof sheet, p: typeof bake) => cureForecast(s, p).warnings.join(" ");
     expect(warn({ ...sheet, bake: null }, air)).toContain("no bake");
     expect(warn({ ...sheet, bake: { part_K: 60 + C, time_s: 40000 } }, air)).toContain("outside 40 to 120");
-    expect(warn(sheet, { ...bake, air_K: 80 + C })).toContain("above what the sheet speaks of");
+    expect(() => cureForecast(sheet, { ...bake, air_K: 80 + C })).toThrow("air_K");
+    expect(() => cureForecast({ ...sheet, bake: null }, bake)).toThrow("air_K");
+    expect(tooHot(sheet, 70 + C)).toBe(false);
+    expect(tooHot(sheet, 71 + C)).toBe(true);
     expect(warn(sheet, { ...bake, purge_s: 300 })).toContain("traps solvent");
     expect(warn(sheet, { ...air, room_K: 5 + C })).toContain("cure may stop");
   });

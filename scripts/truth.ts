@@ -5,6 +5,8 @@ import { edgeMultiplier } from "#core/judge/cell-risk";
 import type { FilmFacts } from "#core/judge/film-facts";
 import type { PanelWork } from "#core/judge/film-judge";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED } from "#core/judge/limits";
+import { MEASURED_REMOVAL } from "#core/judge/plan-for";
+import { measuredDoubt } from "#core/models/correction/clearing";
 import { pooledRepeatability } from "#core/models/film/gauge";
 import type { FilmObservation } from "#core/models/film/film-field";
 import { type HiddenPanel, trueFilm } from "#stand-ins/film-gauge";
@@ -13,8 +15,6 @@ const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
 const um = (x: number) => x * 1e-6;
 /** A ladder's own relative doubt before anybody measures. */
 const LADDER_U = 0.16;
-/** What is left of it once a removal was measured at a mark here. */
-const MARKED_U = 0.1;
 
 /** How a truth departs from what the judge believes; all zero or 1: as assumed. */
 export interface Departure {
@@ -144,8 +144,11 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
     },
     work: (known) => {
       const removal_m = forecast(known);
-      const uRel = known.mark ? MARKED_U : Math.hypot(LADDER_U, UNMEASURED.removal.u);
-      return { removal_m, u_m: uRel * removal_m, rim_m: DEFAULT_TAPE_M };
+      // After a mark what the program itself expects one to leave.
+      const u_m = known.mark
+        ? measuredDoubt(removal_m, { usual_m: LADDER_U * removal_m, u_log: MEASURED_REMOVAL.u_log })
+        : Math.hypot(LADDER_U, UNMEASURED.removal.u) * removal_m;
+      return { removal_m, u_m, rim_m: DEFAULT_TAPE_M };
     },
   };
 

@@ -9,7 +9,7 @@ import { TUBE_SETUP, photographTube } from "#stand-ins/camera";
 import { causesSection, runsSection } from "./forecasts";
 import { type Known, simulate } from "./truth";
 
-const PANELS = Number(process.env.PANELS ?? 300);
+const PANELS = Number(process.env.PANELS ?? 600);
 const DRAWS = 800;
 const KINDS = ["assumed", "misspecified"] as const;
 const CASES: { spots: number; known: Known }[] = [
@@ -67,6 +67,17 @@ function calibration(all: readonly Outcome[], what: "cut" | "thin", bins: readon
   });
 }
 
+const tables = (outcomes: readonly Outcome[]) => [
+  "| Chance of cutting through | Panels | predicted | observed |",
+  "| --- | --- | --- | --- |",
+  ...calibration(outcomes, "cut", CUT_BINS),
+  "",
+  "| Chance of too little left | Panels | predicted | observed |",
+  "| --- | --- | --- | --- |",
+  ...calibration(outcomes, "thin", THIN_BINS),
+  "",
+];
+
 const lines = [
   "# What the verdicts are worth",
   "",
@@ -80,7 +91,9 @@ const lines = [
 ];
 for (const kind of KINDS) {
   const each = CASES.map((c) => ({ name: named(c), known: c.known, outcomes: judgeAll(kind, c) }));
-  const read = each.filter((e) => e.known.before).flatMap((e) => e.outcomes);
+  const read = each.filter((e) => e.known.before);
+  const known = read.filter((e) => e.known.mark).flatMap((e) => e.outcomes);
+  const guarded = read.filter((e) => !e.known.mark).flatMap((e) => e.outcomes);
   lines.push(
     `## ${kind === "assumed" ? "As assumed" : "Misspecified"}`,
     "",
@@ -88,16 +101,13 @@ for (const kind of KINDS) {
     "| --- | --- | --- | --- | --- | --- |",
     ...each.map((e) => decisions(e.outcomes, e.name)),
     "",
-    "Predicted against observed, all with before-readings:",
+    "Predicted against observed, with a foil check and one removal mark:",
     "",
-    "| Chance of cutting through | Panels | predicted | observed |",
-    "| --- | --- | --- | --- |",
-    ...calibration(read, "cut", CUT_BINS),
+    ...tables(known),
+    "Predicted against observed where neither was measured. More is taken to come off than the forecast says and less to be known of the gauge",
+    "until somebody has measured it here, so more is foretold on purpose than comes true:",
     "",
-    "| Chance of too little left | Panels | predicted | observed |",
-    "| --- | --- | --- | --- |",
-    ...calibration(read, "thin", THIN_BINS),
-    "",
+    ...tables(guarded),
   );
   console.log(lines.join("\n"));
 }

@@ -79,7 +79,7 @@ const fieldOf = (i: z.infer<typeof field>): FilmField => new FilmField(observati
 /** The judge of a case: its beliefs given, not fitted, and no doubt beside them. */
 const judgeOf = (i: z.infer<typeof field> & { draws: number }): FilmJudge =>
   new FilmJudge(
-    { outline: i.poly, observations: observationsOf(i.obs), history: { weights: UNKNOWN_HISTORY }, foil: true },
+    { outline: i.poly, observations: observationsOf(i.obs), history: { weights: UNKNOWN_HISTORY }, foil: true, uneven: 0 },
     { worlds: [{ weight: 1, prior: priorOf(i) }], draws: i.draws },
   );
 

@@ -101,9 +101,18 @@ function addWaves(
   }
 }
 
+/** Normals that stand for what differs from cell to cell: one pool for all draws, each beginning elsewhere in it. */
+const WAVER = 16_381;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+function waver(seed: number): Float64Array {
+  const normal = normals(seededRandom(seed + 1));
+  return Float64Array.from({ length: WAVER }, () => normal());
+}
+
 /**
  * Draws of one history: antithetic and seeded, so that the same readings always give the same answer.
  * @param at cells of the picture that are judged @param filmError error of the whole film's scale, a share of it
+ * @param uneven what each cell's film differs by on its own, a share of it
  */
 export function drawFilm(
   {
@@ -113,7 +122,7 @@ export function drawFilm(
     at,
     steps = [],
   }: { field: FilmField; predicted: Prediction; picture: PictureCells; at: Int32Array; steps?: FilmFacts["steps"] },
-  { pairs, seed, filmError }: { pairs: number; seed: number; filmError: number },
+  { pairs, seed, filmError, uneven: own }: { pairs: number; seed: number; filmError: number; uneven: number },
 ): FilmDraws {
   const cells = at.length;
   const places = Array.from(at);
@@ -138,6 +147,7 @@ export function drawFilm(
     KEEP.uneven,
   );
   const normal = normals(seededRandom(seed));
+  const pool = waver(seed);
   const count = 2 * pairs;
   const out: FilmDraws = {
     count,
@@ -166,12 +176,14 @@ export function drawFilm(
     for (let k = 0; k < TOGETHER && block + k < pairs; k++) {
       const d = block + k;
       const wave = waves[k]!;
+      // Where in the pool a pair begins; with the golden ratio no two begin near each other.
+      const begin = Math.floor(WAVER * ((d * GOLDEN) % 1));
       const [scale, panel, local] = [filmError * normal(), normal(), normal()];
       for (let half = 0; half < 2; half++) {
         const sign = half === 0 ? 1 : -1;
         const from = (2 * d + half) * cells;
         for (let i = 0; i < cells; i++) {
-          out.film_m[from + i] = (mean_m[i]! + sign * wave[i]!) * (1 + sign * scale);
+          out.film_m[from + i] = (mean_m[i]! * (1 + sign * own * pool[(begin + i) % WAVER]!) + sign * wave[i]!) * (1 + sign * scale);
           out.uneven[from + i] = Math.max(LEAST_BITE, 1 + sign * hand[i]!);
         }
         out.panelError[2 * d + half] = sign * panel;

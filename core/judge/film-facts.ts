@@ -5,6 +5,7 @@ import { type FieldUnknowns, fitField, unknownsOf } from "../models/film/field-f
 import type { FieldPrior, FilmObservation } from "../models/film/film-field";
 import type { FilmStep } from "../panel/film-record";
 import { inRegion } from "../kernel/geometry/region";
+import { CHECKED_GAUGE_CORRELATION, SAME_GAUGE_CORRELATION } from "../models/film/difference";
 import { DEFAULT_GAUGE, type GaugeModel } from "../models/film/gauge";
 import { type KnownUnder, type StackName, type StackWeights, clearFromMixture, stackPrior } from "../models/film/stack-prior";
 import { LEAST_SPOTS, UNMEASURED } from "./limits";
@@ -39,6 +40,8 @@ export interface FilmFacts {
   repeatability_m?: number | undefined;
   /** Where no gauge reads: what the clear is foretold to be, by its coats or by a strip beside it. The observations then tell nothing. */
   forecast?: { clear_m: number; u_m: number } | undefined;
+  /** What the film of each place differs by on its own, a share of it; left away: what it usually does. */
+  uneven?: number;
   /** Correlation length, spreads and roughness taken as given instead of fitted to the readings. */
   unknowns?: FieldUnknowns;
 }
@@ -101,9 +104,7 @@ export function possibleWorlds(film: FilmFacts): World[] {
   const common: Partial<FieldPrior> = {
     gauge,
     changes_m: film.changes_m ?? [],
-    ...(film.sameGaugeCorrelation === undefined
-      ? {}
-      : { sameGaugeCorrelation: requireNumber("sameGaugeCorrelation", film.sameGaugeCorrelation, { min: 0, max: 1 }) }),
+    sameGaugeCorrelation: correlationOf(film),
     ...(film.repeatability_m === undefined
       ? {}
       : { repeatability_m: requireNumber("repeatability_m", film.repeatability_m, { above: 0, max: 1e-4 }) }),
@@ -115,6 +116,12 @@ export function possibleWorlds(film: FilmFacts): World[] {
     const all = { ...common, ...prior };
     return { weight, prior: { ...all, ...(film.unknowns ?? unknownsOf(fitField(few, outline, all, { bodyLines }))) } };
   });
+}
+
+/** How much of the gauge's error the visits before and after clear share: more where one foil check held for both. */
+function correlationOf({ sameGaugeCorrelation = SAME_GAUGE_CORRELATION, foil }: FilmFacts): number {
+  const told = requireNumber("sameGaugeCorrelation", sameGaugeCorrelation, { min: 0, max: 1 });
+  return foil && told > 0 ? Math.max(told, CHECKED_GAUGE_CORRELATION) : told;
 }
 
 /** Beliefs where nothing is read: the clear as it is foretold, thinner at the edges as usual, on nothing that would be read with it. */

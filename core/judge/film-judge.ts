@@ -7,7 +7,7 @@ import { edgeMultiplier } from "./cell-risk";
 import { type FilmFacts, type World, isInferred, possibleWorlds, stepsAt, tooFewReadings } from "./film-facts";
 import { type FilmDraws, allowedRemoval, drawFilm } from "./film-draws";
 import { type PictureCells, type WorkedPlace, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
-import { CUT_GUARD_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
+import { CUT_GUARD_M, DEFAULT_TAPE_M, FILM_UNEVEN, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
 
 /** Clear at a place, with its standard uncertainty. */
 export interface ClearThere {
@@ -78,6 +78,7 @@ export class FilmJudge {
   private readonly draws: number;
   private readonly seed: number;
   private readonly filmError: number;
+  private readonly uneven: number;
   private readonly assumed: number;
   private made: {
     picture?: PictureCells;
@@ -107,6 +108,7 @@ export class FilmJudge {
     this.seed = seed;
     this.assumed = assumed;
     this.filmError = film.foil ? 0 : UNMEASURED.film;
+    this.uneven = requireNumber("uneven", film.uneven ?? FILM_UNEVEN, { min: 0, max: 1 });
     this.inferred = isInferred(film.observations);
     this.worlds = worlds ?? possibleWorlds(film);
   }
@@ -310,7 +312,12 @@ export class FilmJudge {
     const each = this.parts().map(({ weight, field, predicted }, i) =>
       drawFilm(
         { field, predicted, picture: this.picture(), at, steps: this.film.steps },
-        { pairs: Math.max(LEAST_PAIRS, Math.round((this.draws / 2) * weight)), seed: this.seed + 7919 * i, filmError: this.filmError },
+        {
+          pairs: Math.max(LEAST_PAIRS, Math.round((this.draws / 2) * weight)),
+          seed: this.seed + 7919 * i,
+          filmError: this.filmError,
+          uneven: this.uneven,
+        },
       ),
     );
     if (each.length === 1) return each[0]!;
@@ -342,7 +349,12 @@ export class FilmJudge {
         mean_m[i]! += weight * predicted.mean_m[i]!;
         square[i]! += weight * (predicted.sd_m[i]! ** 2 + predicted.mean_m[i]! ** 2);
       }
-    return { mean_m, sd_m: square.map((s, i) => Math.hypot(Math.sqrt(Math.max(0, s - mean_m[i]! ** 2)), this.filmError * mean_m[i]!)) };
+    return {
+      mean_m,
+      sd_m: square.map((s, i) =>
+        Math.hypot(Math.sqrt(Math.max(0, s - mean_m[i]! ** 2)), this.filmError * mean_m[i]!, this.uneven * mean_m[i]!),
+      ),
+    };
   }
 }
 

@@ -40,6 +40,12 @@ export const UNMEASURED = {
   film: 0.04,
 } as const;
 
+/**
+ * Film differs from place to place by more than a field through a few spots can tell: streaks of the passes, a hand's waver. This share of it, one
+ * place apart from the next. Default of ours, found by the same simulation.
+ */
+export const FILM_UNEVEN = 0.02;
+
 /** Relative doubt of a removal nobody has chosen a ladder for: a usual ladder's own, as the map's slider takes it. */
 export const USUAL_REMOVAL_DOUBT = 0.18;
 

@@ -9,7 +9,7 @@ import { type ZonePlan, zonePlan } from "./zone-plan";
 import type { ZoneChoice } from "./zone-setting";
 
 /** A shop's doubt of its own removal once it has measured one: what a mark is expected to leave. Default of ours. */
-const MEASURED_REMOVAL: NonNullable<ShopRemoval["whole"]> = { factor: 1, u_log: 0.06 };
+export const MEASURED_REMOVAL: NonNullable<ShopRemoval["whole"]> = { factor: 1, u_log: 0.06 };
 
 /** The judge of a panel's film as it stands; null where nothing is read over clear. */
 export const judgeOf = (brief: PanelBrief, state: PanelState): FilmJudge | null =>

@@ -105,6 +105,10 @@ function byShop(usual: Removal, { factor, u_log, unmeasured }: NonNullable<ShopR
   return { ...more, u_m: Math.hypot(more.u_m, guard_m), common_m: { ...more.common_m, unmeasured: guard_m } };
 }
 
+/** Doubt of a removal whose factor was measured here: the factor's own and the spread from time to time, never more than the usual. */
+export const measuredDoubt = (removal_m: number, { usual_m, u_log }: { usual_m: number; u_log: number }): number =>
+  Math.min(usual_m, Math.hypot(removal_m * u_log, REMOVAL_SPREAD_M));
+
 /**
  * Removal of a ladder in which every step goes on until the marks of the step before are gone: passes × (1.25 × its own scratch depth) is at
  * least the depth it finds. The first step is charged the texture as in {@link planRemoval}; with one pass a step it is that plan.
@@ -155,7 +159,7 @@ export function clearingPlan(
   if (!whole || usual.removal_m === 0) return { steps: cleared, total: sumOf(cleared) };
   const removal_m = whole.factor * usual.removal_m;
   // What was measured here takes the place of the defaults' doubt: the factor's own, and the spread from time to time.
-  const measured_m = Math.min(whole.factor * usual.u_m, Math.hypot(removal_m * whole.u_log, REMOVAL_SPREAD_M));
+  const measured_m = measuredDoubt(removal_m, { usual_m: whole.factor * usual.u_m, u_log: whole.u_log });
   const narrower = whole.unmeasured || !(usual.u_m > 0) ? 1 : measured_m / (whole.factor * usual.u_m);
   const own = cleared.map((s): ClearedStep => {
     if (s.own) return s;

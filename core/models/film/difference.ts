@@ -6,6 +6,11 @@ import { matern52 } from "./matern";
 export const RELOCATION = { freehand_m: 0.015, template_m: 0.003, sdBetween_m: 6e-6, length_m: 0.3 } as const;
 /** Correlation of the gauge's own error between two visits with the same gauge and set-up. */
 export const SAME_GAUGE_CORRELATION = 0.8;
+/**
+ * The same where one foil check held for both visits: its zero and scale have not moved between them, and what is left of the gauge's own error is
+ * nearly all common. Default of ours, found by simulation (docs/validation.md).
+ */
+export const CHECKED_GAUGE_CORRELATION = 0.95;
 
 export interface DifferenceInput {
   after_m: number;

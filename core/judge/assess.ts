@@ -75,7 +75,7 @@ export function assess(
     thinChance: risk.thinChance,
     local: risk.local,
     largestSafeRemoval_m: safe_m,
-    thinnest: judge.thinnest(),
+    thinnest: judge.thinnest({ region: panel?.region }),
     mean: judge.mean(),
     inferred: judge.inferred,
     wouldHelp: risk.verdict === "safe" || input.remedies === false ? [] : remedies(judge, input, onProgress),

@@ -7,6 +7,7 @@ import { inRegion, regionShare } from "../kernel/geometry/region";
 import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Texture } from "../models/correction/removal-plan";
 import { type BenchHabits, USUAL_HABITS } from "../models/correction/bench-habits";
+import { levellingSchool } from "../models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
 import type { Finish } from "../models/ways/way";
 import type { PanelState } from "./account";
@@ -188,6 +189,7 @@ function judgedPlans(
     return { ...worst, cutChance: risk.cutChance, thinChance: risk.thinChance, minutes: plan.minutes };
   };
   const marked = markedRegion(state).length > 0;
+  const levels = { schoolId: levellingSchool(choice.schoolId) };
   const schools = Object.keys(RUN_SCHOOLS) as RunSchool[];
   const each = (own: Partial<ZoneChoice>) =>
     Object.fromEntries(
@@ -202,11 +204,11 @@ function judgedPlans(
     spot: judged({ schoolId: "spot" }),
     polish: judged({ schoolId: "polish" }),
     dropFill: openFills(state).length > 0 ? judged({ schoolId: "spot", fill: true }) : null,
-    part: marked && !anyRun ? judged({ part: "marked" }) : null,
-    partWithRun: marked && anyRun ? each({ part: "marked" }) : {},
+    part: marked && !anyRun ? judged({ ...levels, part: "marked" }) : null,
+    partWithRun: marked && anyRun ? each({ ...levels, part: "marked" }) : {},
     run: anyRun ? each({ schoolId: "spot" }) : {},
-    full: anyRun ? null : judged({}),
-    fullWithRun: anyRun ? each({}) : {},
+    full: anyRun ? null : judged(levels),
+    fullWithRun: anyRun ? each(levels) : {},
     flatting: { ...flatting, removal_m: flat.removal_m, u_removal_m: flat.u_m },
   };
 }

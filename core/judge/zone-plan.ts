@@ -155,7 +155,7 @@ function panelZones(
           ),
         ]),
     ...(strip.hasLines ? [along("line", lines, strip.line_m2, onLines)] : []),
-    ...(strip.sands && choice.tape_m > 0
+    ...(strip.edge_m2 > 0
       ? [
           along(
             "edge",
@@ -228,8 +228,7 @@ export function zonePlan(brief: PanelBrief, panel: NotedPanel, choice: ZoneChoic
     ...there.polishing,
   ];
   const zones = [
-    ...here.zones,
-    ...there.zones,
+    ...[...here.zones, ...there.zones].map((z): PlanZone => (z.kind === "spot" && fills.length > 0 ? { ...z, filled: true } : z)),
     ...panelZones(brief, panel, choice, { setting, strip, flat_m2, minutes: onLadder.reduce((a, s) => a + s.minutes, 0) }),
   ];
   const nothing = reach === "spots" ? here.count === 0 : share === 0;

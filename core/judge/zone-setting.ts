@@ -46,6 +46,8 @@ export interface PlanZone {
   at: Point[];
   /** Outside the part that is levelled: worked there alone, from paper to polish. */
   elsewhere?: boolean;
+  /** Some of the spots are filled first. */
+  filled?: boolean;
   area_m2: number;
   /** So many pads' breadths of work. */
   sections: number;

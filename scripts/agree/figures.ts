@@ -4,7 +4,7 @@ import { headlineRemoval } from "#core/judge/work";
 import { assess } from "#core/judge/assess";
 import { FilmJudge, type PanelWork } from "#core/judge/film-judge";
 import type { ZoneChoice } from "#core/judge/zone-setting";
-import { SPOT_SCHOOL } from "#core/models/correction/schools";
+import { SPOT_SCHOOL, levellingSchool } from "#core/models/correction/schools";
 import type { RemedyId } from "#core/models/defects/remedies";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
@@ -161,7 +161,12 @@ export async function compareFigures(
     for (const o of answer?.decision.options ?? []) {
       const opens = OPENS[o.kind];
       if (!opens || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
-      const opened = planFor(view.panel, state, { ...choice, ...opens, runSchool: o.runSchool });
+      const opened = planFor(view.panel, state, {
+        ...choice,
+        ...opens,
+        ...(o.kind === "full" || o.kind === "part" ? { schoolId: levellingSchool(view.job.way.correction) } : {}),
+        runSchool: o.runSchool,
+      });
       if (opened.plan.problem) continue;
       const risk = again.risk(opened.assess.work);
       const name = `${o.kind}${o.runSchool ? ` by ${o.runSchool}` : ""}`;

@@ -14,8 +14,10 @@ const ONE: Record<ZoneKind, string> = { run: "Run", spot: "Nib", flat: "Flat", l
 const MANY: Partial<Record<ZoneKind, string>> = { run: "runs", spot: "nibs" };
 
 /** "2 runs", "5 nibs", "Flat". */
-export const zoneName = ({ kind, sections, elsewhere = false }: Pick<PlanZone, "kind" | "sections" | "elsewhere">): string =>
-  `${MANY[kind] && sections > 1 ? `${sections} ${MANY[kind]}` : ONE[kind]}${elsewhere ? " elsewhere" : ""}`;
+export function zoneName({ kind, sections, elsewhere, filled }: Pick<PlanZone, "kind" | "sections" | "elsewhere" | "filled">): string {
+  const many = filled ? "places" : MANY[kind];
+  return `${many && sections > 1 ? `${sections} ${many}` : filled ? "Place" : ONE[kind]}${elsewhere ? " elsewhere" : ""}`;
+}
 
 /** "left under tape", "by hand", "machine, 4 sections". */
 export function zoneWay({ kind, way, sections }: PlanZone): string {

@@ -1,5 +1,5 @@
-import { Suspense, lazy, useState } from "react";
-import { Link } from "react-router";
+import { Suspense, lazy, useCallback, useState } from "react";
+import { Link, useSearchParams } from "react-router";
 import { storePlan } from "#server/commands/correction";
 import { serverContext } from "#server/running";
 import { CorrectTabs } from "./tabs";
@@ -31,11 +31,20 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 const PlanDesk = lazy(() => import("./plan.desk").then((m) => ({ default: m.PlanDesk })));
 const PlanWork = lazy(() => import("./work-list.desk").then((m) => ({ default: m.PlanWork })));
 
+/** What a link to this page may ask of the plan. */
+const ASKS = ["school", "run", "part", "fill"];
+
 export default function Correct() {
   const { view, base } = usePanel();
   const { plan } = view.state;
   const open = plan !== null && view.state.stepsDone.length < plan.body.steps.length;
-  const [replan, setReplan] = useState(false);
+  // A way chosen under Options asks for its own plan, also where another was made before.
+  const [asked, setAsked] = useSearchParams();
+  const [replan, setReplan] = useState(ASKS.some((name) => asked.has(name)));
+  const stored = useCallback(() => {
+    setReplan(false);
+    setAsked({}, { replace: true, preventScrollReset: true });
+  }, [setAsked]);
   if (view.state.film.mean === null)
     return (
       <section className="max-w-[60ch] space-y-4">
@@ -53,7 +62,7 @@ export default function Correct() {
     <>
       <CorrectTabs base={base} />
       <Suspense>
-        {plan && !replan ? <PlanWork onReplan={() => setReplan(true)} finished={!open} /> : <PlanDesk onStored={() => setReplan(false)} />}
+        {plan && !replan ? <PlanWork onReplan={() => setReplan(true)} finished={!open} /> : <PlanDesk onStored={stored} />}
       </Suspense>
     </>
   );

@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { type OptionCase, type OptionForecast, type OptionKind, type Waiting, waitingOf } from "#core/judge/options";
 import type { FilmPhase } from "#core/models/defects/remedies";
+import { levellingSchool } from "#core/models/correction/schools";
 import type { ShopRates } from "#core/judge/option-figures";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { optionQuestion } from "#core/judge/questions";
@@ -34,9 +35,15 @@ const NEXT: Record<OptionKind, { path: string; name: string }> = {
   flow: { path: "/correct/flow", name: "Plan it" },
   rebase: { path: "/spray/below", name: "Start below" },
 };
-/** The very plan that was costed, run school and all. */
-const nextPath = ({ kind, runSchool }: OptionForecast) =>
-  runSchool ? `${NEXT[kind].path}${NEXT[kind].path.includes("?") ? "&" : "?"}run=${runSchool}` : NEXT[kind].path;
+/** The very plan that was costed, schools and all. */
+function nextPath({ kind, runSchool }: OptionForecast, house: string): string {
+  const own = [
+    ...(kind === "full" || kind === "part" ? [`school=${levellingSchool(house)}`] : []),
+    ...(runSchool ? [`run=${runSchool}`] : []),
+  ];
+  const { path } = NEXT[kind];
+  return own.length > 0 ? `${path}${path.includes("?") ? "&" : "?"}${own.join("&")}` : path;
+}
 
 /** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */
 export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; left_s: number; phase: FilmPhase; rates: ShopRates }) {
@@ -162,7 +169,7 @@ function OptionRow({
   chosen: boolean;
   waiting: Waiting;
 }) {
-  const { base } = usePanel();
+  const { base, view } = usePanel();
   const units = useUnits();
   return (
     <tr className={`border-b border-hair ${o.feasible ? "" : "text-ink2"}`} data-testid={`option-${o.kind}`}>
@@ -187,7 +194,11 @@ function OptionRow({
       </td>
       <td className="text-right">
         {o.feasible && (
-          <Link to={`${base}${nextPath(o)}`} className="press whitespace-nowrap" {...(chosen ? { "data-kind": "main" } : {})}>
+          <Link
+            to={`${base}${nextPath(o, view.job.way.correction)}`}
+            className="press whitespace-nowrap"
+            {...(chosen ? { "data-kind": "main" } : {})}
+          >
             {NEXT[o.kind].name}
           </Link>
         )}

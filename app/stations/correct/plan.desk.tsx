@@ -129,7 +129,13 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       <input type="hidden" name="formKey" value={`${view.formKey}-plan`} />
       <input type="hidden" name="schoolId" value={schoolId} />
       <input type="hidden" name="runSchool" value={plan?.runs ? (runSchool ?? "") : ""} />
-      <VerdictHeading run={run} shape={panel.shape} waiting="What is the least that can safely be done?" />
+      {plan?.problem ? (
+        <h2 className="mb-5 min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+          {PROBLEMS[plan.problem]}
+        </h2>
+      ) : (
+        <VerdictHeading run={run} shape={panel.shape} waiting="What is the least that can safely be done?" />
+      )}
       {held === "matte" && (
         <p className="mb-3 font-semibold text-stop-ink">
           Matte cannot be sanded or polished: any of these steps means refinishing the whole part.
@@ -153,7 +159,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
           />
         </section>
         <div className="space-y-6">
-          {plan && (
+          {plan && !plan.problem && (
             <VerdictFigures run={run} shape={panel.shape} removal={removal} steps={counted} floor_m={floor_m} tape_m={plan.judgedFrom_m} />
           )}
           <div className="grid grid-cols-2 gap-3">
@@ -228,8 +234,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
             </label>
           )}
           <input type="hidden" name="fill" value={fill ? "yes" : ""} />
-          {plan?.problem && <p className="font-semibold text-stop-ink">{PROBLEMS[plan.problem]}</p>}
-          {run.result && <WouldHelp result={run.result} />}
+          {run.result && !plan?.problem && <WouldHelp result={run.result} />}
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           <button
             className="press w-full"
@@ -240,7 +245,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
           </button>
         </div>
       </div>
-      {plan && <ZoneView plan={plan} rim_m={choice?.tape_m ?? 0} />}
+      {plan && !plan.problem && <ZoneView plan={plan} rim_m={choice?.tape_m ?? 0} />}
       {plan?.runs && <RunSchools runs={plan.runs} value={runSchool} onChange={chooseRun} />}
       <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
     </DraftForm>

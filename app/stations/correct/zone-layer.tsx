@@ -26,12 +26,16 @@ export function ZoneLayer({
   const unit = Math.max(x1 - x0, y1 - y0) * MM;
   const outline = `${svgPath(shape.outline)}Z`;
   const size = unit * 0.036;
+  const onLine = shape.bodyLines[0] && midOf(shape.bodyLines[0].filter((at) => inRegion(at, region)));
   const calm = useMemo(() => calmest(shape, region), [shape, region]);
   return (
     <g>
       <defs>
         <clipPath id={`${id}-panel`}>
           <path d={outline} />
+        </clipPath>
+        <clipPath id={`${id}-worked`}>
+          {region ? region.map((r, i) => <path key={i} d={`${svgPath(r)}Z`} />) : <path d={outline} />}
         </clipPath>
         <pattern id={`${id}-left`} width={unit * 0.014} height={unit * 0.014} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="100%" height="100%" fill="var(--paper)" />
@@ -64,19 +68,21 @@ export function ZoneLayer({
         </g>
       )}
       <g clipPath={`url(#${id}-panel)`}>
-        {lines &&
-          shape.bodyLines.map((l, i) => (
-            <path
-              key={i}
-              d={svgPath(l)}
-              fill="none"
-              stroke={`url(#${id}-${lines.way === "left" ? "left" : "hand"})`}
-              strokeWidth={2 * LINE_STRIP_M * MM}
-            />
-          ))}
-        {edge && (
-          <path d={outline} fill="none" stroke={`url(#${id}-${edge.way === "left" ? "left" : "hand"})`} strokeWidth={2 * rim_m * MM} />
-        )}
+        <g clipPath={`url(#${id}-worked)`}>
+          {lines &&
+            shape.bodyLines.map((l, i) => (
+              <path
+                key={i}
+                d={svgPath(l)}
+                fill="none"
+                stroke={`url(#${id}-${lines.way === "left" ? "left" : "hand"})`}
+                strokeWidth={2 * LINE_STRIP_M * MM}
+              />
+            ))}
+          {edge && (
+            <path d={outline} fill="none" stroke={`url(#${id}-${edge.way === "left" ? "left" : "hand"})`} strokeWidth={2 * rim_m * MM} />
+          )}
+        </g>
       </g>
       <g
         fontSize={size}
@@ -92,13 +98,13 @@ export function ZoneLayer({
             {flat.sections} {flat.sections === 1 ? "section" : "sections"}
           </text>
         )}
-        {edge && (
+        {edge && !region && (
           <text x={((x0 + x1) / 2) * MM} y={topAt(shape, (x0 + x1) / 2) * MM + rim_m * MM + size * 1.1}>
             {edge.way === "left" ? "rim left under tape" : "rim by hand"}
           </text>
         )}
-        {lines && shape.bodyLines[0] && (
-          <text x={midOf(shape.bodyLines[0])[0] * MM} y={midOf(shape.bodyLines[0])[1] * MM - LINE_STRIP_M * MM - size * 0.35}>
+        {lines && onLine && (
+          <text x={onLine[0] * MM} y={onLine[1] * MM - LINE_STRIP_M * MM - size * 0.35}>
             {lines.way === "left" ? "line left" : "by hand"}
           </text>
         )}
@@ -107,7 +113,7 @@ export function ZoneLayer({
   );
 }
 
-const midOf = (l: readonly Point[]): Point => l[Math.floor(l.length / 2)] ?? [0, 0];
+const midOf = (l: readonly Point[]): Point | undefined => l[Math.floor(l.length / 2)];
 
 /** The place farthest from rim and body lines of what is levelled: room for a word. */
 function calmest({ outline, bodyLines }: PanelShape, region: Region | null): Point {

@@ -134,3 +134,6 @@ export function reachOf(school: CorrectionSchool): "panel" | "spots" | "polish" 
   if (!first || "polish" in first.use) return "polish";
   return first.use.tool === "pad" ? "spots" : "panel";
 }
+
+/** The school that levels a panel, or a part of it: the one asked for, or the short ladder where that goes over places alone or only polishes. */
+export const levellingSchool = (id: string): string => (reachOf(correctionSchool(id)) === "panel" ? id : "short");

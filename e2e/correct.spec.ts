@@ -55,6 +55,8 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
     await expect(part).toContainText("mrad slope", { timeout: 30_000 });
   }
   await expect(page.getByTestId("reflection-sentence")).toContainText("times as wavy");
+  await page.getByRole("button", { name: "Keep it for the verdict" }).click();
+  await expect(page.getByRole("button", { name: "Kept for the verdict" })).toBeDisabled();
   await page.getByLabel("Panel to tube").fill("far");
   await expect(page.getByText('"far" is not a number')).toBeVisible();
 

@@ -1,4 +1,5 @@
 import { expect, test } from "./fixture";
+import { panelPath } from "./page-list";
 import { beside, open, ownServer, startJob, watchConsole } from "./support";
 
 test("will it run: the trade's known results each show, with the reason", async ({ page }) => {
@@ -63,14 +64,31 @@ test("the window's point is moved by mouse and by keyboard and the settings foll
   await expect(page.getByTestId("flow-sentence")).toHaveAttribute("data-class", /runs|lean/);
   expect(Number(await distance.inputValue())).toBeLessThan(160);
   await page.getByRole("button", { name: "a tenth faster" }).click();
+  // More reducer flows more through the same needle, unless the fluid was measured with it.
+  await page.getByLabel("Reducer on top, %", { exact: true }).fill("10");
+  const thinner = page.getByTestId("thinner");
+  await expect(thinner).toContainText("Thinner than the mix before: the same needle gives");
+  await thinner.getByRole("radio", { name: "measured with this one" }).check();
+  await expect(thinner.getByRole("radio", { name: "measured with this one" })).toBeChecked();
 });
 
-test("cure: the sheet's own times in the air, sooner with a bake, said when the sheet has no bake", async ({ page }) => {
+test("cure: the sheet's own times in the air; heat that the sheet does not speak of is refused at its field, and says what to do", async ({
+  page,
+}) => {
   const base = await startJob(page, { vehicle: "Cure estate", shape: "door" });
   await open(page, `${base}/spray/cure`);
   await expect(page.getByTestId("cure-sentence")).toContainText("Ready to sand 16 h 00 after the last coat, in the air.");
   await expect(page.getByText("The sheet gives no bake", { exact: false })).toBeVisible();
   await page.getByRole("radio", { name: "bake it" }).click();
+  await expect(page.getByText("put it in under Products first", { exact: false })).toBeVisible();
+  // A product with a bake: up to 10 °C above it.
+  await open(page, await panelPath(page, "Lodos", "Front door", "spray/cure"));
+  await page.getByRole("radio", { name: "bake it" }).click();
+  const air = page.getByLabel("Booth air, °C", { exact: true });
+  await air.fill("75");
+  await expect(page.getByText("nothing is worked out above 70 °C", { exact: false })).toBeVisible();
+  await air.fill("62");
+  await expect(page.getByText("nothing is worked out above", { exact: false })).toHaveCount(0);
   await page.getByLabel("Air before heat, min", { exact: true }).fill("5");
   await expect(page.getByText("Heat before 15 min of booth air traps solvent", { exact: false })).toBeVisible();
   await page.getByLabel("Hold, min", { exact: true }).fill("-1");
@@ -224,6 +242,8 @@ test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and u
 
   await page.getByRole("link", { name: "Cure", exact: true }).click();
   await page.getByRole("radio", { name: "bake it" }).click();
+  // The sheet gives no bake: no more than 10 °C above its 20 °C.
+  await page.getByLabel("Booth air, °C", { exact: true }).fill("30");
   await page.getByRole("button", { name: "Log this bake with the stand-in probe" }).click();
   await expect(page.getByTestId("logged-bake")).toContainText("simulated");
   await expect(page.getByTestId("logged-bake")).toContainText(/as old as .* at 20 °C/);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { panelShape, suggestSpots } from "../kernel/geometry/shapes";
-import { FINISH_KEYS } from "../models/ways/way";
+import { FINISH_KEYS, type Finish } from "../models/ways/way";
 import { DEFECT_IDS } from "../models/defects/kinds";
 import { neighbourOf } from "../panel/neighbour";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
@@ -111,6 +111,28 @@ test("texture against the neighbour's: the same, told apart, wrong; show flat wa
     l.add("eye", { colour: "off", covered: false, light: "sun" });
   });
   expect([stateOf(off, "colour"), stateOf(off, "coverage"), off.verdict]).toEqual(["against", "against", "stays"]);
+});
+
+test("two pictures of a light tube tell the texture where nobody rated it, and where both were looked at the worse counts", () => {
+  const point = (own: number, beside: number, rating: number | null, finish: Finish = "match") =>
+    out(
+      (l) => {
+        l.add("reflection", { own_rad: own * 1e-3, beside_rad: beside * 1e-3 });
+        if (rating !== null) l.add("texture", { role: "part", rating, place: "" });
+        if (rating !== null) l.add("texture", { role: "target", rating: 3, place: "" });
+      },
+      { finish },
+    ).points.find((p) => p.what === "texture");
+  expect(point(0.8, 0.8, null)).toMatchObject({ state: "good", part: null, pictures: { ratio: 1, differs: false } });
+  // A quarter wavier: two pictures cannot tell that apart.
+  expect(point(1, 0.8, null)).toMatchObject({ state: "good", pictures: { differs: false } });
+  expect(point(1.3, 0.8, null)).toMatchObject({ state: "look", pictures: { differs: true } });
+  expect(point(0.8, 1.3, null)).toMatchObject({ state: "look" });
+  expect(point(1.6, 0.8, null)).toMatchObject({ state: "against" });
+  expect(point(0.8, 0.8, 4.5)).toMatchObject({ state: "against" });
+  expect(point(1.6, 0.8, 3)).toMatchObject({ state: "against", part: 3, beside: 3 });
+  // Show flat is held against glass, not against what hangs beside it.
+  expect(point(1.6, 0.8, 1, "flat")).toMatchObject({ state: "good", pictures: null });
 });
 
 test("a fault that would be rejected keeps it here, one that was mended does not", () => {

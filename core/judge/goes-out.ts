@@ -1,4 +1,6 @@
 import { noGaugeReads, type PanelBrief } from "../panel/brief";
+import { FLOW } from "../models/flow/constants";
+import { compareReflections } from "../models/photo/reflection-check";
 import { neighbourOf } from "../panel/neighbour";
 import { median } from "../kernel/stats/summary";
 import type { Fault } from "../models/defects/remedies";
@@ -18,7 +20,13 @@ export type GoesOutPoint =
   | { what: "cured"; state: PointState; left_s: number }
   | { what: "film"; state: PointState; clear_m: number | null; u_m: number | null; floor_m: number }
   | { what: "faults"; state: PointState; open: Fault[]; chance: number }
-  | { what: "texture"; state: PointState; part: number | null; beside: number | null }
+  | {
+      what: "texture";
+      state: PointState;
+      part: number | null;
+      beside: number | null;
+      pictures: ReturnType<typeof compareReflections> | null;
+    }
   | {
       what: "gloss";
       state: PointState;
@@ -111,11 +119,27 @@ function texturePoint({ state, finish }: GoesOutInput): GoesOutPoint | null {
   if (finish === "matte") return null;
   const part = state.texture.findLast((t) => t.body.role === "part")?.body.rating ?? null;
   const beside = finish === "match" ? (neighbourOf(state)?.rating ?? null) : finish === "flat" ? 1 : null;
-  if (part === null || (finish === "match" && beside === null)) return { what: "texture", state: "missing", part, beside };
-  if (beside === null) return { what: "texture", state: part > 4 ? "against" : part > 3.5 ? "look" : "good", part, beside };
-  const off = finish === "flat" ? Math.max(0, part - beside - TEXTURE_STEP.same) : Math.abs(part - beside);
-  return { what: "texture", state: off <= TEXTURE_STEP.same ? "good" : off <= TEXTURE_STEP.off ? "look" : "against", part, beside };
+  const kept = finish === "match" ? state.reflection?.body : undefined;
+  const pictures = kept ? compareReflections([kept.own_rad], [kept.beside_rad]) : null;
+  const known = [
+    ...(part === null || (finish === "match" && beside === null) ? [] : [byRating(part, beside, finish)]),
+    ...(pictures ? [byPictures(pictures)] : []),
+  ];
+  // Where eye and pictures differ the worse counts: both are looked at again.
+  return { what: "texture", state: known.length === 0 ? "missing" : worst(known), part, beside, pictures };
 }
+
+const worst = (states: readonly Exclude<PointState, "missing">[]) => states.reduce((a, s) => (RANK[s] > RANK[a] ? s : a));
+const byStep = (off: number) => (off <= TEXTURE_STEP.same ? "good" : off <= TEXTURE_STEP.off ? "look" : "against");
+
+function byRating(part: number, beside: number | null, finish: Finish): Exclude<PointState, "missing"> {
+  if (beside === null) return part > 4 ? "against" : part > 3.5 ? "look" : "good";
+  return byStep(finish === "flat" ? Math.max(0, part - beside - TEXTURE_STEP.same) : Math.abs(part - beside));
+}
+
+/** By two pictures: how many steps of the scale the ratio of the slopes is worth, where it is a difference at all. */
+const byPictures = ({ ratio, differs }: ReturnType<typeof compareReflections>): Exclude<PointState, "missing"> =>
+  differs ? byStep(Math.max(TEXTURE_STEP.off, Math.abs(Math.log(ratio)) / Math.log(FLOW.textureStep))) : "good";
 
 /** How two glosses stand beside each other: a matte part against what is wanted, or against the next face. @throws RangeError */
 export function glossBeside(one_GU: number, other_GU: number): Exclude<PointState, "missing"> {

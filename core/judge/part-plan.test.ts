@@ -12,7 +12,7 @@ import { filmFacts } from "./film-question";
 import { weighOptions } from "./option-case";
 import { DEFAULT_RATES } from "./option-figures";
 import { openFaults } from "./open-faults";
-import { judgeOf, planFor } from "./plan-for";
+import { judgeOf, judgedPlan, planFor } from "./plan-for";
 import { zonePlan } from "./zone-plan";
 import type { ZoneChoice } from "./zone-setting";
 
@@ -220,7 +220,9 @@ test("the removal at a place elsewhere is its own alone; inside, the panel's com
 
 test("a part without any marked area says so, and is no plan", () => {
   const state = panel([nibAt(0.5, 0.2)]);
-  expect(planFor(brief, state, { ...choice, part: "marked" }).plan.problem).toBe("nothing marked");
+  const nothing = judgedPlan({ brief, state, choice: { ...choice, part: "marked" } });
+  expect(nothing.plan).toMatchObject({ problem: "nothing marked", steps: [] });
+  expect(nothing.assessment.reason).toBeNull();
   expect(planFor(brief, panel([PEEL]), { ...choice, part: "marked" }).plan.problem).toBeNull();
   // A school for places alone knows no part.
   expect(planFor(brief, state, { ...choice, schoolId: "spot", part: "marked" }).plan).toMatchObject({ problem: null, part: null });

@@ -218,20 +218,22 @@ export function zonePlan(brief: PanelBrief, panel: NotedPanel, choice: ZoneChoic
       : [];
   // By hand after the last paper that the hand does not follow with.
   const coarse = onLadder.filter((s) => s.use && !("polish" in s.use) && s.use.backing !== "soft").length;
-  const steps = [
-    ...dropSteps(fills),
-    ...here.steps,
-    ...there.sanding,
-    ...onLadder.slice(0, coarse),
-    ...handStep,
-    ...onLadder.slice(coarse),
-    ...there.polishing,
-  ];
+  const nothing = reach === "spots" ? here.count === 0 : share === 0;
+  const steps = nothing
+    ? []
+    : [
+        ...dropSteps(fills),
+        ...here.steps,
+        ...there.sanding,
+        ...onLadder.slice(0, coarse),
+        ...handStep,
+        ...onLadder.slice(coarse),
+        ...there.polishing,
+      ];
   const zones = [
     ...[...here.zones, ...there.zones].map((z): PlanZone => (z.kind === "spot" && fills.length > 0 ? { ...z, filled: true } : z)),
     ...panelZones(brief, panel, choice, { setting, strip, flat_m2, minutes: onLadder.reduce((a, s) => a + s.minutes, 0) }),
   ];
-  const nothing = reach === "spots" ? here.count === 0 : share === 0;
   return {
     zones,
     steps,

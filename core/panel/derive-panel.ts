@@ -57,6 +57,8 @@ export interface PanelFacts extends FilmRecord {
   /** The panel beside, newest last, and colour and coverage by eye. */
   neighbours: EntryOf<"neighbour">[];
   eye: EntryOf<"eye"> | null;
+  /** The newest pictures of a light tube in this panel and in the one beside. */
+  reflection: EntryOf<"reflection"> | null;
   mix: EntryOf<"mix"> | null;
   /** Pots of the panel's own clear, oldest first. */
   pots: PotState[];
@@ -158,6 +160,7 @@ export function derivePanel(
     outcome: ofKind(entries, "outcome").at(-1) ?? null,
     neighbours: ofKind(entries, "neighbour"),
     eye: ofKind(entries, "eye").at(-1) ?? null,
+    reflection: ofKind(entries, "reflection").at(-1) ?? null,
     mix: mixes.at(-1) ?? null,
     pots: potsOf(mixes, ofKind(all, "coat"), (c) => c.body.volume_m3 ?? (c.elsewhere ? null : sprayedVolume(brief, LET_GO, c.body))),
     matteMix: ofKind(all, "matteMix").at(-1) ?? null,

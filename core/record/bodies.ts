@@ -262,6 +262,8 @@ export const LEDGER_BODIES = {
     gloss60_GU: z.number().min(0).max(200).nullable(),
     photoId: z.string().max(80).nullable().default(null),
   }),
+  /** A light tube photographed in this panel and in the one beside: slope of either surface, rms, in the pictures' own trace. */
+  reflection: z.object({ own_rad: z.number().positive().max(0.1), beside_rad: z.number().positive().max(0.1) }),
   /** Colour and coverage by the painter's eye, in a named light. */
   eye: z.object({ colour: z.enum(keysOf<EyeColour>(EYE_COLOURS)), covered: z.boolean(), light: z.enum(keysOf<EyeLight>(EYE_LIGHTS)) }),
   /** What came of the coats, told with one tap. */

@@ -63,10 +63,18 @@ export function pointWords(p: GoesOutPoint, units: UnitPreferences): string {
       return `${list}: rejected ${showChance(p.chance)}; at arm's length ${FAULTS[worst.kind].arm}, in the sun ${FAULTS[worst.kind].sun}`;
     }
     case "texture": {
-      if (p.part === null) return "not rated as it is";
+      const pictures =
+        p.pictures &&
+        `${p.pictures.ratio.toFixed(2)} times as wavy as the panel beside by two pictures (${p.pictures.low.toFixed(2)} to ${p.pictures.high.toFixed(2)})`;
+      if (p.part === null) return pictures ?? "not rated as it is";
       const own = `${p.part.toFixed(1)}, ${textureWords(p.part)}`;
-      if (p.beside === null) return p.state === "missing" ? `${own}; the panel beside is not rated` : own;
-      return `${own}; ${p.beside === 1 ? "show flat wants glass" : `the panel beside ${p.beside.toFixed(1)}`}`;
+      const rated =
+        p.beside === null
+          ? pictures || p.state !== "missing"
+            ? own
+            : `${own}; the panel beside is not rated`
+          : `${own}; ${p.beside === 1 ? "show flat wants glass" : `the panel beside ${p.beside.toFixed(1)}`}`;
+      return [rated, pictures].filter(Boolean).join("; ");
     }
     case "gloss": {
       if (p.part_GU === null) return "not read on the part";

@@ -29,6 +29,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   outcome: "how it came out",
   neighbour: "the panel beside",
   eye: "colour and coverage by eye",
+  reflection: "light tube beside the neighbour's",
   matteMix: "matte mix",
   strip: "strip beside the part",
   mendStep: "mended on the way",
@@ -91,6 +92,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       ]
         .filter(Boolean)
         .join(": ");
+    case "reflection":
+      return `${(1000 * e.body.own_rad).toFixed(2)} against ${(1000 * e.body.beside_rad).toFixed(2)} mrad`;
     case "eye":
       return `colour ${EYE_COLOURS[e.body.colour]}, ${e.body.covered ? "covered" : "not covered"}, in ${EYE_LIGHTS[e.body.light]}`;
     case "outcome":

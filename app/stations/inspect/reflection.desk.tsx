@@ -1,5 +1,6 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { useState } from "react";
+import { useFetcher } from "react-router";
 import { type ReflectionReading, type ReflectionSetup, compareReflections } from "#core/models/photo/reflection-check";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { initial } from "~/kit/form/initial";
@@ -8,7 +9,8 @@ import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
 import { InUnits } from "~/kit/ui/in-units";
 import { inUnits } from "#core/kernel/units/in-units";
-import { Field } from "~/kit/ui/field";
+import type { FormAnswer } from "~/kit/form/answer";
+import { Field, FieldErrors } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { type PictureSource, askPicture, pixelsOf } from "./picture";
 
@@ -27,6 +29,26 @@ const SIDES: { id: Side; name: string }[] = [
 const USUAL: ReflectionSetup = { tube_m: 0.038, light_m: 0.75, camera_m: 0.5 };
 /** Slopes are shown in thousandths. */
 const MRAD = 1000;
+
+/** Keeps the comparison in the panel's ledger. */
+function Keep({ own_rad, beside_rad, simulated }: { own_rad: number; beside_rad: number; simulated: boolean }) {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const kept = view.state.reflection?.body;
+  const same = kept !== undefined && kept.own_rad === own_rad && kept.beside_rad === beside_rad;
+  return (
+    <fetcher.Form method="post" className="mt-2 flex flex-wrap items-center gap-3">
+      <input type="hidden" name="own_rad" value={own_rad} />
+      <input type="hidden" name="beside_rad" value={beside_rad} />
+      <input type="hidden" name="simulated" value={simulated ? "yes" : ""} />
+      <input type="hidden" name="formKey" value={`${view.formKey}-reflection`} />
+      <button className="press" data-kind="main" disabled={same || fetcher.state !== "idle"}>
+        {same ? "Kept for the verdict" : "Keep it for the verdict"}
+      </button>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </fetcher.Form>
+  );
+}
 
 /** A straight tube photographed in both panels at the same distances: which is wavier, and whether that is a difference at all. */
 export function ReflectionDesk() {
@@ -90,6 +112,9 @@ export function ReflectionDesk() {
           ? `${compared.differs ? (compared.ratio > 1 ? "This panel is wavier than its neighbour" : "This panel is flatter than its neighbour") : "No difference that two pictures can tell"}: ${compared.ratio.toFixed(2)} times as wavy, ${compared.low.toFixed(2)} to ${compared.high.toFixed(2)}.`
           : "Photograph a straight light tube in both panels, at the same two distances."}
       </h2>
+      {own && other && compared && (
+        <Keep own_rad={own.long_rad} beside_rad={other.long_rad} simulated={Boolean(looks.own?.simulated || looks.neighbour?.simulated)} />
+      )}
       <div className="mt-3 grid max-w-[640px] grid-cols-3 gap-3">
         {(
           [

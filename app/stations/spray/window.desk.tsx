@@ -257,7 +257,7 @@ export function FlowDesk({
             <Thinner
               fluid_m3_s={parsed.data.fluid}
               needle={needle}
-              measured={typed.measured}
+              measured={draft.typed.measured}
               onMeasured={(v) => draft.set("measured", v)}
             />
           )}

@@ -1,3 +1,4 @@
+import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { useMemo } from "react";
 import { CORRECTION_SCHOOLS } from "#core/models/correction/schools";
 import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
@@ -29,12 +30,14 @@ export function WayDesk({
   way,
   version,
   products,
+  calibration,
   formKey,
   said,
 }: {
   way: HouseWay;
   version: number | null;
   products: readonly SheetChoice[];
+  calibration: RunCalibration | null;
   formKey: string;
   said: FormAnswer | undefined;
 }) {
@@ -54,8 +57,8 @@ export function WayDesk({
   const both = useMemo(() => (asTyped ? [way, asTyped] : null), [way, asTyped]);
   const { effects, fault } = useWayEffects(both, asked.setting);
   const [before, after] = [effects?.[0] ?? null, effects?.[1] ?? null];
-  const was = before && effectRows(before, units);
-  const will = after && effectRows(after, units);
+  const was = before && effectRows(before, units, calibration);
+  const will = after && effectRows(after, units, calibration);
   const changed = was !== null && will !== null && was.some((r, i) => r.shown !== will[i]!.shown);
   const field = (name: Exclude<keyof typeof typed, "coats">, label: string, unit?: string) => (
     <Field label={label} {...(unit ? { unit } : {})} {...draft.field(name)} errors={errors[name]} />
@@ -184,7 +187,7 @@ export function WayDesk({
         </table>
         {after && (
           <WorkingButton
-            working={effectWorking(after, `${asked.sheet?.name ?? "no clear"}, a door ${asked.hangs}`, units)}
+            working={effectWorking(after, `${asked.sheet?.name ?? "no clear"}, a door ${asked.hangs}`, units, calibration)}
             label="Show the working of what this way comes to"
           >
             <span className="font-semibold">How this was worked out</span>

@@ -3,6 +3,7 @@ import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import { archiveWay, saveWay } from "#server/commands/ways";
 import { listClears } from "#server/repos/product-repo";
 import { getOwnWay } from "#server/repos/way-repo";
+import { loadRunCalibration } from "#server/views/calibration-view";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { checkedBy } from "~/kit/form/fields";
@@ -22,7 +23,7 @@ export async function loader({ params: { wayId } }: Route.LoaderArgs) {
   const way = own ?? HOUSE_WAYS.find((w) => w.id === wayId);
   if (!way) throw data("This way is not in House.", { status: 404 });
   const products = (await listClears(ctx.db)).map((p) => ({ id: p.id, sheet: p.sheet }));
-  return { way, version: own?.version ?? null, products, formKey: ctx.newId() };
+  return { way, version: own?.version ?? null, products, calibration: await loadRunCalibration(ctx), formKey: ctx.newId() };
 }
 
 export async function action({ request, params: { wayId } }: Route.ActionArgs) {
@@ -51,7 +52,7 @@ export async function action({ request, params: { wayId } }: Route.ActionArgs) {
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** One house way: looked at, copied, changed; what a change does is seen at once. */
-export default function Way({ loaderData: { way, version, products, formKey }, actionData }: Route.ComponentProps) {
+export default function Way({ loaderData: { way, version, products, calibration, formKey }, actionData }: Route.ComponentProps) {
   return (
     <>
       <PageHeader title={way.name} note={version === null ? "A way of the trade: a change makes a copy of it" : "A way of this shop"}>
@@ -60,7 +61,7 @@ export default function Way({ loaderData: { way, version, products, formKey }, a
         </Link>
       </PageHeader>
       <main className="max-w-[1180px] px-4 py-6 sm:px-6">
-        <WayDesk key={`${way.id} ${version ?? 0}`} {...{ way, version, products, formKey }} said={actionData} />
+        <WayDesk key={`${way.id} ${version ?? 0}`} {...{ way, version, products, calibration, formKey }} said={actionData} />
       </main>
     </>
   );

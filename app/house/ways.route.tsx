@@ -1,3 +1,4 @@
+import type { RunCalibration } from "#core/models/flow/run-calibration";
 import type { WayEffect } from "#core/models/ways/way-effect";
 import { Link } from "react-router";
 import { FINISHES, type HouseWay } from "#core/models/ways/way";
@@ -5,6 +6,7 @@ import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { listClears } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { listWays } from "#server/repos/way-repo";
+import { loadRunCalibration } from "#server/views/calibration-view";
 import { serverContext } from "#server/running";
 import { useUnits } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -22,14 +24,19 @@ export const meta: Route.MetaFunction = () => [{ title: "House ways · Yakamoz" 
 
 export async function loader() {
   const ctx = await serverContext();
-  const [ways, shop, products] = await Promise.all([listWays(ctx.db), getShop(ctx.db), listClears(ctx.db)]);
-  return { ways, usualId: shop.wayId, products: products.map((p) => ({ id: p.id, sheet: p.sheet })) };
+  const [ways, shop, products, calibration] = await Promise.all([
+    listWays(ctx.db),
+    getShop(ctx.db),
+    listClears(ctx.db),
+    loadRunCalibration(ctx),
+  ]);
+  return { ways, calibration, usualId: shop.wayId, products: products.map((p) => ({ id: p.id, sheet: p.sheet })) };
 }
 
 const isOwn = (w: HouseWay) => w.source === "house-way";
 
 /** Every house way with what it comes to: the shop's own first. */
-export default function Ways({ loaderData: { ways, usualId, products } }: Route.ComponentProps) {
+export default function Ways({ loaderData: { ways, usualId, products, calibration } }: Route.ComponentProps) {
   const units = useUnits();
   const asked = useWaySetting(products, null);
   const { effects, fault } = useWayEffects(ways, asked.setting);
@@ -79,7 +86,7 @@ export default function Ways({ loaderData: { ways, usualId, products } }: Route.
                     </td>
                     <td className="font-semibold whitespace-nowrap">
                       {e ? (
-                        <WorkingButton working={effectWorking(e, on, units)} label={`${w.name}: show the working`}>
+                        <WorkingButton working={effectWorking(e, on, units, calibration)} label={`${w.name}: show the working`}>
                           {showWithUncertainty("film", e.clear_m, e.u_clear_m, units).text}
                         </WorkingButton>
                       ) : (
@@ -87,7 +94,7 @@ export default function Ways({ loaderData: { ways, usualId, products } }: Route.
                       )}
                     </td>
                     <td>{e && textureWords(e.texture)}</td>
-                    <td>{e && <RunTag of={e} />}</td>
+                    <td>{e && <RunTag of={e} calibration={calibration} />}</td>
                     <td>{e && showWait(e.sprayed_s)}</td>
                     <td>{e && show("volume", e.volume_m3, units).text}</td>
                     <td>
@@ -108,7 +115,7 @@ export default function Ways({ loaderData: { ways, usualId, products } }: Route.
 }
 
 /** Nothing stands out where a run is unlikely. */
-function RunTag({ of: { nearRun, runChance } }: { of: WayEffect }) {
-  const { text, tag } = coatMayRun(nearRun, runChance);
+function RunTag({ of, calibration }: { of: WayEffect; calibration: RunCalibration | null }) {
+  const { text, tag } = coatMayRun(of.nearRun, of, calibration);
   return tag === "good" ? text : <Tag kind={tag}>{text}</Tag>;
 }

@@ -41,11 +41,17 @@ export function runTold(
 }
 
 const RUN_TAGS = { unlikely: "good", may: "caution", likely: "stop" } as const;
-/** Of a coat among others: "coat 2 may run", with how it is marked. */
-export function coatMayRun(number: number, chance: number): { text: string; tag: "good" | "caution" | "stop" } {
-  const word = chanceWord(chance);
+/** Of a coat among others: "coat 2 may run", with how it is marked; by the shop's own percentage once it has one. */
+export function coatMayRun(
+  number: number,
+  { runChance, sagLocal_m }: { runChance: number; sagLocal_m: number },
+  calibration: RunCalibration | null,
+): { text: string; tag: "good" | "caution" | "stop" } {
+  const p = calibration ? calibratedChance(calibration, sagLocal_m) : runChance;
+  const word = chanceWord(p);
+  const own = calibration ? `, ${showChance(p)} here` : "";
   return {
-    text: word === "unlikely" ? "unlikely" : word === "may" ? `coat ${number} may run` : `coat ${number} likely runs`,
+    text: `${word === "unlikely" ? "unlikely" : word === "may" ? `coat ${number} may run` : `coat ${number} likely runs`}${own}`,
     tag: RUN_TAGS[word],
   };
 }

@@ -1,4 +1,4 @@
-import { chanceWord } from "#core/models/flow/run-chance";
+import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { coatMayRun } from "~/kit/words/flow-words";
 import { conditionsOf } from "#core/panel/logged-setting";
 import { timesAt } from "#core/models/product/sheet";
@@ -15,6 +15,7 @@ import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/unit
 import { type PlannedCoatRow, coatPlan, likeliestToRun } from "#core/models/ways/coat-plan";
 import { setHouseWay } from "#server/commands/jobs";
 import { listWays } from "#server/repos/way-repo";
+import { loadRunCalibration } from "#server/views/calibration-view";
 import { serverContext } from "#server/running";
 import { FlowCoats } from "./flow-coats";
 import { answerForm } from "~/kit/form/answer";
@@ -36,7 +37,9 @@ import { InUnits } from "~/kit/ui/in-units";
 const HOUR_S = 3600;
 
 export async function loader() {
-  return { ways: await listWays((await serverContext()).db) };
+  const ctx = await serverContext();
+  const [ways, calibration] = await Promise.all([listWays(ctx.db), loadRunCalibration(ctx)]);
+  return { ways, calibration };
 }
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
@@ -90,7 +93,8 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
   }, [toCome_m, uToCome_m, setPreview]);
   const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
   const worst = likeliestToRun(plan.rows);
-  const danger = worst && coatMayRun(worst.number, worst.runChance);
+  const { calibration } = loaderData;
+  const danger = worst && coatMayRun(worst.number, worst, calibration);
   const setting = useMemo(
     () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.least_s ?? 0 })), shop: shopFactors }),
     [conditions, plan.rows, shopFactors],
@@ -148,11 +152,7 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
                 <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
                 <td>
                   {textureWords(r.texture)}
-                  {chanceWord(r.runChance) !== "unlikely" && (
-                    <span className="block">
-                      <Tag kind={coatMayRun(r.number, r.runChance).tag}>{coatMayRun(r.number, r.runChance).text}</Tag>
-                    </span>
-                  )}
+                  <RunTag row={r} calibration={calibration} />
                 </td>
                 <td>
                   {r.wait ? (
@@ -209,5 +209,16 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
         commonest fault. The run figure is a model set to common practice: a test panel decides.
       </p>
     </>
+  );
+}
+
+/** Nothing stands out where a run is unlikely. */
+function RunTag({ row, calibration }: { row: PlannedCoatRow; calibration: RunCalibration | null }) {
+  const { text, tag } = coatMayRun(row.number, row, calibration);
+  if (tag === "good") return null;
+  return (
+    <span className="block">
+      <Tag kind={tag}>{text}</Tag>
+    </span>
   );
 }

@@ -17,6 +17,7 @@ export interface WayEffect {
   /** The coat that is likeliest to run at an edge, and how likely. */
   nearRun: number;
   runChance: number;
+  sagLocal_m: number;
   /** From the first stroke to the last, all least waits and cures before sanding between; and until it may be corrected. */
   sprayed_s: number;
   worked_s: number;
@@ -55,6 +56,7 @@ export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_f
     texture: end.texture,
     nearRun: near.number,
     runChance: near.runChance,
+    sagLocal_m: near.sagLocal_m,
     sprayed_s,
     worked_s: sprayed_s + bearsAfter_s(sheet, { way, finish: way.finish }),
     visits: sanded + 1,

@@ -2,7 +2,7 @@ import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PART_HELD, PHASES } from "#core/record/kinds";
+import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PANEL_PARTS, PART_HELD, PHASES } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
 import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
@@ -62,7 +62,13 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
     case "step":
       return `${e.body.name}: ${showWithUncertainty("film", e.body.removal_m, e.body.u_m, units).text} ${units.film}`;
     case "plan":
-      return correctionSchool(e.body.schoolId).name;
+      return [
+        correctionSchool(e.body.schoolId).name,
+        e.body.part ? PANEL_PARTS[e.body.part.name] : "",
+        e.body.fill ? "filled with drops first" : "",
+      ]
+        .filter(Boolean)
+        .join(", ");
     case "climate": {
       const air = show("temperature", e.body.air_K, units);
       return `${air.text} ${air.unit}, ${Math.round(100 * e.body.relativeHumidity)} % humidity`;

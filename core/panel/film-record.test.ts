@@ -1,0 +1,142 @@
+import fc from "fast-check";
+import { derivePanel } from "./derive-panel";
+import { removedAtSpots } from "./removed-at-spots";
+import { TEST_SHEET, testLedger } from "./testing/test-ledger";
+import { panelShape } from "../kernel/geometry/shapes";
+
+const um = (x: number) => x * 1e-6;
+const shape = panelShape("door", { width_m: 1, height_m: 0.8 });
+const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
+const places = [
+  [0.3, 0.3],
+  [0.6, 0.5],
+] as const;
+type Ledger = ReturnType<typeof testLedger>;
+function facts(fill: (l: Ledger) => void) {
+  const l = testLedger({ places });
+  fill(l);
+  return derivePanel(brief, TEST_SHEET, l.entries);
+}
+const flat = (l: Ledger, removal = 8) =>
+  l.add("flatten", { grit: 1000, by: "machine", removal_m: um(removal), u_m: um(1.5), from: "forecast" });
+const at = (f: ReturnType<typeof facts>, spot: string) => f.spots.find((s) => s.name === spot)!;
+
+test("before, after, sanded, after sanding: each reading stands on its own surface", () => {
+  const f = facts((l) => {
+    l.read("before", [90, 92]);
+    l.coat(1);
+    l.coat(2);
+    l.read("after", [150, 152]);
+    flat(l);
+    l.read("recheck", [141]);
+  });
+  const [one, two] = [at(f, "1"), at(f, "2")];
+  expect(one.films.before!.film.mean_m).toBeCloseTo(um(90), 9);
+  expect(one.films.after!.film.mean_m).toBeCloseTo(um(150), 9);
+  expect(one.films.recheck!.film.mean_m).toBeCloseTo(um(141), 9);
+  // Read again, nothing is reckoned from the forecast; where nobody read again, all of it is.
+  expect(one.latest!.since).toEqual({ taken_m: 0, laid_m: 0 });
+  expect(two.latest!.since.taken_m).toBeCloseTo(um(8), 12);
+  expect(two.films.recheck).toBeUndefined();
+});
+
+test("a reading called *after clear* over a sanded film is a reading after sanding, whatever it was called", () => {
+  const f = facts((l) => {
+    l.read("before", [90, 92]);
+    l.coat(1);
+    l.read("after", [120, 121]);
+    flat(l, 5);
+    l.read("after", [115]);
+  });
+  expect(at(f, "1").films.recheck!.film.mean_m).toBeCloseTo(um(115), 9);
+  expect(at(f, "1").films.after!.film.mean_m).toBeCloseTo(um(120), 9);
+  expect(removedAtSpots(f)).toMatchObject([{ name: "1" }]);
+  expect(removedAtSpots(f)[0]!.removal_m).toBeCloseTo(um(5), 9);
+});
+
+test("coats on a sanded film begin a build: it has its own readings, and the older surface is what lies below", () => {
+  const f = facts((l) => {
+    l.read("before", [90, 92]);
+    l.coat(1);
+    l.read("after", [120, 121]);
+    flat(l, 5);
+    l.coat(2);
+    l.coat(3);
+    l.read("after", [170, 171]);
+  });
+  expect(f.builds.map((b) => b.coats.length)).toEqual([1, 2]);
+  expect(at(f, "1").films.after!.film.mean_m).toBeCloseTo(um(170), 9);
+  expect(at(f, "1").films.before!.film.mean_m).toBeCloseTo(um(90), 9);
+  expect(at(f, "1").latest!.since).toEqual({ taken_m: 0, laid_m: 0 });
+});
+
+test("coats laid over a sanded film and not yet read count as laid; they are not mixed with what was read before them", () => {
+  const f = facts((l) => {
+    l.read("before", [90, 92]);
+    l.coat(1);
+    l.read("after", [120, 121]);
+    flat(l, 5);
+    l.coat(2);
+  });
+  const { since, film } = at(f, "1").latest!;
+  expect(film.film.mean_m).toBeCloseTo(um(120), 9);
+  expect(since.taken_m).toBeCloseTo(um(5), 12);
+  expect(since.laid_m).toBeCloseTo(f.builds[1]!.predicted.clear_m, 12);
+  const after = f.observations.filter((o) => o.layer === "after");
+  expect(after[0]!.total_m).toBeCloseTo(um(120 - 5) + f.builds[1]!.predicted.clear_m, 9);
+  expect(after[0]!.since).toHaveLength(2);
+});
+
+test("a reading before clear that was logged after the coats is of the first build all the same", () => {
+  const f = facts((l) => {
+    l.coat(1);
+    l.read("before", [90, 92]);
+    l.read("after", [120, 121]);
+  });
+  expect(f.hasBefore).toBe(true);
+  expect(f.observations.map((o) => o.layer).sort()).toEqual(["after", "after", "before", "before"]);
+});
+
+test("repeats of one place and one surface are one spot with as many readings, and the doubt of one is pooled over all of them", () => {
+  const f = facts((l) => {
+    l.read("after", [120, 121]);
+    l.read("after", [122]);
+  });
+  expect(at(f, "1").films.after!.readings_m).toHaveLength(6);
+  expect(at(f, "1").films.after!.film.mean_m).toBeCloseTo(um(121), 9);
+  expect(f.observations.find((o) => o.at[0] === 0.3)!.n).toBe(6);
+  expect(f.repeatability_m).toBeGreaterThan(um(1));
+  expect(f.repeatability_m).toBeLessThan(um(3));
+});
+
+test("whatever is read and sanded in whatever order, every place stands at its newest surface, and what was taken off since adds up", () => {
+  const acts = fc.array(fc.constantFrom("read 1", "read both", "sand", "coat"), { maxLength: 12 });
+  fc.assert(
+    fc.property(acts, (list) => {
+      const l = testLedger({ places });
+      l.read("before", [90, 92]);
+      l.coat(1);
+      let sanded = 0;
+      const read = { "1": -1, "2": -1 };
+      const sands: number[] = [];
+      for (const act of ["read both", ...list]) {
+        if (act === "coat") l.coat(2);
+        else if (act === "sand") {
+          flat(l, 1);
+          sands.push(l.entries.length);
+          sanded++;
+        } else {
+          l.read(sanded > 0 ? "recheck" : "after", act === "read 1" ? [140] : [140, 141]);
+          read["1"] = l.entries.length;
+          if (act === "read both") read["2"] = l.entries.length;
+        }
+      }
+      const f = derivePanel(brief, TEST_SHEET, l.entries);
+      for (const spot of ["1", "2"] as const) {
+        const taken = sands.filter((seq) => seq > read[spot]).length;
+        expect(at(f, spot).latest!.since.taken_m).toBeCloseTo(um(taken), 12);
+      }
+    }),
+    { numRuns: 60 },
+  );
+});

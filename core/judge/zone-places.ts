@@ -25,9 +25,10 @@ export interface RunComparison extends ClearThere {
 
 export type MeasuredRun = ReturnType<typeof measuredRuns>[number];
 
-/** A run or a nib that has not been worked since it was noted. */
+/** Every place of a mark: each of several points, else the one it stands at. */
 export const placesOf = ({ body: { at, trace } }: EntryOf<"defect">): Point[] =>
   trace?.as === "points" ? trace.at.map((p): Point => [p.x_m, p.y_m]) : [[at.x_m, at.y_m]];
+/** Runs, and nibs, that have not been worked since they were noted. */
 export const openRuns = (panel: NotedPanel): MeasuredRun[] =>
   measuredRuns(panel).filter(({ entry }) => !workedSince(panel.localWork, "run", placesOf(entry), entry.seq));
 const openSpots = (panel: NotedPanel, takes: (kind: EntryOf<"defect">["body"]["kind"]) => boolean): EntryOf<"defect">[] =>

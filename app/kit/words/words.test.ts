@@ -71,6 +71,7 @@ describe("every figure has its working: formula, inputs with units, known source
     gun: { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 },
   };
   const bake = { room_K: 293.15, air_K: 333.15, purge_s: 1050, ramp_s: 600, hold_s: 1800 };
+  const baked = { ...sheet, bake: { part_K: 333.15, time_s: 1800 } };
   const cards = [90, 62, 34, 18, 9].map((gloss_GU, i) => ({ id: String(i), share: i / 4, gloss_GU }));
   const WORKINGS: [string, (units: typeof METRIC) => Working][] = [
     ["flow", (u) => flowWorking(flowVerdict(setting(0.34), LIMIT), LIMIT, u)],
@@ -79,7 +80,7 @@ describe("every figure has its working: formula, inputs with units, known source
     ["VOC", (u) => vocWorking(mixPlan(mix), mix, u)],
     ["matte", (u) => matteWorking(matteMix(cards, 25, { random: seededRandom(1), draws: 100 })!, 25, u)],
     ["gloss", (u) => glossWorking(glossSummary(60, [12, 12.5, 11.8]), u)],
-    ["cure", (u) => cureWorking(cureForecast(sheet, bake), bake, sheet, u)],
+    ["cure", (u) => cureWorking(cureForecast(baked, bake), bake, baked, u)],
   ];
   test.each(WORKINGS)("%s, in both systems of units", (_name, make) => {
     for (const units of [METRIC, IMPERIAL]) {

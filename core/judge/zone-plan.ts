@@ -1,6 +1,6 @@
 import { requireNumber } from "../kernel/guard";
 import { type Point, edgeDistance, polygonArea } from "../kernel/geometry/geometry";
-import { inRegion, regionShare } from "../kernel/geometry/region";
+import { inRegion, pointsAlong, regionShare } from "../kernel/geometry/region";
 import { type GlossTool, TOOL_ROUGHNESS_M, roughGloss, roughnessAfter } from "../models/gloss/fresnel-gloss";
 import { type ClearedStep, DEFAULT_REMOVAL, clearingPlan, skippedSteps } from "../models/correction/clearing";
 import type { Removal, RemovalStep } from "../models/correction/removal-plan";
@@ -111,6 +111,9 @@ function ladderSteps(
   });
 }
 
+/** So near to each other a line is looked at within a part. */
+const POINTS_APART_M = 0.05;
+
 /** Zones of the flat, the body lines and the rim. */
 function panelZones(
   brief: PanelBrief,
@@ -121,7 +124,7 @@ function panelZones(
   const { outline, bodyLines } = brief.shape;
   const { edges = "left", lines = "hand" } = choice;
   const { read, reach, ladder, school, region } = setting;
-  const along = (kind: "line" | "edge", way: "hand" | "left", area_m2: number, places: Point[]): PlanZone =>
+  const zoneAlong = (kind: "line" | "edge", way: "hand" | "left", area_m2: number, places: Point[]): PlanZone =>
     zoneOf(
       {
         kind,
@@ -135,7 +138,10 @@ function panelZones(
       places,
       read,
     );
-  const onLines = bodyLines.flatMap((l) => [...l]).filter((p) => edgeDistance(p, outline) > LINE_STRIP_M && inRegion(p, region));
+  // Where only a part is worked, its piece of a line may hold none of the line's own points.
+  const onLines = bodyLines
+    .flatMap((l) => (region ? pointsAlong(l, POINTS_APART_M) : [...l]))
+    .filter((p) => edgeDistance(p, outline) > LINE_STRIP_M && inRegion(p, region));
   return [
     ...(reach === "spots"
       ? []
@@ -154,10 +160,10 @@ function panelZones(
             read,
           ),
         ]),
-    ...(strip.hasLines ? [along("line", lines, strip.line_m2, onLines)] : []),
+    ...(strip.hasLines ? [zoneAlong("line", lines, strip.line_m2, onLines)] : []),
     ...(strip.edge_m2 > 0
       ? [
-          along(
+          zoneAlong(
             "edge",
             edges === "hand" ? "hand" : "left",
             strip.edge_m2,

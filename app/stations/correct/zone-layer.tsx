@@ -120,7 +120,8 @@ function calmest({ outline, bodyLines }: PanelShape, region: Region | null): Poi
   const places = gridInside(outline, { nx: 24, ny: 20 })
     .map((c) => c.point)
     .filter((at) => inRegion(at, region));
-  const [edge, line] = [edgeDistances(places, outline), lineDistances(places, bodyLines)];
+  const borders = (region ?? []).map((r) => [...r, r[0]!]);
+  const [edge, line] = [edgeDistances(places, outline), lineDistances(places, [...bodyLines, ...borders])];
   const room = places.map((_, i) => Math.min(edge[i]!, line[i]!));
   return places[room.indexOf(Math.max(...room))] ?? [0, 0];
 }

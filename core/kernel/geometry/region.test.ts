@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { type Point, isInside, polygonArea, polygonPerimeter } from "./geometry";
-import { type Half, HALVES, around, convexHull, halfOf, inRegion, lengthWithin, regionShare } from "./region";
+import { type Half, HALVES, around, convexHull, halfOf, inRegion, lengthWithin, pointsAlong, regionShare } from "./region";
 import { SHAPES, type ShapeKind, panelShape } from "./shapes";
 
 const square: Point[] = [
@@ -55,6 +55,21 @@ test("a half of a square is a half of it, on the side it is named after", () => 
       if (opposite === half) expect(inRegion(at, halfOf(square, half))).toBe(false);
     }
   }
+});
+
+test("points along a line lie on it, no further apart than asked for, its own corners among them", () => {
+  const line: Point[] = [
+    [0, 0],
+    [0.3, 0],
+    [0.3, 0.12],
+  ];
+  const points = pointsAlong(line, 0.05);
+  for (const corner of line) expect(points).toContainEqual(corner);
+  for (let i = 1; i < points.length; i++)
+    expect(Math.hypot(points[i]![0] - points[i - 1]![0], points[i]![1] - points[i - 1]![1])).toBeLessThanOrEqual(0.05 + 1e-12);
+  expect(points).toHaveLength(1 + 6 + 3);
+  expect(pointsAlong([[1, 1]], 0.05)).toEqual([[1, 1]]);
+  expect(pointsAlong([], 0.05)).toEqual([]);
 });
 
 test("what is taken back round a place is a circle, round two places a stadium (areas by their formulas)", () => {

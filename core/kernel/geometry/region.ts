@@ -40,6 +40,19 @@ export function regionShare(outline: Polygon, region: Region | null): number {
 /** Sampled so densely, a line's share in a region is known to a few millimetres. */
 const SAMPLE_M = 0.004;
 
+/** Points along an open line, no further from each other than asked for, its own among them. */
+export function pointsAlong(line: readonly Point[], apart_m: number): Point[] {
+  return line.flatMap((b, i): Point[] => {
+    const a = line[i - 1];
+    if (!a) return [b];
+    const count = Math.max(1, Math.ceil(Math.hypot(b[0] - a[0], b[1] - a[1]) / apart_m));
+    return Array.from({ length: count }, (_, k) => {
+      const t = (k + 1) / count;
+      return [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
+    });
+  });
+}
+
 /** Length of an open line that lies in a region, m. */
 export function lengthWithin(line: readonly Point[], region: Region | null): number {
   let length_m = 0;

@@ -18,7 +18,7 @@ const schools = fc.integer({ min: 0, max: CORRECTION_SCHOOLS.length - 1 });
 test("whatever is done at a place, no marks of it are left when the panel's ladder has been over it", () => {
   fc.assert(
     fc.property(keys(RUN_SCHOOLS), keys(NIB_TOOLS), keys(WET_OR_DRY), schools, fc.boolean(), (run, nibTool, guardCut, school, nibs) => {
-      const tasks = nibs ? [nibTask({ nibTool })] : runTasks(run as RunSchool, { guardCut });
+      const tasks = nibs ? [nibTask({ nibTool })] : runTasks(run, { guardCut });
       const work = localWork(tasks, nibs ? "Nibs" : "Run", ladderOf(school), DEFAULT_REMOVAL);
       expect(skippedSteps(work.chain)).toEqual([]);
       // Each task of the school is there once, in its order; what lies between comes after all of them.
@@ -32,7 +32,7 @@ test("whatever is done at a place, no marks of it are left when the panel's ladd
 test("what comes off is the sum of its tasks, and what lies between is a part of it", () => {
   fc.assert(
     fc.property(keys(RUN_SCHOOLS), schools, (run, school) => {
-      const work = localWork(runTasks(run as RunSchool, { guardCut: "wet" }), "Run", ladderOf(school), DEFAULT_REMOVAL);
+      const work = localWork(runTasks(run, { guardCut: "wet" }), "Run", ladderOf(school), DEFAULT_REMOVAL);
       expect(work.all.removal_m).toBeCloseTo(
         work.tasks.reduce((a, t) => a + t.removal.removal_m, 0),
         15,

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { DEFAULT_REMOVAL, clearingPlan, skippedSteps } from "../models/correction/clearing";
 import { NIB_TOOLS, WET_OR_DRY } from "../models/correction/bench-habits";
-import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
+import { RUN_SCHOOLS } from "../models/correction/run-work";
 import { CORRECTION_SCHOOLS } from "../models/correction/schools";
 import { localWork } from "./local-work";
 import { nibTask, runTasks } from "./zone-work";

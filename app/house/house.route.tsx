@@ -1,3 +1,4 @@
+import type { ShopRates } from "#core/judge/option-figures";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { COVERAGE } from "#core/kernel/units/format";
 import { Form, Link } from "react-router";
@@ -103,6 +104,13 @@ const LEARNT_KEYS = ["film", "runs", "texture", "removal"] as const;
 
 const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
 
+/** What costs the shop its own money. */
+const RATE_FIELDS: { name: keyof ShopRates; label: string; hint?: string }[] = [
+  { name: "labourPerHour", label: "An hour of work costs" },
+  { name: "rejected", label: "A panel that comes back costs", hint: "in the shop's own money" },
+  { name: "waitingPerDay", label: "A day of waiting for a cure costs", hint: "the stall, the booth; nothing where it does not matter" },
+];
+
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function House({ loaderData: { learnt, ways }, actionData }: Route.ComponentProps) {
@@ -158,29 +166,17 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
               hint="times an hour, by its papers; empty: not known"
               errors={errors.airChanges}
             />
-            <Field
-              label="An hour of work costs"
-              name="labourPerHour"
-              inputMode="decimal"
-              defaultValue={shop.rates.labourPerHour}
-              errors={errors.labourPerHour}
-            />
-            <Field
-              label="A panel that comes back costs"
-              name="rejected"
-              inputMode="decimal"
-              defaultValue={shop.rates.rejected}
-              hint="in the shop's own money"
-              errors={errors.rejected}
-            />
-            <Field
-              label="A day of waiting for a cure costs"
-              name="waitingPerDay"
-              inputMode="decimal"
-              defaultValue={shop.rates.waitingPerDay}
-              hint="the stall, the booth; nothing where it does not matter"
-              errors={errors.waitingPerDay}
-            />
+            {RATE_FIELDS.map(({ name, label, hint }) => (
+              <Field
+                key={name}
+                label={label}
+                name={name}
+                inputMode="decimal"
+                defaultValue={shop.rates[name]}
+                hint={hint}
+                errors={errors[name]}
+              />
+            ))}
             <button className="press col-span-2 justify-self-start" data-kind="main">
               Save for the shop
             </button>

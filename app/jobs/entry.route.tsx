@@ -9,7 +9,7 @@ import { KeptForm } from "~/kit/draft/draft-form";
 import { type FormAnswer, answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
-import { panelOr404 } from "~/kit/http/panel.server";
+import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { PageHeader } from "~/kit/shell/page-header";
 import { FieldErrors, Field } from "~/kit/ui/field";
@@ -66,15 +66,14 @@ function nameOf(entry: EntryToPutRight, coat: number): string {
   }
 }
 
-export async function action({ request, params: { jobId, panelId, entryId } }: Route.ActionArgs) {
+export async function action({ request, params: { panelId, entryId } }: Route.ActionArgs) {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   const entry = await entryToPutRight(ctx, panelId, entryId).catch((error: unknown) => {
     throw error instanceof Refusal ? data(error.message, { status: 409 }) : error;
   });
-  const { sheet } = (await panelOr404(ctx, jobId, panelId)).product;
-  const answer = await answerForm(form, putRightForm(entry.kind, units, sheet), async ({ body, at_ms }) => {
+  const answer = await answerForm(form, putRightForm(entry.kind, units, await sheetOr404(ctx, panelId)), async ({ body, at_ms }) => {
     const unmoved = textOf(form, "at") === format(entry.at_ms, AS_TYPED);
     await putRight(ctx, { panelId, entryId, body, at_ms: unmoved ? entry.at_ms : at_ms, by });
   });

@@ -1,6 +1,7 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { type ClearThere, FilmJudge, type Risk, type Thinnest, type Work } from "./film-judge";
+import type { WorkedPlace } from "./judge-cells";
 import { USUAL_REMOVAL_DOUBT, DEFAULT_TAPE_M, type Verdict } from "./limits";
 import { planReadings } from "./next-reading";
 
@@ -64,9 +65,9 @@ export function assess(
   const risk = judge.risk(input.work);
   onProgress?.(0.5);
   const { panel, floor_m } = input.work;
-  const rim_m = panel?.rim_m ?? DEFAULT_TAPE_M;
+  const place: WorkedPlace = panel ?? { rim_m: DEFAULT_TAPE_M };
   const uRel = panel && panel.removal_m > 0 ? panel.u_m / panel.removal_m : USUAL_REMOVAL_DOUBT;
-  const { safe_m } = judge.allowance({ rim_m, byHand: panel?.byHand, region: panel?.region, uRel, floor_m });
+  const { safe_m } = judge.allowance({ ...place, uRel, floor_m });
   onProgress?.(0.6);
   return {
     verdict: risk.verdict,
@@ -75,7 +76,7 @@ export function assess(
     thinChance: risk.thinChance,
     local: risk.local,
     largestSafeRemoval_m: safe_m,
-    thinnest: judge.thinnest({ region: panel?.region }),
+    thinnest: judge.thinnest({ region: place.region }),
     mean: judge.mean(),
     inferred: judge.inferred,
     wouldHelp: risk.verdict === "safe" || input.remedies === false ? [] : remedies(judge, input, onProgress),

@@ -71,7 +71,7 @@ test("a part that was levelled alone has its own doubt in common, and the rest n
   const region = halfOf(outline, "lower");
   const inside = [...at.keys()].filter((i) => inRegion(picture.points[at[i]!]!, region));
   const outside = [...at.keys()].filter((i) => !inside.includes(i));
-  const step = { region, change_m: um(-10), u_m: um(4) };
+  const step = { region, areaShare: 0.5, change_m: um(-10), u_m: um(4) };
   const sd_m = predicted.sd_m.map((s, i) => (inRegion(picture.points[i]!, region) ? Math.hypot(s, um(4)) : s));
   const d = drawFilm(
     { field, predicted: { ...predicted, sd_m }, picture, at, steps: [step] },

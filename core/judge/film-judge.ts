@@ -1,6 +1,6 @@
 import { requireInteger, requireNumber } from "../kernel/guard";
 import { type Point, edgeDistances, lineDistances } from "../kernel/geometry/geometry";
-import { inRegion, regionShare } from "../kernel/geometry/region";
+import { inRegion } from "../kernel/geometry/region";
 import { normalCdf } from "../kernel/stats/normal";
 import { FilmField, type Prediction } from "../models/film/film-field";
 import { edgeMultiplier } from "./cell-risk";
@@ -134,9 +134,9 @@ export class FilmJudge {
     const each = this.fields().map((p) => ({ weight: p.weight, ...p.field.meanOverPanel(MEAN_CELLS) }));
     const smooth_m = each.reduce((a, e) => a + e.weight * e.mean_m, 0);
     const own = each.reduce((a, e) => a + e.weight * (e.u_m ** 2 + (e.mean_m - smooth_m) ** 2), 0);
-    const steps = (this.film.steps ?? []).map((s) => ({ ...s, share: regionShare(this.film.outline, s.region) }));
-    const clear_m = steps.reduce((a, s) => a + s.share * s.change_m, smooth_m);
-    const variance = steps.reduce((a, s) => a + (s.share * s.u_m) ** 2, own);
+    const { steps = [] } = this.film;
+    const clear_m = steps.reduce((a, s) => a + s.areaShare * s.change_m, smooth_m);
+    const variance = steps.reduce((a, s) => a + (s.areaShare * s.u_m) ** 2, own);
     return { clear_m, u_m: Math.hypot(Math.sqrt(variance), this.filmError * clear_m) };
   }
 

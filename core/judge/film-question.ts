@@ -1,5 +1,4 @@
 import { innermost } from "../kernel/geometry/geometry";
-import { regionShare } from "../kernel/geometry/region";
 import { LEAST_SPOTS } from "./limits";
 import { type PanelBrief, SUBSTRATES, noGaugeReads } from "../panel/brief";
 import type { PanelFacts } from "../panel/derive-panel";
@@ -35,7 +34,7 @@ export function filmFacts(
     steps: facts.steps,
     history: {
       weights: SUBSTRATES[brief.substrate].weights,
-      sprayed: facts.expectedClear ? sprayedWithout(brief, facts.expectedClear, facts.steps) : undefined,
+      sprayed: facts.expectedClear ? sprayedWithout(facts.expectedClear, facts.steps) : undefined,
       known: facts.knownUnder,
     },
     foil: facts.foil,
@@ -46,8 +45,8 @@ export function filmFacts(
 }
 
 /** The clear that the coats foretell, as it would be had no part of the panel been worked alone. */
-function sprayedWithout({ shape }: PanelBrief, { clear_m, u_m }: { clear_m: number; u_m: number }, steps: PanelFacts["steps"]) {
-  return { clear_m: clear_m - steps.reduce((a, s) => a + regionShare(shape.outline, s.region) * s.change_m, 0), u_m };
+function sprayedWithout({ clear_m, u_m }: { clear_m: number; u_m: number }, steps: PanelFacts["steps"]) {
+  return { clear_m: clear_m - steps.reduce((a, s) => a + s.areaShare * s.change_m, 0), u_m };
 }
 
 /** The clear of a part on which no gauge reads: by the strip beside it, else by its logged coats; null where a gauge reads, or nothing is on. */

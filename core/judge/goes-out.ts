@@ -122,14 +122,13 @@ function texturePoint({ state, finish }: GoesOutInput): GoesOutPoint | null {
   const kept = finish === "match" ? state.reflection?.body : undefined;
   const pictures = kept ? compareReflections([kept.own_rad], [kept.beside_rad]) : null;
   const known = [
-    ...(part === null || (finish === "match" && beside === null) ? [] : [byRating(part, beside, finish)]),
-    ...(pictures ? [byPictures(pictures)] : []),
+    ...(part === null || (finish === "match" && beside === null) ? [] : [{ state: byRating(part, beside, finish) }]),
+    ...(pictures ? [{ state: byPictures(pictures) }] : []),
   ];
   // Where eye and pictures differ the worse counts: both are looked at again.
-  return { what: "texture", state: known.length === 0 ? "missing" : worst(known), part, beside, pictures };
+  return { what: "texture", state: worstOf(known)?.state ?? "missing", part, beside, pictures };
 }
 
-const worst = (states: readonly Exclude<PointState, "missing">[]) => states.reduce((a, s) => (RANK[s] > RANK[a] ? s : a));
 const byStep = (off: number) => (off <= TEXTURE_STEP.same ? "good" : off <= TEXTURE_STEP.off ? "look" : "against");
 
 function byRating(part: number, beside: number | null, finish: Finish): Exclude<PointState, "missing"> {
@@ -150,6 +149,9 @@ export function glossBeside(one_GU: number, other_GU: number): Exclude<PointStat
 }
 
 const RANK = { good: 0, look: 1, against: 2 } as const;
+/** The one that stands worst, the first of several alike; null where there is none. */
+const worstOf = <T extends { state: keyof typeof RANK }>(list: readonly T[]): T | null =>
+  list.reduce<T | null>((a, w) => (a === null || RANK[w.state] > RANK[a.state] ? w : a), null);
 
 /** Of a gloss part only where it was read: few own a meter, and nothing hangs on it. */
 function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint | null {
@@ -171,9 +173,9 @@ function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutIn
     ...(beside === null && targetGloss_GU !== null ? [{ GU: targetGloss_GU, from: "brief" as const }] : []),
     ...others_GU.map((GU) => ({ GU, from: "other panel" as const })),
   ];
-  if (part_GU === null || wanted.length === 0)
+  const worst = part_GU === null ? null : worstOf(wanted.map((w) => ({ ...w, state: glossBeside(part_GU, w.GU) })));
+  if (part_GU === null || worst === null)
     return { what: "gloss", state: "missing", part_GU, wanted_GU: wanted[0]?.GU ?? null, from: wanted[0]?.from ?? null };
-  const worst = wanted.map((w) => ({ ...w, state: glossBeside(part_GU, w.GU) })).reduce((a, w) => (RANK[w.state] > RANK[a.state] ? w : a));
   return { what: "gloss", state: worst.state, part_GU, wanted_GU: worst.GU, from: worst.from };
 }
 

@@ -3,7 +3,7 @@ import { FilmField, type FilmObservation } from "../models/film/film-field";
 import { cellMargin } from "./cell-risk";
 import type { FilmJudge, Work } from "./film-judge";
 import { stepsAt } from "./film-facts";
-import { readable, workedShare } from "./judge-cells";
+import { type WorkedPlace, readable, workedShare } from "./judge-cells";
 import { DEFAULT_TAPE_M, USUAL_REMOVAL_DOUBT } from "./limits";
 
 const GRID = { nx: 20, ny: 17 } as const;
@@ -19,9 +19,9 @@ export function planReadings(judge: FilmJudge, { panel, local, floor_m }: Work, 
   const points = gridInside(outline, GRID).map((c) => c.point);
   const all = { points, edge_m: edgeDistances(points, outline), line_m: lineDistances(points, bodyLines) };
   const removal_m = panel?.removal_m ?? Math.max(0, ...local.map((t) => t.removal_m));
-  const rim_m = panel?.rim_m ?? DEFAULT_TAPE_M;
-  const share = workedShare(all, { rim_m, byHand: panel?.byHand, region: panel?.region });
-  const open = readable(all, rim_m).filter((i) => share[i]! > 0);
+  const place: WorkedPlace = panel ?? { rim_m: DEFAULT_TAPE_M };
+  const share = workedShare(all, place);
+  const open = readable(all, place.rim_m).filter((i) => share[i]! > 0);
   const places = open.map((i): Point => points[i]!);
   const steps = stepsAt(judge.film.steps, places);
   const planned: FilmObservation[] = [];

@@ -8,7 +8,7 @@ import { DEFECT_IDS, DEFECT_KINDS } from "../models/defects/kinds";
 import { REMEDIES } from "../models/defects/remedies";
 import { FINISH_KEYS } from "../models/ways/way";
 import type { PlanStep } from "../record/bodies";
-import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
+import { TEST_SHEET, coatedLedger } from "../panel/testing/test-ledger";
 import { accountPanel } from "./account";
 import { decideOptions } from "./options";
 import { zonePlan } from "./zone-plan";
@@ -46,14 +46,7 @@ const jobs = fc.record({
 type Job = typeof jobs extends fc.Arbitrary<infer T> ? T : never;
 
 function stateOf({ clear, defects }: Job) {
-  const l = testLedger({ places });
-  l.read("before", [92, 90, 94, 91]);
-  l.coat(1);
-  l.coat(2);
-  l.read(
-    "after",
-    [92, 90, 94, 91].map((b) => b + clear),
-  );
+  const l = coatedLedger({ places, under_um: [92, 90, 94, 91], clear_um: clear });
   for (const d of defects)
     l.add("defect", {
       kind: d.kind,

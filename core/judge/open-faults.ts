@@ -5,7 +5,7 @@ import { isFold, isInclusion } from "../models/defects/kinds";
 import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
 import { regionOfPlan } from "../panel/builds";
 import type { BodyOf } from "../record/bodies";
-import type { EntryOf } from "../record/entry";
+import { type EntryOf, pointsOf } from "../record/entry";
 import { filledSince, liesIn, markedRegion } from "./zone-places";
 
 type Noted = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots">;
@@ -31,7 +31,7 @@ function wayThere(plan: BodyOf<"plan">, mark: EntryOf<"defect">): RemedyId[] {
 
 const areaOf = ({ trace, length_m, width_m }: EntryOf<"defect">["body"]): number | null =>
   trace?.as === "area" && trace.at.length > 2
-    ? Math.abs(polygonArea(trace.at.map((p): [number, number] => [p.x_m, p.y_m])))
+    ? Math.abs(polygonArea(pointsOf(trace.at)))
     : length_m !== null && width_m !== null
       ? length_m * width_m
       : null;

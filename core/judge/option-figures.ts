@@ -30,8 +30,20 @@ export const OPTION_FIGURES = {
   dab: { minutes: 6, minutesPerPlace: 1, material: 2, materialPerPlace: 0.1 },
   dropFill: { minutes: 10, minutesPerPlace: 6, material: 3, materialPerPlace: 0.4, most: 8 },
   halfCoat: { minutes: 8, minutesPer_m2: 6, material: 5, materialPer_m2: 12, adds_m: 22e-6, uAdds_m: 7e-6 },
-  /** Taken back to sound clear and so far beyond, built up and cleared over the panel. Common practice 125 to 150 mm. */
-  sandOut: { minutes: 45, minutesPer_m2: 60, material: 25, materialPer_m2: 40, residual: 0.06, beyond_m: 0.15, clearShare: 0.6 },
+  /**
+   * Taken back to sound clear and so far beyond, built up and cleared over the panel. Common practice 125 to 150 mm. Where nobody drew or sized it, it
+   * is a hand's breadth.
+   */
+  sandOut: {
+    minutes: 45,
+    minutesPer_m2: 60,
+    material: 25,
+    materialPer_m2: 40,
+    residual: 0.06,
+    beyond_m: 0.15,
+    undrawn_m: 0.14,
+    clearShare: 0.6,
+  },
   clean: { minutes: 25, material: 4 },
   wait: { minutes: 5, material: 0 },
   /** Rework after cutting through, share of thin panels that come back, and of flow coats sanded through that need base. */

@@ -587,7 +587,8 @@ function faultWays(b: Bench): WayWork[] {
   return list;
 }
 
-/** Where nobody drew it, a fault that has to be sanded out is a hand's breadth. */
-const UNDRAWN_M2 = 0.02;
 /** Its place taken back so far beyond on every side. */
-const beyond = ({ area_m2 }: Fault): number => (Math.sqrt(area_m2 ?? UNDRAWN_M2) + 2 * OPTION_FIGURES.sandOut.beyond_m) ** 2;
+const beyond = ({ area_m2 }: Fault): number => {
+  const { beyond_m, undrawn_m } = OPTION_FIGURES.sandOut;
+  return ((area_m2 === null ? undrawn_m : Math.sqrt(area_m2)) + 2 * beyond_m) ** 2;
+};

@@ -5,7 +5,7 @@ import { regionOfPlan } from "#core/panel/builds";
 import { derivePanel } from "#core/panel/derive-panel";
 import type { BodyInputOf } from "#core/record/bodies";
 import { PANEL_PARTS, type PanelPart } from "#core/record/kinds";
-import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
 import { type PanelState, accountPanel } from "./account";
 import { FilmJudge } from "./film-judge";
 import { filmFacts } from "./film-question";
@@ -49,18 +49,7 @@ const runAt = (x_m: number, y_m: number): BodyInputOf<"defect"> => ({
   measured: true,
 });
 
-function ledgerOf(defects: readonly BodyInputOf<"defect">[], clear = 65) {
-  const l = testLedger({ places });
-  l.read("before", UNDER);
-  l.coat(1);
-  l.coat(2);
-  l.read(
-    "after",
-    UNDER.map((b) => b + clear),
-  );
-  for (const d of defects) l.add("defect", d);
-  return l;
-}
+const ledgerOf = (defects: readonly BodyInputOf<"defect">[], clear_um = 65) => coatedLedger({ places, under_um: UNDER, clear_um, defects });
 const panel = (defects: readonly BodyInputOf<"defect">[], clear?: number): PanelState =>
   accountPanel(brief, TEST_SHEET, ledgerOf(defects, clear).entries);
 const choice: ZoneChoice = {

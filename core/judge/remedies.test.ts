@@ -3,7 +3,7 @@ import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { DEFECT_IDS, type DefectKind } from "#core/models/defects/kinds";
 import type { FilmPhase } from "#core/models/defects/remedies";
 import type { Finish } from "#core/models/ways/way";
-import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
 import { accountPanel } from "./account";
 import { weighOptions } from "./option-case";
 import { DEFAULT_RATES } from "./option-figures";
@@ -40,14 +40,7 @@ const BEFORE_UM = [92, 90, 94, 91, 93, 90];
 function leading({ defects: noted, clear_um, pv_um, finish, phase }: Worked) {
   const defects =
     pv_um === undefined ? noted : [...noted, { kind: "peel" as const, count: 1, height_um: pv_um } as Worked["defects"][number]];
-  const l = testLedger({ places });
-  l.read("before", BEFORE_UM);
-  l.coat(1);
-  l.coat(2);
-  l.read(
-    "after",
-    BEFORE_UM.map((b) => b + clear_um),
-  );
+  const l = coatedLedger({ places, under_um: BEFORE_UM, clear_um });
   defects.forEach(({ kind, count, height_um, length_mm, width_mm, area_cm2 }, i) => {
     const side_m = area_cm2 === undefined ? null : Math.sqrt(area_cm2 * 1e-4);
     l.add("defect", {

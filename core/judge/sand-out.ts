@@ -2,16 +2,14 @@ import { type Point, polygonArea } from "../kernel/geometry/geometry";
 import { type Region, around, regionShare } from "../kernel/geometry/region";
 import { leftShare } from "../models/defects/remedies";
 import type { PanelBrief } from "../panel/brief";
-import type { EntryOf } from "../record/entry";
+import { type EntryOf, pointsOf } from "../record/entry";
 import { OPTION_FIGURES } from "./option-figures";
-
-/** Where nobody drew it, a fault that has to be sanded out is a hand's breadth: 14 × 14 cm. */
-const UNDRAWN_M = 0.14;
 
 /** A mark's outline as it was drawn; else a rectangle of its size about its place. */
 function drawnOrSized({ at, trace, length_m, width_m }: EntryOf<"defect">["body"]): Point[] {
-  if (trace) return trace.at.map((p): Point => [p.x_m, p.y_m]);
-  const [half_x, half_y] = [(length_m ?? UNDRAWN_M) / 2, (width_m ?? UNDRAWN_M) / 2];
+  if (trace) return pointsOf(trace.at);
+  const { undrawn_m } = OPTION_FIGURES.sandOut;
+  const [half_x, half_y] = [(length_m ?? undrawn_m) / 2, (width_m ?? undrawn_m) / 2];
   return [
     [at.x_m - half_x, at.y_m - half_y],
     [at.x_m + half_x, at.y_m - half_y],

@@ -5,7 +5,7 @@ import { type Region, halfOf, inRegion } from "../kernel/geometry/region";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
 import type { PlanStep } from "../record/bodies";
-import type { EntryOf } from "../record/entry";
+import { type EntryOf, pointsOf } from "../record/entry";
 import type { PanelPart } from "../record/kinds";
 import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
 import type { ClearThere } from "./film-judge";
@@ -27,13 +27,12 @@ export type MeasuredRun = ReturnType<typeof measuredRuns>[number];
 
 /** Every place of a mark: each of several points, else the one it stands at. */
 export const placesOf = ({ body: { at, trace } }: EntryOf<"defect">): Point[] =>
-  trace?.as === "points" ? trace.at.map((p): Point => [p.x_m, p.y_m]) : [[at.x_m, at.y_m]];
+  trace?.as === "points" ? pointsOf(trace.at) : pointsOf([at]);
 /** Runs, and nibs, that have not been worked since they were noted. */
 export const openRuns = (panel: NotedPanel): MeasuredRun[] =>
   measuredRuns(panel).filter(({ entry }) => !workedSince(panel.localWork, "run", placesOf(entry), entry.seq));
-const openSpots = (panel: NotedPanel, takes: (kind: EntryOf<"defect">["body"]["kind"]) => boolean): EntryOf<"defect">[] =>
-  panel.defects.filter((d) => takes(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq));
-export const openNibs = (panel: NotedPanel): EntryOf<"defect">[] => openSpots(panel, isInclusion);
+export const openNibs = (panel: NotedPanel): EntryOf<"defect">[] =>
+  panel.defects.filter((d) => isInclusion(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq));
 /** What is filled with a drop of clear and levelled; the drop alone is not the end of it. */
 export const openFills = (panel: NotedPanel): EntryOf<"defect">[] =>
   panel.defects.filter((d) => leftShare(d.body.kind, "dropFill") < 1 && !filledSince(panel, d));
@@ -55,7 +54,7 @@ const LEVELLED = 0.5;
 /** What was drawn on the panel and is levelled over its area: peel and the like. */
 export const markedRegion = (panel: Pick<NotedPanel, "defects">): Region =>
   panel.defects.flatMap(({ body: { kind, trace } }) =>
-    trace?.as === "area" && trace.at.length > 2 && leftShare(kind, "full") <= LEVELLED ? [trace.at.map((p): Point => [p.x_m, p.y_m])] : [],
+    trace?.as === "area" && trace.at.length > 2 && leftShare(kind, "full") <= LEVELLED ? [pointsOf(trace.at)] : [],
   );
 
 /** The part of a panel by its name: a half as it lies on the drawing, or the areas that were marked. */
@@ -67,7 +66,7 @@ const TAKEN_IN = 0.02;
 
 /** Whether something lies in a region with everything that was drawn of it. */
 export function liesIn({ body: { at, trace } }: EntryOf<"defect">, region: Region | null): boolean {
-  const drawn = (trace?.at ?? [at]).map((p): Point => [p.x_m, p.y_m]);
+  const drawn = pointsOf(trace?.at ?? [at]);
   const mean = (k: 0 | 1) => drawn.reduce((a, p) => a + p[k], 0) / drawn.length;
   const [x, y] = [mean(0), mean(1)];
   const inner = trace?.as === "area" ? drawn.map((p): Point => [p[0] + TAKEN_IN * (x - p[0]), p[1] + TAKEN_IN * (y - p[1])]) : drawn;

@@ -13,7 +13,7 @@ import type { BodyInputOf } from "#core/record/bodies";
 import { type PanelState, accountPanel } from "#core/judge/account";
 import { lineLength, polygonArea, polygonPerimeter } from "#core/kernel/geometry/geometry";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
-import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET, coatedLedger, testLedger } from "#core/panel/testing/test-ledger";
 
 const um = (x: number) => x * 1e-6;
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });
@@ -26,15 +26,7 @@ const RUN: BodyInputOf<"defect"> = { ...DEFECT, kind: "run", at: { x_m: 0.5, y_m
 const NIBS: BodyInputOf<"defect"> = { ...DEFECT, kind: "nib", at: { x_m: 0.6, y_m: 0.3 }, count: 5 };
 
 function panel({ clear = 58, defects = [] as BodyInputOf<"defect">[] } = {}) {
-  const l = testLedger({ places });
-  l.read("before", [92, 90, 94, 91, 93, 90]);
-  l.coat(1);
-  l.coat(2);
-  l.read(
-    "after",
-    [92, 90, 94, 91, 93, 90].map((b) => b + clear),
-  );
-  for (const d of defects) l.add("defect", d);
+  const l = coatedLedger({ places, under_um: [92, 90, 94, 91, 93, 90], clear_um: clear, defects });
   return accountPanel(brief, TEST_SHEET, l.entries);
 }
 const choice: ZoneChoice = {

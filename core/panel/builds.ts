@@ -4,7 +4,7 @@ import { type Region, inRegion } from "../kernel/geometry/region";
 import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
 import { SPRAY } from "../models/spray/constants";
 import type { Deposit } from "../models/spray/deposit";
-import type { EntryOf, LedgerEntry } from "../record/entry";
+import { type EntryOf, type LedgerEntry, pointsOf } from "../record/entry";
 
 export interface CoatState {
   /** Its `number` is its place among the coats that count: taking one out moves those after it up. */
@@ -84,6 +84,8 @@ export interface FilmChange {
   seq: number;
   /** Done only there: the film has a step at its border; null: over the whole panel. */
   region: Region | null;
+  /** Share of the panel that it was done on. */
+  areaShare: number;
   change_m: number;
   u_m: number;
   /** Share of it that came to a place. */
@@ -110,6 +112,7 @@ export function changesOf(
         change_m: -e.body.removal_m,
         u_m: e.body.u_m,
         region: plan ? regionOfPlan(plan) : null,
+        areaShare: plan?.part?.share ?? 1,
         uneven: LOCAL_UNEVENNESS,
         shareAt: (at) => (plan ? workedShareAt(plan, at, outline, bodyLines) : 1),
       },
@@ -120,6 +123,7 @@ export function changesOf(
     change_m: b.predicted.clear_m,
     u_m: b.predicted.u_m,
     region: null,
+    areaShare: 1,
     uneven: SPRAY.coatLogSd,
     shareAt: () => 1,
   }));
@@ -128,8 +132,7 @@ export function changesOf(
 
 /** How much of the flat's removal a plan brings to a place: none on a taped rim or line, its hand's share in a strip worked by hand. */
 /** The part of the panel that a plan levels; null: all of it. */
-export const regionOfPlan = ({ part }: Pick<EntryOf<"plan">["body"], "part">): Region | null =>
-  part && part.outlines.map((outline) => outline.map((p): Point => [p.x_m, p.y_m]));
+export const regionOfPlan = ({ part }: Pick<EntryOf<"plan">["body"], "part">): Region | null => part && part.outlines.map(pointsOf);
 
 /** What a thinning took off on the mean of the panel: a plan for a part of it takes off only there. */
 export function takenOnMean(entries: readonly LedgerEntry[]): (thinning: Thinning) => number {
@@ -172,7 +175,7 @@ export function localWorkDone(entries: readonly LedgerEntry[]): LocalWorkDone[] 
       {
         seq: e.seq,
         zone: e.body.zone,
-        at: at.map((p): Point => [p.x_m, p.y_m]),
+        at: pointsOf(at),
         removal_m: Math.max(0, e.body.removal_m),
         u_m: e.body.u_m,
       },

@@ -19,6 +19,13 @@ function facts(fill: (l: Ledger) => void) {
 }
 const flat = (l: Ledger, removal = 8) =>
   l.add("flatten", { grit: 1000, by: "machine", removal_m: um(removal), u_m: um(1.5), from: "forecast" });
+/** One coat on a panel read before it, read, and sanded flat. */
+function oneCoatSanded(l: Ledger) {
+  l.read("before", [90, 92]);
+  l.coat(1);
+  l.read("after", [120, 121]);
+  flat(l, 5);
+}
 const at = (f: ReturnType<typeof facts>, spot: string) => f.spots.find((s) => s.name === spot)!;
 
 test("before, after, sanded, after sanding: each reading stands on its own surface", () => {
@@ -42,10 +49,7 @@ test("before, after, sanded, after sanding: each reading stands on its own surfa
 
 test("a reading called *after clear* over a sanded film is a reading after sanding, whatever it was called", () => {
   const f = facts((l) => {
-    l.read("before", [90, 92]);
-    l.coat(1);
-    l.read("after", [120, 121]);
-    flat(l, 5);
+    oneCoatSanded(l);
     l.read("after", [115]);
   });
   expect(at(f, "1").films.recheck!.film.mean_m).toBeCloseTo(um(115), 9);
@@ -56,10 +60,7 @@ test("a reading called *after clear* over a sanded film is a reading after sandi
 
 test("coats on a sanded film begin a build: it has its own readings, and the older surface is what lies below", () => {
   const f = facts((l) => {
-    l.read("before", [90, 92]);
-    l.coat(1);
-    l.read("after", [120, 121]);
-    flat(l, 5);
+    oneCoatSanded(l);
     l.coat(2);
     l.coat(3);
     l.read("after", [170, 171]);
@@ -72,10 +73,7 @@ test("coats on a sanded film begin a build: it has its own readings, and the old
 
 test("coats laid over a sanded film and not yet read count as laid; they are not mixed with what was read before them", () => {
   const f = facts((l) => {
-    l.read("before", [90, 92]);
-    l.coat(1);
-    l.read("after", [120, 121]);
-    flat(l, 5);
+    oneCoatSanded(l);
     l.coat(2);
   });
   const { since, film } = at(f, "1").latest!;

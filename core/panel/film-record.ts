@@ -45,6 +45,8 @@ export interface FilmRecord {
 /** What a part of the panel has less (negative) or more than the rest, with its doubt at any place of it. */
 export interface FilmStep {
   region: Region;
+  /** Share of the panel that the part is. */
+  areaShare: number;
   change_m: number;
   u_m: number;
 }
@@ -101,8 +103,8 @@ export function filmRecord(
     spots,
     observations: spots.flatMap((s) => observationsAt(s, changes)),
     changes_m: changes.map((c) => c.u_m),
-    steps: changes.flatMap(({ region, change_m, u_m, uneven }) =>
-      region ? [{ region, change_m, u_m: Math.hypot(u_m, uneven * change_m) }] : [],
+    steps: changes.flatMap(({ region, areaShare, change_m, u_m, uneven }) =>
+      region ? [{ region, areaShare, change_m, u_m: Math.hypot(u_m, uneven * change_m) }] : [],
     ),
     repeatability_m: repeatability.repeatability_m,
     hasBefore: spots.some((s) => s.films.before),

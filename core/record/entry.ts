@@ -1,3 +1,4 @@
+import type { Point } from "../kernel/geometry/geometry";
 import type { BodyOf, EntryKind } from "./bodies";
 
 export interface EntryOf<K extends EntryKind> {
@@ -28,3 +29,6 @@ export const ownEntries = (entries: readonly LedgerEntry[]): LedgerEntry[] => en
 export function ofKind<K extends EntryKind>(entries: readonly LedgerEntry[], kind: K): EntryOf<K>[] {
   return entries.filter((e): e is EntryOf<K> & LedgerEntry => e.kind === kind);
 }
+
+/** Places as an entry holds them, as points of the drawing. */
+export const pointsOf = (at: readonly { x_m: number; y_m: number }[]): Point[] => at.map((p): Point => [p.x_m, p.y_m]);

@@ -1,6 +1,7 @@
 import { correctionSchool } from "#core/models/correction/schools";
 import type { Point } from "#core/kernel/geometry/geometry";
 import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import type { DefectKind } from "#core/models/defects/kinds";
 import { normals, seededRandom } from "#core/kernel/stats/random";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { livingEntries } from "#core/record/timeline";
@@ -111,6 +112,17 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
       state.clear += 24 + 8 * random();
     }
   };
+  /** A mark that nobody sized, but for what is said of it. */
+  const note = (kind: DefectKind, at: Point, own: Partial<BodyInputOf<"defect">>) =>
+    add("defect", {
+      kind,
+      at: { x_m: at[0], y_m: at[1] },
+      length_m: null,
+      width_m: null,
+      height_m: null,
+      measured: false,
+      ...own,
+    });
   const faults = async () => {
     const inside = () => pick(places);
     if (chance(0.4)) {
@@ -128,24 +140,14 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     if (chance(0.5)) {
       const at = [inside(), inside()];
       story.push("nibs");
-      await add("defect", {
-        kind: "nib",
-        at: { x_m: at[0]![0], y_m: at[0]![1] },
-        length_m: null,
-        width_m: null,
-        height_m: null,
-        measured: false,
+      await note("nib", at[0]!, {
         count: 1 + Math.floor(4 * random()),
         ...(chance(0.5) ? { trace: { as: "points" as const, at: at.map(([x_m, y_m]) => ({ x_m, y_m })) } } : {}),
       });
     }
     if (chance(0.3)) {
       const at = inside();
-      await add("defect", {
-        kind: "peel",
-        at: { x_m: at[0], y_m: at[1] },
-        length_m: null,
-        width_m: null,
+      await note("peel", at, {
         height_m: um(1 + 6 * random()),
         measured: chance(0.5),
         ...(chance(0.5) ? { trace: { as: "area" as const, at: squareAbout(at, 0.05 + 0.2 * random()) } } : {}),
@@ -154,15 +156,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     if (chance(0.15)) {
       const at = inside();
       story.push("craters");
-      await add("defect", {
-        kind: "crater",
-        at: { x_m: at[0], y_m: at[1] },
-        length_m: null,
-        width_m: null,
-        height_m: null,
-        measured: false,
-        count: 1 + Math.floor(3 * random()),
-      });
+      await note("crater", at, { count: 1 + Math.floor(3 * random()) });
     }
   };
   const work = async () => {

@@ -1,6 +1,8 @@
 import { data } from "react-router";
 import type { ServerContext } from "#server/context";
+import type { ProductSheet } from "#core/models/product/sheet";
 import { getPanel } from "#server/repos/panel-repo";
+import { getProductRevision } from "#server/repos/product-repo";
 import { type PanelView, loadPanelView } from "#server/views/panel-view";
 
 const gone = () => data("This panel is not in the file.", { status: 404 });
@@ -17,4 +19,12 @@ export async function panelAloneOr404(ctx: ServerContext, panelId: string): Prom
   const panel = await getPanel(ctx.db, panelId);
   if (!panel) throw gone();
   return panelOr404(ctx, panel.jobId, panelId);
+}
+
+/** The sheet alone that a panel is planned with: for a form that is checked by it, without working out the panel. */
+export async function sheetOr404(ctx: ServerContext, panelId: string): Promise<ProductSheet> {
+  const panel = await getPanel(ctx.db, panelId);
+  const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
+  if (!product) throw gone();
+  return product.sheet;
 }

@@ -1,6 +1,5 @@
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import type { EntryOf } from "#core/record/entry";
-import type { Point } from "#core/kernel/geometry/geometry";
+import { type EntryOf, pointsOf } from "#core/record/entry";
 import { showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { DefectMark } from "./panel-drawing";
@@ -19,5 +18,5 @@ export const defectMarks = (defects: readonly EntryOf<"defect">[], units: UnitPr
       .filter(Boolean)
       .join(" "),
     length_m: body.length_m,
-    trace: body.trace && { as: body.trace.as, at: body.trace.at.map((p): Point => [p.x_m, p.y_m]) },
+    trace: body.trace && { as: body.trace.as, at: pointsOf(body.trace.at) },
   }));

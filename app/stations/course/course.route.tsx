@@ -3,7 +3,7 @@ import { flatRemoval } from "#core/judge/flow-question";
 import { recordEntry } from "#server/commands/record-entry";
 import { tiltHeld } from "#core/course/next-wait";
 import { serverContext } from "#server/running";
-import { panelOr404 } from "~/kit/http/panel.server";
+import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
@@ -45,7 +45,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         entryId: await recordEntry(ctx, { panelId, kind: "bakeStart", body: { air_K: null }, by, clientKey }),
       };
     case "baked":
-      return answerForm(form, bakedForm(units, (await panelOr404(ctx, jobId, panelId)).product.sheet), async ({ part, time }) => ({
+      return answerForm(form, bakedForm(units, await sheetOr404(ctx, panelId)), async ({ part, time }) => ({
         entryId: await recordEntry(ctx, { panelId, kind: "bake", body: { part_K: part, time_s: time }, by, clientKey }),
         message: "Baked; it cools now",
       }));

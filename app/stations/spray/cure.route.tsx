@@ -24,7 +24,7 @@ import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { UnitsField } from "~/kit/ui/units-field";
 import { formOf } from "~/kit/http/body.server";
-import { panelOr404 } from "~/kit/http/panel.server";
+import { sheetOr404 } from "~/kit/http/panel.server";
 import type { Route } from "./+types/cure.route";
 import { cureSentence, cureWorking } from "./cure.words";
 import { useNow } from "~/kit/shell/now";
@@ -32,12 +32,12 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 import { InUnits } from "~/kit/ui/in-units";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export async function action({ request, params: { panelId } }: Route.ActionArgs) {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   if (textOf(form, "intent") !== "oven") throw data("Not understood", { status: 400 });
-  return answerForm(form, bakeForm(units, (await panelOr404(ctx, jobId, panelId)).product.sheet), async (v) => ({
+  return answerForm(form, bakeForm(units, await sheetOr404(ctx, panelId)), async (v) => ({
     entryId: await takeOvenLog(ctx, {
       panelId,
       by,

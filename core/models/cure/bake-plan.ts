@@ -86,7 +86,7 @@ export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast 
     warnings.push("The sheet gives no bake: a usual activation energy of 60 kJ/mol is taken, away from 20 °C it is a guess");
   else if (fitted < ENERGY_LIMITS_J_MOL.low || fitted > ENERGY_LIMITS_J_MOL.high)
     warnings.push(`The sheet's two schedules give ${Math.round(fitted / 1000)} kJ/mol, outside 40 to 120: check what was typed`);
-  if (plan.hold_s > 0) requireNumber("air_K", plan.air_K, { max: hottestCounted_K(sheet) + ROUNDED_K });
+  if (plan.hold_s > 0) requireNumber("air_K", plan.air_K, { max: hottestTyped_K(sheet) });
   if (plan.room_K < SHEET_K - CURE_BEYOND_K) warnings.push("More than 10 K below 20 °C: cure may stop, see the sheet");
   if (plan.hold_s > 0 && plan.purge_s < 15 * 60) warnings.push("Heat before 15 min of booth air traps solvent: die-back and pops");
   const points: Record<CureStage, number | null> = {
@@ -117,9 +117,10 @@ export function cureForecast(sheet: ProductSheet, plan: BakePlan): CureForecast 
 
 /** A limit shown in whole degrees may be typed as it is shown. */
 const ROUNDED_K = 0.6;
+const hottestTyped_K = (sheet: Pick<ProductSheet, "bake">): number => hottestCounted_K(sheet) + ROUNDED_K;
 
 /** Whether a part was hotter than the sheet says anything of: how far that cured it cannot be worked out. */
-export const tooHot = (sheet: Pick<ProductSheet, "bake">, part_K: number): boolean => part_K > hottestCounted_K(sheet) + ROUNDED_K;
+export const tooHot = (sheet: Pick<ProductSheet, "bake">, part_K: number): boolean => part_K > hottestTyped_K(sheet);
 
 /** A usual energy for two-pack clears where the sheet gives one schedule only: common practice, factor 2.3 from 20 to 30 °C. */
 export const USUAL_ENERGY_J_MOL = 60e3;

@@ -81,13 +81,12 @@ export function flowCoatOptions(
   const first = run(conditions, coats);
   const wet = { ...conditions, reducer: Math.min(1, conditions.reducer + REDUCER_MORE) };
   const mixed = { volumeSolids: conditions.volumeSolids, material_K: conditions.material_K ?? conditions.air_K };
-  /** The same needle with more reducer. */
-  const thinned = (c: (typeof coats)[number], reducer: number) => ({
-    ...c,
-    gun: { ...c.gun, fluidRate_m3_s: c.gun.fluidRate_m3_s * needleFlow(conditions.reducer, reducer, mixed) },
-  });
   // What is thinned flows more through the same needle: with it the hand need not be slower.
-  const wetter: typeof coats = [...coats.slice(0, -1), thinned(last, wet.reducer)];
+  const thinner = needleFlow(conditions.reducer, wet.reducer, mixed);
+  const wetter: typeof coats = [
+    ...coats.slice(0, -1),
+    { ...last, gun: { ...last.gun, fluidRate_m3_s: last.gun.fluidRate_m3_s * thinner } },
+  ];
   const lastWet = run(wet, wetter);
   const flow = {
     ...conditions,

@@ -72,3 +72,27 @@ export function testLedger({ places, minutesApart = 1 }: { places?: readonly Poi
     add("coat", { number, role: "full wet", reducer: 0, wetReading_m: null, settings: { ...TEST_GUN, ...settings } });
   return { entries, add, read, coat };
 }
+
+/** For tests: a panel read before, coated twice, read after with so much clear everywhere, then marked. */
+export function coatedLedger({
+  places,
+  under_um,
+  clear_um,
+  defects = [],
+}: {
+  places: readonly Point[];
+  under_um: readonly number[];
+  clear_um: number;
+  defects?: readonly BodyInputOf<"defect">[];
+}) {
+  const l = testLedger({ places });
+  l.read("before", under_um);
+  l.coat(1);
+  l.coat(2);
+  l.read(
+    "after",
+    under_um.map((b) => b + clear_um),
+  );
+  for (const d of defects) l.add("defect", d);
+  return l;
+}

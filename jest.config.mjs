@@ -12,6 +12,7 @@ export default {
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   transform: { "\\.tsx$": swc(true), "\\.ts$": swc(false) },
   moduleNameMapper: {
+    "^fast-check$": "<rootDir>/scripts/seeded-fast-check.mjs",
     "^~/(.*)$": "<rootDir>/app/$1",
     "^#(core|server|workers|stand-ins)/(.*)$": "<rootDir>/$1/$2",
   },

@@ -5,16 +5,21 @@ import { edgeMultiplier } from "#core/judge/cell-risk";
 import type { FilmFacts } from "#core/judge/film-facts";
 import type { PanelWork } from "#core/judge/film-judge";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED } from "#core/judge/limits";
-import { MEASURED_REMOVAL } from "#core/judge/plan-for";
-import { measuredDoubt } from "#core/models/correction/clearing";
+import { weighMeasured } from "#core/models/correction/measured-step";
+import { type Removal, scaled, sumOf } from "#core/models/correction/removal-plan";
+import { NOTHING_TOLD, asTold, toldBy } from "#core/models/correction/removal-told";
 import { pooledRepeatability } from "#core/models/film/gauge";
 import type { FilmObservation } from "#core/models/film/film-field";
 import { type HiddenPanel, trueFilm } from "#stand-ins/film-gauge";
 
 const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
 const um = (x: number) => x * 1e-6;
-/** A ladder's own relative doubt before anybody measures. */
+/** A ladder's own relative doubt before anybody measures, and the share of it that the first step takes. */
 const LADDER_U = 0.16;
+const FIRST_STEP = 0.6;
+/** One reading of the gauge, and how often a mark is read before and after a step. */
+const READING_M = 1.6e-6;
+const AT_MARK = 3;
 
 /** How a truth departs from what the judge believes; all zero or 1: as assumed. */
 export interface Departure {
@@ -110,9 +115,8 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
   };
   const sprayed_m = hidden.clear_m * Math.exp(0.25 * normal());
   const nominal_m = um(4 + 12 * random());
-  const forecast = (known: Known) => (known.mark ? d.removal * (1 + 0.05 * markError) * nominal_m : UNMEASURED.removal.factor * nominal_m);
-  const markError = normal();
-  const noise = () => um(1.6) * (d.heavy ? normal() / Math.sqrt((normal() ** 2 + normal() ** 2 + normal() ** 2) / 3) : normal());
+  const [atMark, uneven] = [normal(), normal()];
+  const noise = () => READING_M * (d.heavy ? normal() / Math.sqrt((normal() ** 2 + normal() ** 2 + normal() ** 2) / 3) : normal());
   const outcome = whatHappens();
   return {
     ...outcome,
@@ -143,14 +147,31 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
       };
     },
     work: (known) => {
-      const removal_m = forecast(known);
-      // After a mark what the program itself expects one to leave.
-      const u_m = known.mark
-        ? measuredDoubt(removal_m, { usual_m: LADDER_U * removal_m, u_log: MEASURED_REMOVAL.u_log })
-        : Math.hypot(LADDER_U, UNMEASURED.removal.u) * removal_m;
+      const steps = known.mark ? marked() : forecast();
+      const { removal_m, u_m } = sumOf(steps);
       return { removal_m, u_m, rim_m: DEFAULT_TAPE_M };
     },
   };
+
+  /** The ladder as a shop that has measured nothing takes it: two steps with one hand and one paper's depth in common. */
+  function forecast(): [Removal, Removal] {
+    const { factor, u } = UNMEASURED.removal;
+    const whole_m = factor * nominal_m;
+    const ladder = {
+      removal_m: whole_m,
+      u_m: Math.hypot(LADDER_U, u) * whole_m,
+      common_m: { paper: LADDER_U * whole_m, unmeasured: u * whole_m },
+    };
+    return [scaled(ladder, FIRST_STEP), scaled(ladder, 1 - FIRST_STEP)];
+  }
+
+  /** The same once the first step was read at one mark, where the hand took off as much as it happened to. */
+  function marked(): [Removal, Removal] {
+    const [first, rest] = forecast();
+    const u_m = READING_M * Math.sqrt(2 / AT_MARK);
+    const mark = { removal_m: d.removal * (1 + d.uneven * uneven) * FIRST_STEP * nominal_m + u_m * atMark, u_m };
+    return [weighMeasured(first, mark), asTold(rest, toldBy(NOTHING_TOLD, first, mark))];
+  }
 
   /** The whole panel sanded: uneven from place to place, harder at the edge, and here and there a slip. */
   function whatHappens(): { thin: boolean; cut: boolean } {

@@ -6,7 +6,7 @@ import type { Removal } from "../models/correction/removal-plan";
 import type { PanelState } from "./account";
 import type { AssessInput } from "./assess";
 import { type FilmFacts, withoutSteps } from "./film-facts";
-import { headlineRemoval, workOf } from "./work";
+import { headlineRemoval, withoutMarks, workOf } from "./work";
 
 /** What the judge goes by, from a panel's facts. */
 export function filmFacts(
@@ -70,12 +70,16 @@ const unread = ({ shape }: PanelBrief, clear_m: number): FilmFacts["observations
     uSince_m: TELLS_NOTHING_M,
   }));
 
-/** What is still to come of the plan in force, and the question to the judge from here; null with no plan or nothing left. */
-export function assessFromHere(brief: PanelBrief, state: PanelState): { removal: Removal; assess: AssessInput } | null {
+/** What is still to come of the plan in force (and what it would be without the marks read since), and the question to the judge from here; null with no plan or nothing left. */
+export function assessFromHere(
+  brief: PanelBrief,
+  state: PanelState,
+): { removal: Removal; unmarked: Removal | null; assess: AssessInput } | null {
   const { plan, stepsDone } = state;
   if (!plan || stepsDone.length >= plan.body.steps.length) return null;
   return {
     removal: headlineRemoval(plan.body.steps, stepsDone.length),
+    unmarked: withoutMarks(plan.body.steps, state.toldSince, stepsDone.length),
     assess: {
       film: filmFacts(brief, state),
       worlds: state.film.worlds,

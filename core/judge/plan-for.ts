@@ -1,21 +1,26 @@
 import type { PanelBrief } from "../panel/brief";
 import { filmFacts } from "./film-question";
-import { DEFAULT_REMOVAL, type ShopRemoval } from "../models/correction/clearing";
+import { ifMarked } from "../models/correction/removal-told";
+import type { PlanStep } from "../record/bodies";
 import type { PanelState } from "./account";
 import { type AssessInput, type Assessment, assess } from "./assess";
 import { FilmJudge } from "./film-judge";
-import { workOf } from "./work";
+import { type PlanForWork, workOf } from "./work";
 import { type ZonePlan, zonePlan } from "./zone-plan";
 import type { ZoneChoice } from "./zone-setting";
-
-/** A shop's doubt of its own removal once it has measured one: what a mark is expected to leave. Default of ours. */
-export const MEASURED_REMOVAL: NonNullable<ShopRemoval["whole"]> = { factor: 1, u_log: 0.06 };
 
 /** The judge of a panel's film as it stands; null where nothing is read over clear. */
 export const judgeOf = (brief: PanelBrief, state: PanelState): FilmJudge | null =>
   state.film.worlds.length > 0 ? new FilmJudge(filmFacts(brief, state), { worlds: state.film.worlds }) : null;
 
-const planWork = (plan: ZonePlan, choice: ZoneChoice, state: Pick<PanelState, "localWork">) =>
+/** A step over the panel that shares something unknown with others: read at a mark, it tells of them. */
+const canBeMarked = (s: PlanStep): boolean => s.zone === "panel" && Object.values(s.common_m).some((part) => part > 0);
+
+const planWork = (
+  plan: Pick<ZonePlan, "byHand" | "part" | "judgedFrom_m" | "runs"> & Pick<PlanForWork, "steps">,
+  choice: ZoneChoice,
+  state: Pick<PanelState, "localWork">,
+) =>
   workOf(
     {
       steps: plan.steps,
@@ -42,8 +47,7 @@ export function planFor(
 ): { plan: ZonePlan; assess: AssessInput } {
   const read = judge && ((places: Parameters<FilmJudge["at"]>[0]) => judge.at(places));
   const plan = zonePlan(brief, state, choice, read);
-  const { shop = DEFAULT_REMOVAL } = choice;
-  const known = shop.whole?.unmeasured ? { ...choice, shop: { ...shop, whole: MEASURED_REMOVAL } } : null;
+  const marked = plan.steps.findIndex(canBeMarked);
   return {
     plan,
     assess: {
@@ -51,7 +55,9 @@ export function planFor(
       worlds: state.film.worlds,
       work: {
         ...planWork(plan, choice, state),
-        ...(known ? { measured: planWork(zonePlan(brief, state, known, read), known, state) } : {}),
+        ...(marked >= 0
+          ? { measured: planWork({ ...plan, steps: ifMarked(plan.steps, marked, state.repeatability_m) }, choice, state) }
+          : {}),
       },
     },
   };

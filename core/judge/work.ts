@@ -1,5 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
+import { type Told, asTold, untold } from "../models/correction/removal-told";
 import { regionOfPlan } from "../panel/builds";
 import { RUN_SCHOOLS } from "../models/correction/run-work";
 import type { LocalWorkDone } from "../panel/builds";
@@ -92,4 +93,15 @@ export function headlineRemoval(steps: readonly Pick<PlanStep, "zone" | "removal
   const each = workByPlace(ahead).map((place) => sumOf(place.removals));
   // Steps of older plans do not say where: they are taken as one place's.
   return each.length > 0 ? each.reduce((a, r) => (r.removal_m > a.removal_m ? r : a)) : sumOf(ahead);
+}
+
+/** The headline as it would be had no mark told anything; null where none did. */
+export function withoutMarks(steps: Parameters<typeof headlineRemoval>[0], told: Told, from = 0): Removal | null {
+  const changed = steps.slice(from).some((s) => asTold(s, told) !== s);
+  return changed
+    ? headlineRemoval(
+        steps.map((s, i) => (i < from ? s : untold(s, told))),
+        from,
+      )
+    : null;
 }

@@ -4,6 +4,7 @@ import { colourLayers } from "../models/prep/colour-coats";
 import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { ProductSheet } from "../models/product/sheet";
+import { NOTHING_TOLD, type Told } from "../models/correction/removal-told";
 import { type Deposit, deposit } from "../models/spray/deposit";
 import type { BodyOf } from "../record/bodies";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
@@ -27,6 +28,7 @@ import type { PanelBrief } from "./brief";
 import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
+import { planAsTold, toldByMarks } from "./told-by-marks";
 
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
 export interface PanelFacts extends FilmRecord {
@@ -47,7 +49,11 @@ export interface PanelFacts extends FilmRecord {
   causes: EntryOf<"cause">[];
   /** Colour on the cloth, since the plan in force. */
   through: EntryOf<"throughClear"> | null;
+  /** The plan in force, its steps as the marks read since have told them. */
   plan: EntryOf<"plan"> | null;
+  /** What marks read on this panel tell of any work on it, and of the plan in force beyond what it knew. */
+  told: Told;
+  toldSince: Told;
   stepsDone: EntryOf<"step">[];
   extraPasses: EntryOf<"step">[];
   gaugeChecks: EntryOf<"gaugeCheck">[];
@@ -119,9 +125,12 @@ export function derivePanel(
   const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines });
   const mixes = ofKind(all, "mix").filter((m) => isOf(m, sheet));
   const gaugeChecks = ofKind(entries, "gaugeCheck");
-  const plan = ofKind(entries, "plan").at(-1) ?? null;
-  const ofPlan = stepsDone.filter((s) => s.body.planId === plan?.id);
+  const marks = toldByMarks(entries);
+  const inForce = ofKind(entries, "plan").at(-1);
+  const ofPlan = stepsDone.filter((s) => s.body.planId === inForce?.id);
   const ticked = ofPlan.filter((s) => !s.body.extra);
+  const toldSince = inForce ? marks.since.get(inForce.id)! : NOTHING_TOLD;
+  const plan = inForce ? planAsTold(inForce, toldSince, ticked.length) : null;
   const under = ofKind(entries, "under");
   const colourCoats = ofKind(entries, "colourCoat");
   const told = underLayers(under.map((u) => u.body));
@@ -152,6 +161,8 @@ export function derivePanel(
     causes: ofKind(entries, "cause"),
     through: ofKind(entries, "throughClear").at(-1) ?? null,
     plan,
+    told: marks.told,
+    toldSince,
     stepsDone: ticked,
     extraPasses: ofPlan.filter((s) => s.body.extra),
     gaugeChecks,

@@ -19,6 +19,12 @@ const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
 const SUBSTRATES = ["factory", "refinish", "unknown"] as const;
 const FINISHES = ["flat", "match"] as const;
 const um = (x: number) => x * 1e-6;
+const typed = (thickness_m: number) => ({ thickness_m, entered: String(thickness_m), unit: "µm" });
+/** A mark read three times before a step and after it. */
+const atMark = (total_m: number, off_m: number) => ({
+  before: [0, um(1), um(-1)].map((d) => typed(total_m + d)),
+  after: [0, um(1), um(-1)].map((d) => typed(total_m - off_m + d)),
+});
 
 /** An area as somebody may draw it about a place, kept on the drawing. */
 const squareAbout = ([x, y]: Point, half_m: number) =>
@@ -186,7 +192,10 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     const steps = Math.floor(random() * (plan.body.steps.length + 1));
     for (let index = 0; index < steps; index++) {
       ctx.advance(120_000);
-      await completeStep(ctx, await view(), { planId: plan.id, index, note: "", by, clientKey: null });
+      const step = (await view()).state.plan!.body.steps[index]!;
+      const measured = step.zone === "panel" && chance(0.3) ? atMark(um(120), step.removal_m * (0.4 + 1.4 * random())) : undefined;
+      if (measured) story.push(`step ${index + 1} read at a mark`);
+      await completeStep(ctx, await view(), { planId: plan.id, index, note: "", by, clientKey: null, ...(measured ? { measured } : {}) });
       if (plan.body.steps[index]!.zone === "panel") state.clear -= 1e6 * plan.body.steps[index]!.removal_m * (0.9 + 0.3 * random());
     }
     story.push(`${steps} of ${plan.body.steps.length} steps`);
@@ -203,7 +212,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
 
   if (chance(0.3)) await add("climate", { air_K: 288 + 12 * random(), part_K: null, relativeHumidity: 0.5 });
   if (chance(0.3)) {
-    const one = (v: number) => [{ thickness_m: um(v), entered: String(v), unit: "µm" }];
+    const one = (v: number) => [typed(um(v))];
     story.push("foil check");
     await add("gaugeCheck", { gauge: "typed", foil_m: um(150), uFoil_m: um(1), zero: one(0), onFoil: one(150), correct: false });
   }

@@ -1,7 +1,8 @@
 import type { ZonePlan } from "#core/judge/zone-plan";
 import type { ZoneChoice } from "#core/judge/zone-setting";
 import { onePass } from "#core/models/correction/clearing";
-import { removalAtMark, weighMeasured } from "#core/models/correction/measured-step";
+import { weighMeasured } from "#core/models/correction/measured-step";
+import { readAtMark } from "#core/panel/told-by-marks";
 import type { BodyOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { heldBy, heldVerdict } from "#core/judge/held";
@@ -146,10 +147,7 @@ export async function completeStep(ctx: ServerContext, seen: PanelView, input: S
     const { name, removal_m, u_m, zone } = nextStep(view, plan, input.index);
     const { working } = view.state;
     const measured = input.measured ?? null;
-    const films = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
-    const taken = measured
-      ? weighMeasured({ removal_m, u_m }, removalAtMark(films(measured.before), films(measured.after)))
-      : { removal_m, u_m };
+    const taken = measured ? weighMeasured({ removal_m, u_m }, readAtMark(measured)) : { removal_m, u_m };
     return recordEntry(ctx, {
       panelId: view.panel.id,
       kind: "step",

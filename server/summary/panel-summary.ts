@@ -2,7 +2,7 @@ import { inRange } from "#core/kernel/guard";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { abrasiveKey } from "#core/models/correction/clearing";
 import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
-import { removalAtMark } from "#core/models/correction/measured-step";
+import { readAtMark } from "#core/panel/told-by-marks";
 import { loggedSetting } from "#core/panel/logged-setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { TEXTURE_LIMITS, flowVerdict } from "#core/models/flow/flow-advice";
@@ -222,11 +222,7 @@ function stepPairs(entries: readonly LedgerEntry[]): StepPair[] {
   return ofKind(entries, "step").flatMap(({ body }) => {
     const step = plans.get(body.planId)?.[body.index];
     if (!body.measured || !step?.use || step.zone === "run" || step.zone === "spot") return [];
-    const [before, after] = [body.measured.before, body.measured.after].map((list) => list.map((r) => r.thickness_m)) as [
-      number[],
-      number[],
-    ];
-    const { removal_m, u_m } = removalAtMark(before, after);
+    const { removal_m, u_m } = readAtMark(body.measured);
     return [{ key: abrasiveKey(step.use), measured_m: removal_m, u_m, texture_m: step.texture_m, passes: step.passes }];
   });
 }

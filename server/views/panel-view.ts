@@ -92,7 +92,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     floor_m: product.sheet.floor_m ?? shop.floor_m,
     shopFilm: shop.learntFilm ?? MODEL_FILM,
     shopFactors: shopFactors(shop),
-    shopRemoval: shopRemoval(shop),
+    shopRemoval: { ...shopRemoval(shop), told: state.told },
     readingsPerSpot: shop.readingsPerSpot,
     region: shopRegion(shop),
     formKey: ctx.newId(),

@@ -5,7 +5,7 @@ import { Link, useFetcher, useSearchParams } from "react-router";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
-import { countedSteps, headlineRemoval } from "#core/judge/work";
+import { countedSteps, headlineRemoval, withoutMarks } from "#core/judge/work";
 import { textureOf } from "#core/judge/texture";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, reachOf } from "#core/models/correction/schools";
@@ -30,6 +30,7 @@ import { Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { remedyWords, showSafe } from "~/kit/words/verdict";
 import { RunSchools } from "./run-schools";
+import { ToldByMark } from "./told-by-mark";
 import { ZoneView } from "./zone-view";
 import { inUnits } from "#core/kernel/units/in-units";
 
@@ -108,6 +109,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
     return { ...asking, result: judged && { ...judged, verdict: heldVerdict(judged.verdict, held) } };
   }, [asking, plan, held]);
   const removal = useMemo(() => (plan ? headlineRemoval(plan.steps) : NOTHING), [plan]);
+  const unmarked = useMemo(() => (plan ? withoutMarks(plan.steps, view.state.told) : null), [plan, view.state.told]);
   const counted = useMemo(() => (plan ? countedSteps(plan.steps) : []), [plan]);
   const { removal_m, u_m } = removal;
   const { set } = draft;
@@ -248,6 +250,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       {plan && !plan.problem && <ZoneView plan={plan} rim_m={choice?.tape_m ?? 0} />}
       {plan?.runs && <RunSchools runs={plan.runs} value={runSchool} onChange={chooseRun} />}
       <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
+      <ToldByMark now={removal} unmarked={unmarked} />
     </DraftForm>
   );
 }
@@ -296,8 +299,8 @@ function OwnRemoval({ removal: { whole }, steps }: { removal: ShopRemoval; steps
   if (whole?.unmeasured)
     return (
       <p className="mt-6 max-w-[75ch]" data-testid="own-removal">
-        Nobody has measured a removal here yet, so every step is taken {Math.round(100 * (whole.factor - 1))} % deeper and with more doubt.
-        Read a mark before and after a step: its card takes the readings.
+        This shop has no removal of its own yet, so every step is taken {Math.round(100 * (whole.factor - 1))} % deeper and with more doubt.
+        Read a mark before and after a step: its card takes the readings, and the steps after it go by them.
       </p>
     );
   if (!whole && own.length === 0) return null;

@@ -12,6 +12,7 @@ import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { doneWords, stepFacts } from "~/kit/words/zone-words";
+import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
 import { StepText } from "./zone-view";
 
@@ -68,6 +69,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
           )}
         </p>
       )}
+      {now && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
       <ol className="mt-6 border-t border-hair">
         {body.steps.map((s, i) => {
           const ticked = state.stepsDone[i];

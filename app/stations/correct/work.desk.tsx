@@ -12,6 +12,7 @@ import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { doneWords, lookForWords, stepFacts } from "~/kit/words/zone-words";
 import { StepMeasures } from "./step-measures";
+import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
 import { InUnits } from "~/kit/ui/in-units";
 
@@ -142,6 +143,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
             )}
           </p>
         )}
+        {step && !through && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
         <ol className="border-t border-hair">
           {plan.body.steps.map((s, i) => {
             const done = stepsDone[i];

@@ -1,6 +1,7 @@
 import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, scratchDepth } from "./abrasives";
 import { requireNumber } from "../../kernel/guard";
 import { REMOVAL_SPREAD_M, STEP_SPREAD } from "./learn-removal";
+import { NOTHING_TOLD, type Told, asTold } from "./removal-told";
 import {
   OVER_SANDING,
   type Removal,
@@ -25,6 +26,8 @@ export interface ShopRemoval {
   } | null;
   /** One pass of single steps by their {@link abrasiveKey}; they are no longer multiplied by `whole`. */
   steps: Readonly<Record<string, Removal>>;
+  /** What marks read on the panel at hand have told of the unknowns that steps share; left away: nothing. */
+  told?: Told;
 }
 /** The defaults as they stand. */
 export const DEFAULT_REMOVAL: ShopRemoval = { whole: null, steps: {} };
@@ -94,7 +97,7 @@ function defaultPass(step: RemovalStep): Pass {
 export function onePass(step: RemovalStep, shop: ShopRemoval = DEFAULT_REMOVAL): Removal {
   const { own_m, uDepth_m, spread_m, common_m } = pass(step, shop);
   const once = { removal_m: own_m, u_m: Math.hypot(uDepth_m, spread_m), common_m };
-  return abrasiveKey(step) in shop.steps || !shop.whole ? once : byShop(once, shop.whole);
+  return asTold(abrasiveKey(step) in shop.steps || !shop.whole ? once : byShop(once, shop.whole), shop.told ?? NOTHING_TOLD);
 }
 
 /** A removal by the defaults, as this shop's factor has it. */
@@ -122,7 +125,7 @@ export function clearingPlan(
 ): { steps: ClearedStep[]; total: Removal } {
   const once = planRemoval(steps, texture).steps;
   let finds_m = 0;
-  const { whole } = shop;
+  const { whole, told = NOTHING_TOLD } = shop;
   if (whole) {
     requireNumber("shop.factor", whole.factor, { above: 0, max: 5 });
     requireNumber("shop.u_log", whole.u_log, { min: 0 });
@@ -155,18 +158,23 @@ export function clearingPlan(
     finds_m = leaves_m;
     return step;
   });
+  const asItIsHere = byWhole(cleared, whole).map((s) => asTold(s, told));
+  return { steps: asItIsHere, total: sumOf(asItIsHere) };
+}
+
+/** Steps by the defaults as this shop's whole factor has them; its own steps stay. */
+function byWhole(cleared: readonly ClearedStep[], whole: ShopRemoval["whole"]): readonly ClearedStep[] {
   const usual = sumOf(cleared.filter((s) => !s.own));
-  if (!whole || usual.removal_m === 0) return { steps: cleared, total: sumOf(cleared) };
+  if (!whole || usual.removal_m === 0) return cleared;
   const removal_m = whole.factor * usual.removal_m;
   // What was measured here takes the place of the defaults' doubt: the factor's own, and the spread from time to time.
   const measured_m = measuredDoubt(removal_m, { usual_m: whole.factor * usual.u_m, u_log: whole.u_log });
   const narrower = whole.unmeasured || !(usual.u_m > 0) ? 1 : measured_m / (whole.factor * usual.u_m);
-  const own = cleared.map((s): ClearedStep => {
+  return cleared.map((s): ClearedStep => {
     if (s.own) return s;
     const more = byShop(s, whole);
     return { ...s, ...more, ...scaled({ ...more, removal_m: 0 }, narrower), removal_m: more.removal_m };
   });
-  return { steps: own, total: sumOf(own) };
 }
 
 /** Steps that find deeper marks than they take off, or want too many passes: none in a sound ladder. */

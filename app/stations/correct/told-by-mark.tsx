@@ -1,0 +1,15 @@
+import type { Removal } from "#core/models/correction/removal-plan";
+import { showWithUncertainty } from "#core/kernel/units/format";
+import { useUnits } from "~/kit/root/use-root";
+
+/** What marks read on this panel have changed of the work to come; nothing where none was read. */
+export function ToldByMark({ now, unmarked }: { now: Removal; unmarked: Removal | null }) {
+  const units = useUnits();
+  if (!unmarked) return null;
+  const film = ({ removal_m, u_m }: Removal) => showWithUncertainty("film", removal_m, u_m, units).text;
+  return (
+    <p className="max-w-[75ch] text-ink2" data-testid="told-by-mark">
+      What was read at a mark on this panel is in it: {film(now)} {units.film} to come off, {film(unmarked)} {units.film} without it.
+    </p>
+  );
+}

@@ -1,0 +1,43 @@
+import { removalAtMark } from "../models/correction/measured-step";
+import { NOTHING_TOLD, type Told, asTold, toldBy, untold } from "../models/correction/removal-told";
+import type { Removal } from "../models/correction/removal-plan";
+import type { EntryOf, LedgerEntry } from "../record/entry";
+import { thinsPanel } from "./builds";
+
+type Measured = NonNullable<EntryOf<"step">["body"]["measured"]>;
+
+/** What came off at a step's mark, as it was read. */
+export function readAtMark({ before, after }: Measured): Removal {
+  const films = (list: Measured["before"]) => list.map((r) => r.thickness_m);
+  return removalAtMark(films(before), films(after));
+}
+
+/**
+ * What the marks of a panel tell: of any plan from now on, and of each plan beyond what it knew when it was made (its own steps have that in
+ * them already).
+ */
+export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; since: ReadonlyMap<string, Told> } {
+  const plans = new Map<string, { steps: EntryOf<"plan">["body"]["steps"]; knew: Told }>();
+  const since = new Map<string, Told>();
+  let told = NOTHING_TOLD;
+  for (const e of entries) {
+    if (e.kind === "plan") {
+      plans.set(e.id, { steps: e.body.steps, knew: told });
+      since.set(e.id, NOTHING_TOLD);
+    }
+    if (e.kind !== "step" || !e.body.measured || !thinsPanel(e)) continue;
+    const plan = plans.get(e.body.planId);
+    const step = plan?.steps[e.body.index];
+    if (!plan || !step) continue;
+    const mark = readAtMark(e.body.measured);
+    since.set(e.body.planId, toldBy(since.get(e.body.planId)!, step, mark));
+    told = toldBy(told, untold(step, plan.knew), mark);
+  }
+  return { told, since };
+}
+
+/** A plan with its steps from one on as the marks read since it was made have told them; what is done stays as it was planned. */
+export const planAsTold = (plan: EntryOf<"plan">, told: Told, from: number): EntryOf<"plan"> => ({
+  ...plan,
+  body: { ...plan.body, steps: plan.body.steps.map((s, i) => (i < from ? s : asTold(s, told))) },
+});

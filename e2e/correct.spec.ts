@@ -245,6 +245,11 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
     await page.getByLabel("Gloss at 60° after, if wanted").fill("6");
     await done("5 of 9: P2000 medium");
     await expect(page.getByText("with what its mark says, 6 GU at 60°")).toBeVisible();
+    // The mark said more than forecast: so much more is taken to come off in the steps after it.
+    const [told, untold] = /([\d.]+) ± [\d.]+ µm to come off, ([\d.]+) ±/
+      .exec((await page.getByTestId("told-by-mark").textContent())!)!
+      .slice(1);
+    expect(Number(told)).toBeGreaterThan(Number(untold));
     await expect.poll(clearNow).toBeLessThan(clearBefore);
     await expect.poll(left).not.toBe(leftBefore);
     await page.getByRole("button", { name: "Scratches still visible" }).click();

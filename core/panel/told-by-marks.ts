@@ -2,7 +2,6 @@ import { removalAtMark } from "../models/correction/measured-step";
 import { NOTHING_TOLD, type Told, asTold, toldBy, untold } from "../models/correction/removal-told";
 import type { Removal } from "../models/correction/removal-plan";
 import type { EntryOf, LedgerEntry } from "../record/entry";
-import { thinsPanel } from "./builds";
 
 type Measured = NonNullable<EntryOf<"step">["body"]["measured"]>;
 
@@ -11,6 +10,9 @@ export function readAtMark({ before, after }: Measured): Removal {
   const films = (list: Measured["before"]) => list.map((r) => r.thickness_m);
   return removalAtMark(films(before), films(after));
 }
+
+/** On a run or a nib there is more to take off than a pass's own depth: a mark there says nothing of the paper. */
+export const tellsOfPaper = (zone: EntryOf<"step">["body"]["zone"]): boolean => zone !== "run" && zone !== "spot";
 
 /**
  * What the marks of a panel tell: of any plan from now on, and of each plan beyond what it knew when it was made (its own steps have that in
@@ -25,7 +27,7 @@ export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; sinc
       plans.set(e.id, { steps: e.body.steps, knew: told });
       since.set(e.id, NOTHING_TOLD);
     }
-    if (e.kind !== "step" || !e.body.measured || !thinsPanel(e)) continue;
+    if (e.kind !== "step" || !e.body.measured || !tellsOfPaper(e.body.zone)) continue;
     const plan = plans.get(e.body.planId);
     const step = plan?.steps[e.body.index];
     if (!plan || !step) continue;

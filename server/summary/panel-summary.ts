@@ -2,7 +2,7 @@ import { inRange } from "#core/kernel/guard";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { abrasiveKey } from "#core/models/correction/clearing";
 import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
-import { readAtMark } from "#core/panel/told-by-marks";
+import { readAtMark, tellsOfPaper } from "#core/panel/told-by-marks";
 import { loggedSetting } from "#core/panel/logged-setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { TEXTURE_LIMITS, flowVerdict } from "#core/models/flow/flow-advice";
@@ -213,15 +213,12 @@ function workedPair(state: PanelFacts): WorkedPair | null {
   };
 }
 
-/**
- * Steps of a panel that were measured at a mark, with what their plan said of them. On a run or a nib there is more to take off than a pass's
- * own depth: those say nothing of the paper.
- */
+/** Steps of a panel that were measured at a mark, with what their plan said of them. */
 function stepPairs(entries: readonly LedgerEntry[]): StepPair[] {
   const plans = new Map(ofKind(entries, "plan").map((p) => [p.id, p.body.steps]));
   return ofKind(entries, "step").flatMap(({ body }) => {
     const step = plans.get(body.planId)?.[body.index];
-    if (!body.measured || !step?.use || step.zone === "run" || step.zone === "spot") return [];
+    if (!body.measured || !step?.use || !tellsOfPaper(step.zone)) return [];
     const { removal_m, u_m } = readAtMark(body.measured);
     return [{ key: abrasiveKey(step.use), measured_m: removal_m, u_m, texture_m: step.texture_m, passes: step.passes }];
   });

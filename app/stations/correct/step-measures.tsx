@@ -43,8 +43,8 @@ export function StepMeasures({ panelId, place, errors }: { panelId: string; plac
       )}
       {fault && <p className="mt-2 text-stop-ink">{fault}</p>}
       <p className="mt-2 text-[13px] text-ink2">
-        Several readings with spaces between. The mark and the forecast are weighed by their doubts; three measured steps of one kind and
-        House offers this shop&apos;s own figure.
+        Several readings with spaces between. The mark and the forecast are weighed by their doubts, and the steps after it go by what it
+        says; three measured steps of one kind and House offers this shop&apos;s own figure.
       </p>
     </details>
   );

@@ -6,10 +6,12 @@ import { useUnits } from "~/kit/root/use-root";
 export function ToldByMark({ now, unmarked }: { now: Removal; unmarked: Removal | null }) {
   const units = useUnits();
   if (!unmarked) return null;
-  const film = ({ removal_m, u_m }: Removal) => showWithUncertainty("film", removal_m, u_m, units).text;
+  const film = ({ removal_m, u_m }: Removal) => `${showWithUncertainty("film", removal_m, u_m, units).text} ${units.film}`;
+  const [with_, without] = [film(now), film(unmarked)];
   return (
     <p className="max-w-[75ch] text-ink2" data-testid="told-by-mark">
-      What was read at a mark on this panel is in it: {film(now)} {units.film} to come off, {film(unmarked)} {units.film} without it.
+      What was read at a mark on this panel is in it
+      {with_ === without ? ` and changes little.` : `: ${with_} to come off, ${without} without it.`}
     </p>
   );
 }

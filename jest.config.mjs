@@ -8,11 +8,12 @@ const swc = (tsx) => [
 export default {
   testMatch: ["<rootDir>/{core,server,app,workers,stand-ins,scripts,demo}/**/*.test.ts?(x)"],
   testEnvironment: "node",
-  testTimeout: 60_000, // a judge takes seconds on a slow, busy machine; what hangs is still ended
+  testTimeout: 180_000, // a judge takes seconds, a slow and busy machine many: only what hangs is ended; no test has a limit of its own
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   transform: { "\\.tsx$": swc(true), "\\.ts$": swc(false) },
   moduleNameMapper: {
-    "^fast-check$": "<rootDir>/scripts/seeded-fast-check.mjs",
+    "^fast-check$": "<rootDir>/scripts/testing/seeded-fast-check.mjs",
+    "^@testing-library/react$": "<rootDir>/scripts/testing/patient-testing-library.mjs",
     "^~/(.*)$": "<rootDir>/app/$1",
     "^#(core|server|workers|stand-ins)/(.*)$": "<rootDir>/$1/$2",
   },

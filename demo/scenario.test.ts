@@ -14,7 +14,7 @@ let ctx: Awaited<ReturnType<typeof testContext>>;
 beforeAll(async () => {
   ctx = await testContext();
   await loadScenario(ctx);
-}, 60_000);
+});
 afterAll(async () => {
   await ctx.db.destroy();
 });

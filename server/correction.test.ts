@@ -97,7 +97,7 @@ test("work: a pass more takes its film off without ticking a step; colour on the
   const through = await stopThrough(ctx, await view(), { note: "", by });
   expect((await view()).state.through?.id).toBe(through);
   await expect(passAgain(ctx, await view(), { planId: "old", by })).rejects.toThrow("changed in another window");
-}, 20_000);
+});
 
 test("a step's card: its clock, one mark read before and after, and gloss; a started step survives and is not started twice", async () => {
   const { ctx, view } = await sprayed();
@@ -170,7 +170,7 @@ test("what a shop's own steps take off: learnt from three marks, taken over into
   const compound = steps.find((s) => s.name === "Compound")!;
   expect(compound.removal_m).toBeCloseTo(1.3 * compound.default_m, 12); // what is learnt next is held against default_m
   expect(steps.find((s) => s.name === "P1500 medium")!.removal_m).toBeCloseTo(own.removal_m, 12);
-}, 30_000);
+});
 
 test("the stand-in gauge at a mark: less after than before, about what the step takes off", async () => {
   const { ctx, panelId, view } = await sprayed();

@@ -111,4 +111,4 @@ test("whatever an operation answers is plain data that may cross to another thre
   expect(structuredClone(await client.run("mapPanel", mapQuestion(asked))).map!.index.length).toBeGreaterThan(1000);
   const { assess: question } = planFor(view.panel, view.state, usualChoice(asked));
   expect(structuredClone(await client.run("assess", question)).reason).toBeNull();
-}, 60_000);
+});

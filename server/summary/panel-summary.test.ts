@@ -84,7 +84,7 @@ test("whatever is written, struck, corrected and undone, a panel's row says what
     }),
     { numRuns: 60 },
   );
-}, 60_000);
+});
 
 test("rows of an older version are made anew when a file is opened, others are left", async () => {
   const ctx = await testContext();

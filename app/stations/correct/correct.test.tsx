@@ -91,19 +91,17 @@ describe("making a plan", () => {
       testView({ clear_um: 95, shopRemoval: { whole: { factor: 1.2, u_log: 0.05 }, steps } }),
     );
     fireEvent.click(screen.getByRole("radio", { name: /Short ladder/ }));
-    await waitFor(() => expect(screen.getByTestId("own-removal").textContent).toContain("P1500 medium 7.4 instead of 6.2 µm"), {
-      timeout: 20_000,
-    });
+    await waitFor(() => expect(screen.getByTestId("own-removal").textContent).toContain("P1500 medium 7.4 instead of 6.2 µm"));
     expect(screen.getByTestId("own-removal").textContent).toContain("the other steps × 1.20");
     fireEvent.click(within(screen.getByRole("radiogroup", { name: "Rim" })).getByRole("radio", { name: "by hand" }));
-    await waitFor(() => expect(screen.getByTestId("zone-edge").textContent).toContain("fingertips"), { timeout: 20_000 });
+    await waitFor(() => expect(screen.getByTestId("zone-edge").textContent).toContain("fingertips"));
     // The film would bear it; the clear is not hard yet, and what is held back is never called safe.
-    await waitFor(() => expect(screen.getByTestId("verdict").getAttribute("data-verdict")).toBe("caution"), { timeout: 20_000 });
+    await waitFor(() => expect(screen.getByTestId("verdict").getAttribute("data-verdict")).toBe("caution"));
     expect(screen.getByTestId("plan-held").textContent).toContain("Not before it is hard");
     fireEvent.click(screen.getByRole("button", { name: /Use this plan/ }));
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({ intent: "plan", schoolId: "short", edges: "hand", lines: "hand", tape: "20" });
-  }, 30_000);
+  });
 
   test("a figure that is no number leaves the plan unjudged and everything typed in place", () => {
     renderPanel(<PlanDesk onStored={() => undefined} />, testView());
@@ -125,10 +123,10 @@ describe("working a plan through", () => {
     const { sent } = renderPanel(<PlanWork onReplan={() => undefined} finished={false} />, atWork(2));
     expect(screen.getByRole("heading", { level: 2 }).textContent).toContain("Step 3 of 5: P3000 soft");
     expect(screen.getAllByText("done in 5:00")).toHaveLength(2);
-    await waitFor(() => expect(screen.getByTestId("from-here").textContent).toContain("5.0 µm still to come off"), { timeout: 15_000 });
+    await waitFor(() => expect(screen.getByTestId("from-here").textContent).toContain("5.0 µm still to come off"));
     fireEvent.click(screen.getByRole("button", { name: "Done" }));
     await waitFor(() => expect(sent[0]).toMatchObject({ intent: "step", index: "2" }));
-  }, 30_000);
+  });
 
   test("colour on the cloth stops the list and the cards alike", () => {
     const view = atWork(2, (ledger) => ledger.add("throughClear", { note: "" }));

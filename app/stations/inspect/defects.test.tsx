@@ -76,39 +76,39 @@ describe("options", () => {
       <OptionsDesk cured={0.5} left_s={28_800} phase="curing" rates={DEFAULT_RATES} />,
       testView({ clear_um: 90, add: (l) => l.add("defect", NIBS) }),
     );
-    await waitFor(() => expect(screen.getByTestId("option-sentence").textContent).toContain("Wait for the cure"), { timeout: 15_000 });
+    await waitFor(() => expect(screen.getByTestId("option-sentence").textContent).toContain("Wait for the cure"));
     expect(within(screen.getByTestId("option-full")).getByText(/not cured yet/)).toBeTruthy();
     expect(within(screen.getByTestId("option-full")).getByText("8 h 00 before")).toBeTruthy();
     expect(within(screen.getByTestId("option-rebase")).getByText(/16 h for its own cure/)).toBeTruthy();
     expect(within(screen.getByTestId("option-leave")).getByText("–", { selector: "td.text-\\[14px\\]" })).toBeTruthy();
     fireEvent.click(within(screen.getByTestId("option-spot")).getByRole("button"));
     expect(await screen.findByText("loss when rejected")).toBeTruthy();
-  }, 20_000);
+  });
 
   test("matte is offered the whole part, not a polish", async () => {
     renderPanel(
       <OptionsDesk cured={1} left_s={0} phase="cured" rates={DEFAULT_RATES} />,
       testView({ finish: "matte", add: (l) => l.add("defect", NIBS) }),
     );
-    await waitFor(() => expect(screen.getByText("Refinish the whole part")).toBeTruthy(), { timeout: 15_000 });
+    await waitFor(() => expect(screen.getByText("Refinish the whole part")).toBeTruthy());
     expect(within(screen.getByTestId("option-spot")).getByText(/matte cannot be polished/)).toBeTruthy();
-  }, 20_000);
+  });
 });
 
 describe("the film map", () => {
   test("says how much clear, what the ladder would risk, and follows the slider", async () => {
     renderPanel(<FilmMapDesk />, testView({ clear_um: 70 }));
-    await waitFor(() => expect(screen.getByTestId("map-verdict").getAttribute("data-verdict")).not.toBe("waiting"), { timeout: 15_000 });
+    await waitFor(() => expect(screen.getByTestId("map-verdict").getAttribute("data-verdict")).not.toBe("waiting"));
     expect(screen.getByTestId("map-verdict").textContent).toMatch(/\d+(\.\d)? ± \d+(\.\d)? µm of clear on average/);
     const thumb = screen.getByRole("slider", { name: /Take off/ });
     const before = thumb.getAttribute("aria-valuetext");
     fireEvent.change(thumb, { target: { value: (thumb as HTMLInputElement).max } });
     expect(thumb.getAttribute("aria-valuetext")).not.toBe(before);
     await waitFor(() => expect(["caution", "stop"]).toContain(screen.getByTestId("map-verdict").getAttribute("data-verdict")));
-  }, 20_000);
+  });
 
   test("too few readings say so", async () => {
     renderPanel(<FilmMapDesk />, testView({ read: false }));
-    await waitFor(() => expect(screen.getByTestId("map-verdict").textContent).toContain("at least 3 spots"), { timeout: 15_000 });
-  }, 20_000);
+    await waitFor(() => expect(screen.getByTestId("map-verdict").textContent).toContain("at least 3 spots"));
+  });
 });

@@ -2,6 +2,7 @@
 import { writeFileSync } from "node:fs";
 import { FilmJudge } from "#core/judge/film-judge";
 import { DEFAULT_FLOOR_M, THIN_AREA_SHARE } from "#core/judge/limits";
+import { wilsonInterval } from "#core/kernel/stats/proportion";
 import { COVERAGE } from "#core/kernel/units/format";
 import { pictureOf } from "#core/models/photo/picture";
 import { readReflection } from "#core/models/photo/reflection-check";
@@ -44,6 +45,12 @@ function judgeAll(kind: (typeof KINDS)[number], { spots, known }: (typeof CASES)
 }
 
 const percent = (n: number, of: number, digits = 0) => (of ? `${((100 * n) / of).toFixed(digits)} %` : "–");
+/** An observed share with what chance alone may make of it, 95 %. */
+function observed(n: number, of: number): string {
+  if (of === 0) return "–";
+  const { low, high } = wilsonInterval(n, of);
+  return `${percent(n, of, 1)} (${percent(low, 1)} to ${percent(high, 1)})`;
+}
 const named = ({ spots, known }: (typeof CASES)[number]) =>
   `${known.before ? `${spots} + ${spots}` : `${spots} after clear only`}${known.foil ? ", foil check" : ""}${known.mark ? ", one removal mark" : ""}`;
 
@@ -55,7 +62,7 @@ function decisions(outcomes: readonly Outcome[], name: string): string {
     outcomes.reduce((a, o) => a + o.covered, 0),
     outcomes.reduce((a, o) => a + o.places, 0),
   );
-  return `| ${name} | ${safe.length} | ${wrong} (${percent(wrong, safe.length, 1)}) | ${fine.length} | ${percent(fine.filter((o) => o.verdict !== "safe").length, fine.length)} | ${cover} |`;
+  return `| ${name} | ${safe.length} | ${wrong}: ${observed(wrong, safe.length)} | ${fine.length} | ${percent(fine.filter((o) => o.verdict !== "safe").length, fine.length)} | ${cover} |`;
 }
 
 function calibration(all: readonly Outcome[], what: "cut" | "thin", bins: readonly number[]): string[] {
@@ -63,7 +70,7 @@ function calibration(all: readonly Outcome[], what: "cut" | "thin", bins: readon
   return bins.slice(1).map((high, b) => {
     const inBin = all.filter((o) => chance(o) >= bins[b]! && chance(o) < high);
     const predicted = inBin.reduce((a, o) => a + chance(o), 0);
-    return `| ${+(100 * bins[b]!).toFixed(1)} to ${Math.round(100 * Math.min(1, high) * 10) / 10} % | ${inBin.length} | ${percent(predicted, inBin.length, 1)} | ${percent(inBin.filter((o) => o[what]).length, inBin.length, 1)} |`;
+    return `| ${+(100 * bins[b]!).toFixed(1)} to ${Math.round(100 * Math.min(1, high) * 10) / 10} % | ${inBin.length} | ${percent(predicted, inBin.length, 1)} | ${observed(inBin.filter((o) => o[what]).length, inBin.length)} |`;
   });
 }
 
@@ -86,7 +93,8 @@ const lines = [
   `${100 * THIN_AREA_SHARE} % of the worked area ends below the floor of ${DEFAULT_FLOOR_M * 1e6} µm; *wrong* is a panel called safe that ended too thin or cut through. Both truths`,
   "have waves that are cosines, not the model's own; *as assumed* keeps its edges, gauge, tails and removal, *misspecified* has streaks of 5 to 15 %,",
   "an edge zone of 12 to 80 mm, a gauge off by up to 4 % and 2 µm, readings with heavy tails, 15 to 30 % more coming off than forecast,",
-  "a hand uneven by 15 to 30 %, and here and there a slip of 5 to 20 µm.",
+  "a hand uneven by 15 to 30 %, and here and there a slip of 5 to 20 µm. A removal mark is one place read three times before and after the first of",
+  "two steps, with the hand as uneven there as anywhere. In brackets what chance alone may make of an observed share, 95 % (Wilson).",
   "",
 ];
 for (const kind of KINDS) {

@@ -2,6 +2,9 @@ import * as np from "numpy-ts";
 import type { FieldPrior, FilmObservation } from "#core/models/film/film-field";
 import { type Point, type Polygon, edgeDistances } from "#core/kernel/geometry/geometry";
 
+// Two matrices of cells × cells and the draws, a few runs of them before what is done with is given back.
+np.configureWasm({ maxMemory: 1 << 30 });
+
 /**
  * The film field as somebody would write it with a general-purpose array library (NumPy's interface for JavaScript, compiled kernels): whole matrices,
  * one Cholesky of the readings, one of the cells, all draws at once. For the bench alone; no body lines.

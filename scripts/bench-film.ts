@@ -44,6 +44,10 @@ export function benchFilm(): void {
       time(7, () => assess({ film: input.film, work, remedies: false })),
     );
     const judge = new FilmJudge(input.film);
+    report(
+      `verdict as a page asks it, the fit in hand from its account, ${spots} + ${spots} readings`,
+      time(7, () => assess({ film: input.film, worlds: judge.worlds, work, remedies: false })),
+    );
     judge.risk(work);
     report(
       `one more question to the same judge, ${spots} + ${spots} readings`,

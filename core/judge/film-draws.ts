@@ -101,12 +101,15 @@ function addWaves(
   }
 }
 
-/** Normals that stand for what differs from cell to cell: one pool for all draws, each beginning elsewhere in it. */
+/** Normals that stand for what differs from cell to cell: one pool for all draws, each beginning elsewhere in it; its beginning stands once more at its end. */
 const WAVER = 16_381;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
-function waver(seed: number): Float64Array {
+function waver(seed: number, { cells, own }: { cells: number; own: number }): Float64Array {
   const normal = normals(seededRandom(seed + 1));
-  return Float64Array.from({ length: WAVER }, () => normal());
+  const pool = new Float64Array(WAVER + cells);
+  for (let i = 0; i < WAVER; i++) pool[i] = own * normal();
+  pool.copyWithin(WAVER, 0, cells);
+  return pool;
 }
 
 /**
@@ -147,7 +150,7 @@ export function drawFilm(
     KEEP.uneven,
   );
   const normal = normals(seededRandom(seed));
-  const pool = waver(seed);
+  const pool = waver(seed, { cells, own });
   const count = 2 * pairs;
   const out: FilmDraws = {
     count,
@@ -182,9 +185,12 @@ export function drawFilm(
       for (let half = 0; half < 2; half++) {
         const sign = half === 0 ? 1 : -1;
         const from = (2 * d + half) * cells;
+        const share = 1 + sign * scale;
         for (let i = 0; i < cells; i++) {
-          out.film_m[from + i] = (mean_m[i]! * (1 + sign * own * pool[(begin + i) % WAVER]!) + sign * wave[i]!) * (1 + sign * scale);
-          out.uneven[from + i] = Math.max(LEAST_BITE, 1 + sign * hand[i]!);
+          const mean = mean_m[i]!;
+          out.film_m[from + i] = (mean + sign * (mean * pool[begin + i]! + wave[i]!)) * share;
+          const bite = 1 + sign * hand[i]!;
+          out.uneven[from + i] = bite < LEAST_BITE ? LEAST_BITE : bite;
         }
         out.panelError[2 * d + half] = sign * panel;
         out.localError[2 * d + half] = sign * local;

@@ -1,6 +1,6 @@
 // `npm run search [rounds] [first seed]`: all files that hold properties, each round with a seed of its own. What it finds becomes a named case beside its law.
 import { execFileSync, spawnSync } from "node:child_process";
-import { bin, root } from "./setup.mjs";
+import { jest, root } from "./setup.mjs";
 
 const [rounds = 5, first = Date.now() % 1e9] = process.argv.slice(2).map(Number);
 const files = execFileSync("git", ["grep", "-l", "--untracked", 'from "fast-check"', "--", "*.test.ts", "*.test.tsx"], {
@@ -9,7 +9,7 @@ const files = execFileSync("git", ["grep", "-l", "--untracked", 'from "fast-chec
 })
   .trim()
   .split("\n");
-const args = ["--experimental-vm-modules", "--disable-warning=ExperimentalWarning", bin("jest"), "--silent", ...files];
+const args = [...jest(), "--silent", ...files];
 let failed = 0;
 for (let seed = first; seed < first + rounds; seed++) {
   const { status } = spawnSync(process.execPath, args, {

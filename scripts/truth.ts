@@ -5,9 +5,8 @@ import { edgeMultiplier } from "#core/judge/cell-risk";
 import type { FilmFacts } from "#core/judge/film-facts";
 import type { PanelWork } from "#core/judge/film-judge";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED } from "#core/judge/limits";
-import { weighMeasured } from "#core/models/correction/measured-step";
 import { type Removal, scaled, sumOf } from "#core/models/correction/removal-plan";
-import { NOTHING_TOLD, asTold, toldBy } from "#core/models/correction/removal-told";
+import { afterMark, uAtMark_m } from "#core/models/correction/removal-told";
 import { pooledRepeatability } from "#core/models/film/gauge";
 import type { FilmObservation } from "#core/models/film/film-field";
 import { type HiddenPanel, trueFilm } from "#stand-ins/film-gauge";
@@ -17,9 +16,8 @@ const um = (x: number) => x * 1e-6;
 /** A ladder's own relative doubt before anybody measures, and the share of it that the first step takes. */
 const LADDER_U = 0.16;
 const FIRST_STEP = 0.6;
-/** One reading of the gauge, and how often a mark is read before and after a step. */
+/** One reading of the gauge. */
 const READING_M = 1.6e-6;
-const AT_MARK = 3;
 
 /** How a truth departs from what the judge believes; all zero or 1: as assumed. */
 export interface Departure {
@@ -154,7 +152,7 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
   };
 
   /** The ladder as a shop that has measured nothing takes it: two steps with one hand and one paper's depth in common. */
-  function forecast(): [Removal, Removal] {
+  function forecast(): Removal[] {
     const { factor, u } = UNMEASURED.removal;
     const whole_m = factor * nominal_m;
     const ladder = {
@@ -166,11 +164,10 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
   }
 
   /** The same once the first step was read at one mark, where the hand took off as much as it happened to. */
-  function marked(): [Removal, Removal] {
-    const [first, rest] = forecast();
-    const u_m = READING_M * Math.sqrt(2 / AT_MARK);
+  function marked(): Removal[] {
+    const u_m = uAtMark_m(READING_M);
     const mark = { removal_m: d.removal * (1 + d.uneven * uneven) * FIRST_STEP * nominal_m + u_m * atMark, u_m };
-    return [weighMeasured(first, mark), asTold(rest, toldBy(NOTHING_TOLD, first, mark))];
+    return afterMark(forecast(), 0, mark);
   }
 
   /** The whole panel sanded: uneven from place to place, harder at the edge, and here and there a slip. */

@@ -6,7 +6,7 @@ import { accountPanel } from "#core/judge/account";
 import { mapPanel } from "#core/judge/panel-map";
 import { filmHistory } from "#core/judge/film-history";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
-import { TEST_SHEET as sheet, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET as sheet, testLedger, typedFilm } from "#core/panel/testing/test-ledger";
 
 const um = (x: number) => x * 1e-6;
 const shape = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
@@ -23,13 +23,13 @@ function ledger() {
         spot,
         at: { x_m: 0.5 + Number(spot) / 10, y_m: 0.5 },
         gauge: "typed",
-        readings: [{ thickness_m: um(film), entered: String(film), unit: "µm" }],
+        readings: [typedFilm(film)],
         ...more,
       },
       1,
     );
   const check = (zero: number, onFoil: number, correct = false, gauge = "typed") => {
-    const one = (v: number) => [{ thickness_m: um(v), entered: String(v), unit: "µm" }];
+    const one = (v: number) => [typedFilm(v)];
     return add("gaugeCheck", { gauge, foil_m: um(150), uFoil_m: um(1), zero: one(zero), onFoil: one(onFoil), correct });
   };
   const step = (name: string, taken: number) => add("step", { planId: "plan", index: 0, name, removal_m: um(taken), u_m: um(1), note: "" });
@@ -119,7 +119,7 @@ describe("the film account of a panel", () => {
   const step = (l: ReturnType<typeof fresh>, taken: number) =>
     l.add("step", { planId: "x", index: 0, name: "P1500 medium", removal_m: um(taken), u_m: um(1), note: "" });
   const foilCheck = (l: ReturnType<typeof fresh>, onFoil = 150, correct = false) => {
-    const one = (v: number) => [{ thickness_m: um(v), entered: String(v), unit: "µm" }];
+    const one = (v: number) => [typedFilm(v)];
     l.add("gaugeCheck", { gauge: "typed", foil_m: um(150), uFoil_m: um(1), zero: one(0), onFoil: one(onFoil), correct });
   };
   const inMicrons = (m: number) => m / um(1);

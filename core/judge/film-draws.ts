@@ -101,7 +101,10 @@ function addWaves(
   }
 }
 
-/** Normals that stand for what differs from cell to cell: one pool for all draws, each beginning elsewhere in it; its beginning stands once more at its end. */
+/**
+ * Normals that stand for what differs from cell to cell: one pool for all draws, each beginning elsewhere in it. Its beginning stands once more at
+ * its end, so that no draw has to wrap.
+ */
 const WAVER = 16_381;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 function waver(seed: number, { cells, own }: { cells: number; own: number }): Float64Array {

@@ -1,11 +1,12 @@
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { UNMEASURED_REMOVAL, clearingPlan } from "#core/models/correction/clearing";
-import { removalAtMark, weighMeasured } from "#core/models/correction/measured-step";
-import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
+import { weighMeasured } from "#core/models/correction/measured-step";
+import { TEST_SHEET, coatedLedger, threeFilms } from "#core/panel/testing/test-ledger";
+import { readAtMark } from "#core/panel/told-by-marks";
 import { accountPanel } from "./account";
 import { FilmJudge } from "./film-judge";
 import { assessFromHere } from "./film-question";
-import { judgeOf, planFor } from "./plan-for";
+import { judgeOf, planBody, planFor } from "./plan-for";
 import type { ZoneChoice } from "./zone-setting";
 
 const um = (x: number) => x * 1e-6;
@@ -29,37 +30,21 @@ function planned(clear_um: number) {
   const { plan, assess: asked } = planFor(brief, state, choice);
   const judge = judgeOf(brief, state)!;
   const [now, promised] = [judge.risk(asked.work), judge.risk(asked.work.measured!)];
-  const planId = l.add("plan", {
-    schoolId: "short",
-    runSchool: null,
-    tape_m: choice.tape_m,
-    floor_m: choice.floor_m,
-    steps: plan.steps,
-    removal_m: plan.total.removal_m,
-    u_removal_m: plan.total.u_m,
-    verdict: now.verdict,
-    cutChance: now.cutChance,
-    thinChance: now.thinChance,
-    inferred: false,
-    byHand: plan.byHand,
-    judgedFrom_m: plan.judgedFrom_m,
-  });
+  const planId = l.add("plan", planBody(choice, plan, { ...now, inferred: false }));
   return { l, plan, planId, now, promised };
 }
 
 /** The first step done and read at a mark, so many times what was forecast; the rest of the plan from there. */
 function marked({ l, plan, planId }: ReturnType<typeof planned>, times: number) {
   const first = plan.steps[0]!;
-  const film = (m: number) => [-1, 0, 1].map((d) => m + um(d));
-  const [before, after] = [film(um(150)), film(um(150) - times * first.removal_m)];
-  const typed = (list: readonly number[]) => list.map((thickness_m) => ({ thickness_m, entered: `${thickness_m * 1e6}`, unit: "µm" }));
+  const measured = { before: threeFilms(150), after: threeFilms(150 - 1e6 * times * first.removal_m) };
   const stepId = l.add("step", {
     planId,
     index: 0,
     name: first.name,
-    ...weighMeasured(first, removalAtMark(before, after)),
+    ...weighMeasured(first, readAtMark(measured)),
     note: "",
-    measured: { before: typed(before), after: typed(after) },
+    measured,
   });
   return { stepId, ...fromHere(l.entries) };
 }
@@ -114,12 +99,7 @@ test("a plan made after a mark has it in it, once: its steps are not told the sa
     ).total.removal_m,
     12,
   );
-  const planId = panel.l.add("plan", {
-    ...panel.l.entries.find((e) => e.kind === "plan")!.body,
-    steps: next.steps,
-    removal_m: next.total.removal_m,
-    u_removal_m: next.total.u_m,
-  });
+  const planId = panel.l.add("plan", planBody(choice, next, { ...panel.now, inferred: false }));
   const again = accountPanel(brief, TEST_SHEET, panel.l.entries);
   expect(again.plan!.body.steps).toEqual(next.steps);
   expect(again.told).toEqual(state.told);

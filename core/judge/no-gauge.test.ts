@@ -6,12 +6,12 @@ import { mapPanel } from "#core/judge/panel-map";
 import { weighOptions } from "#core/judge/option-case";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { panelShape } from "#core/kernel/geometry/shapes";
-import { TEST_SHEET as sheet, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET as sheet, testLedger, typedFilm } from "#core/panel/testing/test-ledger";
 
 const um = (x: number) => x * 1e-6;
 const shape = panelShape("mirrorCap", { width_m: 0.24, height_m: 0.16 });
 const brief = { shape, substrate: "plastic" as const, tilt_rad: 0, coatsPlanned: 3 };
-const one = (v: number) => [{ thickness_m: um(v), entered: String(v), unit: "µm" }];
+const one = (v: number) => [typedFilm(v)];
 
 function sprayed(coats = 3) {
   const l = testLedger({ minutesApart: 10 });

@@ -5,14 +5,14 @@ import { regionOfPlan } from "#core/panel/builds";
 import { derivePanel } from "#core/panel/derive-panel";
 import type { BodyInputOf } from "#core/record/bodies";
 import { PANEL_PARTS, type PanelPart } from "#core/record/kinds";
-import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET, coatedLedger, typedFilm } from "#core/panel/testing/test-ledger";
 import { type PanelState, accountPanel } from "./account";
 import { FilmJudge } from "./film-judge";
 import { filmFacts } from "./film-question";
 import { weighOptions } from "./option-case";
 import { DEFAULT_RATES } from "./option-figures";
 import { openFaults } from "./open-faults";
-import { judgeOf, judgedPlan, planFor } from "./plan-for";
+import { judgeOf, judgedPlan, planBody, planFor } from "./plan-for";
 import { zonePlan } from "./zone-plan";
 import type { ZoneChoice } from "./zone-setting";
 
@@ -61,24 +61,9 @@ const choice: ZoneChoice = {
 };
 /** A plan as it is stored, and its steps done. */
 function worked(l: ReturnType<typeof ledgerOf>, own: Partial<ZoneChoice>, steps = Infinity) {
-  const { plan } = planFor(brief, accountPanel(brief, TEST_SHEET, l.entries), { ...choice, ...own });
-  const id = l.add("plan", {
-    schoolId: (own.schoolId ?? choice.schoolId) as "short",
-    runSchool: plan.runs ? choice.runSchool : null,
-    tape_m: choice.tape_m,
-    floor_m: choice.floor_m,
-    steps: plan.steps,
-    byHand: plan.byHand,
-    judgedFrom_m: plan.judgedFrom_m,
-    part: plan.part,
-    fill: own.fill ?? false,
-    removal_m: plan.total.removal_m,
-    u_removal_m: plan.total.u_m,
-    verdict: "caution",
-    cutChance: null,
-    thinChance: null,
-    inferred: false,
-  });
+  const asked = { ...choice, ...own };
+  const { plan } = planFor(brief, accountPanel(brief, TEST_SHEET, l.entries), asked);
+  const id = l.add("plan", planBody(asked, plan, { verdict: "caution", cutChance: null, thinChance: null, inferred: false }));
   plan.steps.slice(0, steps).forEach((s, index) => {
     l.add("step", { planId: id, index, name: s.name, removal_m: s.removal_m, u_m: s.u_m, note: "", zone: s.zone });
   });
@@ -138,7 +123,7 @@ test("read again after it, a levelled half is known by its own readings, the oth
       spot: String(i + 1),
       at: { x_m: p[0], y_m: p[1] },
       gauge: "typed",
-      readings: [0, 1, 2].map(() => ({ thickness_m: um(v), entered: String(v), unit: "µm" })),
+      readings: [0, 1, 2].map(() => typedFilm(v)),
     });
   });
   const state = accountPanel(brief, TEST_SHEET, l.entries);

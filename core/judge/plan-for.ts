@@ -1,7 +1,7 @@
 import type { PanelBrief } from "../panel/brief";
 import { filmFacts } from "./film-question";
 import { ifMarked } from "../models/correction/removal-told";
-import type { PlanStep } from "../record/bodies";
+import type { BodyInputOf, PlanStep } from "../record/bodies";
 import type { PanelState } from "./account";
 import { type AssessInput, type Assessment, assess } from "./assess";
 import { FilmJudge } from "./film-judge";
@@ -85,3 +85,28 @@ export function judgedPlan(
   const { plan, assess: question } = planFor(brief, state, choice, judge);
   return { plan, assessment: assess({ ...question, remedies }, { onProgress, judge }) };
 }
+
+/** A plan as it is kept, with the verdict that stands on it. */
+export const planBody = (
+  choice: Omit<ZoneChoice, "texture">,
+  plan: ZonePlan,
+  { verdict, cutChance, thinChance, inferred }: Pick<BodyInputOf<"plan">, "verdict" | "cutChance" | "thinChance" | "inferred">,
+): BodyInputOf<"plan"> => ({
+  schoolId: choice.schoolId as "short",
+  runSchool: plan.runs ? choice.runSchool : null,
+  tape_m: choice.tape_m,
+  edges: choice.edges ?? "left",
+  lines: choice.lines ?? "hand",
+  byHand: plan.byHand,
+  part: plan.part,
+  fill: choice.fill ?? false,
+  judgedFrom_m: plan.judgedFrom_m,
+  floor_m: choice.floor_m,
+  steps: plan.steps,
+  removal_m: plan.total.removal_m,
+  u_removal_m: plan.total.u_m,
+  verdict,
+  cutChance,
+  thinChance,
+  inferred,
+});

@@ -1,6 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
-import { type Told, asTold, untold } from "../models/correction/removal-told";
+import { type Told, untold } from "../models/correction/removal-told";
 import { regionOfPlan } from "../panel/builds";
 import { RUN_SCHOOLS } from "../models/correction/run-work";
 import type { LocalWorkDone } from "../panel/builds";
@@ -97,11 +97,6 @@ export function headlineRemoval(steps: readonly Pick<PlanStep, "zone" | "removal
 
 /** The headline as it would be had no mark told anything; null where none did. */
 export function withoutMarks(steps: Parameters<typeof headlineRemoval>[0], told: Told, from = 0): Removal | null {
-  const changed = steps.slice(from).some((s) => asTold(s, told) !== s);
-  return changed
-    ? headlineRemoval(
-        steps.map((s, i) => (i < from ? s : untold(s, told))),
-        from,
-      )
-    : null;
+  const before = steps.map((s) => untold(s, told));
+  return before.slice(from).some((s, i) => s !== steps[from + i]) ? headlineRemoval(before, from) : null;
 }

@@ -130,7 +130,6 @@ export function changesOf(
   return [...taken, ...laid].sort((x, y) => x.seq - y.seq);
 }
 
-/** How much of the flat's removal a plan brings to a place: none on a taped rim or line, its hand's share in a strip worked by hand. */
 /** The part of the panel that a plan levels; null: all of it. */
 export const regionOfPlan = ({ part }: Pick<EntryOf<"plan">["body"], "part">): Region | null => part && part.outlines.map(pointsOf);
 
@@ -140,6 +139,7 @@ export function takenOnMean(entries: readonly LedgerEntry[]): (thinning: Thinnin
   return (t) => t.body.removal_m * (t.kind === "step" ? (shares.get(t.body.planId) ?? 1) : 1);
 }
 
+/** How much of the flat's removal a plan brings to a place: none on a taped rim or line, its hand's share in a strip worked by hand. */
 function workedShareAt(
   plan: EntryOf<"plan">["body"],
   at: Point,

@@ -4,7 +4,7 @@ import { colourLayers } from "../models/prep/colour-coats";
 import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { ProductSheet } from "../models/product/sheet";
-import { NOTHING_TOLD, type Told } from "../models/correction/removal-told";
+import type { Told } from "../models/correction/removal-told";
 import { type Deposit, deposit } from "../models/spray/deposit";
 import type { BodyOf } from "../record/bodies";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
@@ -129,8 +129,7 @@ export function derivePanel(
   const inForce = ofKind(entries, "plan").at(-1);
   const ofPlan = stepsDone.filter((s) => s.body.planId === inForce?.id);
   const ticked = ofPlan.filter((s) => !s.body.extra);
-  const toldSince = inForce ? marks.since.get(inForce.id)! : NOTHING_TOLD;
-  const plan = inForce ? planAsTold(inForce, toldSince, ticked.length) : null;
+  const plan = inForce ? planAsTold(inForce, marks.toldSince, ticked.length) : null;
   const under = ofKind(entries, "under");
   const colourCoats = ofKind(entries, "colourCoat");
   const told = underLayers(under.map((u) => u.body));
@@ -161,8 +160,7 @@ export function derivePanel(
     causes: ofKind(entries, "cause"),
     through: ofKind(entries, "throughClear").at(-1) ?? null,
     plan,
-    told: marks.told,
-    toldSince,
+    ...marks,
     stepsDone: ticked,
     extraPasses: ofPlan.filter((s) => s.body.extra),
     gaugeChecks,

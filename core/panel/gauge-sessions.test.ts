@@ -2,10 +2,10 @@ import { RELOCATION, SAME_GAUGE_CORRELATION } from "../models/film/difference";
 import type { BodyInputOf } from "../record/bodies";
 import { ofKind } from "../record/entry";
 import { checkOf, correctedReadings, judgeCheck, sessionsOf, underFoil } from "./gauge-sessions";
-import { testLedger } from "./testing/test-ledger";
+import { testLedger, typedFilm } from "./testing/test-ledger";
 
 const um = (x: number) => x * 1e-6;
-const films = (...list: number[]) => list.map((v) => ({ thickness_m: um(v), entered: String(v), unit: "µm" }));
+const films = (...list: number[]) => list.map(typedFilm);
 const check = (own: Partial<BodyInputOf<"gaugeCheck">> = {}): BodyInputOf<"gaugeCheck"> => ({
   gauge: "g",
   foil_m: um(150),

@@ -15,27 +15,23 @@ export function readAtMark({ before, after }: Measured): Removal {
 export const tellsOfPaper = (zone: EntryOf<"step">["body"]["zone"]): boolean => zone !== "run" && zone !== "spot";
 
 /**
- * What the marks of a panel tell: of any plan from now on, and of each plan beyond what it knew when it was made (its own steps have that in
- * them already).
+ * What the marks of a panel tell: of any plan from now on, and of the newest plan beyond what it knew when it was made (its own steps have that
+ * in them already).
  */
-export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; since: ReadonlyMap<string, Told> } {
-  const plans = new Map<string, { steps: EntryOf<"plan">["body"]["steps"]; knew: Told }>();
-  const since = new Map<string, Told>();
+export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; toldSince: Told } {
+  const plans = new Map<string, { steps: EntryOf<"plan">["body"]["steps"]; knew: Told; since: Told }>();
   let told = NOTHING_TOLD;
   for (const e of entries) {
-    if (e.kind === "plan") {
-      plans.set(e.id, { steps: e.body.steps, knew: told });
-      since.set(e.id, NOTHING_TOLD);
-    }
+    if (e.kind === "plan") plans.set(e.id, { steps: e.body.steps, knew: told, since: NOTHING_TOLD });
     if (e.kind !== "step" || !e.body.measured || !tellsOfPaper(e.body.zone)) continue;
     const plan = plans.get(e.body.planId);
     const step = plan?.steps[e.body.index];
     if (!plan || !step) continue;
     const mark = readAtMark(e.body.measured);
-    since.set(e.body.planId, toldBy(since.get(e.body.planId)!, step, mark));
+    plan.since = toldBy(plan.since, step, mark);
     told = toldBy(told, untold(step, plan.knew), mark);
   }
-  return { told, since };
+  return { told, toldSince: [...plans.values()].at(-1)?.since ?? NOTHING_TOLD };
 }
 
 /** A plan with its steps from one on as the marks read since it was made have told them; what is done stays as it was planned. */

@@ -4,6 +4,7 @@ import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/kernel/g
 import type { DefectKind } from "#core/models/defects/kinds";
 import { normals, seededRandom } from "#core/kernel/stats/random";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
+import { threeFilms, typedFilm } from "#core/panel/testing/test-ledger";
 import { livingEntries } from "#core/record/timeline";
 import { usualChoice } from "#core/judge/questions";
 import { completeStep, passAgain, storePlan } from "#server/commands/correction";
@@ -19,12 +20,8 @@ const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
 const SUBSTRATES = ["factory", "refinish", "unknown"] as const;
 const FINISHES = ["flat", "match"] as const;
 const um = (x: number) => x * 1e-6;
-const typed = (thickness_m: number) => ({ thickness_m, entered: String(thickness_m), unit: "µm" });
 /** A mark read three times before a step and after it. */
-const atMark = (total_m: number, off_m: number) => ({
-  before: [0, um(1), um(-1)].map((d) => typed(total_m + d)),
-  after: [0, um(1), um(-1)].map((d) => typed(total_m - off_m + d)),
-});
+const atMark = (total_um: number, off_um: number) => ({ before: threeFilms(total_um), after: threeFilms(total_um - off_um) });
 
 /** An area as somebody may draw it about a place, kept on the drawing. */
 const squareAbout = ([x, y]: Point, half_m: number) =>
@@ -87,10 +84,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     spot: String(spot),
     at: { x_m: at[0], y_m: at[1] },
     gauge: "typed",
-    readings: [0, 1, 2].map(() => {
-      const v = Math.round(film + 1.5 * normal());
-      return { thickness_m: um(v), entered: String(v), unit: "µm" };
-    }),
+    readings: [0, 1, 2].map(() => typedFilm(Math.round(film + 1.5 * normal()))),
   });
   const read = async (phase: "before" | "after" | "recheck", share = 1) => {
     story.push(`read ${phase}${share < 1 ? " at some" : ""}`);
@@ -193,7 +187,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     for (let index = 0; index < steps; index++) {
       ctx.advance(120_000);
       const step = (await view()).state.plan!.body.steps[index]!;
-      const measured = step.zone === "panel" && chance(0.3) ? atMark(um(120), step.removal_m * (0.4 + 1.4 * random())) : undefined;
+      const measured = step.zone === "panel" && chance(0.3) ? atMark(120, 1e6 * step.removal_m * (0.4 + 1.4 * random())) : undefined;
       if (measured) story.push(`step ${index + 1} read at a mark`);
       await completeStep(ctx, await view(), { planId: plan.id, index, note: "", by, clientKey: null, ...(measured ? { measured } : {}) });
       if (plan.body.steps[index]!.zone === "panel") state.clear -= 1e6 * plan.body.steps[index]!.removal_m * (0.9 + 0.3 * random());
@@ -212,9 +206,15 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
 
   if (chance(0.3)) await add("climate", { air_K: 288 + 12 * random(), part_K: null, relativeHumidity: 0.5 });
   if (chance(0.3)) {
-    const one = (v: number) => [typed(um(v))];
     story.push("foil check");
-    await add("gaugeCheck", { gauge: "typed", foil_m: um(150), uFoil_m: um(1), zero: one(0), onFoil: one(150), correct: false });
+    await add("gaugeCheck", {
+      gauge: "typed",
+      foil_m: um(150),
+      uFoil_m: um(1),
+      zero: [typedFilm(0)],
+      onFoil: [typedFilm(150)],
+      correct: false,
+    });
   }
   if (chance(0.7)) await read("before", chance(0.8) ? 1 : 0.6);
   await coats(1 + Math.floor(3 * random()));

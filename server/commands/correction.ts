@@ -5,6 +5,7 @@ import { weighMeasured } from "#core/models/correction/measured-step";
 import { readAtMark } from "#core/panel/told-by-marks";
 import type { BodyOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
+import { planBody } from "#core/judge/plan-for";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import { filmOf } from "#core/course/film-phase";
 import type { ServerContext } from "../context";
@@ -61,26 +62,11 @@ export async function storePlan(
       clientKey: input.clientKey,
       asked: input.choice,
       standsOn: view.standsOn,
-      body: {
-        schoolId: choice.schoolId as "short",
-        runSchool: plan.runs ? choice.runSchool : null,
-        tape_m: choice.tape_m,
-        edges: choice.edges ?? "left",
-        lines: choice.lines ?? "hand",
-        byHand: plan.byHand,
-        part: plan.part,
-        fill: choice.fill ?? false,
-        judgedFrom_m: plan.judgedFrom_m,
-        floor_m: choice.floor_m,
-        steps: plan.steps,
-        removal_m: plan.total.removal_m,
-        u_removal_m: plan.total.u_m,
+      body: planBody(choice, plan, {
+        ...judged,
         // Never *safe* on matte, nor before it is hard.
         verdict: heldVerdict(judged.verdict, heldBy({ finish: view.job.finish, cured: filmOf(view, ctx.now_ms()).cured })),
-        cutChance: judged.cutChance,
-        thinChance: judged.thinChance,
-        inferred: judged.inferred,
-      },
+      }),
     });
   });
 }

@@ -1,7 +1,7 @@
 import type { CardBody } from "#core/models/cards/card";
 import { testCard } from "#core/models/cards/testing/test-card";
 import { panelShape } from "#core/kernel/geometry/shapes";
-import { TEST_SHEET } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET, typedFilm } from "#core/panel/testing/test-ledger";
 import { createJob, saveProduct } from "../commands/jobs";
 import { type ServerContext, createContext } from "../context";
 import { migrate, openDatabase } from "../db/open";
@@ -49,7 +49,7 @@ export const readingBody = (phase: "before" | "after" | "recheck", spot: string,
   spot,
   at,
   gauge: "typed",
-  readings: [{ thickness_m: film_um * 1e-6, entered: String(film_um), unit: "µm" }],
+  readings: [typedFilm(film_um)],
 });
 
 /** A shop with one product and one job of one panel. */

@@ -1,13 +1,15 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { planFor } from "#core/judge/plan-for";
+import { planBody, planFor } from "#core/judge/plan-for";
+import type { ZoneChoice } from "#core/judge/zone-setting";
+import { UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { PanelView } from "#server/views/panel-view";
 import { PlanDesk } from "./plan.desk";
 import { PlanWork } from "./work-list.desk";
 import { WorkDesk } from "./work.desk";
 import { ZoneView } from "./zone-view";
-import type { testLedger } from "#core/panel/testing/test-ledger";
+import { type testLedger, threeFilms } from "#core/panel/testing/test-ledger";
 import { NIBS, RUN, renderPanel, testView } from "~/kit/testing/render-panel";
 
 const CHOICE = {
@@ -18,23 +20,9 @@ const CHOICE = {
   floor_m: 35e-6,
 };
 
-function planOf(view: PanelView): BodyInputOf<"plan"> {
-  const { plan } = planFor(view.panel, view.state, CHOICE);
-  return {
-    schoolId: "short",
-    runSchool: plan.runs ? "block" : null,
-    tape_m: 0.02,
-    floor_m: 35e-6,
-    steps: plan.steps,
-    removal_m: plan.total.removal_m,
-    u_removal_m: plan.total.u_m,
-    verdict: "safe",
-    cutChance: 0.001,
-    thinChance: 0.01,
-    inferred: false,
-    byHand: plan.byHand,
-    judgedFrom_m: plan.judgedFrom_m,
-  };
+function planOf(view: PanelView, choice: ZoneChoice = CHOICE): BodyInputOf<"plan"> {
+  const { plan } = planFor(view.panel, view.state, choice);
+  return planBody(choice, plan, { verdict: "safe", cutChance: 0.001, thinChance: 0.01, inferred: false });
 }
 
 /** A panel with its plan stored and so many steps done. */
@@ -126,6 +114,44 @@ describe("working a plan through", () => {
     await waitFor(() => expect(screen.getByTestId("from-here").textContent).toContain("5.0 µm still to come off"));
     fireEvent.click(screen.getByRole("button", { name: "Done" }));
     await waitFor(() => expect(sent[0]).toMatchObject({ intent: "step", index: "2" }));
+  });
+
+  test("what a mark says of the steps after it is said in the list and on the card alike; with no mark nothing is", () => {
+    /** Step one of a ladder, done and read at a mark where so many times its forecast came off. */
+    const read = (times: number, schoolId = "long") =>
+      atWork(0, (ledger) => {
+        const plan = planOf(testView(), { ...CHOICE, schoolId, shop: UNMEASURED_REMOVAL });
+        const planId = ledger.add("plan", plan);
+        const { name, removal_m, u_m } = plan.steps[0]!;
+        const measured = { before: threeFilms(150), after: threeFilms(150 - 1e6 * times * removal_m) };
+        ledger.add("step", { planId, index: 0, name, removal_m, u_m, note: "", measured });
+      });
+    const said = (view: PanelView) => {
+      const texts = [<PlanWork key="list" onReplan={() => undefined} finished={false} />, <WorkDesk key="card" view={view} />].map(
+        (page) => {
+          const { unmount } = renderPanel(page, view);
+          const text = screen.queryByTestId("told-by-mark")?.textContent ?? null;
+          unmount();
+          return text;
+        },
+      );
+      expect(texts[0]).toBe(texts[1]);
+      return texts[0]!;
+    };
+    const films = /: ([\d.]+) ± ([\d.]+) µm to come off, ([\d.]+) ± ([\d.]+) µm without it/;
+    const [more, , before] = films
+      .exec(said(read(2)))!
+      .slice(1)
+      .map(Number);
+    expect(more).toBeGreaterThan(before!);
+    const [less, , same] = films
+      .exec(said(read(0.2)))!
+      .slice(1)
+      .map(Number);
+    expect(less).toBeLessThan(same!);
+    expect(same).toBe(before);
+    expect(said(read(2, "short"))).toContain("changes little"); // no paper after it is on the same backing
+    expect(said(atWork(1))).toBeNull();
   });
 
   test("colour on the cloth stops the list and the cards alike", () => {

@@ -275,7 +275,7 @@ function WouldHelp({ result }: { result: Assessment }) {
           <li key={r.what}>
             {remedyWords(r, view.panel.shape)}{" "}
             {r.what === "mark" ? (
-              "Use the plan: the step’s card takes the readings."
+              "Use the plan: the step's card takes the readings."
             ) : (
               <Link className="inline-block min-h-6 underline underline-offset-4" to={`${base}${REMEDY_PATH[r.what]}`}>
                 {r.what === "foil" ? "Check the gauge" : "Read there"}

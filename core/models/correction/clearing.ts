@@ -109,7 +109,7 @@ function byShop(usual: Removal, { factor, u_log, unmeasured }: NonNullable<ShopR
 }
 
 /** Doubt of a removal whose factor was measured here: the factor's own and the spread from time to time, never more than the usual. */
-export const measuredDoubt = (removal_m: number, { usual_m, u_log }: { usual_m: number; u_log: number }): number =>
+const measuredDoubt = (removal_m: number, { usual_m, u_log }: { usual_m: number; u_log: number }): number =>
   Math.min(usual_m, Math.hypot(removal_m * u_log, REMOVAL_SPREAD_M));
 
 /**

@@ -1,5 +1,4 @@
 import { requireNumber } from "../../kernel/guard";
-import { DEFAULT_GAUGE } from "../film/gauge";
 import { STEP_SPREAD } from "./learn-removal";
 import { weighMeasured } from "./measured-step";
 import type { Removal } from "./removal-plan";
@@ -52,29 +51,22 @@ export function toldBy(told: Told, forecast: Removal, mark: Removal): Told {
   return { ...told, ...Object.fromEntries(next) };
 }
 
-/** The forecast of before any mark, from one that beliefs had already gone into. */
-export function untold<R extends Removal>(removal: R, told: Told): R {
-  const shared = Object.entries(removal.common_m ?? {}).map(([name, part]) => ({ name, now: part, ...of(told, name) }));
-  const before = shared.map((s) => ({ ...s, part: s.now / s.sd }));
-  return {
-    ...removal,
-    removal_m: removal.removal_m - before.reduce((a, s) => a + s.part * s.mean, 0),
-    u_m: Math.sqrt(Math.max(0, removal.u_m ** 2 + before.reduce((a, s) => a + s.part ** 2 - s.now ** 2, 0))),
-    common_m: Object.fromEntries(before.map((s) => [s.name, s.part])),
-  };
+/** The forecast of before any mark, from one that beliefs had already gone into: the same beliefs turned round. */
+export const untold = <R extends Removal>(removal: R, told: Told): R =>
+  asTold(removal, Object.fromEntries(Object.entries(told).map(([name, { mean, sd }]) => [name, { mean: -mean / sd, sd: 1 / sd }])));
+
+/** Steps of a work once one of them was read at a mark: that one weighed with it, the others as it told them. */
+export function afterMark<R extends Removal>(steps: readonly R[], marked: number, mark: Removal): R[] {
+  const step = steps[marked]!;
+  const told = toldBy(NOTHING_TOLD, step, mark);
+  return steps.map((s, i) => (i === marked ? { ...s, common_m: {}, ...weighMeasured(s, mark) } : asTold(s, told)));
 }
 
 /** Readings that a mark is usually given, before and after each. Common practice. */
 const READINGS_AT_MARK = 3;
+/** Doubt of what came off at a mark so read. */
+export const uAtMark_m = (repeatability_m: number): number => repeatability_m * Math.sqrt(2 / READINGS_AT_MARK);
 
 /** What is left of the doubt of steps once one of them is read at a mark and comes out as forecast; the film that comes off stays the same. */
-export function ifMarked<R extends Removal>(
-  steps: readonly R[],
-  marked: number,
-  repeatability_m: number = DEFAULT_GAUGE.repeatability_m,
-): R[] {
-  const step = steps[marked]!;
-  const mark = { removal_m: step.removal_m, u_m: repeatability_m * Math.sqrt(2 / READINGS_AT_MARK) };
-  const told = toldBy(NOTHING_TOLD, step, mark);
-  return steps.map((s, i) => (i === marked ? { ...s, common_m: {}, ...weighMeasured(s, mark) } : asTold(s, told)));
-}
+export const ifMarked = <R extends Removal>(steps: readonly R[], marked: number, repeatability_m: number): R[] =>
+  afterMark(steps, marked, { removal_m: steps[marked]!.removal_m, u_m: uAtMark_m(repeatability_m) });

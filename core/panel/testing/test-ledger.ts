@@ -33,6 +33,11 @@ export const TEST_GUN: BodyInputOf<"coat">["settings"] = {
   fan_m: null,
 };
 
+/** For tests: one film as it is typed, µm. */
+export const typedFilm = (film_um: number) => ({ thickness_m: film_um * 1e-6, entered: String(film_um), unit: "µm" });
+/** For tests: three readings about a film, µm. */
+export const threeFilms = (film_um: number) => [film_um, film_um + 1, film_um - 1].map(typedFilm);
+
 /** For tests: a ledger that grows entry by entry, each some minutes after the last, with bodies checked as the server checks them. */
 export function testLedger({ places, minutesApart = 1 }: { places?: readonly Point[]; minutesApart?: number } = {}) {
   const entries: LedgerEntry[] = [];
@@ -65,7 +70,7 @@ export function testLedger({ places, minutesApart = 1 }: { places?: readonly Poi
         spot: String(i + 1),
         at: { x_m: places?.[i]?.[0] ?? 0, y_m: places?.[i]?.[1] ?? 0 },
         gauge: "typed",
-        readings: [f, f + 1, f - 1].map((v) => ({ thickness_m: v * 1e-6, entered: String(v), unit: "µm" })),
+        readings: threeFilms(f),
       }),
     );
   const coat = (number: number, settings: Partial<typeof TEST_GUN> = {}) =>

@@ -1,4 +1,5 @@
 import { requireNumber } from "../kernel/guard";
+import { FILM_BOUNDS } from "../models/bounds";
 import type { Point, Polygon } from "../kernel/geometry/geometry";
 import { normalPdf } from "../kernel/stats/normal";
 import { type FieldUnknowns, fitField, unknownsOf } from "../models/film/field-fit";
@@ -107,7 +108,7 @@ export function possibleWorlds(film: FilmFacts): World[] {
     sameGaugeCorrelation: correlationOf(film),
     ...(film.repeatability_m === undefined
       ? {}
-      : { repeatability_m: requireNumber("repeatability_m", film.repeatability_m, { above: 0, max: 1e-4 }) }),
+      : { repeatability_m: requireNumber("repeatability_m", film.repeatability_m, { above: 0, max: FILM_BOUNDS.total_m.max }) }),
     ...(film.relocation_m === undefined ? {} : { relocation_m: requireNumber("relocation_m", film.relocation_m, { min: 0, max: 1 }) }),
   };
   if (film.forecast) return [{ weight: 1, prior: { ...common, ...foretold(film.forecast) } }];

@@ -67,10 +67,13 @@ const unread = ({ shape }: PanelBrief, clear_m: number): FilmFacts["observations
     layer: "after" as const,
     total_m: clear_m,
     n: 1,
-    uSince_m: TELLS_NOTHING_M,
+    uOwn_m: TELLS_NOTHING_M,
   }));
 
-/** What is still to come of the plan in force (and what it would be without the marks read since), and the question to the judge from here; null with no plan or nothing left. */
+/**
+ * What is still to come of the plan in force, what that would be without the marks read since, and the question to the judge from here; null with
+ * no plan or nothing left.
+ */
 export function assessFromHere(
   brief: PanelBrief,
   state: PanelState,

@@ -1,7 +1,8 @@
 import type { Point } from "../kernel/geometry/geometry";
 import type { Region } from "../kernel/geometry/region";
 import type { FilmObservation } from "../models/film/film-field";
-import { DEFAULT_GAUGE, type SpotFilm, pooledRepeatability, spotFilm } from "../models/film/gauge";
+import { DEFAULT_GAUGE, type Repeatability, type SpotFilm, pooledRepeatability, spotFilm } from "../models/film/gauge";
+import { farReadings } from "../models/film/odd-reading";
 import type { EntryOf } from "../record/entry";
 import type { Phase } from "../record/kinds";
 import type { Build, FilmChange } from "./builds";
@@ -10,6 +11,8 @@ import { type Sessions, correctedReadings, sessionsOf, underFoil } from "./gauge
 export interface PhaseFilm {
   film: SpotFilm;
   readings_m: number[];
+  /** Some of them lie far from the others: the film is as doubtful as they lie apart, and teaches nothing. */
+  scattered: boolean;
   entryIds: string[];
   simulated: boolean;
   last_seq: number;
@@ -69,12 +72,17 @@ export function filmRecord(
   { builds, changes }: { builds: readonly Build[]; changes: readonly FilmChange[] },
 ): FilmRecord {
   const placed = readings.map((entry) => place(entry, builds, changes));
-  const repeatability = pooledRepeatability(groupsOf(placed, checks), DEFAULT_GAUGE);
+  const repeatability = pooledRepeatability(
+    groupsOf(placed, checks).filter((g) => !isScattered(g)),
+    DEFAULT_GAUGE,
+  );
   const filmOf = (list: readonly Placed[]): PhaseFilm => {
     const values = list.flatMap((p) => correctedReadings(p.entry, checks));
+    const scattered = isScattered(values);
     return {
-      film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability }),
+      film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability: scattered ? ownScatter(values) : repeatability }),
       readings_m: values,
+      scattered,
       entryIds: list.map((p) => p.entry.id),
       simulated: list.some((p) => p.entry.simulated),
       last_seq: Math.max(...list.map((p) => p.entry.seq)),
@@ -131,6 +139,21 @@ function place(entry: EntryOf<"reading">, builds: readonly Build[], changes: rea
   };
 }
 
+const isScattered = (readings_m: readonly number[]) => farReadings(readings_m).includes(true);
+
+/** Repeatability of readings that lie far apart, by themselves alone: what the gauge does elsewhere says nothing of a slip here. */
+function ownScatter(readings_m: readonly number[]): Repeatability {
+  const mean = readings_m.reduce((a, x) => a + x, 0) / readings_m.length;
+  const degreesOfFreedom = readings_m.length - 1;
+  return { repeatability_m: Math.sqrt(readings_m.reduce((a, x) => a + (x - mean) ** 2, 0) / degreesOfFreedom), degreesOfFreedom };
+}
+
+/** Doubt of its own of what is read there: how far its readings lie apart, with what else there is. */
+function ownDoubt({ film, scattered }: PhaseFilm, uneven_m: readonly number[] = []): { uOwn_m?: number } {
+  const parts = [...(scattered ? [film.uA_m] : []), ...uneven_m];
+  return parts.length > 0 ? { uOwn_m: Math.hypot(...parts) } : {};
+}
+
 /** Those of a list that were taken on its newest surface. A recheck called so without a step logged is newer than what was read as sprayed. */
 function topSurface(list: readonly Placed[]): Placed[] {
   const rank = (p: Placed) => 2 * p.surface + (p.phase === "recheck" ? 1 : 0);
@@ -163,7 +186,8 @@ function latestOf(film: PhaseFilm, at: Point, changes: readonly FilmChange[]): R
 /** Readings for the film field: below clear, and the newest over it with what was done there since. */
 function observationsAt({ at, films, latest }: ReadSpot, changes: readonly FilmChange[]): FilmObservation[] {
   const list: FilmObservation[] = [];
-  if (films.before) list.push({ at, layer: "before", total_m: films.before.film.mean_m, n: films.before.film.n });
+  if (films.before)
+    list.push({ at, layer: "before", total_m: films.before.film.mean_m, n: films.before.film.n, ...ownDoubt(films.before) });
   if (latest) {
     const since = changes.flatMap((c, change) => {
       const share = c.seq > latest.film.last_seq ? c.shareAt(at) : 0;
@@ -178,9 +202,11 @@ function observationsAt({ at, films, latest }: ReadSpot, changes: readonly FilmC
       layer: "after",
       total_m: latest.film.film.mean_m + since.reduce((a, s) => a + s.moved_m, 0),
       n: latest.film.film.n,
-      ...(shared.length > 0
-        ? { since: shared.map(({ change, share }) => ({ change, share })), uSince_m: Math.hypot(...shared.map((s) => s.uneven_m)) }
-        : {}),
+      ...(shared.length > 0 ? { since: shared.map(({ change, share }) => ({ change, share })) } : {}),
+      ...ownDoubt(
+        latest.film,
+        shared.map((s) => s.uneven_m),
+      ),
     });
   }
   return list;

@@ -13,7 +13,7 @@ export function removedAtSpots(
   const region = state.plan && regionOfPlan(state.plan.body);
   return state.spots.flatMap((s) => {
     const { after, recheck } = s.films;
-    if (!after || !recheck || !inRegion(s.at, region)) return [];
+    if (!after || !recheck || after.scattered || recheck.scattered || !inRegion(s.at, region)) return [];
     return [{ name: s.name, removal_m: after.film.mean_m - recheck.film.mean_m, u_m: Math.hypot(after.film.uA_m, recheck.film.uA_m) }];
   });
 }

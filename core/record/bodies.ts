@@ -8,6 +8,7 @@ import { CORRECTION_SCHOOL_IDS } from "../models/correction/schools";
 import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
 import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
+import { CLIMATE_BOUNDS, FILM_BOUNDS, GUN_BOUNDS } from "../models/bounds";
 import { COLOUR_COAT_KEYS } from "../models/prep/colour-coats";
 import { PRESSURE_AT, type PressureAt } from "../models/spray/pressure-at";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
@@ -33,23 +34,27 @@ import {
   type Phase,
 } from "./kinds";
 
-const film_m = z.number().min(0, "Film cannot be below zero").max(5e-3, "Film above 5 mm is outside any gauge here");
+const within = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
+const film_m = z
+  .number()
+  .min(FILM_BOUNDS.total_m.min, "Film cannot be below zero")
+  .max(FILM_BOUNDS.total_m.max, "Film above 5 mm is outside any gauge here");
 const coordinate_m = z.number().min(-0.01).max(6.01);
 const at = z.object({ x_m: coordinate_m, y_m: coordinate_m });
 const text = (most: number) => z.string().trim().max(most);
 
 /** A reading as it was typed, beside its SI value. */
 const gunSettings = z.object({
-  fluidRate_m3_s: z.number().positive(),
+  fluidRate_m3_s: within(GUN_BOUNDS.fluidRate_m3_s),
   fluidFrom: z.enum(["measured", "turns"]),
   turns: z.number().positive().max(10).nullable(),
   /** At the gun; where it was told at the hose, worked out from there. */
-  pressure_Pa: z.number().positive(),
+  pressure_Pa: within(GUN_BOUNDS.pressure_Pa),
   pressureAt: z.enum(keysOf<PressureAt>(PRESSURE_AT)).optional(),
-  distance_m: z.number().positive(),
-  overlap: z.number().min(0).max(0.9),
-  handSpeed_m_s: z.number().positive(),
-  fan_m: z.number().positive().nullable(),
+  distance_m: within(GUN_BOUNDS.distance_m),
+  overlap: within(GUN_BOUNDS.overlap),
+  handSpeed_m_s: within(GUN_BOUNDS.handSpeed_m_s),
+  fan_m: within(GUN_BOUNDS.fan_m).nullable(),
 });
 
 const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
@@ -67,15 +72,18 @@ export const WORK_ZONES = ["panel", "run", "spot", "hand"] as const;
 /** What an entry of each kind holds. SI; missing is null, never zero. */
 export const LEDGER_BODIES = {
   climate: z.object({
-    air_K: z.number().min(253).max(333),
-    part_K: z.number().min(253).max(373).nullable(),
-    relativeHumidity: z.number().gt(0).max(1),
-    material_K: z.number().min(253).max(333).nullable().default(null),
+    air_K: within(CLIMATE_BOUNDS.air_K),
+    part_K: within(CLIMATE_BOUNDS.part_K).nullable(),
+    relativeHumidity: z.number().min(0.01).max(1),
+    material_K: within(CLIMATE_BOUNDS.material_K).nullable().default(null),
   }),
   mix: z.object({
     volume_m3: z.number().positive().max(0.1),
     reducer: z.number().min(0).max(1),
-    potLife_s: z.number().positive(),
+    potLife_s: z
+      .number()
+      .positive()
+      .max(30 * 86_400),
     /** What went in, when it was mixed by the program's own figures; nulls where it was not weighed. */
     parts: z
       .array(
@@ -174,8 +182,8 @@ export const LEDGER_BODIES = {
     step: z.enum(UNDER_STEP_IDS),
     grit: z.int().min(60).max(5000).nullable(),
     coats: z.int().min(1).max(12).nullable(),
-    film_m: film_m.nullable(),
-    pressure_Pa: z.number().positive().nullable(),
+    film_m: within(FILM_BOUNDS.layer_m).nullable(),
+    pressure_Pa: within(GUN_BOUNDS.pressure_Pa).nullable(),
     reach_m: z.number().min(0).max(6).nullable(),
     note: text(200),
   }),
@@ -218,7 +226,7 @@ export const LEDGER_BODIES = {
   /** Zero and foil of a gauge, as it read them. */
   gaugeCheck: z.object({
     gauge: text(40).min(1),
-    foil_m: z.number().positive().max(5e-3),
+    foil_m: within(FILM_BOUNDS.foil_m),
     uFoil_m: z.number().min(0).max(1e-4),
     zero: z
       .array(z.object({ thickness_m: z.number().min(-1e-3).max(1e-3), entered: text(24), unit: text(8) }))
@@ -274,15 +282,15 @@ export const LEDGER_BODIES = {
     schoolId: z.enum(CORRECTION_SCHOOL_IDS),
     runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).nullable(),
     tape_m: z.number().min(0).max(0.5),
-    floor_m: z.number().positive(),
+    floor_m: z.number().positive().max(FILM_BOUNDS.removal_m.max),
     steps: z.array(
       z.object({
         name: text(40),
         use: removalStep.nullable(),
-        removal_m: z.number().min(0),
-        u_m: z.number().min(0),
+        removal_m: within(FILM_BOUNDS.removal_m),
+        u_m: within(FILM_BOUNDS.removal_m),
         /** Parts of that doubt which are one unknown for several steps, by its name. */
-        common_m: z.record(z.string().max(40), z.number().min(0)).default({}),
+        common_m: z.record(z.string().max(40), within(FILM_BOUNDS.removal_m)).default({}),
         /** The places of work at single places; empty for what goes over the panel or its strips. */
         at: z.array(at).max(2000).default([]),
         passes: z.int().min(1).max(60).default(1),
@@ -292,14 +300,14 @@ export const LEDGER_BODIES = {
         wet: z.boolean().nullable().default(null),
         doThis: text(200).default(""),
         lookFor: text(200).default(""),
-        minutes: z.number().min(0).default(0),
+        minutes: z.number().min(0).max(1e5).default(0),
         /** The texture's share of the removal, and what the defaults say for all of it. */
-        texture_m: z.number().min(0).default(0),
-        default_m: z.number().min(0).default(0),
+        texture_m: within(FILM_BOUNDS.removal_m).default(0),
+        default_m: within(FILM_BOUNDS.removal_m).default(0),
         /** The removal is this shop's own, learnt step by step. */
         own: z.boolean().default(false),
         /** Gloss to expect at 60° after it, an illustration. */
-        gloss60_GU: z.number().min(0).nullable().default(null),
+        gloss60_GU: z.number().min(0).max(200).nullable().default(null),
       }),
     ),
     /** Rim left under tape or by hand; body lines by hand or left. */
@@ -321,19 +329,20 @@ export const LEDGER_BODIES = {
       .default(null),
     /** Only in plans of an older version: the chance at runs and nibs, worked out beside the panel's. */
     localCutChance: z.number().min(0).max(1).default(0),
-    removal_m: z.number().min(0),
-    u_removal_m: z.number().min(0),
+    removal_m: within(FILM_BOUNDS.removal_m),
+    u_removal_m: within(FILM_BOUNDS.removal_m),
     verdict: z.enum(VERDICTS),
-    cutChance: z.number().nullable(),
-    thinChance: z.number().nullable(),
+    cutChance: z.number().min(0).max(1).nullable(),
+    thinChance: z.number().min(0).max(1).nullable(),
     inferred: z.boolean(),
   }),
   step: z.object({
     planId: z.string(),
     index: z.int().min(0),
     name: text(40),
-    removal_m: z.number(),
-    u_m: z.number().min(0),
+    /** What a mark reads may come out a little below nothing. */
+    removal_m: z.number().min(-FILM_BOUNDS.total_m.max).max(FILM_BOUNDS.total_m.max),
+    u_m: z.number().min(0).max(FILM_BOUNDS.total_m.max),
     note: text(200),
     /** Where it was done, as in the plan. */
     zone: z.enum(WORK_ZONES).default("panel"),
@@ -344,7 +353,7 @@ export const LEDGER_BODIES = {
       .object({ before: z.array(filmReading).min(1).max(20), after: z.array(filmReading).min(1).max(20) })
       .nullable()
       .default(null),
-    forecast_m: z.number().min(0).nullable().default(null),
+    forecast_m: within(FILM_BOUNDS.removal_m).nullable().default(null),
     gloss60_GU: z.number().min(0).max(200).nullable().default(null),
     /** One pass more of the last step: marks of the step before were still there. It ticks nothing. */
     extra: z.boolean().default(false),

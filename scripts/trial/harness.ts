@@ -47,6 +47,8 @@ export class TrialServer {
   port = 0;
   /** What it said on its error stream, and the code it ended with. */
   said = "";
+  /** Its log, as lines of JSON. */
+  log = "";
   constructor(
     readonly folder: string,
     readonly env: Record<string, string> = {},
@@ -70,6 +72,7 @@ export class TrialServer {
     });
     this.#child = child;
     if (process.env.TRIAL_DEBUG) child.on("exit", (code, sig) => console.error("server ended", code, sig, this.said.slice(-3000)));
+    child.stdout!.on("data", (chunk: Buffer) => (this.log = (this.log + chunk.toString()).slice(-200_000)));
     child.stderr!.on("data", (chunk: Buffer) => (this.said += chunk.toString()));
     const listening = once(child.stdout!, "data").then(() => true);
     const ended = once(child, "exit").then(() => false);

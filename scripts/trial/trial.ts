@@ -1,5 +1,6 @@
-/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: doors fuzz kills storage growth storm. */
+/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted doors fuzz kills storage growth storm. */
 import { demoFolder } from "./demo-folder";
+import { accepted } from "./accepted";
 import { tryDoors } from "./doors";
 import { fuzz } from "./fuzz";
 import { growth } from "./growth";
@@ -22,6 +23,18 @@ const demo = demoFolder();
 if (wants("doors")) {
   const { tried, in: inside } = await tryDoors(demo.folder, demo.ids);
   say("doors", inside, `${inside.length} of ${tried} tries of a foreign origin or name got in`);
+}
+if (wants("accepted")) {
+  const r = await accepted(demo.folder, { entries: number("entries", 20_000), seed: number("seed", 7) }, ({ entries, pages, byFault }) => {
+    if (process.env.TRIAL_DEBUG) console.log(`${entries} entries, ${pages} pages, ${Object.keys(byFault).length} faults`);
+  });
+  say(
+    "whatever is accepted can be shown, and taken out",
+    r.faults,
+    `${r.entries} entries, ${r.refused} refused, ${r.pages} pages${Object.entries(r.byFault)
+      .map(([reason, { n, pages }]) => `\n     ${n} × ${reason}: ${pages.slice(0, 6).join(" ")}`)
+      .join("")}`,
+  );
 }
 if (wants("fuzz")) {
   const r = await fuzz(demo.folder, demo.ids, { requests: number("requests", 50_000), seed: number("seed", 7) });

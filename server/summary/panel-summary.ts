@@ -147,7 +147,7 @@ function workedOf(product: Product, sprayed: PanelSummary["sprayed"]): Worked | 
 /** Clear of the newest build as its readings have it: after less before, mean of the spots read both times; null where none was. */
 function readDifference(state: PanelFacts): number | null {
   const clears = state.spots.flatMap(({ films }) =>
-    films.before && films.after ? [films.after.film.mean_m - films.before.film.mean_m] : [],
+    films.before && films.after && !films.before.scattered && !films.after.scattered ? [films.after.film.mean_m - films.before.film.mean_m] : [],
   );
   return clears.length > 0 ? clears.reduce((a, c) => a + c, 0) / clears.length : null;
 }

@@ -1,13 +1,15 @@
+import { GUN_BOUNDS } from "#core/models/bounds";
+
 /** Limits of what may be typed: the deposition model's own. */
 export const GUN_LIMITS = {
-  fluidRate: { min: 10e-6 / 60, max: 1000e-6 / 60 },
+  fluidRate: GUN_BOUNDS.fluidRate_m3_s,
   turns: { min: 0.1, max: 10 },
-  pressure: { min: 0.3e5, max: 6e5 },
+  pressure: GUN_BOUNDS.pressure_Pa,
   /** At the hose about twice as much. */
   pressureRead: { min: 0.3e5, max: 11.5e5 },
-  distance: { min: 0.05, max: 0.5 },
-  overlap: { min: 0, max: 0.9 },
-  handSpeed: { min: 0.05, max: 3 },
-  fan: { min: 0.01, max: 1 },
-  reducer: { min: 0, max: 1 },
+  distance: GUN_BOUNDS.distance_m,
+  overlap: GUN_BOUNDS.overlap,
+  handSpeed: GUN_BOUNDS.handSpeed_m_s,
+  fan: GUN_BOUNDS.fan_m,
+  reducer: GUN_BOUNDS.reducer,
 } as const;

@@ -1,3 +1,4 @@
+import { CLIMATE_BOUNDS } from "#core/models/bounds";
 import { tooHot } from "#core/models/cure/bake-plan";
 import type { ProductSheet } from "#core/models/product/sheet";
 import { tooHotWords } from "../words/too-hot";
@@ -64,10 +65,10 @@ export const coatForm = (units: UnitPreferences) =>
 export const climateForm = (units: UnitPreferences) =>
   z
     .object({
-      air: quantity("temperature", units, { min: 273.15, max: 323.15 }),
-      part: optionalQuantity("temperature", units, { min: 260, max: 373 }),
+      air: quantity("temperature", units, CLIMATE_BOUNDS.air_K),
+      part: optionalQuantity("temperature", units, CLIMATE_BOUNDS.part_K),
       humidity: quantity("share", units, { min: 0.05, max: 1 }),
-      material: optionalQuantity("temperature", units, { min: 260, max: 333 }),
+      material: optionalQuantity("temperature", units, CLIMATE_BOUNDS.material_K),
     })
     .transform((v) => ({ air_K: v.air, part_K: v.part, relativeHumidity: v.humidity, material_K: v.material }));
 

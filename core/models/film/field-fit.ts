@@ -65,7 +65,7 @@ export function fitField(
         edge[i]! * edge[j]! * (p.uEdge_m / UM) ** 2 +
         line[i]! * line[j]! * (p.uLine_m / UM) ** 2 +
         sharedChanges(observations[i]!, observations[j]!, p.changes_m) / UM ** 2 +
-        (i === j ? (p.repeatability_m / UM) ** 2 / observations[i]!.n + ((observations[i]!.uSince_m ?? 0) / UM) ** 2 : 0);
+        (i === j ? (p.repeatability_m / UM) ** 2 / observations[i]!.n + ((observations[i]!.uOwn_m ?? 0) / UM) ** 2 : 0);
     }
   const residual = observations.map(
     (o, i) => (o.total_m - p.under_m - flat[i]! * p.clear_m - edge[i]! * p.edge_m - line[i]! * p.line_m) / UM,

@@ -1,5 +1,6 @@
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import { type Point, type Polygon, edgeDistances, gridInside, lineDistances, requirePolygon } from "../../kernel/geometry/geometry";
+import { FILM_BOUNDS } from "../bounds";
 import { choleskyFactor, choleskySolve, solveLowerInto } from "../../kernel/stats/cholesky";
 import { DEFAULT_GAUGE, type GaugeModel, gaugeUncertainty } from "./gauge";
 import { RELOCATION, SAME_GAUGE_CORRELATION } from "./difference";
@@ -14,10 +15,11 @@ export interface FilmObservation {
   n: number;
   /**
    * What was done to the film there since it was read, already taken off (or laid on) `total_m`: which of the field's `changes` and what share
-   * of each came to this place; and how uneven that was from place to place.
+   * of each came to this place.
    */
   since?: readonly { change: number; share: number }[];
-  uSince_m?: number;
+  /** Doubt of its own beyond the gauge's scatter: how uneven what was done since was there, how far its readings lie apart. */
+  uOwn_m?: number;
 }
 
 /**
@@ -140,7 +142,7 @@ export class FilmField {
     const anyBefore = nAfter < n;
     observations.forEach((o, i) => {
       // What was taken off since may be more than there was: negative film is "through", not an error.
-      requireNumber(`observations[${i}].total_m`, o.total_m, { min: o.since?.length ? -1e-3 : 0, max: 5e-3 });
+      requireNumber(`observations[${i}].total_m`, o.total_m, FILM_BOUNDS[o.since?.length ? "changed_m" : "total_m"]);
       requireInteger(`observations[${i}].n`, o.n, { min: 1 });
     });
     const meanOf = (after: boolean) => {
@@ -165,7 +167,7 @@ export class FilmField {
             p.repeatability_m ** 2 / observations[i]!.n +
             p.micro_m ** 2 +
             (this.after[i] ? moved : 0) +
-            (observations[i]!.uSince_m ?? 0) ** 2;
+            (observations[i]!.uOwn_m ?? 0) ** 2;
         k[i * n + j] = k[j * n + i] = v;
       }
     this.factor = choleskyFactor(k, n);

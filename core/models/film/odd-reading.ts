@@ -1,10 +1,19 @@
-import { requireNumber } from "../../kernel/guard";
+import { requireNumber, requireNumbers } from "../../kernel/guard";
+import { median } from "../../kernel/stats/summary";
 
 /** Total film that a painted part may well have: from a bare primer to several repaints. Common practice. */
 export const USUAL_TOTAL_M = { least: 15e-6, most: 1e-3 } as const;
 /** A reading over clear this far below what was read there before clear is not of the same place. Default of ours. */
 const BELOW_BEFORE_M = 15e-6;
 const MIL_M = 25.4e-6;
+/** A reading further than this from the middle of its spot's readings is not of that place: beyond a gauge's scatter and a probe's wandering. Default of ours. */
+const FAR = { least_m: 20e-6, share: 0.15 } as const;
+
+/** Which readings of one place lie far from their middle; of two that disagree both do. @throws RangeError for none, or one that is no number */
+export function farReadings(readings_m: readonly number[]): boolean[] {
+  const middle = median(requireNumbers("readings_m", readings_m));
+  return readings_m.map((x) => Math.abs(x - middle) > Math.max(FAR.least_m, FAR.share * Math.abs(middle)));
+}
 
 /** Why a typed reading is asked about before it is stored; `instead_m`: what the same figure is in the other unit. */
 export type OddReading =

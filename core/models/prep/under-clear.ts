@@ -1,4 +1,5 @@
 import { requireNumber } from "../../kernel/guard";
+import { FILM_BOUNDS } from "../bounds";
 
 /** What lies below the clear sets its ceiling: every step with its reason, and what leaving it out shows as later. Common practice. */
 export const UNDER_STEPS = [
@@ -104,7 +105,7 @@ export function underLayers(log: readonly { step: UnderStepId; film_m: number | 
     const usual = USUAL_FILM_M[step];
     if (!entry || !usual) return [];
     if (entry.film_m === null) return [{ step, film_m: usual[0], u_m: usual[1], how: "usual" }];
-    const film_m = requireNumber("film_m", entry.film_m, { min: 0, max: 1e-3 });
+    const film_m = requireNumber("film_m", entry.film_m, FILM_BOUNDS.layer_m);
     return [{ step, film_m, u_m: TOLD_SHARE * film_m, how: "told" as const }];
   });
 }

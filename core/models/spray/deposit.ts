@@ -1,4 +1,5 @@
 import { requireNumber } from "../../kernel/guard";
+import { CLIMATE_BOUNDS, GUN_BOUNDS, requireWithin } from "../bounds";
 import { type ActivatorSpeed, SPEED_EVAPORATION, SPRAY } from "./constants";
 import { arrhenius, freeVolumeExponent } from "./viscosity";
 import { type Ripple, patternRipple } from "./pattern-ripple";
@@ -60,15 +61,15 @@ export const fanOf = ({ fan_m, distance_m }: Pick<GunSettings, "fan_m" | "distan
  * @example deposit(230 ml/min, 28 psi, 175 mm, 50 %, 0.34 m/s; 22 °C, 47.5 % solids).dry_m // 27.85e-6
  */
 export function deposit(gun: GunSettings, conditions: SprayConditions, known?: Ripple, fanBeta = 2): Deposit {
-  const q = requireNumber("fluidRate_m3_s", gun.fluidRate_m3_s, { min: 10e-6 / 60, max: 1000e-6 / 60 });
-  const p = requireNumber("pressure_Pa", gun.pressure_Pa, { min: 0.3e5, max: 6e5 });
-  const d = requireNumber("distance_m", gun.distance_m, { min: 0.05, max: 0.5 });
-  const overlap = requireNumber("overlap", gun.overlap, { min: 0, max: 0.9 });
-  const v = requireNumber("handSpeed_m_s", gun.handSpeed_m_s, { min: 0.05, max: 3 });
-  const air = requireNumber("air_K", conditions.air_K, { min: 273.15, max: 323.15 });
-  const material = requireNumber("material_K", conditions.material_K ?? air, { min: 273.15, max: 333.15 });
+  const q = requireWithin(GUN_BOUNDS, "fluidRate_m3_s", gun.fluidRate_m3_s);
+  const p = requireWithin(GUN_BOUNDS, "pressure_Pa", gun.pressure_Pa);
+  const d = requireWithin(GUN_BOUNDS, "distance_m", gun.distance_m);
+  const overlap = requireWithin(GUN_BOUNDS, "overlap", gun.overlap);
+  const v = requireWithin(GUN_BOUNDS, "handSpeed_m_s", gun.handSpeed_m_s);
+  const air = requireWithin(CLIMATE_BOUNDS, "air_K", conditions.air_K);
+  const material = requireWithin(CLIMATE_BOUNDS, "material_K", conditions.material_K ?? air);
   const solids = requireNumber("volumeSolids", conditions.volumeSolids, { min: 0.05, max: 0.95 });
-  const reducer = requireNumber("reducer", conditions.reducer, { min: 0, max: 1 });
+  const reducer = requireWithin(GUN_BOUNDS, "reducer", conditions.reducer);
   const viscosity = requireNumber("viscosity22C_Pa_s", conditions.viscosity22C_Pa_s ?? SPRAY.viscosityRef_Pa_s, { min: 0.005, max: 1 });
   const shop = requireNumber("shopFactor", conditions.shopFactor ?? 1, { min: 0.1, max: 10 });
   const evaporation = SPEED_EVAPORATION[conditions.speed];
@@ -87,7 +88,7 @@ export function deposit(gun: GunSettings, conditions: SprayConditions, known?: R
     Math.exp(-SPRAY.transferPerDistance_1_m * (d - SPRAY.distanceRef_m)) *
     (p / SPRAY.pressureRef_Pa) ** -SPRAY.transferPressurePower;
   const transfer = Math.min(SPRAY.transferMax, Math.max(SPRAY.transferMin, transferFree));
-  const fan_m = requireNumber("fan_m", fanOf(gun), { min: 0.01, max: 1 });
+  const fan_m = requireWithin(GUN_BOUNDS, "fan_m", fanOf(gun));
   const lost =
     SPRAY.flightLoss *
     evaporation *

@@ -5,7 +5,8 @@ import { putRight } from "#server/commands/put-right";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { listClocks } from "#server/repos/clock-repo";
 import { coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";
-import { loadLedgerLines, loadPanelView } from "#server/views/panel-view";
+import { loadLedgerLines } from "#server/views/ledger-view";
+import { loadPanelView } from "#server/views/panel-view";
 
 /** A coat's number is its place among those that count: what is taken out moves the others up, and nothing is mixed up by it. */
 
@@ -112,7 +113,7 @@ describe("put right in place", () => {
     expect(await putRight(ctx, { ...put, body: { readings } })).toBe(true);
     expect(await readingOf()).toBeCloseTo(130e-6, 9);
     expect(
-      (await loadLedgerLines(ctx, panelId)).filter((l) => l.kind === "reading").map((l) => [l.by, l.superseded, l.canBePutRight]),
+      (await loadLedgerLines(ctx, panelId)).lines.filter((l) => l.kind === "reading").map((l) => [l.by, l.superseded, l.canBePutRight]),
     ).toEqual([
       ["painter B", false, true],
       [by, true, false],

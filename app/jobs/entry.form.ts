@@ -3,7 +3,7 @@ import { z } from "zod";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import type { PutRightKind } from "#server/commands/put-right";
+import type { PutRightKind } from "#core/record/put-right";
 import { readQuantity } from "~/kit/form/read-typed";
 import { bakedForm, climateForm, coatForm, coatPlaceForm, flattenForm, mixForm, turnForm } from "~/kit/form/spray-entries";
 import { stripForm } from "~/kit/readings/reading.form";

@@ -1,5 +1,5 @@
 import { noGaugeReads } from "#core/panel/brief";
-import { useMemo, useState } from "react";
+import { Suspense, lazy, useMemo, useState } from "react";
 import { Link, Outlet, data } from "react-router";
 import { FINISHES } from "#core/models/ways/way";
 import { serverContext } from "#server/running";
@@ -13,6 +13,9 @@ import { Waterline } from "~/kit/panel/waterline";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
 import { unlessListMoved } from "~/kit/list/list-state";
+
+/** Needed by hardly any panel: it comes when it is. */
+const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
 
 export { unlessListMoved as shouldRevalidate };
 
@@ -89,6 +92,11 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
             </summary>
             <div className="mx-auto max-w-60 pt-3">{section}</div>
           </details>
+          {state.inTheWay.length > 0 && (
+            <Suspense>
+              <InTheWayNotice view={view} base={base} />
+            </Suspense>
+          )}
           <Outlet context={context} />
         </main>
         <aside aria-label="Section" className="no-print hidden w-[232px] shrink-0 border-l border-hair px-4 py-4 lg:block">

@@ -5,6 +5,7 @@ import type { ProductSheet } from "../models/product/sheet";
 import { type Build, type ShopFilm, overPanel, thinsPanel } from "../panel/builds";
 import { type PanelFacts, derivePanel } from "../panel/derive-panel";
 import type { ReadSpot } from "../panel/film-record";
+import type { InTheWay } from "../panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 import { filmFacts, foretoldClear } from "./film-question";
@@ -43,6 +44,8 @@ export interface FilmAccount {
 
 export interface PanelState extends Omit<PanelFacts, "spots"> {
   spots: Spot[];
+  /** Entries left out of all of this: the models cannot work with them beside the others. None for every usual ledger. */
+  inTheWay: readonly InTheWay[];
   film: FilmAccount;
   layers: Layer[];
 }
@@ -84,7 +87,7 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     const { mean, expected } = clearAt(b.from_seq);
     return (mean ?? expected)?.clear_m ?? 0;
   });
-  return { ...facts, spots, film, layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)] };
+  return { ...facts, spots, inTheWay: [], film, layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)] };
 }
 
 /** The judge of facts that nobody has judged yet; null where nothing is read over clear. */

@@ -82,12 +82,13 @@ test("hard is one answer: cured exactly when the course has it bear work, in the
 test("held back it is never safe, and no verdict is made better than it was", () => {
   const rank = { safe: 0, caution: 1, uncertain: 1, stop: 2, none: 3 };
   for (const v of VERDICTS)
-    for (const held of ["matte", "uncured", null] as const) {
+    for (const held of ["matte", "uncured", "inTheWay", null] as const) {
       const now = heldVerdict(v, held);
       if (held !== null) expect(now).not.toBe("safe");
       expect(rank[now]).toBeGreaterThanOrEqual(rank[v]);
     }
-  expect(heldBy({ finish: "matte", cured: 1 })).toBe("matte");
-  expect(heldBy({ finish: "flat", cured: 0.99 })).toBe("uncured");
-  expect(heldBy({ finish: "flat", cured: 1 })).toBeNull();
+  expect(heldBy({ finish: "matte", cured: 1, inTheWay: [] })).toBe("matte");
+  expect(heldBy({ finish: "flat", cured: 0.99, inTheWay: [] })).toBe("uncured");
+  expect(heldBy({ finish: "flat", cured: 1, inTheWay: [] })).toBeNull();
+  expect(heldBy({ finish: "flat", cured: 1, inTheWay: ["an entry"] })).toBe("inTheWay");
 });

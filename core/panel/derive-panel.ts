@@ -88,6 +88,7 @@ export interface PanelFacts extends FilmRecord {
   preflight: EntryOf<"preflight"> | null;
   climates: EntryOf<"climate">[];
   texture: EntryOf<"texture">[];
+  /** The probe's newest log, its samples by their times. */
   oven: EntryOf<"oven"> | null;
   /** A coat started in the booth view and not stopped yet. */
   spraying: EntryOf<"coatStart"> | null;
@@ -101,6 +102,13 @@ export interface PanelFacts extends FilmRecord {
   gloss: EntryOf<"gloss">[];
   matteCheck: EntryOf<"matteCheck"> | null;
   simulated: boolean;
+}
+
+/** A probe's log by the times of its samples, whatever order they came in; of two for one moment the later one counts. */
+function inTimeOrder(oven: EntryOf<"oven"> | undefined): EntryOf<"oven"> | null {
+  if (!oven) return null;
+  const samples = [...new Map(oven.body.samples.map((s) => [s.at_s, s])).values()].sort((a, b) => a.at_s - b.at_s);
+  return { ...oven, body: { ...oven.body, samples } };
 }
 
 /**
@@ -183,7 +191,7 @@ export function derivePanel(
     preflight: ofKind(entries, "preflight").at(-1) ?? null,
     climates,
     texture: ofKind(entries, "texture"),
-    oven: ofKind(entries, "oven").at(-1) ?? null,
+    oven: inTimeOrder(ofKind(entries, "oven").at(-1)),
     working: runningStep(ofKind(entries, "stepStart").at(-1), plan, ticked),
     spraying: runningCoat(ofKind(entries, "coatStart").at(-1), [...coats, ...backCoats]),
     turned: ofKind(entries, "turn").at(-1) ?? null,

@@ -1,3 +1,4 @@
+import { FILM_BOUNDS } from "../models/bounds";
 import { RELOCATION, SAME_GAUGE_CORRELATION } from "../models/film/difference";
 import { twoPointCorrection } from "../models/film/gauge";
 import { type GaugeCheckResult, gaugeCheck } from "../models/film/gauge-check";
@@ -38,8 +39,7 @@ export function correctedReadings(reading: Reading, checks: readonly Check[]): n
   const check = checkOf(reading, checks);
   return reading.body.readings.map(({ thickness_m }) =>
     check?.body.correct
-      ? Math.max(
-          0,
+      ? asFilm(
           twoPointCorrection({
             raw_m: thickness_m,
             rawZero_m: mean(check.body.zero),
@@ -50,6 +50,9 @@ export function correctedReadings(reading: Reading, checks: readonly Check[]): n
       : thickness_m,
   );
 }
+
+/** A film set right, kept to what there can be: none is below zero or more than any gauge shows. */
+const asFilm = (film_m: number) => Math.max(FILM_BOUNDS.total_m.min, Math.min(FILM_BOUNDS.total_m.max, film_m));
 
 export interface Sessions {
   /** Share of the gauge's error common to before and after: 0.8 with one gauge and set-up, else 0. */

@@ -15,7 +15,7 @@ const workWith = (forbidden: readonly (readonly number[])[]) => (ledger: readonl
   if (hit) throw new RangeError(`not with ${hit.join(" and ")}`);
   return [...there];
 };
-const left = (found: { inTheWay: readonly { entryId: string }[] }) => found.inTheWay.map((e) => Number(e.entryId.slice(1)));
+const left = (found: { inTheWay: readonly { entry: LedgerEntry }[] }) => found.inTheWay.map((e) => Number(e.entry.id.slice(1)));
 
 test("a ledger that can be worked with is worked with as it is", () => {
   const ledger = ledgerOf(5);

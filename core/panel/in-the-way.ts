@@ -1,12 +1,9 @@
-import type { EntryKind } from "../record/bodies";
 import type { LedgerEntry } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 
 /** An entry that the models cannot work with beside what was logged before it: left out of every figure until it is put right or taken out. */
 export interface InTheWay {
-  entryId: string;
-  kind: EntryKind;
-  at_ms: number;
+  entry: LedgerEntry;
   /** What the model that refused it says: for the working, not for the first layer. */
   why: string;
 }
@@ -28,14 +25,13 @@ export function workedOut<T>(
   if (first.ok) return { value: first.value, ledger, inTheWay: [] };
   let kept = livingEntries(ledger);
   const inTheWay: InTheWay[] = [];
-  const leave = (entry: LedgerEntry, why: string) => inTheWay.push({ entryId: entry.id, kind: entry.kind, at_ms: entry.at_ms, why });
   for (;;) {
     const whole = attempt(() => work(kept));
     if (whole.ok) return { value: whole.value, ledger: kept, inTheWay: inLedgerOrder(inTheWay, ledger) };
     if (kept.length === 0) throw whole.error;
     const { at, why } = firstFailing(kept, work, whole.error);
     const rest = inTheWay.length >= MOST_FOUND ? kept.slice(at) : [kept[at]!];
-    for (const entry of rest) leave(entry, why);
+    for (const entry of rest) inTheWay.push({ entry, why });
     kept = kept.filter((e) => !rest.includes(e));
   }
 }
@@ -63,7 +59,7 @@ function firstFailing(
 
 function inLedgerOrder(found: readonly InTheWay[], ledger: readonly LedgerEntry[]): InTheWay[] {
   const place = new Map(ledger.map((e, i) => [e.id, i]));
-  return [...found].sort((a, b) => place.get(a.entryId)! - place.get(b.entryId)!);
+  return [...found].sort((a, b) => place.get(a.entry.id)! - place.get(b.entry.id)!);
 }
 
 type Tried<T> = { ok: true; value: T } | { ok: false; error: Error };

@@ -8,6 +8,7 @@ import { CORRECTION_SCHOOL_IDS } from "../models/correction/schools";
 import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
 import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
+import { foilFault } from "../models/film/gauge-check";
 import { CLIMATE_BOUNDS, FILM_BOUNDS, GUN_BOUNDS } from "../models/bounds";
 import { COLOUR_COAT_KEYS } from "../models/prep/colour-coats";
 import { PRESSURE_AT, type PressureAt } from "../models/spray/pressure-at";
@@ -224,18 +225,24 @@ export const LEDGER_BODIES = {
   /** A metal strip beside a part on which no gauge reads: read before clear and after it. */
   strip: z.object({ phase: z.enum(["before", "after"]), gauge: text(40), readings: z.array(filmReading).min(1).max(20) }),
   /** Zero and foil of a gauge, as it read them. */
-  gaugeCheck: z.object({
-    gauge: text(40).min(1),
-    foil_m: within(FILM_BOUNDS.foil_m),
-    uFoil_m: z.number().min(0).max(1e-4),
-    zero: z
-      .array(z.object({ thickness_m: z.number().min(-1e-3).max(1e-3), entered: text(24), unit: text(8) }))
-      .min(1)
-      .max(20),
-    onFoil: z.array(filmReading).min(1).max(20),
-    /** The gauge does not set itself: its readings from now on are set right here. */
-    correct: z.boolean(),
-  }),
+  gaugeCheck: z
+    .object({
+      gauge: text(40).min(1),
+      foil_m: within(FILM_BOUNDS.foil_m),
+      uFoil_m: z.number().min(0).max(1e-4),
+      zero: z
+        .array(z.object({ thickness_m: z.number().min(-1e-3).max(1e-3), entered: text(24), unit: text(8) }))
+        .min(1)
+        .max(20),
+      onFoil: z.array(filmReading).min(1).max(20),
+      /** The gauge does not set itself: its readings from now on are set right here. */
+      correct: z.boolean(),
+    })
+    .refine(
+      ({ zero, onFoil, foil_m }) =>
+        foilFault({ zero_m: zero.map((r) => r.thickness_m), onFoil_m: onFoil.map((r) => r.thickness_m), foil_m }) === null,
+      { path: ["onFoil"], error: "The gauge does not read this foil: nothing like it, or no more than bare metal" },
+    ),
   /** How many places the panel is read at, and places added to them. */
   spotPlan: z.object({ count: z.int().min(3).max(40), added: z.array(z.object({ name: text(12).min(1), at })).max(24) }),
   defect: z.object({

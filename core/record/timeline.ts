@@ -1,5 +1,15 @@
 import type { LedgerEntry } from "./entry";
 
+/** What of an entry tells whether it counts. */
+export interface Counted {
+  id: string;
+  kind: LedgerEntry["kind"];
+  seq: number;
+  supersedes: string | null;
+  body: unknown;
+}
+const isWhole = (strike: Counted) => (strike.body as { whole?: boolean }).whole === true;
+
 /**
  * Which entries of a ledger count now, in the order of what happened.
  *
@@ -8,18 +18,18 @@ import type { LedgerEntry } from "./entry";
  * counts: the newest that is not struck. It stands where the first of the chain stood (its `seq` is that one's), so that putting right what was
  * typed early moves nothing.
  */
-export function livingEntries(entries: readonly LedgerEntry[]): LedgerEntry[] {
+export function livingEntries<E extends Counted>(entries: readonly E[]): E[] {
   const byId = new Map(entries.map((e) => [e.id, e]));
-  const strikes = new Map<string, LedgerEntry[]>();
+  const strikes = new Map<string, E[]>();
   for (const e of entries) if (e.kind === "strike" && e.supersedes) strikes.set(e.supersedes, [...(strikes.get(e.supersedes) ?? []), e]);
-  const struck = (e: LedgerEntry, seen: ReadonlySet<string> = new Set()): boolean =>
+  const struck = (e: E, seen: ReadonlySet<string> = new Set()): boolean =>
     !seen.has(e.id) && (strikes.get(e.id) ?? []).some((s) => !struck(s, new Set([...seen, e.id])));
-  const out = new Set<LedgerEntry>(); // chains taken out with every version
+  const out = new Set<E>(); // chains taken out with every version
   for (const e of entries) {
-    const target = e.kind === "strike" && e.body.whole && e.supersedes ? byId.get(e.supersedes) : undefined;
+    const target = e.kind === "strike" && isWhole(e) && e.supersedes ? byId.get(e.supersedes) : undefined;
     if (target && !struck(e)) out.add(firstOf(target, byId));
   }
-  const survivors = new Map<LedgerEntry, LedgerEntry>();
+  const survivors = new Map<E, E>();
   for (const e of entries) {
     if (e.kind === "strike" || struck(e)) continue;
     const first = firstOf(e, byId);
@@ -27,11 +37,11 @@ export function livingEntries(entries: readonly LedgerEntry[]): LedgerEntry[] {
     const before = survivors.get(first);
     if (!before || e.seq >= before.seq) survivors.set(first, e);
   }
-  return [...survivors].map(([first, e]): LedgerEntry => (e === first ? e : { ...e, seq: first.seq })).sort((a, b) => a.seq - b.seq);
+  return [...survivors].map(([first, e]): E => (e === first ? e : { ...e, seq: first.seq })).sort((a, b) => a.seq - b.seq);
 }
 
 /** The first of a chain of replacements; an entry that replaces nothing is its own. */
-function firstOf(entry: LedgerEntry, byId: ReadonlyMap<string, LedgerEntry>): LedgerEntry {
+function firstOf<E extends Counted>(entry: E, byId: ReadonlyMap<string, E>): E {
   const seen = new Set<string>();
   let at = entry;
   while (at.supersedes && !seen.has(at.id)) {

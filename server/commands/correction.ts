@@ -65,7 +65,14 @@ export async function storePlan(
       body: planBody(choice, plan, {
         ...judged,
         // Never *safe* on matte, nor before it is hard.
-        verdict: heldVerdict(judged.verdict, heldBy({ finish: view.job.finish, cured: filmOf(view, ctx.now_ms()).cured })),
+        verdict: heldVerdict(
+          judged.verdict,
+          heldBy({
+            finish: view.job.finish,
+            cured: filmOf(view, ctx.now_ms()).cured,
+            inTheWay: view.state.inTheWay,
+          }),
+        ),
       }),
     });
   });

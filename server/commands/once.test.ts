@@ -11,7 +11,8 @@ import { listEntries, readLedger } from "#server/repos/ledger-repo";
 import { listClocks } from "#server/repos/clock-repo";
 import { getPanel } from "#server/repos/panel-repo";
 import { cardBody, coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";
-import { loadLedgerLines, loadPanelView } from "#server/views/panel-view";
+import { loadLedgerLines } from "#server/views/ledger-view";
+import { loadPanelView } from "#server/views/panel-view";
 
 let ctx: Awaited<ReturnType<typeof testContext>>;
 beforeEach(async () => {
@@ -137,7 +138,7 @@ test("a row of a kind that this version does not know is shown as such, counts f
     ["strange", "unknown kind"],
     ["broken", "body not understood"],
   ]);
-  expect((await loadLedgerLines(ctx, panelId)).filter((l) => l.unread)).toHaveLength(2);
+  expect((await loadLedgerLines(ctx, panelId)).lines.filter((l) => l.unread)).toHaveLength(2);
   await recordEntry(ctx, { panelId, kind: "note", body: { text: "goes on" }, by });
 });
 

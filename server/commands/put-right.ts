@@ -1,7 +1,8 @@
 import { isDeepStrictEqual } from "node:util";
 import { tiltHeld } from "#core/course/next-wait";
 import { sprayedVolume } from "#core/panel/pots";
-import type { BodyInputOf, BodyOf, EntryKind } from "#core/record/bodies";
+import type { BodyInputOf, BodyOf } from "#core/record/bodies";
+import { type PutRightKind, isPutRight } from "#core/record/put-right";
 import { type LedgerEntry, ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
@@ -10,20 +11,6 @@ import { listEntries } from "../repos/ledger-repo";
 import { getPanel } from "../repos/panel-repo";
 import { recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
-
-/** Kinds that are put right in place; any other is taken out and entered again. */
-export const PUT_RIGHT = [
-  "coat",
-  "mix",
-  "climate",
-  "reading",
-  "wetComb",
-  "flatten",
-  "bake",
-  "turn",
-  "strip",
-] as const satisfies readonly EntryKind[];
-export type PutRightKind = (typeof PUT_RIGHT)[number];
 
 export type EntryToPutRight = LedgerEntry & { kind: PutRightKind };
 
@@ -41,7 +28,6 @@ export async function entryToPutRight(ctx: ServerContext, panelId: string, entry
   if (!isPutRight(entry)) throw new Refusal(null, "This kind of entry is taken out and entered again", 404);
   return entry;
 }
-const isPutRight = (e: LedgerEntry): e is EntryToPutRight => (PUT_RIGHT as readonly string[]).includes(e.kind);
 
 /**
  * Puts an entry right: a new one stands in its place, the old one stays in the ledger. A coat stays between its neighbours in time.

@@ -1,3 +1,4 @@
+import { sql } from "kysely";
 import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
 import { JOB_WIDE, type LedgerEntry } from "#core/record/entry";
 import type { Db } from "../db/open";
@@ -48,6 +49,32 @@ export async function readLedger(db: Db, panelId: string): Promise<{ entries: Le
     entries: rows.flatMap((r) => ("entry" in r ? [r.entry] : [])),
     unread: rows.flatMap((r) => ("unread" in r ? [r.unread] : [])),
   };
+}
+
+/** An entry without what it holds: enough to tell which entries count. */
+export type EntryOutline = Pick<LedgerEntry, "id" | "kind" | "seq" | "supersedes"> & { body: { whole: boolean } };
+
+/** A panel's whole ledger without its bodies, in the order of writing, entries of unknown kinds too. */
+export async function ledgerOutline(db: Db, panelId: string): Promise<EntryOutline[]> {
+  const rows = await db
+    .selectFrom("ledger_entry")
+    .select(["id", "kind", "seq", "supersedes_id", sql<number | null>`body_json ->> '$.whole'`.as("whole")])
+    .where("panel_id", "=", panelId)
+    .orderBy("seq")
+    .execute();
+  return rows.map((r): EntryOutline => ({
+    id: r.id,
+    kind: r.kind as EntryKind,
+    seq: r.seq,
+    supersedes: r.supersedes_id,
+    body: { whole: r.kind === "strike" && r.whole === 1 },
+  }));
+}
+
+/** Some rows of a ledger by their ids, in the order of writing, each as it can be read or as what cannot. */
+export async function readEntries(db: Db, ids: readonly string[]): Promise<ReturnType<typeof readRow>[]> {
+  if (ids.length === 0) return [];
+  return (await db.selectFrom("ledger_entry").selectAll().where("id", "in", ids).orderBy("seq").execute()).map(readRow);
 }
 
 /** Every entry of a panel that can be read, superseded ones too, in the order in which they were written down. */

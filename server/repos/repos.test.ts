@@ -7,7 +7,8 @@ import { listStandings } from "#server/repos/summary-repo";
 import { getProductRevision, listClears, listProducts, listShelf } from "#server/repos/product-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { coatBody, readingBody, sheet, testContext, testJob } from "#server/testing/fixtures";
-import { loadLedgerLines, loadPanelView } from "#server/views/panel-view";
+import { loadLedgerLines } from "#server/views/ledger-view";
+import { loadPanelView } from "#server/views/panel-view";
 
 const by = "painter A";
 const MINUTE_MS = 60_000;
@@ -115,7 +116,7 @@ describe("jobs and what their panels count", () => {
     await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("before", "1", 90), by });
     await strikeEntry(ctx, id, { by, reason: "" });
     expect((await listStandings(ctx.db, [jobId]))[0]?.standing.action).toMatchObject({ kind: "coat", number: 1, of: 2 });
-    expect((await loadLedgerLines(ctx, panelId)).map((l) => [l.kind, l.superseded])).toEqual([
+    expect((await loadLedgerLines(ctx, panelId)).lines.map((l) => [l.kind, l.superseded])).toEqual([
       ["reading", false],
       ["coat", true],
     ]);

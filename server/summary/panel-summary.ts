@@ -10,6 +10,7 @@ import { type ShopFactors, simulateCoats } from "#core/models/flow/simulate-coat
 import { type CourseClock, clocksOf } from "#core/course/clocks";
 import type { CourseInput } from "#core/course/course";
 import type { BodyOf } from "#core/record/bodies";
+import { workedOut } from "#core/panel/in-the-way";
 import { thinsPanel } from "#core/panel/builds";
 import { type PanelFacts, derivePanel } from "#core/panel/derive-panel";
 import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
@@ -87,27 +88,28 @@ export function panelSummary(
   product: Product,
   { job, shop, entries }: { job: JobWay; shop?: ShopFactors; entries: readonly LedgerEntry[] },
 ): PanelSummary {
-  const state = derivePanel(panel, product.sheet, entries);
-  const course = { ...courseAsked(panel, product, job, state, shop), now_ms: writtenAt(entries) };
-  const living = livingEntries(ownEntries(entries));
-  const sprayed = sprayedOf(panel, product, state, job.finish);
+  const now_ms = writtenAt(entries);
+  const { value, ledger } = workedOut(entries, (kept) => {
+    const state = derivePanel(panel, product.sheet, kept);
+    const course = { ...courseAsked(panel, product, job, state, shop), now_ms };
+    return { state, standing: standingOf(course), clocks: clocksOf(course), spray_s: usualSpray_s(panel, state) };
+  });
+  const { state, standing, clocks, spray_s } = value;
+  // Nothing is learnt where a logged setting lies outside the models: what was logged is stored all the same.
+  const sprayed = inRange(() => sprayedOf(panel, product, state, job.finish));
+  const living = livingEntries(ownEntries(ledger));
   const unfinished = state.coats.length < panel.coatsPlanned && !state.handedOver;
   return {
-    standing: standingOf(course),
-    clocks: clocksOf(course),
+    standing,
+    clocks,
     unfinished,
     booth: unfinished
-      ? {
-          product: product.sheet.name,
-          coatsPlanned: panel.coatsPlanned,
-          coats: state.coats.length,
-          usualSpray_s: usualSpray_s(panel, state),
-        }
+      ? { product: product.sheet.name, coatsPlanned: panel.coatsPlanned, coats: state.coats.length, usualSpray_s: spray_s }
       : null,
     lastCoat_ms: state.coats.at(-1)?.entry.at_ms ?? null,
     sprayed,
     worked: workedOf(product, sprayed),
-    lesson: lessonOf(panel, product, firstBuild(panel, product, state, entries), living),
+    lesson: inRange(() => lessonOf(panel, product, firstBuild(panel, product, state, ledger), living)),
     causeWords: state.causes.flatMap((c) => (c.body.causeId ? [{ entryId: c.id, kind: c.body.kind, causeId: c.body.causeId }] : [])),
   };
 }
@@ -147,7 +149,9 @@ function workedOf(product: Product, sprayed: PanelSummary["sprayed"]): Worked | 
 /** Clear of the newest build as its readings have it: after less before, mean of the spots read both times; null where none was. */
 function readDifference(state: PanelFacts): number | null {
   const clears = state.spots.flatMap(({ films }) =>
-    films.before && films.after && !films.before.scattered && !films.after.scattered ? [films.after.film.mean_m - films.before.film.mean_m] : [],
+    films.before && films.after && !films.before.scattered && !films.after.scattered
+      ? [films.after.film.mean_m - films.before.film.mean_m]
+      : [],
   );
   return clears.length > 0 ? clears.reduce((a, c) => a + c, 0) / clears.length : null;
 }

@@ -2,14 +2,15 @@ import { format } from "date-fns";
 import { type PanelState, accountPanel } from "#core/judge/account";
 import type { FilmMoment } from "#core/judge/film-history";
 import { MODEL_FILM, type ShopFilm } from "#core/panel/builds";
+import { workedOut } from "#core/panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "#core/record/entry";
+import { isPutRight } from "#core/record/put-right";
 import { livingEntries } from "#core/record/timeline";
 import { type Standing, standingOf } from "#core/course/standing";
 import { suggestSpots } from "#core/kernel/geometry/shapes";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
-import { PUT_RIGHT } from "../commands/put-right";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
 import { entriesServing, readLedger } from "../repos/ledger-repo";
@@ -78,7 +79,14 @@ async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | n
 async function panelView(ctx: ServerContext, { job, panels, shop }: Common, panel: Panel): Promise<PanelView | null> {
   const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), entriesServing(ctx.db, panel)]);
   if (!product) return null;
-  const state = accountOf(ctx, panel, product, entries, shop.learntFilm ?? MODEL_FILM);
+  const asked = (facts: PanelState) => ({ ...courseAsked(panel, product, job, facts, shopFactors(shop)), now_ms: ctx.now_ms() });
+  const state = accountOf(ctx, {
+    panel,
+    product,
+    entries,
+    shop: shop.learntFilm ?? MODEL_FILM,
+    standing: (facts) => standingOf(asked(facts)),
+  });
   const count = spotCount(panel, state);
   return {
     job,
@@ -86,7 +94,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
     panels: panels.map(({ id, name }) => ({ id, name })),
     product,
     state,
-    standing: standingOf({ ...courseAsked(panel, product, job, state, shopFactors(shop)), now_ms: ctx.now_ms() }),
+    standing: standingOf(asked(state)),
     spotPlan: spotPlan(ctx, panel, state, count),
     spotCount: count,
     floor_m: product.sheet.floor_m ?? shop.floor_m,
@@ -102,75 +110,36 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
 
 /** Film of a panel after everything that was done to it. */
 export async function loadFilmHistory(ctx: ServerContext, view: PanelView): Promise<FilmMoment[]> {
-  const entries = await entriesServing(ctx.db, view.panel);
+  const leftOut = new Set(view.state.inTheWay.map((i) => i.entry.id));
+  const entries = (await entriesServing(ctx.db, view.panel)).filter((e) => !leftOut.has(e.id));
   return ctx.inThread("filmHistory", { brief: view.panel, sheet: view.product.sheet, entries, shop: view.shopFilm });
 }
 
-/** A panel's account, worked out once for a state of its ledger: pages, commands and files that ask at the same moment get the same one. */
-function accountOf(ctx: ServerContext, panel: Panel, product: Product, entries: readonly LedgerEntry[], shop: ShopFilm): PanelState {
+/**
+ * A panel's account, worked out once for a state of its ledger: pages, commands and files that ask at the same moment get the same one. An entry that
+ * it, or where the panel stands, cannot be worked out with is left out and named in it.
+ */
+function accountOf(
+  ctx: ServerContext,
+  {
+    panel,
+    product,
+    entries,
+    shop,
+    standing,
+  }: { panel: Panel; product: Product; entries: readonly LedgerEntry[]; shop: ShopFilm; standing: (state: PanelState) => unknown },
+): PanelState {
   const key = JSON.stringify([panel.id, product.revisionId, entries.at(-1)?.id, entries.length, shop]);
   const known = ctx.accountMemo.get(key);
   if (known) return known;
-  const state = accountPanel(panel, product.sheet, entries, shop);
+  const { value, inTheWay } = workedOut(entries, (ledger) => {
+    const account = accountPanel(panel, product.sheet, ledger, shop);
+    standing(account);
+    return account;
+  });
+  const state = { ...value, inTheWay };
   ctx.accountMemo.set(key, state);
   return state;
-}
-
-export interface LedgerLine {
-  id: string;
-  kind: string;
-  at: string;
-  by: string;
-  simulated: boolean;
-  superseded: boolean;
-  /** What it holds; null for what this version cannot read. */
-  entry: LedgerEntry | null;
-  /** The strike that keeps it out: striking that puts it back. Null for what counts, or was replaced by a correction. */
-  struckBy: string | null;
-  /** It counts, and is of a kind that is put right in place. */
-  canBePutRight: boolean;
-  /** Why this version cannot read it; null for every usual entry. */
-  unread: string | null;
-}
-
-/** The panel's ledger in lines, newest first; what was corrected, taken out or cannot be read is marked, not left away. */
-export async function loadLedgerLines(ctx: ServerContext, panelId: string): Promise<LedgerLine[]> {
-  const { entries, unread } = await readLedger(ctx.db, panelId);
-  const living = new Set(livingEntries(entries).map((e) => e.id));
-  const at = (ms: number) => format(ms, "d MMM HH:mm");
-  const strange = unread.map((u): LedgerLine => ({
-    id: u.id,
-    kind: u.kind,
-    at: at(u.at_ms),
-    by: u.by,
-    simulated: false,
-    superseded: false,
-    entry: null,
-    struckBy: null,
-    canBePutRight: false,
-    unread: u.why,
-  }));
-  const lines = entries
-    .filter((e) => e.kind !== "strike")
-    .map((e): LedgerLine => ({
-      id: e.id,
-      kind: e.kind,
-      at: at(e.at_ms),
-      by: e.by,
-      simulated: e.simulated,
-      superseded: !living.has(e.id),
-      entry: e,
-      struckBy: living.has(e.id) ? null : strikeOf(e, entries),
-      canBePutRight: living.has(e.id) && (PUT_RIGHT as readonly string[]).includes(e.kind),
-      unread: null,
-    }));
-  return [...strange, ...lines.reverse()];
-}
-
-/** The newest strike in force on an entry itself; null where it was only replaced. */
-function strikeOf(entry: LedgerEntry, entries: readonly LedgerEntry[]): string | null {
-  const strikes = entries.filter((s) => s.kind === "strike" && s.supersedes === entry.id && !entries.some((u) => u.supersedes === s.id));
-  return strikes.at(-1)?.id ?? null;
 }
 
 /** Suggested places by number, replaced by what was read there; then the added ones, and any other read place under its own name. */

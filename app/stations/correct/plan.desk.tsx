@@ -103,7 +103,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
   const film = useFilmState();
-  const held = heldBy({ finish: job.finish, cured: film.cured });
+  const held = heldBy({ finish: job.finish, cured: film.cured, inTheWay: state.inTheWay });
   const run = useMemo(() => {
     const judged = plan && (asking.result?.assessment ?? null);
     return { ...asking, result: judged && { ...judged, verdict: heldVerdict(judged.verdict, held) } };
@@ -141,6 +141,11 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       {held === "matte" && (
         <p className="mb-3 font-semibold text-stop-ink">
           Matte cannot be sanded or polished: any of these steps means refinishing the whole part.
+        </p>
+      )}
+      {held === "inTheWay" && (
+        <p className="font-medium text-amber-ink">
+          Not called safe while an entry of the ledger is left out of the figures: put it right or take it out first.
         </p>
       )}
       {held === "uncured" && (

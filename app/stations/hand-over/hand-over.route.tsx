@@ -13,7 +13,7 @@ import { handOver } from "#server/commands/hand-over";
 import { OUTCOMES } from "#core/record/kinds";
 import { GoesOutDesk } from "./goes-out.desk";
 import { eyeForm, handOverForm, outcomeForm } from "./hand-over.form";
-import { loadLedgerLines } from "#server/views/panel-view";
+import { loadLedgerLines } from "#server/views/ledger-view";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
@@ -34,8 +34,11 @@ export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [log, others_GU] = await Promise.all([loadLedgerLines(ctx, params.panelId), loadOthersGloss(ctx, params.jobId, params.panelId)]);
-  return { log, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
+  const [{ lines: log, count: logged }, others_GU] = await Promise.all([
+    loadLedgerLines(ctx, params.panelId),
+    loadOthersGloss(ctx, params.jobId, params.panelId),
+  ]);
+  return { log, logged, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
 export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
@@ -64,9 +67,9 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-const ledgerList = later(() => import("./ledger-list"));
+const ledgerList = later(() => import("~/kit/panel/ledger-list"));
 
-export default function HandOver({ loaderData: { today, log, others_GU } }: Route.ComponentProps) {
+export default function HandOver({ loaderData: { today, log, logged, others_GU } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
@@ -207,8 +210,15 @@ export default function HandOver({ loaderData: { today, log, others_GU } }: Rout
         </KeptForm>
       )}
       <details className="no-print mt-8" onToggle={() => setLedgerWanted(true)}>
-        <summary className="min-h-11 cursor-pointer content-center font-semibold">The panel’s ledger, {log.length} entries</summary>
+        <summary className="min-h-11 cursor-pointer content-center font-semibold">The panel’s ledger, {logged} entries</summary>
         {ledger && <ledger.LedgerList log={log} shape={shape} base={base} />}
+        {logged > log.length && (
+          <p className="mt-3">
+            <Link className="press" to={`${base}/ledger`}>
+              The whole ledger
+            </Link>
+          </p>
+        )}
       </details>
     </article>
   );

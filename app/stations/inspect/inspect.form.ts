@@ -1,4 +1,6 @@
 import { readFilms } from "~/kit/form/film-readings";
+import { FILM_BOUNDS } from "#core/models/bounds";
+import { foilFault } from "#core/models/film/gauge-check";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { z } from "zod";
 import { type DefectKind, isFold } from "#core/record/kinds";
@@ -6,12 +8,17 @@ import { type Polygon, isInside } from "#core/kernel/geometry/geometry";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { optionalQuantity, quantity } from "~/kit/form/fields";
 
+const FOIL_FAULTS = {
+  "no more than bare metal": "The foil must read more than the bare metal",
+  "not that foil": "Nothing like this foil: another one, or a slip of the finger",
+} as const;
+
 /** Zero and foil as the gauge read them, several with spaces between. */
 export const gaugeCheckForm = (units: UnitPreferences) =>
   z
     .object({
       gauge: z.string().trim().min(1, "Name the gauge").max(40),
-      foil: quantity("film", units, { min: 1e-6, max: 5e-3 }),
+      foil: quantity("film", units, FILM_BOUNDS.foil_m),
       uFoil: quantity("film", units, { min: 0, max: 1e-4 }),
       zero: z.string().trim().min(1, "Type what it reads on bare metal"),
       onFoil: z.string().trim().min(1, "Type what it reads on the foil"),
@@ -25,9 +32,9 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
       };
       const zero = read("zero", (si) => (Math.abs(si) > 1e-3 ? "More than 1 mm on bare metal is no zero" : null));
       const onFoil = read("onFoil");
-      const mean = (list: readonly { thickness_m: number }[]) => list.reduce((a, r) => a + r.thickness_m, 0) / list.length;
-      if (zero.length && onFoil.length && mean(onFoil) <= mean(zero))
-        ctx.addIssue({ code: "custom", path: ["onFoil"], message: "The foil must read more than the bare metal" });
+      const films = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
+      const fault = zero.length && onFoil.length ? foilFault({ zero_m: films(zero), onFoil_m: films(onFoil), foil_m: v.foil }) : null;
+      if (fault) ctx.addIssue({ code: "custom", path: ["onFoil"], message: FOIL_FAULTS[fault] });
       return { gauge: v.gauge, foil_m: v.foil, uFoil_m: v.uFoil, zero, onFoil, correct: v.correct === "on" };
     });
 

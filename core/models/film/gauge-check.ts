@@ -25,6 +25,20 @@ export interface GaugeCheckResult {
   drift: { zero_m: number; onFoil_m: number; drifted: boolean } | null;
 }
 
+/** A gauge that is set up at all reads a foil between half of it and twice it; further off it is another foil, or a slip. Default of ours. */
+export const FOIL_READ_AS = { least: 0.5, most: 2 } as const;
+
+/** Why readings on bare metal and on a foil tell nothing of a gauge; null when they do. The door to the ledger asks it, so that whatever is kept can be judged. */
+export function foilFault({
+  zero_m,
+  onFoil_m,
+  foil_m,
+}: Pick<GaugeCheckInput, "zero_m" | "onFoil_m" | "foil_m">): "no more than bare metal" | "not that foil" | null {
+  const read_m = mean(onFoil_m) - mean(zero_m);
+  if (!(read_m > 0)) return "no more than bare metal";
+  return read_m >= FOIL_READ_AS.least * foil_m && read_m <= FOIL_READ_AS.most * foil_m ? null : "not that foil";
+}
+
 /** 99 % of a normal error lie within this many standard deviations. */
 const SURE = 2.576;
 const mean = (xs: readonly number[]) => xs.reduce((a, b) => a + b, 0) / xs.length;

@@ -1,10 +1,10 @@
 import type { PanelShape } from "#core/kernel/geometry/shapes";
-import type { LedgerLine } from "#server/views/panel-view";
+import type { LedgerLine } from "#server/views/ledger-view";
 import { ListFoot, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
 import { useUnits } from "~/kit/root/use-root";
 import { PutBackButton, PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
-import { entryName, entryWords } from "./ledger.words";
+import { entryName, entryWords } from "~/kit/words/entry-words";
 
 /** So many entries of a page: a day's work on a panel. */
 const PAGE = 60;

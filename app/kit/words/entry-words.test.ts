@@ -2,7 +2,7 @@ import { panelShape } from "#core/kernel/geometry/shapes";
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 import { type BodyInputOf, ENTRY_KINDS, type EntryKind } from "#core/record/bodies";
 import { TEST_GUN, testLedger } from "#core/panel/testing/test-ledger";
-import { entryName, entryWords } from "./ledger.words";
+import { entryName, entryWords } from "./entry-words";
 
 const shape = panelShape("door", { width_m: 1, height_m: 0.8 });
 const film = [{ thickness_m: 131e-6, entered: "131", unit: "µm" }];

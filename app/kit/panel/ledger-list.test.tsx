@@ -2,7 +2,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { testLedger } from "#core/panel/testing/test-ledger";
-import type { LedgerLine } from "#server/views/panel-view";
+import type { LedgerLine } from "#server/views/ledger-view";
 import { renderPage } from "~/kit/testing/render-page";
 import { LedgerList } from "./ledger-list";
 

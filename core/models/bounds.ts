@@ -35,6 +35,9 @@ export const FILM_BOUNDS = {
   foil_m: { min: 1e-6, max: 5e-3 },
 } as const satisfies Spans;
 
+/** Wait after a coat: after a month it is dry, however much longer. */
+export const FLASH_S = { min: 0, max: 30 * 86_400 } as const satisfies Span;
+
 /** The number, when it lies in its span. @throws RangeError that names it */
 export const requireWithin = <S extends Spans, K extends keyof S & string>(spans: S, name: K, value: number): number =>
   requireNumber(name, value, spans[name]);

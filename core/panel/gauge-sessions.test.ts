@@ -79,7 +79,9 @@ test("a check that held covers a reading; one that did not covers it only where 
   expect(under({})).toBe(true);
   expect(under({ onFoil: films(170, 171, 169) })).toBe(false);
   expect(under({ onFoil: films(170, 171, 169), correct: true })).toBe(true);
-  expect(under({ zero: films(20), onFoil: films(20) })).toBe(false);
+  // A foil that reads no more than bare metal, or nothing like itself, does not come into the ledger.
+  for (const onFoil of [films(20), films(19), films(90), films(340)])
+    expect(() => under({ zero: films(20), onFoil })).toThrow("does not read this foil");
   const bare = entered(["reading", reading("after")]);
   expect(underFoil(bare.readings[0]!, bare.checks)).toBe(false);
 });

@@ -1,4 +1,5 @@
 import type { PanelBrief } from "./brief";
+import { FLASH_S } from "../models/bounds";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "./derive-panel";
 import type { ProductSheet } from "../models/product/sheet";
@@ -73,9 +74,9 @@ export const conditionsOf = (
     },
   );
 
-/** Waits between the coats of a panel as logged, s. */
+/** Waits between the coats of a panel as logged, s; none below zero where their times stand the other way round, none above what the models tell apart. */
 export const flashesOf = (coats: PanelFacts["coats"]): number[] =>
-  coats.slice(1).map((c, i) => (c.entry.at_ms - coats[i]!.entry.at_ms) / 1000);
+  coats.slice(1).map((c, i) => Math.min(FLASH_S.max, Math.max(FLASH_S.min, (c.entry.at_ms - coats[i]!.entry.at_ms) / 1000)));
 
 /** A panel's coats as they were logged, for the flow model: at least one coat. */
 export function loggedSetting(brief: PanelBrief, state: PanelFacts, sheet: ProductSheet): Pick<FlowSetting, "conditions" | "coats"> {
@@ -91,7 +92,7 @@ export function loggedSetting(brief: PanelBrief, state: PanelFacts, sheet: Produ
     coats: state.coats.map((c, i) => ({
       gun: c.entry.body.settings,
       reducer: c.entry.body.reducer,
-      flash_s: Math.max(0, flashes[i] ?? 0),
+      flash_s: flashes[i] ?? 0,
     })),
   };
 }

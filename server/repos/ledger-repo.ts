@@ -58,7 +58,13 @@ export type EntryOutline = Pick<LedgerEntry, "id" | "kind" | "seq" | "supersedes
 export async function ledgerOutline(db: Db, panelId: string): Promise<EntryOutline[]> {
   const rows = await db
     .selectFrom("ledger_entry")
-    .select(["id", "kind", "seq", "supersedes_id", sql<number | null>`body_json ->> '$.whole'`.as("whole")])
+    .select([
+      "id",
+      "kind",
+      "seq",
+      "supersedes_id",
+      sql<number | null>`case when kind = 'strike' and json_valid(body_json) then body_json ->> '$.whole' end`.as("whole"),
+    ])
     .where("panel_id", "=", panelId)
     .orderBy("seq")
     .execute();
@@ -67,7 +73,7 @@ export async function ledgerOutline(db: Db, panelId: string): Promise<EntryOutli
     kind: r.kind as EntryKind,
     seq: r.seq,
     supersedes: r.supersedes_id,
-    body: { whole: r.kind === "strike" && r.whole === 1 },
+    body: { whole: r.whole === 1 },
   }));
 }
 

@@ -1,3 +1,4 @@
+import { FLASH_S } from "../bounds";
 import { FLAT_M, MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
 import { requireNumber } from "../../kernel/guard";
 import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
@@ -45,7 +46,7 @@ export function flowCoatOptions(
   const { conditions, coats } = plan;
   const last = coats.at(-1)!;
   // Coats laid again wait for each other as the planned ones do: without a flash they would run.
-  const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, { min: 0, max: 30 * 86400 });
+  const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, FLASH_S);
   const waited = { ...last, flash_s: between_s };
   const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
   const over = (c: (typeof coats)[number]) => coatOver(panel.outline, c.gun, panel.trigger);

@@ -1,3 +1,4 @@
+import { FLASH_S } from "../bounds";
 import { requireNumber } from "../../kernel/guard";
 import { SPEED_EVAPORATION, SPRAY } from "../spray/constants";
 import { type Deposit, type GunSettings, type SprayConditions, deposit } from "../spray/deposit";
@@ -191,7 +192,7 @@ function lay(
   coats.forEach((coat, index) => {
     if (index < out.length) return;
     const last = finished && index === coats.length - 1;
-    requireNumber("coat.flash_s", coat.flash_s, { min: 0, max: 30 * 86400 });
+    requireNumber("coat.flash_s", coat.flash_s, FLASH_S);
     const reducer = coat.reducer ?? conditions.reducer;
     const d = deposit(coat.gun, { ...sprayed, reducer }, ripple?.get(coat.gun.overlap), conditions.fanBeta);
     const phi = conditions.volumeSolids / (1 + reducer);

@@ -8,14 +8,14 @@ import { toSi } from "#core/kernel/units/convert";
 import { completeStep, startStep, storePlan } from "#server/commands/correction";
 import { saveBoothPlan } from "#server/commands/booth-plan";
 import { saveGun } from "#server/commands/guns";
-import { addPanel, createJob, saveProduct, saveShopSettings } from "#server/commands/jobs";
+import { changeShop } from "#server/commands/house";
+import { addPanel, createJob, saveProduct } from "#server/commands/jobs";
 import { saveCard } from "#server/commands/cards";
 import { addContainer } from "#server/commands/shelf";
 import { type EntryInput, recordEntry } from "#server/commands/record-entry";
 import { type ServerContext, createContext } from "#server/context";
 import { takeStandInGloss } from "#server/devices/take-gloss";
 import { readStandInMark, takeStandInReadings } from "#server/devices/take-readings";
-import { getShop } from "#server/repos/shop-repo";
 import { loadPanelView } from "#server/views/panel-view";
 import { BASE_B, CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
 
@@ -52,7 +52,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const ctx = createContext(real.db, { bus: real.bus, newId: demoIds(), now_ms: () => (clock_ms += 1000) });
   const setTime = (hoursAgo: number) => (clock_ms = now_ms - hoursAgo * HOUR_MS);
   setTime(200);
-  await saveShopSettings(ctx, { ...(await getShop(ctx.db)), name: "Quay Nine Refinish" });
+  await changeShop(ctx, (shop) => ({ ...shop, name: "Quay Nine Refinish" }));
   const c21 = await saveProduct(ctx, CLEAR_21);
   const c41 = await saveProduct(ctx, CLEAR_41);
   const matte = await saveProduct(ctx, MATTE_M);

@@ -3,10 +3,9 @@ import { settleCause, answerQuestion } from "./commands/causes";
 import type { PlanStep } from "#core/record/bodies";
 import { completeStep, passAgain, startStep, stopThrough, storePlan } from "./commands/correction";
 import { keepPhoto } from "./commands/photos";
-import { saveShopSettings } from "./commands/jobs";
+import { changeShop } from "./commands/house";
 import { readStandInMark } from "./devices/take-readings";
 import { getPhoto } from "./repos/photo-repo";
-import { getShop } from "./repos/shop-repo";
 import { loadLearnt, stepsToTakeOver } from "./views/learnt-view";
 import { exportJob, importJob } from "./commands/job-bundles";
 import { recordEntry, strikeEntry } from "./commands/record-entry";
@@ -154,7 +153,8 @@ test("what a shop's own steps take off: learnt from three marks, taken over into
   expect(learnt!.mean_m).toBeGreaterThan(learnt!.prior.mean_m);
   expect(learnt!.mean_m).toBeLessThan(6e-6);
   const usual = (await third.view()).state.plan!.body;
-  await saveShopSettings(ctx, { ...(await getShop(ctx.db)), learntSteps: stepsToTakeOver((await loadLearnt(ctx)).steps) });
+  const learntSteps = stepsToTakeOver((await loadLearnt(ctx)).steps);
+  await changeShop(ctx, (shop) => ({ ...shop, learntSteps }));
   const next = await sprayed(ctx);
   await storePlan(ctx, await next.view(), { choice: CHOICE, by, clientKey: null });
   const { body } = (await next.view()).state.plan!;
@@ -163,7 +163,7 @@ test("what a shop's own steps take off: learnt from three marks, taken over into
   expect(before.removal_m).toBeCloseTo(1.1 * before.default_m, 12); // nobody had measured one here
   expect(own.removal_m - before.default_m).toBeCloseTo(learnt!.mean_m - learnt!.prior.mean_m, 12);
   expect(body.removal_m).toBeCloseTo(usual.removal_m + own.removal_m - before.removal_m, 12);
-  await saveShopSettings(ctx, { ...(await getShop(ctx.db)), learntRemoval: { factor: 1.3, u_log: 0.05, n: 3 } });
+  await changeShop(ctx, (shop) => ({ ...shop, learntRemoval: { factor: 1.3, u_log: 0.05, n: 3 } }));
   const factored = await sprayed(ctx);
   await storePlan(ctx, await factored.view(), { choice: CHOICE, by, clientKey: null });
   const { steps } = (await factored.view()).state.plan!.body;

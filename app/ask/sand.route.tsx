@@ -12,7 +12,7 @@ import { readPrefs } from "~/kit/http/prefs.server";
 import { PageHeader } from "~/kit/shell/page-header";
 import { jsonBodyOf } from "~/kit/http/body.server";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { inWords } from "~/kit/form/in-words.server";
+import { acting, inWords } from "~/kit/form/in-words.server";
 import type { Route } from "./+types/sand.route";
 
 export const meta: Route.MetaFunction = () => [{ title: "Can I sand this? · Yakamoz" }];
@@ -32,7 +32,7 @@ const kept = z.object({
   formKey: z.string().max(80),
 });
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const parsed = kept.safeParse(await jsonBodyOf(request));
   if (!parsed.success) throw data("Not understood", { status: 400 });
   const { by } = await readPrefs(request);
@@ -42,7 +42,7 @@ export async function action({ request }: Route.ActionArgs) {
     const { jobId, panelId } = await keepAsJob(ctx, { ...parsed.data, panelName: partName(parsed.data.shape, region), by });
     return redirect(`/jobs/${jobId}/panels/${panelId}/inspect`);
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

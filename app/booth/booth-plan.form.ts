@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { BOOTH_PARTS_MOST } from "#core/models/schedule/booth-problem";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { optionalQuantity, quantity, wholeNumber } from "~/kit/form/fields";
 import { WET_EDGES } from "./wet-edges";
@@ -37,6 +38,12 @@ export const boothPlanForm = (units: UnitPreferences) =>
     })
     .transform((v, ctx) => {
       if (v.part.length === 0) ctx.addIssue({ code: "custom", path: ["part"], message: "Choose at least one part" });
+      if (v.part.length > BOOTH_PARTS_MOST)
+        ctx.addIssue({
+          code: "custom",
+          path: ["part"],
+          message: `A plan has at most ${BOOTH_PARTS_MOST} parts: plan the rest when some are done`,
+        });
       const minutes = optionalQuantity("duration", units, { min: 15, max: 7200 });
       const parts = v.part.map((panelId) => {
         const typed = minutes.safeParse(v[`spray-${panelId}`]);

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { useMemo, useState } from "react";
 import { Link, data, useFetcher } from "react-router";
 import type { BoothProblem, FixedCoat } from "#core/models/schedule/booth-problem";
@@ -26,7 +27,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   return loadBoothPlan(await serverContext(), new URL(request.url).searchParams.get("job"));
 }
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
@@ -49,7 +50,7 @@ export async function action({ request }: Route.ActionArgs) {
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

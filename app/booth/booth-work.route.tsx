@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { serverContext } from "#server/running";
 import { WorkDesk } from "~/stations/correct/work.desk";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -14,12 +15,12 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 export const loader = async ({ params: { jobId, panelId } }: Route.LoaderArgs) => panelOr404(await serverContext(), jobId, panelId);
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
   return workAction(ctx, view, form, await formPrefs(request, form));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { useEffect, useRef } from "react";
 import { Link, data, useFetcher } from "react-router";
@@ -40,7 +41,7 @@ const boothForm = z.object({
   formKey: z.string().min(1).max(120),
 });
 
-export async function action({ request, params: { jobId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { by, units } = await formPrefs(request, form);
@@ -59,7 +60,7 @@ export async function action({ request, params: { jobId } }: Route.ActionArgs) {
     const entryId = await (intent === "start" ? startCoat : stopCoat)(ctx, input);
     return { entryId, message: intent === "start" ? `Coat ${v.number} started` : `Coat ${v.number} logged; its flash runs` };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

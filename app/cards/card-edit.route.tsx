@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, redirect, useNavigation } from "react-router";
 import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/models/cards/card";
@@ -58,7 +59,7 @@ function sameAgain(card: Card | null) {
   return { number: card.number, body: { productName, productRevisionId, base, colourCode, orientation, coats, cure, place, dryFilm_m } };
 }
 
-export async function action({ request, params: { cardId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { cardId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -84,7 +85,7 @@ export async function action({ request, params: { cardId } }: Route.ActionArgs) 
     });
   });
   return savedId ? redirect(`/cards/${String(savedId)}`) : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -10,7 +10,7 @@ import { Tag } from "~/kit/ui/tag";
 import { formOf } from "~/kit/http/body.server";
 import { textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { inWords } from "~/kit/form/in-words.server";
+import { acting, inWords } from "~/kit/form/in-words.server";
 import type { Route } from "./+types/card.route";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -23,13 +23,13 @@ export async function loader({ params: { cardId } }: Route.LoaderArgs) {
   return { card: { ...card, day: format(card.at_ms, "d MMM yyyy") } };
 }
 
-export async function action({ request, params: { cardId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { cardId } }: Route.ActionArgs) => {
   const form = await formOf(request);
   return inWords(async () => {
     await strikeCard(await serverContext(), cardId, textOf(form, "struck") === "true");
     return { ok: true };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

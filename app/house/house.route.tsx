@@ -1,17 +1,18 @@
+import { acting } from "~/kit/form/in-words.server";
 import type { ShopRates } from "#core/judge/option-figures";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { COVERAGE } from "#core/kernel/units/format";
 import { Form, Link } from "react-router";
 import { z } from "zod";
-import { QUANTITIES } from "#core/kernel/units/quantities";
-import { saveShopSettings } from "#server/commands/jobs";
+import { type UnitPreferences, QUANTITIES } from "#core/kernel/units/quantities";
+import { changeShop, houseVersion, saveHouse } from "#server/commands/house";
 import { serverContext } from "#server/running";
 import { wayById } from "#server/commands/ways";
 import { Refusal } from "#server/commands/refusal";
-import { getShop } from "#server/repos/shop-repo";
+import { type Region, type ShopSettings, getShop, shopRegion } from "#server/repos/shop-repo";
 import { listWays } from "#server/repos/way-repo";
 import { loadLearnt, stepsToTakeOver } from "#server/views/learnt-view";
-import { answerForm } from "~/kit/form/answer";
+import { answerForm, versionIn } from "~/kit/form/answer";
 import { amount, quantity, wholeNumber } from "~/kit/form/fields";
 import { initial } from "~/kit/form/initial";
 import { LearntSteps } from "./learnt-steps";
@@ -21,7 +22,7 @@ import { usePrefs, useRoot } from "~/kit/root/use-root";
 import { usePrefsSubmit } from "~/kit/shell/use-prefs-submit";
 import { Choices } from "~/kit/ui/choice";
 import { Toggle } from "~/kit/ui/toggle";
-import { Field, SelectField } from "~/kit/ui/field";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { REGIONS } from "~/kit/words/region";
 import { useRegion } from "~/kit/words/use-region";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -33,11 +34,11 @@ export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
 
 export async function loader() {
   const ctx = await serverContext();
-  const [learnt, ways] = await Promise.all([loadLearnt(ctx), listWays(ctx.db)]);
-  return { learnt, ways: ways.map(({ id, name }) => ({ id, name })) };
+  const [learnt, ways, shop] = await Promise.all([loadLearnt(ctx), listWays(ctx.db), getShop(ctx.db)]);
+  return { version: houseVersion(shop), learnt, ways: ways.map(({ id, name }) => ({ id, name })) };
 }
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const shop = await getShop(ctx.db);
   const form = await formOf(request);
@@ -47,13 +48,13 @@ export async function action({ request }: Route.ActionArgs) {
       const learnt = (await loadLearnt(ctx))[what];
       if (intent === "learn" && !learnt.enough) throw new Refusal(null, learnt.words);
       const factor = intent === "learn" ? { factor: learnt.factor, u_log: learnt.u_log, n: learnt.n } : null;
-      await saveShopSettings(ctx, { ...shop, [LEARNT[what].setting]: factor });
+      await changeShop(ctx, (now) => ({ ...now, [LEARNT[what].setting]: factor }));
       return { message: factor ? `${LEARNT[what].name}: forecasts now use this shop's own factor` : "Forecasts use the model as it is" };
     });
   if (intent === "learnSteps" || intent === "forgetSteps")
     return answerForm(form, z.object({}), async () => {
       const learntSteps = intent === "learnSteps" ? stepsToTakeOver((await loadLearnt(ctx)).steps) : {};
-      await saveShopSettings(ctx, { ...shop, learntSteps });
+      await changeShop(ctx, (now) => ({ ...now, learntSteps }));
       return { message: intent === "learnSteps" ? "Plans now use what these steps take off here" : "Plans use the defaults again" };
     });
   const { units } = await formPrefs(request, form, shop.units);
@@ -78,20 +79,19 @@ export async function action({ request }: Route.ActionArgs) {
     rejected: amount(1e6),
     waitingPerDay: amount(1e5),
   });
-  return answerForm(form, schema, async ({ floor, airChanges, labourPerHour, rejected, waitingPerDay, region, ...rest }) => {
-    await wayById(ctx.db, rest.wayId);
-    await saveShopSettings(ctx, {
-      ...shop,
-      ...rest,
-      region: region ?? shop.region,
-      floor_m: floor,
-      airChanges_1_h: airChanges,
-      rates: { labourPerHour, rejected, waitingPerDay },
-      units,
-    });
-    return { message: "Saved. These units are now the shop's." };
-  });
-}
+  return answerForm(
+    form,
+    schema,
+    async ({ floor, airChanges, labourPerHour, rejected, waitingPerDay, region, ...rest }) => {
+      await wayById(ctx.db, rest.wayId);
+      const rates = { labourPerHour, rejected, waitingPerDay };
+      const settings = { ...rest, region: region ?? shop.region, floor_m: floor, airChanges_1_h: airChanges, rates, units };
+      await saveHouse(ctx, settings, versionIn(form));
+      return { message: "Saved. These units are now the shop's." };
+    },
+    (there: ShopSettings) => houseTexts(there, shopRegion(there), units),
+  );
+});
 
 /** What a shop can learn against the model, and where it is kept. */
 const LEARNT = {
@@ -113,10 +113,24 @@ const RATE_FIELDS: { name: keyof ShopRates; label: string; hint?: string }[] = [
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function House({ loaderData: { learnt, ways }, actionData }: Route.ComponentProps) {
+/** The fields of the form as they start, in the units of the screen. */
+const houseTexts = (shop: ShopSettings, region: Region, units: UnitPreferences) => ({
+  name: shop.name,
+  wayId: shop.wayId,
+  region,
+  floor: initial("film", shop.floor_m, units),
+  readingsPerSpot: String(shop.readingsPerSpot),
+  airChanges: shop.airChanges_1_h === null ? "" : String(shop.airChanges_1_h),
+  labourPerHour: String(shop.rates.labourPerHour),
+  rejected: String(shop.rates.rejected),
+  waitingPerDay: String(shop.rates.waitingPerDay),
+});
+
+export default function House({ loaderData: { version, learnt, ways }, actionData }: Route.ComponentProps) {
   const { shop } = useRoot();
   const region = useRegion();
   const prefs = usePrefs();
+  const start = houseTexts(shop, region, prefs.units);
   const { send, setUnits } = usePrefsSubmit();
   const errors = actionData?.errors ?? {};
   return (
@@ -125,9 +139,9 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
       <main className="grid max-w-[1100px] gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-2">
         <section>
           <h2 className="mb-3 text-xl font-semibold">The shop</h2>
-          <KeptForm place="shop" className="grid grid-cols-2 gap-4">
-            <Field className="col-span-2" label="Name" name="name" defaultValue={shop.name} errors={errors.name} />
-            <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={shop.wayId} errors={errors.wayId}>
+          <KeptForm place="shop" version={version} className="grid grid-cols-2 gap-4">
+            <Field className="col-span-2" label="Name" name="name" defaultValue={start.name} errors={errors.name} />
+            <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={start.wayId} errors={errors.wayId}>
               {ways.map((w) => (
                 <option key={w.id} value={w.id}>
                   {w.name}
@@ -137,7 +151,13 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
             <Link to="/house/ways" className="press col-span-2 justify-self-start">
               Look at the ways, change them
             </Link>
-            <SelectField className="col-span-2" label="Words for parts, and paper" name="region" defaultValue={region}>
+            <SelectField
+              className="col-span-2"
+              label="Words for parts, and paper"
+              name="region"
+              defaultValue={region}
+              errors={errors.region}
+            >
               {Object.entries(REGIONS).map(([value, { name }]) => (
                 <option key={value} value={value}>
                   {name}
@@ -148,21 +168,21 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
               label="Film floor: least clear to keep"
               unit={prefs.units.film}
               name="floor"
-              defaultValue={initial("film", shop.floor_m, prefs.units)}
+              defaultValue={start.floor}
               errors={errors.floor}
             />
             <Field
               label="Readings a spot"
               name="readingsPerSpot"
               inputMode="numeric"
-              defaultValue={shop.readingsPerSpot}
+              defaultValue={start.readingsPerSpot}
               errors={errors.readingsPerSpot}
             />
             <Field
               label="Booth changes its air"
               name="airChanges"
               inputMode="decimal"
-              defaultValue={shop.airChanges_1_h ?? ""}
+              defaultValue={start.airChanges}
               hint="times an hour, by its papers; empty: not known"
               errors={errors.airChanges}
             />
@@ -172,11 +192,14 @@ export default function House({ loaderData: { learnt, ways }, actionData }: Rout
                 label={label}
                 name={name}
                 inputMode="decimal"
-                defaultValue={shop.rates[name]}
+                defaultValue={start[name]}
                 hint={hint}
                 errors={errors[name]}
               />
             ))}
+            <div className="col-span-2">
+              <FieldErrors errors={actionData?.ok === false && actionData.message ? [actionData.message] : undefined} />
+            </div>
             <button className="press col-span-2 justify-self-start" data-kind="main">
               Save for the shop
             </button>

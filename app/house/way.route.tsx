@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { Link, data, redirect } from "react-router";
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import { archiveWay, saveWay } from "#server/commands/ways";
@@ -26,7 +27,7 @@ export async function loader({ params: { wayId } }: Route.LoaderArgs) {
   return { way, version: own?.version ?? null, products, calibration: await loadRunCalibration(ctx), formKey: ctx.newId() };
 }
 
-export async function action({ request, params: { wayId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { wayId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
@@ -47,7 +48,7 @@ export async function action({ request, params: { wayId } }: Route.ActionArgs) {
     },
   );
   return kept.id && kept.id !== wayId ? redirect(`/house/ways/${kept.id}`) : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { useUnits } from "~/kit/root/use-root";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
@@ -32,7 +33,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
@@ -41,7 +42,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     made.panelId = await addPanel(ctx, params.jobId, panel, formKey);
   });
   return made.panelId ? redirect(`/jobs/${params.jobId}/panels/${made.panelId}/course`) : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

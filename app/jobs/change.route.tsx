@@ -1,15 +1,17 @@
 import { Link, data, redirect, useFetcher } from "react-router";
 import { FINISHES } from "#core/models/ways/way";
-import { changeJob, changePanel, copyJob, isPlacedOn } from "#server/commands/change-brief";
+import { changeJob, changePanel, copyJob, isPlacedOn, jobVersion, panelVersion } from "#server/commands/change-brief";
+import type { Job } from "#server/repos/job-repo";
+import type { Panel } from "#server/repos/panel-repo";
 import { listClears } from "#server/repos/product-repo";
 import { listWays } from "#server/repos/way-repo";
 import { serverContext } from "#server/running";
 import { loadPanelView } from "#server/views/panel-view";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { type FormAnswer, answerForm, textOf } from "~/kit/form/answer";
+import { type FormAnswer, answerForm, textOf, versionIn } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { inWords } from "~/kit/form/in-words.server";
+import { acting, inWords } from "~/kit/form/in-words.server";
 import { formOf } from "~/kit/http/body.server";
 import { panelAloneOr404 } from "~/kit/http/panel.server";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -37,36 +39,52 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
     // As the job has it, whatever House says of it now.
     ways: [view.job.way, ...ways.filter((w) => w.id !== view.job.way.id)],
     panel: view.panel,
+    versions: { job: jobVersion(view.job), panel: panelVersion(view.panel) },
+    formKey: ctx.newId(),
     placed: await isPlacedOn(ctx.db, panelId),
     products: products.some((p) => p.revisionId === own.revisionId) ? products : [own, ...products],
   };
 }
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   switch (textOf(form, "intent")) {
     case "job":
-      return answerForm(form, changedJobForm(units), async (brief) => ({
-        message: (await changeJob(ctx, jobId, brief, by)) ? "Job changed; the ledger says so" : "Nothing was different",
-      }));
+      return answerForm(
+        form,
+        changedJobForm(units),
+        async (brief) => ({
+          message: (await changeJob(ctx, jobId, brief, { by, expected: versionIn(form) }))
+            ? "Job changed; the ledger says so"
+            : "Nothing was different",
+        }),
+        (there: Job) => jobStart(there),
+      );
     case "panel": {
       const { panel } = await panelAloneOr404(ctx, panelId);
       const schema = textOf(form, "outline") === "stays" ? sameOutlineForm(units, panel.shape) : changedPanelForm(units);
-      return answerForm(form, schema as ReturnType<typeof changedPanelForm>, async (brief) => ({
-        message: (await changePanel(ctx, panelId, brief, by)) ? "Panel changed; its ledger says so" : "Nothing was different",
-      }));
+      return answerForm(
+        form,
+        schema as ReturnType<typeof changedPanelForm>,
+        async (brief) => ({
+          message: (await changePanel(ctx, panelId, brief, { by, expected: versionIn(form) }))
+            ? "Panel changed; its ledger says so"
+            : "Nothing was different",
+        }),
+        (there: Panel) => panelStartOf(there, units),
+      );
     }
     case "copy":
       return inWords(async () => {
-        const made = await copyJob(ctx, jobId);
+        const made = await copyJob(ctx, jobId, textOf(form, "formKey") || null);
         return redirect(`/jobs/${made.jobId}/panels/${made.panelId}/course`);
       });
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
@@ -85,17 +103,17 @@ export default function Change({ loaderData, params }: Route.ComponentProps) {
       </PageHeader>
       <main className="max-w-[1080px] space-y-12 px-4 py-6 sm:px-6">
         <ChangePanel {...loaderData} />
-        <ChangeJob job={job} ways={loaderData.ways} />
-        <CopyJob />
+        <ChangeJob {...loaderData} />
+        <CopyJob formKey={loaderData.formKey} />
       </main>
     </>
   );
 }
 type Loaded = Route.ComponentProps["loaderData"];
 
-function ChangePanel({ panel, products, placed }: Pick<Loaded, "panel" | "products" | "placed">) {
+function ChangePanel({ panel, products, placed, versions }: Pick<Loaded, "panel" | "products" | "placed" | "versions">) {
   const fetcher = useFetcher<FormAnswer>();
-  const draft = useDraft("change panel", panelStartOf(panel, useUnits()), PANEL_QUANTITIES);
+  const draft = useDraft("change panel", panelStartOf(panel, useUnits()), PANEL_QUANTITIES, versions.panel);
   const errors = fetcher.data?.errors ?? {};
   return (
     <section aria-labelledby="panel-title">
@@ -119,10 +137,19 @@ function ChangePanel({ panel, products, placed }: Pick<Loaded, "panel" | "produc
   );
 }
 
-function ChangeJob({ job, ways }: Pick<Loaded, "job" | "ways">) {
+/** What a job is about as its form starts. */
+const jobStart = ({ vehicle, colourName, colourCss, way, finish, brief }: Job) => ({
+  vehicle,
+  colourName,
+  colourCss,
+  wayId: way.id,
+  finish: finish as string,
+  ...briefStart(brief),
+});
+
+function ChangeJob({ job, ways, versions }: Pick<Loaded, "job" | "ways" | "versions">) {
   const fetcher = useFetcher<FormAnswer>();
-  const { vehicle, colourName, colourCss, way, finish } = job;
-  const draft = useDraft("change job", { vehicle, colourName, colourCss, wayId: way.id, finish, ...briefStart(job.brief) });
+  const draft = useDraft("change job", jobStart(job), {}, versions.job);
   const errors = fetcher.data?.errors ?? {};
   return (
     <section aria-labelledby="job-title">
@@ -160,7 +187,7 @@ function ChangeJob({ job, ways }: Pick<Loaded, "job" | "ways">) {
   );
 }
 
-function CopyJob() {
+function CopyJob({ formKey }: Pick<Loaded, "formKey">) {
   const fetcher = useFetcher();
   return (
     <section aria-labelledby="copy-title">
@@ -169,6 +196,7 @@ function CopyJob() {
       </h2>
       <p className="mb-3 text-ink2">A new job of the same brief and panels; nothing that was logged comes with it.</p>
       <fetcher.Form method="post">
+        <input type="hidden" name="formKey" value={formKey} />
         <button className="press" name="intent" value="copy" disabled={fetcher.state !== "idle"}>
           Copy this job
         </button>

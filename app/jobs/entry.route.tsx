@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { format } from "date-fns";
 import { Link, data, redirect, useFetcher } from "react-router";
 import { placeInWords } from "#core/kernel/geometry/shapes";
@@ -23,9 +24,14 @@ export const meta: Route.MetaFunction = () => [{ title: "Put right · Yakamoz" }
 /** A minute as a browser's field has it. */
 const AS_TYPED = "yyyy-MM-dd'T'HH:mm";
 /** Pages that lead here, and back. */
-const FROM = new Set(["spray", "inspect", "hand-over"]);
+const FROM = new Set(["spray", "inspect", "hand-over", "ledger"]);
 
-export async function loader({ request, params: { jobId, panelId, entryId } }: Route.LoaderArgs) {
+/** A page of this very panel that leads here; of any other word, where the ledger is. */
+const backTo = ({ jobId, panelId }: { jobId: string; panelId: string }, from: string) =>
+  `/jobs/${encodeURIComponent(jobId)}/panels/${encodeURIComponent(panelId)}/${FROM.has(from) ? from : "hand-over"}`;
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const { jobId, panelId, entryId } = params;
   const ctx = await serverContext();
   const { job, panel, state } = viewInRegion(await panelOr404(ctx, jobId, panelId));
   const entry = await entryToPutRight(ctx, panelId, entryId).catch((error: unknown) => {
@@ -39,7 +45,8 @@ export async function loader({ request, params: { jobId, panelId, entryId } }: R
     of: `${job.vehicle}, ${panel.name.toLowerCase()}`,
     where: entry.kind === "reading" ? placeInWords([entry.body.at.x_m, entry.body.at.y_m], panel.shape) : null,
     at: format(entry.at_ms, AS_TYPED),
-    back: `/jobs/${jobId}/panels/${panelId}/${FROM.has(from) ? from : "hand-over"}`,
+    from,
+    back: backTo(params, from),
   };
 }
 
@@ -66,7 +73,8 @@ function nameOf(entry: EntryToPutRight, coat: number): string {
   }
 }
 
-export async function action({ request, params: { panelId, entryId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params }: Route.ActionArgs) => {
+  const { panelId, entryId } = params;
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -77,13 +85,13 @@ export async function action({ request, params: { panelId, entryId } }: Route.Ac
     const unmoved = textOf(form, "at") === format(entry.at_ms, AS_TYPED);
     await putRight(ctx, { panelId, entryId, body, at_ms: unmoved ? entry.at_ms : at_ms, by });
   });
-  return "ok" in answer && answer.ok ? redirect(textOf(form, "back")) : answer;
-}
+  return "ok" in answer && answer.ok ? redirect(backTo(params, textOf(form, "back"))) : answer;
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** An entry of the ledger put right in place: figures follow, the old one stays in the ledger. */
-export default function PutRight({ loaderData: { entry, what, of, where, at, back } }: Route.ComponentProps) {
+export default function PutRight({ loaderData: { entry, what, of, where, at, from, back } }: Route.ComponentProps) {
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
   return (
@@ -95,7 +103,7 @@ export default function PutRight({ loaderData: { entry, what, of, where, at, bac
       </PageHeader>
       <main className="max-w-[860px] px-4 py-6 sm:px-6">
         <KeptForm fetcher={fetcher} place={`put right ${entry.id}`} className="space-y-4">
-          <input type="hidden" name="back" value={back} />
+          <input type="hidden" name="back" value={from} />
           {where && <p className="text-ink2">The spot lies {where}.</p>}
           <EntryFields entry={entry} errors={errors} />
           <Field className="w-64" label="When" type="datetime-local" name="at" defaultValue={at} errors={errors.at} />

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { redirect } from "react-router";
 import { importJob } from "#server/commands/job-bundles";
 import { Refusal } from "#server/commands/refusal";
@@ -9,7 +10,7 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import type { Route } from "./+types/job-import.do";
 
 /** Takes a job file in whole, or refuses it whole with where and why. */
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const sent = (await formOf(request)).get("file");
   if (!(sent instanceof File) || sent.size === 0) return { problem: { line: 1, column: null, reason: "The file is empty" } };
   if (sent.size > JOB_FILE_BYTES) return { problem: { line: 1, column: null, reason: "The file is over 120 MB" } };
@@ -23,6 +24,6 @@ export async function action({ request }: Route.ActionArgs) {
     if (!(error instanceof Refusal)) throw error;
     return { problem: { line: 1, column: error.field, reason: error.message } };
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

@@ -8,7 +8,7 @@ import { listStandings } from "#server/repos/summary-repo";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { formOf } from "~/kit/http/body.server";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { inWords } from "~/kit/form/in-words.server";
+import { acting, inWords } from "~/kit/form/in-words.server";
 import type { JobActionAnswer, JobIntent } from "./use-job-actions";
 import type { Route } from "./+types/job.route";
 
@@ -26,7 +26,7 @@ const asked = z.object({
   vehicle: z.string().max(200).default(""),
 });
 
-export async function action({ request, params: { jobId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const { by } = await readPrefs(request);
   const form = asked.safeParse(Object.fromEntries(await formOf(request)));
@@ -36,7 +36,7 @@ export async function action({ request, params: { jobId } }: Route.ActionArgs) {
     await CARRY_OUT[intent](ctx, jobId, by);
     return { ok: true, intent, jobId, vehicle };
   });
-}
+});
 const CARRY_OUT: Record<JobIntent, (ctx: ServerContext, jobId: string, by: string) => Promise<void>> = {
   putAway: (ctx, jobId) => archiveJob(ctx, jobId, true),
   bringBack: (ctx, jobId) => archiveJob(ctx, jobId, false),

@@ -3,6 +3,7 @@ import { format } from "date-fns";
 import { serverContext } from "#server/running";
 import { countJobs, listJobs } from "#server/repos/job-repo";
 import { listRemovedJobs } from "#server/repos/removed-job-repo";
+import type { FormAnswer } from "~/kit/form/answer";
 import { readListState, searchedWords } from "~/kit/list/list-state";
 import { PageHeader } from "~/kit/shell/page-header";
 import { JOBS_A_PAGE, JobList, RemovedList } from "./job-lists";
@@ -48,8 +49,9 @@ export default function Jobs({ loaderData: { open, away, removed } }: Route.Comp
 
 /** A job file from another shop or from a backup. */
 function TakeIn() {
-  const fetcher = useFetcher<{ problem: { column: string | null; reason: string } }>();
-  const problem = fetcher.data?.problem;
+  const fetcher = useFetcher<{ problem: { column: string | null; reason: string } } | FormAnswer>();
+  const answer = fetcher.data;
+  const problem = !answer ? null : "problem" in answer ? answer.problem : { column: null, reason: answer.message ?? "Not understood" };
   return (
     <div>
       <label className="press">

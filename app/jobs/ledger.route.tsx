@@ -36,7 +36,7 @@ export default function Ledger({ loaderData: { lines, count, pages, page, of, ba
         </Link>
       </PageHeader>
       <main className="max-w-[1100px] space-y-4 px-4 py-6 sm:px-6">
-        <LedgerList log={lines} shape={shape} base={base} />
+        <LedgerList log={lines} shape={shape} base={base} from="ledger" />
         {pages > 1 && (
           <nav aria-label="Parts of the ledger" className="flex flex-wrap items-center gap-3">
             {page > 1 && (

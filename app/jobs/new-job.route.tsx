@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { useUnits } from "~/kit/root/use-root";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
@@ -34,7 +35,7 @@ export async function loader() {
   };
 }
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
@@ -43,7 +44,7 @@ export async function action({ request }: Route.ActionArgs) {
     Object.assign(made, await createJob(ctx, job));
   });
   return made.jobId ? redirect(`/jobs/${made.jobId}/panels/${made.panelId}/course`) : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { format } from "date-fns";
 import { Link, data, redirect } from "react-router";
@@ -50,7 +51,7 @@ export async function loader({ params: { canId } }: Route.LoaderArgs) {
   };
 }
 
-export async function action({ request, params: { canId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { canId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
@@ -64,7 +65,7 @@ export async function action({ request, params: { canId } }: Route.ActionArgs) {
     saved.yes = true;
   });
   return saved.yes ? redirect("/shelf") : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,20 +1,21 @@
+import { acting } from "~/kit/form/in-words.server";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, redirect } from "react-router";
 import { FLOW_CUPS, FLOW_CUP_IDS, viscosityFromCup } from "#core/models/product/flow-cup";
-import { type SheetInput, isCoat } from "#core/models/product/sheet";
+import { type AnySheet, type SheetInput, isCoat } from "#core/models/product/sheet";
 import { COAT_KINDS } from "#core/models/product/kinds";
 import { show } from "#core/kernel/units/format";
 import { saveProduct } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
 import { listShelf } from "#server/repos/product-repo";
-import { answerForm, textOf } from "~/kit/form/answer";
-import { initial } from "~/kit/form/initial";
+import { answerForm, textOf, versionIn } from "~/kit/form/answer";
 import { productForm } from "./product.form";
+import { sheetShown, sheetTexts } from "./sheet.texts";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
 import { CommonFields } from "./common-fields";
-import { Field, OwnInput, SelectField, TextArea } from "~/kit/ui/field";
+import { Field, FieldErrors, OwnInput, SelectField, TextArea } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/product.route";
@@ -37,43 +38,41 @@ export async function loader({ params: { productId } }: Route.LoaderArgs) {
   return { product: { ...item, sheet }, formKey, parts, partners };
 }
 
-export async function action({ request, params: { productId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { productId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
   const saved = { yes: false };
-  const answer = await answerForm(form, productForm(units), async (sheet: SheetInput) => {
-    await saveProduct(ctx, sheet, productId === "new" ? null : productId, textOf(form, "formKey") || null);
-    saved.yes = true;
-  });
+  const answer = await answerForm(
+    form,
+    productForm(units),
+    async (sheet: SheetInput) => {
+      await saveProduct(ctx, sheet, productId === "new" ? null : productId, textOf(form, "formKey") || null, versionIn(form));
+      saved.yes = true;
+    },
+    (there: AnySheet) => sheetShown(there, units),
+  );
   return saved.yes ? redirect("/shelf") : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-const DAY_S = 86_400;
 const NEEDED = "needed";
 
 export default function ProductPage({ loaderData: { product, formKey, parts, partners }, actionData }: Route.ComponentProps) {
   const units = useUnits();
   const errors = actionData?.errors ?? {};
   const s = product?.sheet;
-  const minutes = (name: string, label: string, si: number | null | undefined, hint?: string) => (
-    <Field
-      label={label}
-      unit="min"
-      name={name}
-      defaultValue={initial("duration", si, units)}
-      errors={errors[name]}
-      {...(hint ? { hint } : {})}
-    />
+  const texts = sheetTexts(s, units);
+  const minutes = (name: string, label: string, hint?: string) => (
+    <Field label={label} unit="min" name={name} defaultValue={texts[name]} errors={errors[name]} {...(hint ? { hint } : {})} />
   );
-  const quantity = (kind: "share" | "film", name: string, label: string, si: number | null | undefined, hint?: string) => (
+  const quantity = (kind: "share" | "film", name: string, label: string, hint?: string) => (
     <Field
       label={label}
       unit={kind === "share" ? "%" : units.film}
       name={name}
-      defaultValue={initial(kind, si, units)}
+      defaultValue={texts[name]}
       errors={errors[name]}
       {...(hint ? { hint } : {})}
     />
@@ -89,10 +88,10 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
         }
       />
       <main className="max-w-[960px] px-4 py-6 sm:px-6">
-        <KeptForm place="sheet" className="space-y-8">
+        <KeptForm place="sheet" version={product?.revisionId} className="space-y-8">
           <input type="hidden" name="formKey" value={formKey} />
           <Group title="What it is">
-            <Field className="col-span-2" label="Name" name="name" defaultValue={s?.name} errors={errors.name} hint={NEEDED} />
+            <Field className="col-span-2" label="Name" name="name" defaultValue={texts.name} errors={errors.name} hint={NEEDED} />
             <SelectField label="Kind" name="kind" defaultValue={s?.kind ?? "clear"} errors={errors.kind}>
               {COAT_KINDS.map((k) => (
                 <option key={k} value={k}>
@@ -105,21 +104,21 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
               <option value="medium">medium</option>
               <option value="slow">slow</option>
             </SelectField>
-            <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={s?.ratio} errors={errors.ratio} />
-            {quantity("share", "reducerMin", "Reducer, least", s?.reducerMin || null, "on top of the activated mix")}
-            {quantity("share", "reducerMax", "Reducer, most", s?.reducerMax || null)}
-            {quantity("share", "solids", "Solids by volume, mixed", s?.volumeSolids, NEEDED)}
+            <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={texts.ratio} errors={errors.ratio} />
+            {quantity("share", "reducerMin", "Reducer, least", "on top of the activated mix")}
+            {quantity("share", "reducerMax", "Reducer, most")}
+            {quantity("share", "solids", "Solids by volume, mixed", NEEDED)}
           </Group>
           <Group title="How it is sprayed">
-            <Field label="Coats" name="coats" inputMode="numeric" defaultValue={s?.coats ?? 2} errors={errors.coats} />
-            {quantity("film", "filmMin", "Film a coat, least", s?.filmPerCoatMin_m, NEEDED)}
-            {quantity("film", "filmMax", "Film a coat, most", s?.filmPerCoatMax_m, NEEDED)}
-            {quantity("film", "floor", "Film floor by the sheet", s?.floor_m, "empty: the house's own")}
-            {minutes("flashMin", "Flash, least", s?.flashMin_s, inUnits("needed; at 20 °C", units))}
-            {minutes("flashMax", "Flash, most", s?.flashMax_s, NEEDED)}
-            {minutes("flashWarm", inUnits("Flash at 30 °C", units), s?.flashAt[0]?.min_s, "empty: not on the sheet")}
-            {minutes("potLife", "Pot life", s?.potLife_s, inUnits("needed; at 20 °C", units))}
-            {minutes("potLifeWarm", inUnits("Pot life at 30 °C", units), s?.potLifeAt[0]?.life_s, "empty: not on the sheet")}
+            <Field label="Coats" name="coats" inputMode="numeric" defaultValue={texts.coats} errors={errors.coats} />
+            {quantity("film", "filmMin", "Film a coat, least", NEEDED)}
+            {quantity("film", "filmMax", "Film a coat, most", NEEDED)}
+            {quantity("film", "floor", "Film floor by the sheet", "empty: the house's own")}
+            {minutes("flashMin", "Flash, least", inUnits("needed; at 20 °C", units))}
+            {minutes("flashMax", "Flash, most", NEEDED)}
+            {minutes("flashWarm", inUnits("Flash at 30 °C", units), "empty: not on the sheet")}
+            {minutes("potLife", "Pot life", inUnits("needed; at 20 °C", units))}
+            {minutes("potLifeWarm", inUnits("Pot life at 30 °C", units), "empty: not on the sheet")}
             <SelectField label="Flow cup" name="cup" defaultValue={s?.viscosity?.cup ?? ""} errors={errors.cup}>
               <option value="">not measured</option>
               {FLOW_CUP_IDS.map((c) => (
@@ -132,35 +131,35 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
               label="Runs out in"
               unit="s"
               name="efflux"
-              defaultValue={initial("seconds", s?.viscosity?.efflux_s, units)}
+              defaultValue={texts.efflux}
               errors={errors.efflux}
               hint={cupHint(s?.viscosity)}
             />
           </Group>
           <Group title={inUnits("How it cures, at 20 °C", units)}>
-            {minutes("dustFree", "Out of dust", s?.dustFree_s)}
-            {minutes("tape", "Tape", s?.tape_s)}
-            {minutes("sandAfter", "Sand", s?.sandAfter_s, "needed; also 12 h, or overnight")}
-            {minutes("polish", "Polish", s?.polish_s)}
-            <Field label="Wax" unit="days" name="waxDays" defaultValue={s?.wax_s ? String(s.wax_s / DAY_S) : ""} errors={errors.waxDays} />
+            {minutes("dustFree", "Out of dust")}
+            {minutes("tape", "Tape")}
+            {minutes("sandAfter", "Sand", "needed; also 12 h, or overnight")}
+            {minutes("polish", "Polish")}
+            <Field label="Wax" unit="days" name="waxDays" defaultValue={texts.waxDays} errors={errors.waxDays} />
             <Field
               label="Or bake the part at"
               unit={units.temperature}
               name="bakePart"
-              defaultValue={initial("temperature", s?.bake?.part_K, units)}
+              defaultValue={texts.bakePart}
               errors={errors.bakePart}
             />
-            {minutes("bakeTime", "for, then sand", s?.bake?.time_s)}
+            {minutes("bakeTime", "for, then sand")}
           </Group>
           <Group title="What it weighs and gives off">
-            <CommonFields sheet={s} errors={errors} />
+            <CommonFields texts={texts} errors={errors} />
           </Group>
           <TextArea
             className="max-w-[28rem]"
             label="Matte levels of the sheet: per cent matting component = GU at 60°, one a line"
             name="levels"
             rows={3}
-            defaultValue={s?.levels.map((l) => `${Math.round(l.share * 1000) / 10} = ${l.gloss60_GU}`).join("\n")}
+            defaultValue={texts.levels}
             errors={errors.levels}
           />
           <Group title="What it is mixed with">
@@ -196,8 +195,9 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
                   <option key={name}>{name}</option>
                 ))}
             </SelectField>
-            {minutes("settles", "Pearl settles within", s?.settles_s, "empty: it does not")}
+            {minutes("settles", "Pearl settles within", "empty: it does not")}
           </Group>
+          <FieldErrors errors={actionData?.ok === false && actionData.message ? [actionData.message] : undefined} />
           <button className="press" data-kind="main">
             {product ? "Save as a new revision" : "Put it on the shelf"}
           </button>

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { importShelf } from "#server/commands/import-shelf";
 import { Refusal } from "#server/commands/refusal";
 import { SHELF_FILE_BYTES } from "#server/http/body-limits";
@@ -7,7 +8,7 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import type { Route } from "./+types/shelf-import.do";
 
 /** Reads a shelf file whole, or refuses it whole with row and reason. */
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const sent = (await formOf(request)).get("file");
   const refuse = (reason: string) => ({ ok: false as const, problems: [{ line: 1, column: null as string | null, reason }], more: 0 });
   if (!(sent instanceof File)) return refuse("No file was sent");
@@ -24,6 +25,6 @@ export async function action({ request }: Route.ActionArgs) {
   if (!outcome.ok) return { ok: false as const, problems: outcome.problems, more: outcome.problemCount - outcome.problems.length };
   const { added, revised, same } = outcome.value;
   return { ok: true as const, message: `${added} new, ${revised} with a new revision, ${same} unchanged.` };
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

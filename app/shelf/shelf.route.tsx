@@ -123,6 +123,8 @@ function Files() {
         <div role="status" className="mt-3 max-w-[75ch]">
           {answer.ok ? (
             <p className="text-glow-ink">{answer.message}</p>
+          ) : !("problems" in answer) ? (
+            <p className="font-semibold text-stop-ink">{answer.message}</p>
           ) : (
             <>
               <p className="font-semibold text-stop-ink">Nothing was read. The file was refused whole:</p>

@@ -13,7 +13,7 @@ import { anyBody } from "./any-body";
 import { TrialServer, ownFolder } from "./harness";
 
 /** Pages of a panel, of its job, of the shop; each may show what was logged. */
-const PANEL_PAGES = [
+export const PANEL_PAGES = [
   "course",
   "plan",
   "plan/mix",
@@ -42,8 +42,8 @@ const PANEL_PAGES = [
   "hand-over/next-time",
   "change",
 ] as const;
-const PANEL_FILES = ["readings.csv", "ledger.csv", "cure.ics"] as const;
-const SHOP_PAGES = ["/", "/jobs", "/booth-plan", "/house", "/shelf", "/cards", "/ask/run", "/booth-plan.ics"] as const;
+export const PANEL_FILES = ["readings.csv", "ledger.csv", "cure.ics"] as const;
+export const SHOP_PAGES = ["/", "/jobs", "/booth-plan", "/house", "/shelf", "/cards", "/ask/run", "/booth-plan.ics"] as const;
 
 export interface Accepted {
   entries: number;
@@ -163,13 +163,16 @@ export async function accepted(
 }
 
 /** What the server's log says of its last fault, and where in the core it arose. */
-async function why(server: TrialServer): Promise<string> {
+export async function why(server: TrialServer): Promise<string> {
   await new Promise((done) => setTimeout(done, 20));
   const last = server.log.split("\n").findLast((l) => l.includes('"err"'));
   if (!last) return "the log says nothing";
   const { err } = JSON.parse(last) as { err: { message: string; stack: string } };
   const frames = err.stack.split("\n").flatMap((l) => /at (?:Object\.)?(\S+) \(/.exec(l)?.[1] ?? []);
-  return `${err.message.replace(/-?\d+(\.\d+)?(e-?\d+)?$/, "…").slice(0, 160)} in ${frames
+  return `${err.message
+    .replace(/\s+/g, " ")
+    .replace(/-?\d+(\.\d+)?(e-?\d+)?$/, "…")
+    .slice(0, 160)} in ${frames
     .filter((f) => !f.startsWith("require"))
     .slice(0, 4)
     .join(" < ")}`;
@@ -188,7 +191,7 @@ async function copyOf(ctx: ServerContext, model: Panel, withEntries: boolean): P
       await recordEntry(ctx, {
         panelId: made.panelId,
         kind: e.kind,
-        body: e.body as never,
+        body: e.body,
         by: e.by,
         at_ms: e.at_ms,
         simulated: e.simulated,

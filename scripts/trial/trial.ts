@@ -1,6 +1,7 @@
-/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted doors fuzz kills storage growth storm. */
+/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted doors forms fuzz kills storage growth storm. */
 import { demoFolder } from "./demo-folder";
 import { accepted } from "./accepted";
+import { oneField } from "./one-field";
 import { tryDoors } from "./doors";
 import { fuzz } from "./fuzz";
 import { growth } from "./growth";
@@ -42,6 +43,17 @@ if (wants("fuzz")) {
     "fuzz",
     r.faults,
     `${r.requests} requests, ${JSON.stringify(r.byStatus)}, ${r.unanswered} unanswered, slowest ${r.slowest_ms.toFixed(0)} ms`,
+  );
+}
+if (wants("forms")) {
+  const r = await oneField(demo.folder, demo.panels, demo.shop, { forms: number("forms", 50_000), seed: number("seed", 7) }, (so) => {
+    if (process.env.TRIAL_DEBUG)
+      console.log(`${so.forms} forms, ${so.accepted} accepted, ${so.pages} pages, ${Object.keys(so.byFault).length} faults`);
+  });
+  say(
+    "whole forms with one field changed, and the pages after them",
+    Object.entries(r.byFault).map(([reason, { n, first }]) => `${n} × ${reason}: ${first}`),
+    `${r.forms} forms, ${JSON.stringify(r.byStatus)}, ${r.accepted} accepted, ${r.pages} pages`,
   );
 }
 if (wants("storage")) {

@@ -2,6 +2,7 @@ import type { ServerContext } from "../context";
 import { type BoothPlanBody, boothPlanBody, getBoothPlan, putBoothPlan } from "../repos/booth-plan-repo";
 import { loadBoothPlan } from "../views/booth-plan-view";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 
 const OTHER_WINDOW = "The plan was changed in another window meanwhile. Nothing was overwritten; look again.";
 
@@ -35,8 +36,11 @@ export async function replanFromNow(ctx: ServerContext, version: number): Promis
 }
 
 async function put(ctx: ServerContext, body: BoothPlanBody, version: number): Promise<void> {
-  if (!(await putBoothPlan(ctx.db, boothPlanBody.parse(body), version, ctx.now_ms()))) throw new Refusal(null, OTHER_WINDOW);
-  ctx.bus.publish({ topic: "shop", id: "booth-plan" });
+  const checked = boothPlanBody.parse(body);
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await putBoothPlan(db, checked, version, now_ms))) throw new Refusal(null, OTHER_WINDOW);
+    tell({ topic: "shop", id: "booth-plan" });
+  });
 }
 
 /** A plan with the time at which it ends, worked out before it is stored: it is written once, and no window sees it half made. */

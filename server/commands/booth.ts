@@ -67,13 +67,26 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   });
 }
 
-/** Logs a coat with its settings as typed; it gets the next number that no coat was logged as. */
-export function logCoat(
+/**
+ * Logs a coat with its settings as typed; it gets the next number that no coat was logged as.
+ * @param shown the coat that the form said it logs; null: it said none
+ * @throws Refusal where that coat was logged meanwhile, from another window: asked, not counted twice
+ */
+export async function logCoat(
   ctx: ServerContext,
   view: PanelView,
-  { body, by, clientKey }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null },
+  { body, by, clientKey, shown = null }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null; shown?: number | null },
 ): Promise<string> {
-  const { loggedAs, side, role, zone: planned } = nextCoat(view.state, view.job.way, view.panel);
+  const again = await entryBefore(ctx, view.panel.id, clientKey, body);
+  if (again) return again;
+  const { loggedAs, number, side, role, zone: planned } = nextCoat(view.state, view.job.way, view.panel);
+  if (shown !== null && shown !== number)
+    throw new Refusal(
+      null,
+      shown < number
+        ? `Coat ${shown} was logged already, from another window. If this is coat ${number}, log it once more; nothing was stored now.`
+        : `Coat ${number} comes next here: an earlier coat was taken out meanwhile. Look again; nothing was stored.`,
+    );
   const zone = body.zone ?? (role === body.role ? planned : "whole"); // sprayed otherwise than planned: over the whole part
   const tilt_rad = view.state.turned?.body.tilt_rad ?? null;
   return recordEntry(ctx, {
@@ -83,6 +96,7 @@ export function logCoat(
     by,
     clientKey,
     asked: body,
+    standsOn: view.standsOn,
   });
 }
 

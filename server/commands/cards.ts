@@ -3,8 +3,8 @@ import { cardBody } from "#core/models/cards/card-schema";
 import type { ServerContext } from "../context";
 import { getCard, insertCard, setCardStruck } from "../repos/card-repo";
 import { hasPhoto } from "../repos/photo-repo";
-import { once } from "../repos/sent-form-repo";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 
 /** Keeps a card, or a corrected version of one; the earlier version stays. @returns its id */
 export async function saveCard(
@@ -20,35 +20,33 @@ export async function saveCard(
     key: input.clientKey ?? null,
     what: "card",
     content: { body: parsed.data, supersedes: input.supersedes ?? null, simulated: input.simulated ?? false },
-    now_ms: ctx.now_ms(),
   };
-  const id = await ctx.db.transaction().execute((db) =>
-    once(db, form, async () => {
-      if (input.supersedes) {
-        const old = await getCard(db, input.supersedes);
-        if (!old || old.struck || old.supersededBy)
-          throw new Refusal(null, "This card was changed in another window. Nothing was overwritten; look again.");
-      }
-      for (const photo of parsed.data.photoIds)
-        if (!(await hasPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
-      const made = ctx.newId();
-      await insertCard(db, {
-        id: made,
-        body: parsed.data,
-        at_ms: input.at_ms ?? ctx.now_ms(),
-        by: input.by,
-        simulated: input.simulated ?? false,
-        supersedes: input.supersedes ?? null,
-      });
-      return made;
-    }),
-  );
-  ctx.bus.publish({ topic: "product", id: "cards" });
-  return id;
+  return run(ctx, form, async ({ db, now_ms, tell }) => {
+    if (input.supersedes) {
+      const old = await getCard(db, input.supersedes);
+      if (!old || old.struck || old.supersededBy)
+        throw new Refusal(null, "This card was changed in another window. Nothing was overwritten; look again.");
+    }
+    for (const photo of parsed.data.photoIds)
+      if (!(await hasPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
+    const id = ctx.newId();
+    await insertCard(db, {
+      id,
+      body: parsed.data,
+      at_ms: input.at_ms ?? now_ms,
+      by: input.by,
+      simulated: input.simulated ?? false,
+      supersedes: input.supersedes ?? null,
+    });
+    tell({ topic: "product", id: "cards" });
+    return id;
+  });
 }
 
 /** Takes a card out of the library, or brings it back. It is never deleted. */
 export async function strikeCard(ctx: ServerContext, id: string, struck: boolean): Promise<void> {
-  if (!(await setCardStruck(ctx.db, id, struck ? ctx.now_ms() : null))) throw new Refusal(null, "This card is no longer there", 404);
-  ctx.bus.publish({ topic: "product", id: "cards" });
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await setCardStruck(db, id, struck ? now_ms : null))) throw new Refusal(null, "This card is no longer there", 404);
+    tell({ topic: "product", id: "cards" });
+  });
 }

@@ -22,8 +22,10 @@ test("a panel is put right: figures follow, and the ledger says what was changed
   const { jobId, panelId } = await testJob(ctx);
   await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(1), by });
   const before = (await getPanel(ctx.db, panelId))!;
-  expect(await changePanel(ctx, panelId, before, by)).toBe(false);
-  expect(await changePanel(ctx, panelId, { ...before, name: "Left wing", tilt_rad: Math.PI / 2, coatsPlanned: 4 }, "painter B")).toBe(true);
+  expect(await changePanel(ctx, panelId, before, { by })).toBe(false);
+  expect(
+    await changePanel(ctx, panelId, { ...before, name: "Left wing", tilt_rad: Math.PI / 2, coatsPlanned: 4 }, { by: "painter B" }),
+  ).toBe(true);
   const view = (await loadPanelView(ctx, jobId, panelId))!;
   expect(view.panel).toMatchObject({ name: "Left wing", tilt_rad: Math.PI / 2, coatsPlanned: 4, shape: before.shape });
   expect(await notes(panelId)).toEqual([expect.stringMatching(/^Panel changed\. name: .* → Left wing; hangs: .* → 90°; coats: .* → 4$/)]);
@@ -33,21 +35,21 @@ test("an outline may change while nothing is placed on it, and then stays", asyn
   const { panelId } = await testJob(ctx);
   const before = (await getPanel(ctx.db, panelId))!;
   const door = { ...before, shape: panelShape("door", { width_m: 1.1, height_m: 0.7 }) };
-  expect(await changePanel(ctx, panelId, door, by)).toBe(true);
+  expect(await changePanel(ctx, panelId, door, { by })).toBe(true);
   expect((await getPanel(ctx.db, panelId))!.shape.kind).toBe("door");
   await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("after", "1", 131), by });
-  await expect(changePanel(ctx, panelId, before, by)).rejects.toMatchObject({ field: "shape" });
+  await expect(changePanel(ctx, panelId, before, { by })).rejects.toMatchObject({ field: "shape" });
   expect((await getPanel(ctx.db, panelId))!.shape.kind).toBe("door");
 });
 
 test("a job's vehicle, colour, way and finish are put right on all of its panels", async () => {
   const { jobId, panelId } = await testJob(ctx);
   const brief = { vehicle: "Lodos estate", colourName: "teal", colourCss: "#123456", finish: "flat", wayId: "three-flat" } as const;
-  expect(await changeJob(ctx, jobId, brief, by)).toBe(true);
+  expect(await changeJob(ctx, jobId, brief, { by })).toBe(true);
   const { wayId, ...rest } = brief;
   expect(await getJob(ctx.db, jobId)).toMatchObject({ ...rest, way: { id: wayId } });
   expect(await notes(panelId)).toEqual([expect.stringContaining("Lodos estate")]);
-  await expect(changeJob(ctx, "gone", brief, by)).rejects.toMatchObject({ status: 404 });
+  await expect(changeJob(ctx, "gone", brief, { by })).rejects.toMatchObject({ status: 404 });
 });
 
 test("a job is copied with its panels and without what was logged", async () => {

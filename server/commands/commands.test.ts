@@ -1,7 +1,8 @@
 import { sql } from "kysely";
 import { completeStep, storePlan } from "#server/commands/correction";
 import { importReadings, isThereAlready } from "#server/commands/import-readings";
-import { addPanel, archiveJob, createJob, saveProduct, saveShopSettings, stopClock } from "#server/commands/jobs";
+import { addPanel, archiveJob, createJob, saveProduct, stopClock } from "#server/commands/jobs";
+import { changeShop } from "#server/commands/house";
 import { keepAsJob } from "#server/commands/keep-as-job";
 import { recordEntries, recordEntry, strikeEntries, strikeEntry } from "#server/commands/record-entry";
 import { Refusal } from "#server/commands/refusal";
@@ -99,7 +100,7 @@ describe("jobs, panels, products, shop", () => {
     await archiveJob(ctx, jobId, false);
     expect((await getJob(ctx.db, jobId))!.archivedAt_ms).toBeNull();
     const shop = await getShop(ctx.db);
-    await saveShopSettings(ctx, { ...shop, name: "Quay Nine Refinish", floor_m: 40e-6 });
+    await changeShop(ctx, (now) => ({ ...now, name: "Quay Nine Refinish", floor_m: 40e-6 }));
     expect(await getShop(ctx.db)).toEqual({ ...shop, name: "Quay Nine Refinish", floor_m: 40e-6 });
   });
 });
@@ -316,10 +317,10 @@ describe("learning from the shop's own panels", () => {
     const predicted = async () => (await loadPanelView(ctx, jobId, panelId))!.state.predictedClear!;
     const model = await predicted();
     const shop = await getShop(ctx.db);
-    await saveShopSettings(ctx, { ...shop, learntFilm: { factor: film.factor, u_log: film.u_log, n: film.n } });
+    await changeShop(ctx, (now) => ({ ...now, learntFilm: { factor: film.factor, u_log: film.u_log, n: film.n } }));
     expect((await predicted()).clear_m / model.clear_m).toBeCloseTo(film.factor, 9);
     expect((await predicted()).u_m).toBeLessThan(model.u_m / 2);
-    await saveShopSettings(ctx, shop);
+    await changeShop(ctx, () => shop);
     expect(await predicted()).toEqual(model);
   });
 });

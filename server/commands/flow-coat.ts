@@ -26,12 +26,12 @@ export async function planFlowCoat(
   if (on === 0) throw new Refusal(null, "No coat is logged here yet: a flow coat goes over one");
   const way = withFlowCoats(job.way, on, { coat, coats });
   const text = `Flow coat planned: cure, sand flat, then ${coats} more at ${Math.round(100 * coat.speedFactor)} % of the usual hand speed`;
-  await recordEntries(ctx, panelId, [{ panelId, kind: "note", body: { text }, by, clientKey }], async (db) => {
+  await recordEntries(ctx, panelId, [{ panelId, kind: "note", body: { text }, by, clientKey }], async ({ db, tell }) => {
     await setJobWay(db, jobId, way);
     await setCoatsPlanned(db, panelId, on + coats);
     for (const { id } of panels) if (id !== panelId) await refreshSummary(db, id);
+    tell({ topic: "job", id: jobId });
+    tell({ topic: "clock", id: panelId });
   });
-  ctx.bus.publish({ topic: "job", id: jobId });
-  ctx.bus.publish({ topic: "clock", id: panelId });
   return on + coats;
 }

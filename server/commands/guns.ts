@@ -3,9 +3,9 @@ import { fitGunCurve, gunFlow } from "#core/models/spray/gun-curve";
 import type { BodyOf } from "#core/record/bodies";
 import type { ServerContext } from "../context";
 import { getGun, insertGun, setGunArchived, updateGun } from "../repos/gun-repo";
-import { once } from "../repos/sent-form-repo";
 import { recordEntry } from "./record-entry";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 
 /** Keeps a gun: a new one, or a change of one that nobody else has changed meanwhile. */
 export async function saveGun(
@@ -13,27 +13,25 @@ export async function saveGun(
   { id, version, body, clientKey }: { id: string | null; version: number; body: GunBody; clientKey: string | null },
 ): Promise<string> {
   const checked = gunBody.parse(body);
-  if (id === null) {
-    const now_ms = ctx.now_ms();
-    const made = await ctx.db.transaction().execute((db) =>
-      once(db, { key: clientKey, what: "gun", content: checked, now_ms }, async () => {
-        const id = ctx.newId();
-        await insertGun(db, { id, body: checked, now_ms });
-        return id;
-      }),
-    );
-    ctx.bus.publish({ topic: "shop", id: "guns" });
-    return made;
-  }
-  if (!(await updateGun(ctx.db, id, checked, version)))
-    throw new Refusal(null, "This gun was changed in another window meanwhile. Nothing was overwritten; look again.");
-  ctx.bus.publish({ topic: "shop", id: "guns" });
-  return id;
+  const form = id === null ? { key: clientKey, what: "gun", content: checked } : null;
+  return run(ctx, form, async ({ db, now_ms, tell }) => {
+    tell({ topic: "shop", id: "guns" });
+    if (id === null) {
+      const made = ctx.newId();
+      await insertGun(db, { id: made, body: checked, now_ms });
+      return made;
+    }
+    if (!(await updateGun(db, id, checked, version)))
+      throw new Refusal(null, "This gun was changed in another window meanwhile. Nothing was overwritten; look again.");
+    return id;
+  });
 }
 
 export async function archiveGun(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
-  if (!(await setGunArchived(ctx.db, id, archived ? ctx.now_ms() : null))) throw new Refusal(null, "This gun is no longer there", 404);
-  ctx.bus.publish({ topic: "shop", id: "guns" });
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await setGunArchived(db, id, archived ? now_ms : null))) throw new Refusal(null, "This gun is no longer there", 404);
+    tell({ topic: "shop", id: "guns" });
+  });
 }
 
 /** A gun's settings as a coat takes them: its flow from its own cups, its fan scaled to the distance. */

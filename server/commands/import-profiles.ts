@@ -1,5 +1,6 @@
 import type { ServerContext } from "../context";
-import { type ImportProfile, MOST_PROFILES, getShop, saveShop } from "../repos/shop-repo";
+import { type ImportProfile, MOST_PROFILES, getShop } from "../repos/shop-repo";
+import { changeShop } from "./house";
 
 const sameHeading = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((c, i) => c === b[i]);
 /** A file without a heading tells nothing of its columns. */
@@ -14,7 +15,8 @@ export async function profileFor(ctx: ServerContext, columns: readonly string[])
 /** Keeps a matching for the next file with the same heading; the oldest gives way. */
 export async function keepProfile(ctx: ServerContext, profile: ImportProfile): Promise<void> {
   if (!hasHeading(profile.columns)) return;
-  const shop = await getShop(ctx.db);
-  const others = shop.importProfiles.filter((p) => !sameHeading(p.columns, profile.columns));
-  await saveShop(ctx.db, { ...shop, importProfiles: [profile, ...others].slice(0, MOST_PROFILES) }, ctx.now_ms());
+  await changeShop(ctx, (shop) => {
+    const others = shop.importProfiles.filter((p) => !sameHeading(p.columns, profile.columns));
+    return { ...shop, importProfiles: [profile, ...others].slice(0, MOST_PROFILES) };
+  });
 }

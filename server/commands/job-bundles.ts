@@ -14,6 +14,7 @@ import { getShop, saveShop, shopSettings } from "../repos/shop-repo";
 import { refreshSummary } from "../repos/summary-repo";
 import { takenInOriginal, takenInPicture } from "./photos";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 import { wayById } from "./ways";
 
 /** A job with all that its figures come from; null when it is not there. */
@@ -113,19 +114,18 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
   // Pictures are looked at before anything is written: that takes time, and a file must not hold the shop up meanwhile.
   const photos: Photo[] = [];
   for (const p of bundle.photos) photos.push(await photoOf(p));
-  const otherSettings = await ctx.db.transaction().execute(async (db) => {
+  const otherSettings = await run(ctx, null, async ({ db, now_ms, tell }) => {
     await refuseKnownIds(db, bundle);
     const shop = await getShop(db);
     const empty = (await countJobs(db)) + (await countJobs(db, { archived: true })) === 0;
     const taken = shopSettings.parse({ ...shop, ...bundle.shop });
-    if (empty) await saveShop(db, taken, ctx.now_ms());
+    if (empty) await saveShop(db, taken, now_ms);
     for (const p of bundle.products) {
       if (await getProductRevision(db, p.revisionId)) continue;
-      if (!(await hasProduct(db, p.productId))) await insertProduct(db, { id: p.productId, now_ms: ctx.now_ms() });
-      await insertRevision(db, { id: p.revisionId, productId: p.productId, sheet: p.sheet, now_ms: ctx.now_ms() });
+      if (!(await hasProduct(db, p.productId))) await insertProduct(db, { id: p.productId, now_ms });
+      await insertRevision(db, { id: p.revisionId, productId: p.productId, sheet: p.sheet, now_ms });
     }
-    for (const photo of photos)
-      if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms: ctx.now_ms() });
+    for (const photo of photos) if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms });
     await forgetRemovedJob(db, bundle.job.id); // it is here again: its ledger is append-only like any other
     const { wayId, way: own, ...job } = bundle.job;
     await insertJob(db, { ...job, way: await wayById(db, wayId, own && ownWay(wayId, own)), archivedAt_ms: null });
@@ -133,9 +133,9 @@ export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<
     await insertEntries(db, inOrderOfWriting(bundle.panels));
     for (const [i, { id }] of bundle.panels.entries())
       await refreshSummary(db, id).catch((error: unknown) => refuseFigures(error, `panels.${i}`));
+    tell({ topic: "job", id: bundle.job.id });
     return !empty && JSON.stringify(taken) !== JSON.stringify(shop);
   });
-  ctx.bus.publish({ topic: "job", id: bundle.job.id });
   return { jobId: bundle.job.id, otherSettings };
 }
 

@@ -7,16 +7,15 @@ import type { Finish, HouseWay } from "#core/models/ways/way";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
-import type { Db } from "../db/open";
+import type { Tx } from "../db/open";
 import { setClockStopped } from "../repos/clock-repo";
 import { getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo";
 import { type Panel, insertPanel, listPanels, setCoatsPlanned } from "../repos/panel-repo";
 import { listEntries } from "../repos/ledger-repo";
-import { getProductRevision, hasProduct, insertProduct, insertRevision, setProductArchived } from "../repos/product-repo";
-import { type ShopSettings, saveShop, shopSettings } from "../repos/shop-repo";
-import { once } from "../repos/sent-form-repo";
+import { getProductRevision, insertProduct, insertRevision, newestRevision, setProductArchived } from "../repos/product-repo";
 import { refreshSummary, setSummariesAway } from "../repos/summary-repo";
-import { Refusal } from "./refusal";
+import { Refusal, refuseOther } from "./refusal";
+import { run } from "./run";
 import { wayById } from "./ways";
 
 export interface NewPanel {
@@ -42,7 +41,7 @@ export interface NewJob {
   clientKey?: string | null;
 }
 
-async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewPanel): Promise<Panel> {
+async function addPanelIn(ctx: ServerContext, db: Tx, jobId: string, panel: NewPanel): Promise<Panel> {
   if (!(await getProductRevision(db, panel.productRevisionId))) throw new Refusal("productRevisionId", "Choose a product from the shelf");
   const made = await insertPanel(db, { ...panel, id: ctx.newId(), jobId });
   await refreshSummary(db, made.id);
@@ -53,37 +52,29 @@ async function addPanelIn(ctx: ServerContext, db: Db, jobId: string, panel: NewP
 export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jobId: string; panelId: string }> {
   const { clientKey = null, ...content } = input;
   const { panel, morePanels = [], wayId, way: kept, brief = NO_BRIEF, ...job } = content;
-  const now_ms = ctx.now_ms();
-  const made = await ctx.db.transaction().execute((db) =>
-    once(db, { key: clientKey, what: "job", content, now_ms }, async () => {
-      const jobId = ctx.newId();
-      const way = await wayById(db, wayId, kept);
-      await insertJob(db, { ...job, way, brief, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
-      const { id } = await addPanelIn(ctx, db, jobId, panel);
-      for (const more of morePanels) await addPanelIn(ctx, db, jobId, more);
-      return { jobId, panelId: id };
-    }),
-  );
-  ctx.bus.publish({ topic: "job", id: made.jobId });
-  return made;
+  return run(ctx, { key: clientKey, what: "job", content }, async ({ db, now_ms, tell }) => {
+    const jobId = ctx.newId();
+    const way = await wayById(db, wayId, kept);
+    await insertJob(db, { ...job, way, brief, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
+    const { id } = await addPanelIn(ctx, db, jobId, panel);
+    for (const more of morePanels) await addPanelIn(ctx, db, jobId, more);
+    tell({ topic: "job", id: jobId });
+    return { jobId, panelId: id };
+  });
 }
 
 /** A further panel of a job. */
 export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPanel, clientKey: string | null = null): Promise<string> {
-  const form = { key: clientKey, what: `panel of ${jobId}`, content: panel, now_ms: ctx.now_ms() };
-  const id = await ctx.db.transaction().execute((db) =>
-    once(db, form, async () => {
-      if (!(await getJob(db, jobId))) throw new Refusal(null, "This job is no longer there", 404);
-      return (await addPanelIn(ctx, db, jobId, panel)).id;
-    }),
-  );
-  ctx.bus.publish({ topic: "job", id: jobId });
-  return id;
+  return run(ctx, { key: clientKey, what: `panel of ${jobId}`, content: panel }, async ({ db, tell }) => {
+    if (!(await getJob(db, jobId))) throw new Refusal(null, "This job is no longer there", 404);
+    tell({ topic: "job", id: jobId });
+    return (await addPanelIn(ctx, db, jobId, panel)).id;
+  });
 }
 
 /** Sprays a job another house way; the panel it was chosen on takes the way's number of coats, unless more are on already. */
 export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: string }): Promise<HouseWay> {
-  const way = await ctx.db.transaction().execute(async (db) => {
+  return run(ctx, null, async ({ db, tell }) => {
     const job = await getJob(db, input.jobId);
     if (!job) throw new Refusal(null, "This job is no longer there", 404);
     const chosen = await wayById(db, input.wayId, job.way);
@@ -94,61 +85,63 @@ export async function setHouseWay(ctx: ServerContext, input: { jobId: string; pa
     await setJobWay(db, input.jobId, chosen);
     await setCoatsPlanned(db, panel.id, Math.max(on, chosen.coats.length));
     for (const { id } of panels) await refreshSummary(db, id); // the course of each goes by the job's way
+    tell({ topic: "job", id: input.jobId });
+    tell({ topic: "clock", id: input.panelId });
     return chosen;
   });
-  ctx.bus.publish({ topic: "job", id: input.jobId });
-  ctx.bus.publish({ topic: "clock", id: input.panelId });
-  return way;
 }
 
 /** Takes a job off the Floor, or brings it back. */
 export async function archiveJob(ctx: ServerContext, jobId: string, archived: boolean): Promise<void> {
-  await ctx.db.transaction().execute(async (db) => {
-    if (!(await setJobArchived(db, jobId, archived ? ctx.now_ms() : null))) throw new Refusal(null, "This job is no longer there", 404);
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await setJobArchived(db, jobId, archived ? now_ms : null))) throw new Refusal(null, "This job is no longer there", 404);
     await setSummariesAway(db, jobId, archived);
+    tell({ topic: "job", id: jobId });
   });
-  ctx.bus.publish({ topic: "job", id: jobId });
 }
 
-/** Saves a sheet: a new product, or a new revision of one. Panels keep the revision they were planned with. Sent twice, it is saved once. */
+/**
+ * Saves a sheet: a new product, or a new revision of one. Panels keep the revision they were planned with. Sent twice, it is saved once.
+ * @param expected the revision that the form was filled in on; null for a new product, or for whoever has not looked
+ * @throws ChangedMeanwhile where the shelf holds another revision by now
+ */
 export async function saveProduct(
   ctx: ServerContext,
   sheet: SheetInput,
   productId: string | null = null,
   clientKey: string | null = null,
+  expected: string | null = null,
 ): Promise<{ productId: string; revisionId: string }> {
   const checked = anySheet.parse(sheet);
   const [wrong] = sheetContradictions(checked);
   if (wrong) throw new Refusal(wrong.field, wrong.message);
-  const form = { key: clientKey, what: `product ${productId ?? "new"}`, content: checked, now_ms: ctx.now_ms() };
-  const saved = await ctx.db.transaction().execute((db) =>
-    once(db, form, async () => {
-      const id = productId ?? ctx.newId();
-      if (!productId) await insertProduct(db, { id, now_ms: ctx.now_ms() });
-      else if (!(await hasProduct(db, id))) throw new Refusal(null, "This product is not on the shelf", 404);
-      const revisionId = ctx.newId();
-      await insertRevision(db, { id: revisionId, productId: id, sheet: checked, now_ms: ctx.now_ms() });
-      return { productId: id, revisionId };
-    }),
-  );
-  ctx.bus.publish({ topic: "product", id: saved.productId });
-  return saved;
+  return run(ctx, { key: clientKey, what: `product ${productId ?? "new"}`, content: checked }, async ({ db, now_ms, tell }) => {
+    const id = productId ?? ctx.newId();
+    if (!productId) await insertProduct(db, { id, now_ms });
+    else {
+      const newest = await newestRevision(db, id);
+      if (!newest) throw new Refusal(null, "This product is not on the shelf", 404);
+      refuseOther(expected, newest.sheet, newest.revisionId);
+    }
+    const revisionId = ctx.newId();
+    await insertRevision(db, { id: revisionId, productId: id, sheet: checked, now_ms });
+    tell({ topic: "product", id });
+    return { productId: id, revisionId };
+  });
 }
 
 export async function archiveProduct(ctx: ServerContext, productId: string, archived: boolean): Promise<void> {
-  if (!(await setProductArchived(ctx.db, productId, archived ? ctx.now_ms() : null)))
-    throw new Refusal(null, "This product is not on the shelf", 404);
-  ctx.bus.publish({ topic: "product", id: productId });
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await setProductArchived(db, productId, archived ? now_ms : null)))
+      throw new Refusal(null, "This product is not on the shelf", 404);
+    tell({ topic: "product", id: productId });
+  });
 }
 
 /** Stops a clock, or sets it going again with its own times. */
 export async function stopClock(ctx: ServerContext, clockId: string, stopped: boolean): Promise<void> {
-  if (!(await setClockStopped(ctx.db, clockId, stopped ? ctx.now_ms() : null)))
-    throw new Refusal(null, "This clock is no longer there", 404);
-  ctx.bus.publish({ topic: "clock", id: clockId });
-}
-
-export async function saveShopSettings(ctx: ServerContext, settings: ShopSettings): Promise<void> {
-  await saveShop(ctx.db, shopSettings.parse(settings), ctx.now_ms());
-  ctx.bus.publish({ topic: "shop", id: "shop" });
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await setClockStopped(db, clockId, stopped ? now_ms : null))) throw new Refusal(null, "This clock is no longer there", 404);
+    tell({ topic: "clock", id: clockId });
+  });
 }

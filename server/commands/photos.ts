@@ -3,6 +3,7 @@ import sharp from "sharp";
 import type { ServerContext } from "../context";
 import { type Photo, findPhotoByDigest, insertPhoto } from "../repos/photo-repo";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 import { jpegWithoutNotes } from "./without-notes";
 
 /** Bounds of one photograph; a picture that takes longer than `seconds` to read is refused. */
@@ -37,7 +38,7 @@ export async function keepPhoto(ctx: ServerContext, file: SentPicture): Promise<
     uprightJpeg(file.bytes, { side_px: PHOTO_LIMITS.side_px, quality: 88 }),
     withoutNotes(file.bytes),
   ]).catch((error: unknown) => refusePicture(file.name, error));
-  return ctx.db.transaction().execute(async (db) => {
+  return run(ctx, null, async ({ db, now_ms }) => {
     const meanwhile = await findPhotoByDigest(db, digest);
     if (meanwhile) return meanwhile;
     const id = ctx.newId();
@@ -50,7 +51,7 @@ export async function keepPhoto(ctx: ServerContext, file: SentPicture): Promise<
       name: file.name.slice(0, 120),
       original,
       digest,
-      now_ms: ctx.now_ms(),
+      now_ms,
     });
     return id;
   });

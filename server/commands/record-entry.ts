@@ -2,14 +2,15 @@ import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#c
 import { JOB_WIDE } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 import { insertClock } from "../repos/clock-repo";
 import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/ledger-repo";
 import { type Panel, getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
-import { answeredBefore, once } from "../repos/sent-form-repo";
+import { answeredBefore } from "../repos/sent-form-repo";
 import { refreshSummariesBeside, refreshSummary } from "../repos/summary-repo";
 import { Refusal } from "./refusal";
+import { type Running, run } from "./run";
 
 export interface EntryInput<K extends EntryKind = EntryKind> {
   panelId: string;
@@ -63,56 +64,52 @@ export async function recordEntries<K extends EntryKind>(
   ctx: ServerContext,
   panelId: string,
   inputs: readonly EntryInput<K>[],
-  alongside: (db: Db) => Promise<void> = async () => {},
+  alongside: (running: Running) => Promise<void> = async () => {},
 ): Promise<string[]> {
-  const now_ms = ctx.now_ms();
-  let clocks = false;
-  let isNew = false;
-  let jobWide = false;
-  const ids = await ctx.db.transaction().execute(async (db) => {
-    const panel = await getPanel(db, panelId);
-    if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
-    const bodies = inputs.map((i) => checkedBody(i.kind, i.body));
-    const content =
-      inputs[0]?.asked ??
-      inputs.map((i, k) => ({ kind: i.kind, body: bodies[k], supersedes: i.supersedes ?? null, simulated: i.simulated ?? false }));
-    const key = inputs[0]?.clientKey ?? null;
-    return once(db, { ...formOf(panelId, key, content), now_ms }, async () => {
-      isNew = true;
-      await refuseMovedLedger(db, panelId, inputs);
-      await refuseLostCorrections(db, panelId, inputs);
-      const entries = inputs.map((input, k) => ({
-        id: ctx.newId(),
-        panelId,
-        kind: input.kind,
-        body: bodies[k]!,
-        at_ms: input.at_ms ?? now_ms,
-        recordedAt_ms: now_ms,
-        by: input.by,
-        simulated: input.simulated ?? false,
-        supersedes: input.supersedes ?? null,
-      }));
-      await insertEntries(db, entries);
-      for (const e of entries) {
-        if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
-        clocks ||= (MOVES_CLOCKS as readonly string[]).includes(e.kind) || e.supersedes !== null;
-      }
-      await alongside(db);
-      await refreshSummary(db, panelId);
-      const kinds = await kindsWritten(db, inputs);
-      jobWide = kinds.some((k) => (JOB_WIDE as readonly string[]).includes(k));
-      // Of what serves the other panels only the climate stands in what lists show of them.
-      if (kinds.includes("climate")) await refreshSummariesBeside(db, panelId);
-      return entries.map((e) => e.id);
-    });
-  });
-  if (isNew) {
-    const panel = await getPanel(ctx.db, panelId);
-    ctx.bus.publish({ topic: "panel", id: panelId, jobId: panel?.jobId ?? null });
-    if (jobWide && panel) ctx.bus.publish({ topic: "job", id: panel.jobId });
-    if (clocks) ctx.bus.publish({ topic: "clock", id: panelId });
-  }
-  return ids;
+  const bodies = inputs.map((i) => checkedBody(i.kind, i.body));
+  const content =
+    inputs[0]?.asked ??
+    inputs.map((i, k) => ({ kind: i.kind, body: bodies[k], supersedes: i.supersedes ?? null, simulated: i.simulated ?? false }));
+  return run(ctx, formOf(panelId, inputs[0]?.clientKey ?? null, content), (running) =>
+    appendEntries(ctx, running, panelId, inputs, () => alongside(running)),
+  );
+}
+
+/** The same as a part of a command that is being carried out. @param alongside what is written before the panel's row is made anew */
+export async function appendEntries<K extends EntryKind>(
+  ctx: ServerContext,
+  { db, now_ms, tell }: Running,
+  panelId: string,
+  inputs: readonly EntryInput<K>[],
+  alongside: () => Promise<void> = async () => {},
+): Promise<string[]> {
+  const panel = await getPanel(db, panelId);
+  if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
+  await refuseMovedLedger(db, panelId, inputs);
+  await refuseLostCorrections(db, panelId, inputs);
+  const entries = inputs.map((input) => ({
+    id: ctx.newId(),
+    panelId,
+    kind: input.kind,
+    body: checkedBody(input.kind, input.body),
+    at_ms: input.at_ms ?? now_ms,
+    recordedAt_ms: now_ms,
+    by: input.by,
+    simulated: input.simulated ?? false,
+    supersedes: input.supersedes ?? null,
+  }));
+  await insertEntries(db, entries);
+  for (const e of entries) if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
+  await alongside();
+  await refreshSummary(db, panelId);
+  const kinds = await kindsWritten(db, inputs);
+  // Of what serves the other panels only the climate stands in what lists show of them.
+  if (kinds.includes("climate")) await refreshSummariesBeside(db, panelId);
+  tell({ topic: "panel", id: panelId, jobId: panel.jobId });
+  if (kinds.some((k) => (JOB_WIDE as readonly string[]).includes(k))) tell({ topic: "job", id: panel.jobId });
+  const moves = entries.some((e) => (MOVES_CLOCKS as readonly string[]).includes(e.kind) || e.supersedes !== null);
+  if (moves) tell({ topic: "clock", id: panelId });
+  return entries.map((e) => e.id);
 }
 
 /** Kinds of what was written; of a strike, or of a strike of one, the kind of what it takes out or puts back. */
@@ -188,7 +185,7 @@ async function refuseLostCorrections(db: Db, panelId: string, inputs: readonly E
   }
 }
 
-async function startPotClock(ctx: ServerContext, db: Db, panel: Panel, entryId: string, mix: BodyOf<"mix">, at_ms: number): Promise<void> {
+async function startPotClock(ctx: ServerContext, db: Tx, panel: Panel, entryId: string, mix: BodyOf<"mix">, at_ms: number): Promise<void> {
   const label = mix.product || ((await getProductRevision(db, panel.productRevisionId))?.sheet.name ?? "mix");
   const common = { panelId: panel.id, entryId, label, started_ms: at_ms };
   const over_ms = at_ms + mix.potLife_s * 1000;

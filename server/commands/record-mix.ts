@@ -18,17 +18,15 @@ export async function recordMix(
   { panelId, formKey, by, parts, ...rest }: MixToKeep & { panelId: string; formKey: string; by: string },
 ): Promise<string> {
   const body = { ...rest, parts: parts.map(withoutCan) };
-  const touched: string[] = [];
-  const [id] = await recordEntries(ctx, panelId, [{ panelId, kind: "mix", body, by, clientKey: formKey }], async (db) => {
+  const [id] = await recordEntries(ctx, panelId, [{ panelId, kind: "mix", body, by, clientKey: formKey }], async ({ db, now_ms, tell }) => {
     for (const { canId, volume_m3 } of parts) {
       if (!canId || !(volume_m3 > 0)) continue;
       const can = await getContainer(db, canId);
       if (!can || can.closedAt_ms !== null) throw new Refusal("canId", "A can is no longer on the shelf; choose another");
       const left_m3 = Math.max(0, can.left_m3 - volume_m3);
-      await updateContainer(db, can.id, can.version, { left_m3, opened_ms: can.opened_ms ?? ctx.now_ms() });
-      touched.push(can.productId);
+      await updateContainer(db, can.id, can.version, { left_m3, opened_ms: can.opened_ms ?? now_ms });
+      tell({ topic: "product", id: can.productId });
     }
   });
-  for (const product of new Set(touched)) ctx.bus.publish({ topic: "product", id: product });
   return id!;
 }

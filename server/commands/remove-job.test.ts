@@ -3,7 +3,9 @@ import { archiveJob } from "#server/commands/jobs";
 import { exportJob } from "#server/commands/job-bundles";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { deleteJob, forgetJob, takeBackJob } from "#server/commands/remove-job";
+import { run } from "#server/commands/run";
 import { getJob, listJobs } from "#server/repos/job-repo";
+import { insertPhoto } from "#server/repos/photo-repo";
 import { listEntries } from "#server/repos/ledger-repo";
 import { listRemovedJobs } from "#server/repos/removed-job-repo";
 import { coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";
@@ -71,4 +73,40 @@ test("the file can be let go too; then nothing is left to take back", async () =
   await expect(takeBackJob(ctx, jobId)).rejects.toMatchObject({ status: 404 });
   await expect(forgetJob(ctx, jobId)).rejects.toMatchObject({ status: 404 });
   expect(await listJobs(ctx.db, { archived: true })).toEqual([]);
+});
+
+test("a picture of an entry that was undone goes with its job; one that something else shows stays", async () => {
+  const { jobId, panelId } = await worked();
+  const other = await testJob(ctx);
+  const picture = async (id: string) =>
+    run(ctx, null, ({ db }) =>
+      insertPhoto(db, {
+        id,
+        mime: "image/jpeg",
+        bytes: new Uint8Array([1]),
+        width: 1,
+        height: 1,
+        name: id,
+        original: null,
+        digest: null,
+        now_ms: ctx.now_ms(),
+      }),
+    );
+  for (const id of ["undone", "shared", "shown"]) await picture(id);
+  const nib = (onPanel: string, photoId: string) =>
+    recordEntry(ctx, {
+      panelId: onPanel,
+      kind: "defect",
+      body: { kind: "nib", at: { x_m: 0.5, y_m: 0.4 }, length_m: null, width_m: null, height_m: null, measured: false, photoId },
+      by,
+    });
+  await strikeEntry(ctx, await nib(panelId, "undone"), { by, reason: "undo" });
+  await nib(panelId, "shared");
+  await nib(panelId, "shown");
+  await nib(other.panelId, "shared");
+  await archiveJob(ctx, jobId, true);
+  await deleteJob(ctx, { jobId, by });
+  await forgetJob(ctx, jobId);
+  const left = await ctx.db.selectFrom("photo").select("id").orderBy("id").execute();
+  expect(left.map((p) => p.id)).toEqual(["shared"]);
 });

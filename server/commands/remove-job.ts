@@ -6,6 +6,7 @@ import { listPanels } from "../repos/panel-repo";
 import { forgetRemovedJob, removeJob, removedJobFile } from "../repos/removed-job-repo";
 import { exportJob, importJob } from "./job-bundles";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 
 /**
  * Deletes a job that is put away: its job file is kept and can be taken back in; all its rows go, in one transaction.
@@ -14,7 +15,7 @@ import { Refusal } from "./refusal";
 export async function deleteJob(ctx: ServerContext, { jobId, by }: { jobId: string; by: string }): Promise<void> {
   const bundle = await exportJob(ctx, jobId);
   if (!bundle) throw new Refusal(null, "This job is not in the file.", 404);
-  await ctx.db.transaction().execute(async (db) => {
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
     const job = await getJob(db, jobId);
     if (!job) throw new Refusal(null, "This job is not in the file.", 404);
     if (job.archivedAt_ms === null) throw new Refusal(null, "Put the job away first; a job on the floor is not deleted.", 409);
@@ -27,13 +28,12 @@ export async function deleteJob(ctx: ServerContext, { jobId, by }: { jobId: stri
     await removeJob(db, {
       jobId,
       vehicle: job.vehicle,
-      removedAt_ms: ctx.now_ms(),
+      removedAt_ms: now_ms,
       by,
       file: JSON.stringify(bundle),
-      photoIds: bundle.photos.map((p) => p.id),
     });
+    tell({ topic: "job", id: jobId });
   });
-  ctx.bus.publish({ topic: "job", id: jobId });
 }
 
 /** Takes a deleted job back in from the file that it left. @throws Refusal when there is none */
@@ -47,6 +47,8 @@ export async function takeBackJob(ctx: ServerContext, jobId: string): Promise<vo
 
 /** Lets the file of a deleted job go: after that nothing of the job is left here. @throws Refusal when there is none */
 export async function forgetJob(ctx: ServerContext, jobId: string): Promise<void> {
-  if (!(await forgetRemovedJob(ctx.db, jobId))) throw new Refusal(null, "No file is kept of this job.", 404);
-  ctx.bus.publish({ topic: "job", id: jobId });
+  await run(ctx, null, async ({ db, tell }) => {
+    if (!(await forgetRemovedJob(db, jobId))) throw new Refusal(null, "No file is kept of this job.", 404);
+    tell({ topic: "job", id: jobId });
+  });
 }

@@ -2,8 +2,8 @@ import { KEEPING, type Keeping } from "#core/models/product/container";
 import type { ServerContext } from "../context";
 import { getContainer, insertContainer, updateContainer } from "../repos/container-repo";
 import { listShelf } from "../repos/product-repo";
-import { once } from "../repos/sent-form-repo";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 
 const DAY_MS = 86_400_000;
 
@@ -23,16 +23,12 @@ export async function addContainer(ctx: ServerContext, input: NewContainer): Pro
   if (input.left_m3 > input.size_m3) throw new Refusal("left", "More is left than the can holds");
   refuseFuture(ctx, input.opened_ms);
   const { clientKey = null, ...rest } = input;
-  const now_ms = ctx.now_ms();
-  const id = await ctx.db.transaction().execute((db) =>
-    once(db, { key: clientKey, what: "can", content: rest, now_ms }, async () => {
-      const made = ctx.newId();
-      await insertContainer(db, { ...rest, id: made, now_ms });
-      return made;
-    }),
-  );
-  ctx.bus.publish({ topic: "product", id: input.productId });
-  return id;
+  return run(ctx, { key: clientKey, what: "can", content: rest }, async ({ db, now_ms, tell }) => {
+    const id = ctx.newId();
+    await insertContainer(db, { ...rest, id, now_ms });
+    tell({ topic: "product", id: input.productId });
+    return id;
+  });
 }
 
 /** Changes what is left, how it is kept, when it was opened, or takes the can off the shelf. Another window's change is never overwritten. */
@@ -40,20 +36,22 @@ export async function changeContainer(
   ctx: ServerContext,
   input: { id: string; version: number; batch: string; left_m3: number; opened_ms: number | null; keeping: Keeping; gone: boolean },
 ): Promise<void> {
-  const can = await getContainer(ctx.db, input.id);
-  if (!can) throw new Refusal(null, "This can is no longer on the shelf", 404);
-  if (input.left_m3 > can.size_m3) throw new Refusal("left", "More is left than the can holds");
   if (!Object.hasOwn(KEEPING, input.keeping)) throw new Refusal("keeping", "Choose how it is kept");
   refuseFuture(ctx, input.opened_ms);
-  const changed = await updateContainer(ctx.db, input.id, input.version, {
-    batch: input.batch,
-    left_m3: input.left_m3,
-    opened_ms: input.opened_ms,
-    keeping: input.keeping,
-    closed_at_ms: input.gone ? ctx.now_ms() : null,
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    const can = await getContainer(db, input.id);
+    if (!can) throw new Refusal(null, "This can is no longer on the shelf", 404);
+    if (input.left_m3 > can.size_m3) throw new Refusal("left", "More is left than the can holds");
+    const changed = await updateContainer(db, input.id, input.version, {
+      batch: input.batch,
+      left_m3: input.left_m3,
+      opened_ms: input.opened_ms,
+      keeping: input.keeping,
+      closed_at_ms: input.gone ? now_ms : null,
+    });
+    if (!changed) throw new Refusal(null, "This can was changed in another window meanwhile. Nothing was overwritten; look again.");
+    tell({ topic: "product", id: can.productId });
   });
-  if (!changed) throw new Refusal(null, "This can was changed in another window meanwhile. Nothing was overwritten; look again.");
-  ctx.bus.publish({ topic: "product", id: can.productId });
 }
 
 function refuseFuture(ctx: ServerContext, opened_ms: number | null): void {

@@ -2,9 +2,9 @@ import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import { type HouseWay, type HouseWayBody, houseWayBody } from "#core/models/ways/way";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
-import { once } from "../repos/sent-form-repo";
 import { getOwnWay, insertWay, listOwnWays, setWayArchived, updateWay } from "../repos/way-repo";
 import { Refusal } from "./refusal";
+import { run } from "./run";
 
 /** A way by its id: one that every shop has, or one of its own. @param kept the way that a job has already, whatever House says of it now */
 export async function wayById(db: Db, id: string, kept?: HouseWay): Promise<HouseWay> {
@@ -20,22 +20,19 @@ export async function saveWay(
   { id, version, body, clientKey }: { id: string | null; version: number; body: HouseWayBody; clientKey: string | null },
 ): Promise<string> {
   const checked = houseWayBody.parse(body);
-  const now_ms = ctx.now_ms();
-  const kept = await ctx.db.transaction().execute(async (db) => {
-    if (id === null)
-      return once(db, { key: clientKey, what: "way", content: checked, now_ms }, async () => {
-        await refuseName(db, checked.name, null);
-        const newId = ctx.newId();
-        await insertWay(db, { id: newId, body: checked, now_ms });
-        return newId;
-      });
+  const form = id === null ? { key: clientKey, what: "way", content: checked } : null;
+  return run(ctx, form, async ({ db, now_ms, tell }) => {
     await refuseName(db, checked.name, id);
+    tell({ topic: "shop", id: "ways" });
+    if (id === null) {
+      const made = ctx.newId();
+      await insertWay(db, { id: made, body: checked, now_ms });
+      return made;
+    }
     if (!(await updateWay(db, id, { body: checked, version })))
       throw new Refusal(null, "This way was changed in another window meanwhile. Nothing was overwritten; look again.");
     return id;
   });
-  ctx.bus.publish({ topic: "shop", id: "ways" });
-  return kept;
 }
 
 /** A list must tell ways apart. */
@@ -47,6 +44,9 @@ async function refuseName(db: Db, name: string, but: string | null): Promise<voi
 
 /** Takes a way off the lists, or puts it back; jobs that have it keep it. */
 export async function archiveWay(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
-  if (!(await setWayArchived(ctx.db, id, archived ? ctx.now_ms() : null))) throw new Refusal(null, "This way is no longer there", 404);
-  ctx.bus.publish({ topic: "shop", id: "ways" });
+  if (HOUSE_WAYS.some((w) => w.id === id)) throw new Refusal(null, "A way of the trade stays; only a way of this shop is put away");
+  await run(ctx, null, async ({ db, now_ms, tell }) => {
+    if (!(await setWayArchived(db, id, archived ? now_ms : null))) throw new Refusal(null, "This way is no longer there", 404);
+    tell({ topic: "shop", id: "ways" });
+  });
 }

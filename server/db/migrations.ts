@@ -148,6 +148,13 @@ export const MIGRATIONS: Record<string, Migration> = {
       await sql`alter table job add column brief_json text`.execute(db);
     },
   },
+  "0010-pictures": {
+    async up(db: Kysely<unknown>) {
+      // Whether a picture is still shown anywhere is asked of the index, not of every entry.
+      await sql`create index ledger_picture on ledger_entry (case when json_valid(body_json) then body_json ->> '$.photoId' end)
+        where kind in ('defect', 'neighbour')`.execute(db);
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

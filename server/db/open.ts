@@ -1,12 +1,14 @@
 import { mkdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import Database from "libsql";
-import { Kysely, Migrator } from "kysely";
+import { Kysely, Migrator, type Transaction } from "kysely";
 import { ShopDialect } from "./dialect";
 import { MIGRATIONS } from "./migrations";
 import type { Schema } from "./schema";
 
 export type Db = Kysely<Schema>;
+/** A transaction of it: what writes takes one, so that no write stands outside a command. */
+export type Tx = Transaction<Schema>;
 
 /** Folder of the shop's data: YAKAMOZ_DATA, else ./data. */
 export const dataFolder = () => process.env.YAKAMOZ_DATA ?? "data";

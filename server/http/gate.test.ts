@@ -30,7 +30,16 @@ test("a name that is not ours reads and writes nothing, with whatever port", () 
       return ask({ host, origin: `http://${host}`, "sec-fetch-site": "same-origin" }, method, "/") === 421;
     }),
   );
-  for (const host of ["", "localhost:3000@evil.test", "localhost evil.test", "[::2]:3000", "127.0.0.1.evil.test"])
+  for (const host of [
+    "",
+    ":3000",
+    "localhost:65536",
+    "localhost:99999",
+    "localhost:3000@evil.test",
+    "localhost evil.test",
+    "[::2]:3000",
+    "127.0.0.1.evil.test",
+  ])
     expect(ask({ host }, "GET")).toBe(421);
   for (const host of ["localhost", "LOCALHOST:80", "127.0.0.1:3000", "[::1]:3000", "paint.example"]) expect(ask({ host }, "GET")).toBe(200);
 });
@@ -40,6 +49,11 @@ test("a visit from another site is let in, a picture or a script for its page is
   expect(ask({ ...site, "sec-fetch-mode": "navigate", "sec-fetch-dest": "document" }, "GET", "/jobs")).toBe(200);
   expect(ask({ ...site, "sec-fetch-mode": "no-cors", "sec-fetch-dest": "image" }, "GET", "/do/photos/x")).toBe(403);
   expect(ask({ ...site, "sec-fetch-mode": "navigate", "sec-fetch-dest": "iframe" }, "GET", "/jobs")).toBe(403);
+});
+
+test("what is asked is a path: neither a proxy's form nor a star comes in", () => {
+  for (const path of ["*", "http://localhost:3000/jobs", "http://evil.test/jobs", "", "jobs"]) expect(ask({}, "GET", path)).toBe(400);
+  expect(ask({}, "GET", "/jobs")).toBe(200);
 });
 
 test("only reading and posting are answered; a body beyond its route's bound is not read", () => {

@@ -15,10 +15,12 @@ export const allowedHosts = (more = ""): ReadonlySet<string> =>
       .filter(Boolean),
   ]);
 
-/** The host of a `Host` header or an origin, without its port; null for one that is no host. */
+const MOST_PORT = 65_535;
+
+/** The host of a `Host` header or an origin, without its port; null for one that is no host, or names a port that there is not. */
 export function hostName(text: string): string | null {
-  const [, name] = /^(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(?::\d{1,5})?$/i.exec(text) ?? [];
-  return name?.toLowerCase() ?? null;
+  const [, name, port = "0"] = /^(\[[0-9a-f:.]+\]|[a-z0-9.-]+)(?::(\d{1,5}))?$/i.exec(text) ?? [];
+  return name === undefined || Number(port) > MOST_PORT ? null : name.toLowerCase();
 }
 
 const READING = new Set(["GET", "HEAD"]);
@@ -43,6 +45,8 @@ export function turnedAway({ method = "GET", headers, path }: Asked, hosts: Read
   if (name === null || !hosts.has(name))
     return { status: 421, words: "This program does not answer under that name. Names are allowed by YAKAMOZ_HOSTS (README)." };
   if (!METHODS.has(method)) return { status: 405, words: "Only GET, HEAD and POST are answered.", headers: { Allow: "GET, HEAD, POST" } };
+  // A proxy's form (`GET http://…`) and `*` ask for no page of ours.
+  if (!path.startsWith("/")) return { status: 400, words: "Ask for a path of this program, as /jobs." };
   const site = headers["sec-fetch-site"];
   if (READING.has(method)) {
     const visit = headers["sec-fetch-mode"] === "navigate" && headers["sec-fetch-dest"] === "document";

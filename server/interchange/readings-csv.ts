@@ -31,7 +31,7 @@ export interface ImportedSpot {
 export type Outcome<T> = { ok: true; value: T } | { ok: false; problems: Problem[]; problemCount: number };
 
 /** Limits of one file, so that a mistake in an export does not become a panel. */
-export const FILE_LIMITS = { characters: 4_000_000, rows: 10_000, spots: 200, problemsShown: 12, spotMoved_m: 0.03 } as const;
+export const FILE_LIMITS = { characters: 4_000_000, rows: 10_000, columns: 200, spots: 200, problemsShown: 12, spotMoved_m: 0.03 } as const;
 
 const WORDS: Record<Exclude<ColumnRole, "ignore">, RegExp> = {
   spot: /^(spot|point|no\.?|nr\.?|place|id|#)$/i,
@@ -80,13 +80,17 @@ function readTable(text: string): Outcome<Table> {
   const firstLine = clean.slice(0, (clean.indexOf("\n") + 1 || clean.length + 1) - 1);
   // A decimal comma makes the comma a bad guess for a separator: prefer ; or tab whenever the first line has one.
   const delimiter = [";", "\t", ","].find((d) => firstLine.includes(d)) ?? ",";
+  const wide = lineWithMore(clean, delimiter, FILE_LIMITS.columns - 1);
+  if (wide !== null)
+    return refuse([{ line: wide, column: null, reason: `More than ${FILE_LIMITS.columns} columns: this is no list of readings` }]);
   const parsed = Papa.parse<string[]>(clean, { delimiter, skipEmptyLines: false });
   const quoteError = parsed.errors.find((e) => e.type === "Quotes");
   if (quoteError) return refuse([{ line: (quoteError.row ?? 0) + 1, column: null, reason: "A quotation mark is not closed" }]);
   const lines = parsed.data
     .map((cells, i) => ({ line: i + 1, cells: cells.map((c) => c.trim()) }))
     .filter((r) => r.cells.some((c) => c !== ""));
-  const first = lines[0]!;
+  const [first] = lines;
+  if (!first) return refuse([{ line: 1, column: null, reason: "There is no row with anything in it" }]);
   const hasHeader = first.cells.some((c) => c !== "" && !/^[+-]?[\d.,]+$/.test(c));
   const columns = hasHeader ? first.cells.map((c, i) => c || `column ${i + 1}`) : first.cells.map((_, i) => `column ${i + 1}`);
   const rows = hasHeader ? lines.slice(1) : lines;
@@ -94,6 +98,19 @@ function readTable(text: string): Outcome<Table> {
   if (rows.length > FILE_LIMITS.rows)
     return refuse([{ line: rows[FILE_LIMITS.rows]!.line, column: null, reason: `More than ${FILE_LIMITS.rows} rows: split the file` }]);
   return { ok: true, value: { columns, rows } };
+}
+
+/** The first line, from 1, that has more than so many of a character; null when none has. Looked for before a line becomes cells: there may be millions. */
+function lineWithMore(text: string, character: string, most: number): number | null {
+  let line = 1;
+  let count = 0;
+  for (const c of text) {
+    if (c === "\n") {
+      line++;
+      count = 0;
+    } else if (c === character && ++count > most) return line;
+  }
+  return null;
 }
 
 /** First look at a file: its columns, some rows, and a guess at what each column is. Nothing is stored. */

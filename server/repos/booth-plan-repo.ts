@@ -1,5 +1,6 @@
 import { z } from "zod";
-import type { Db } from "../db/open";
+import { BOOTH_PARTS_MOST } from "#core/models/schedule/booth-problem";
+import type { Db, Tx } from "../db/open";
 
 const ms = z.number().int();
 /** What the painter decided of the day: the schedule itself is worked out from it and from the ledgers, never stored. */
@@ -14,7 +15,7 @@ export const boothPlanBody = z.object({
         spray_s: z.number().positive().max(86_400).nullable(),
       }),
     )
-    .max(40),
+    .max(BOOTH_PARTS_MOST),
   rules: z.object({
     painters: z.int().min(1).max(8),
     places: z.int().min(1).max(60),
@@ -35,7 +36,7 @@ export async function getBoothPlan(db: Db): Promise<{ body: BoothPlanBody; versi
 }
 
 /** Writes the plan where nobody else has changed it since `version` (0: none yet). @returns false when somebody has */
-export async function putBoothPlan(db: Db, body: BoothPlanBody, version: number, now_ms: number): Promise<boolean> {
+export async function putBoothPlan(db: Tx, body: BoothPlanBody, version: number, now_ms: number): Promise<boolean> {
   const row = { body_json: JSON.stringify(body), version: version + 1, updated_at_ms: now_ms };
   if (version === 0) {
     const { numInsertedOrUpdatedRows } = await db

@@ -1,6 +1,6 @@
 import type { CardBody } from "#core/models/cards/card";
 import { cardBody } from "#core/models/cards/card-schema";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface Card {
   id: string;
@@ -50,7 +50,7 @@ export async function getCard(db: Db, id: string): Promise<(Card & { struck: boo
 
 /** A corrected card keeps the number of the one it replaces. */
 export async function insertCard(
-  db: Db,
+  db: Tx,
   c: { id: string; body: CardBody; at_ms: number; by: string; simulated: boolean; supersedes: string | null },
 ): Promise<void> {
   const last = await db
@@ -74,7 +74,7 @@ export async function insertCard(
     .execute();
 }
 
-export async function setCardStruck(db: Db, id: string, struckAt_ms: number | null): Promise<boolean> {
+export async function setCardStruck(db: Tx, id: string, struckAt_ms: number | null): Promise<boolean> {
   const { numUpdatedRows } = await db.updateTable("card").set({ struck_at_ms: struckAt_ms }).where("id", "=", id).executeTakeFirst();
   return numUpdatedRows > 0n;
 }

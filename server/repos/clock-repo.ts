@@ -1,6 +1,6 @@
 import type { CourseClock } from "#core/course/clocks";
 import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/models/clock/clock-state";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 const DAY_MS = 86_400_000;
 /** A pot that has been over so long is thrown away: nobody has to be told. */
@@ -99,7 +99,7 @@ const timesOf = (c: Pick<NewClock, "started_ms" | "due_ms" | "late_ms">) => ({
   late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
 });
 
-export async function insertClock(db: Db, c: NewClock): Promise<void> {
+export async function insertClock(db: Tx, c: NewClock): Promise<void> {
   await db
     .insertInto("clock")
     .values({
@@ -115,7 +115,7 @@ export async function insertClock(db: Db, c: NewClock): Promise<void> {
 }
 
 /** Stops or restarts one clock; its times stay as they were. */
-export async function setClockStopped(db: Db, id: string, stopped_ms: number | null): Promise<boolean> {
+export async function setClockStopped(db: Tx, id: string, stopped_ms: number | null): Promise<boolean> {
   const { numUpdatedRows } = await db.updateTable("clock").set({ stopped_ms }).where("id", "=", id).executeTakeFirst();
   return numUpdatedRows > 0n;
 }
@@ -124,7 +124,7 @@ export async function setClockStopped(db: Db, id: string, stopped_ms: number | n
  * The clocks of a panel as its course has them now: those that run on keep their row (and stay stopped where somebody stopped them), the others
  * go. A pot's clocks are the pot's.
  */
-export async function setCourseClocks(db: Db, panelId: string, clocks: readonly CourseClock[]): Promise<void> {
+export async function setCourseClocks(db: Tx, panelId: string, clocks: readonly CourseClock[]): Promise<void> {
   const rows = await db
     .selectFrom("clock")
     .select(["id", "kind", "entry_id"])

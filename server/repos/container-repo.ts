@@ -1,5 +1,5 @@
 import { KEEPING, type Keeping } from "#core/models/product/container";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface Container {
   id: string;
@@ -46,7 +46,7 @@ export async function getContainer(db: Db, id: string): Promise<Container | null
   return row ? toContainer(row) : null;
 }
 
-export async function insertContainer(db: Db, c: Omit<Container, "version" | "closedAt_ms"> & { now_ms: number }): Promise<void> {
+export async function insertContainer(db: Tx, c: Omit<Container, "version" | "closedAt_ms"> & { now_ms: number }): Promise<void> {
   await db
     .insertInto("container")
     .values({
@@ -67,7 +67,7 @@ export async function insertContainer(db: Db, c: Omit<Container, "version" | "cl
 
 /** Changes a can if nobody else has since `version`. @returns whether it was changed */
 export async function updateContainer(
-  db: Db,
+  db: Tx,
   id: string,
   version: number,
   change: { batch?: string; opened_ms?: number | null; keeping?: Keeping; left_m3?: number; closed_at_ms?: number | null },

@@ -1,5 +1,5 @@
 import { type GunBody, gunBody } from "#core/models/spray/gun";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface Gun {
   id: string;
@@ -18,7 +18,7 @@ export async function getGun(db: Db, id: string): Promise<Gun | null> {
   return row ? { id: row.id, body: gunBody.parse(JSON.parse(row.body_json)), version: row.version } : null;
 }
 
-export async function insertGun(db: Db, gun: { id: string; body: GunBody; now_ms: number }): Promise<void> {
+export async function insertGun(db: Tx, gun: { id: string; body: GunBody; now_ms: number }): Promise<void> {
   await db
     .insertInto("gun")
     .values({
@@ -33,7 +33,7 @@ export async function insertGun(db: Db, gun: { id: string; body: GunBody; now_ms
 }
 
 /** @returns false when another window was first */
-export async function updateGun(db: Db, id: string, body: GunBody, version: number): Promise<boolean> {
+export async function updateGun(db: Tx, id: string, body: GunBody, version: number): Promise<boolean> {
   const { numUpdatedRows } = await db
     .updateTable("gun")
     .set({ body_json: JSON.stringify(body), version: version + 1 })
@@ -43,7 +43,7 @@ export async function updateGun(db: Db, id: string, body: GunBody, version: numb
   return numUpdatedRows > 0n;
 }
 
-export async function setGunArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+export async function setGunArchived(db: Tx, id: string, archivedAt_ms: number | null): Promise<boolean> {
   const { numUpdatedRows } = await db.updateTable("gun").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).executeTakeFirst();
   return numUpdatedRows > 0n;
 }

@@ -2,7 +2,7 @@ import { sql } from "kysely";
 import { houseWay, isOfAll } from "#core/models/ways/house-ways";
 import { FINISHES, type Finish, type HouseWay, houseWayBody, ownWay } from "#core/models/ways/way";
 import { type JobBrief, NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface Job {
   id: string;
@@ -119,7 +119,7 @@ export async function getJob(db: Db, id: string): Promise<Job | null> {
   return row ? toJob(row) : null;
 }
 
-export async function insertJob(db: Db, job: Job): Promise<void> {
+export async function insertJob(db: Tx, job: Job): Promise<void> {
   await db
     .insertInto("job")
     .values({
@@ -137,18 +137,18 @@ export async function insertJob(db: Db, job: Job): Promise<void> {
     .execute();
 }
 
-export async function setJobArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+export async function setJobArchived(db: Tx, id: string, archivedAt_ms: number | null): Promise<boolean> {
   const { numUpdatedRows } = await db.updateTable("job").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).executeTakeFirst();
   return numUpdatedRows > 0n;
 }
 
-export async function setJobWay(db: Db, id: string, way: HouseWay): Promise<void> {
+export async function setJobWay(db: Tx, id: string, way: HouseWay): Promise<void> {
   await db.updateTable("job").set(wayToRow(way)).where("id", "=", id).execute();
 }
 
 /** What a job is about. */
 export async function setJobBrief(
-  db: Db,
+  db: Tx,
   id: string,
   { vehicle, colourName, colourCss, finish, way, brief }: Omit<Job, "id" | "createdAt_ms" | "archivedAt_ms">,
 ): Promise<void> {

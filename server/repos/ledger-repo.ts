@@ -1,7 +1,7 @@
 import { sql } from "kysely";
 import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
 import { JOB_WIDE, type LedgerEntry } from "#core/record/entry";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 import type { LedgerRow } from "../db/schema";
 
 /** A row that this version cannot read: an unknown kind, or a body out of its bounds. It is kept, shown as such, and counts for nothing. */
@@ -166,7 +166,7 @@ export interface NewEntry {
 }
 
 /** Appends entries, numbered on from the last one of the file; within a transaction. */
-export async function insertEntries(db: Db, entries: readonly NewEntry[]): Promise<void> {
+export async function insertEntries(db: Tx, entries: readonly NewEntry[]): Promise<void> {
   const CHUNK = 500; // stays under SQLite's limit of bound values
   const newest = await db
     .selectFrom("ledger_entry")

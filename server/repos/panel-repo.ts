@@ -1,7 +1,7 @@
 import { type PanelBrief, SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface Panel extends PanelBrief {
   id: string;
@@ -66,7 +66,7 @@ export async function jobOfPanel(db: Db, id: string): Promise<string | null> {
   return (await db.selectFrom("panel").select("job_id").where("id", "=", id).executeTakeFirst())?.job_id ?? null;
 }
 
-export async function insertPanel(db: Db, panel: Omit<Panel, "position">): Promise<Panel> {
+export async function insertPanel(db: Tx, panel: Omit<Panel, "position">): Promise<Panel> {
   const last = await db
     .selectFrom("panel")
     .select((e) => e.fn.max("position").as("last"))
@@ -92,12 +92,12 @@ export async function insertPanel(db: Db, panel: Omit<Panel, "position">): Promi
   return toPanel(row);
 }
 
-export async function setCoatsPlanned(db: Db, id: string, coats: number): Promise<void> {
+export async function setCoatsPlanned(db: Tx, id: string, coats: number): Promise<void> {
   await db.updateTable("panel").set({ coats_planned: coats }).where("id", "=", id).execute();
 }
 
 /** Everything of a panel that its brief says. */
-export async function setPanelBrief(db: Db, id: string, brief: Omit<Panel, "id" | "jobId" | "position">): Promise<void> {
+export async function setPanelBrief(db: Tx, id: string, brief: Omit<Panel, "id" | "jobId" | "position">): Promise<void> {
   await db
     .updateTable("panel")
     .set({

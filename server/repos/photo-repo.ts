@@ -1,4 +1,4 @@
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface Photo {
   id: string;
@@ -11,7 +11,7 @@ export interface Photo {
   original: { bytes: Uint8Array; mime: string } | null;
 }
 
-export async function insertPhoto(db: Db, p: Photo & { digest: string | null; now_ms: number }): Promise<void> {
+export async function insertPhoto(db: Tx, p: Photo & { digest: string | null; now_ms: number }): Promise<void> {
   const { now_ms, original, ...photo } = p;
   await db
     .insertInto("photo")

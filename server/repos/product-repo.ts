@@ -1,6 +1,6 @@
 import { type AnySheet, type ProductSheet, isClear, isCoat } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export interface ShelfItem<S extends AnySheet = AnySheet> {
   id: string;
@@ -55,16 +55,28 @@ export async function getProductRevision(db: Db, revisionId: string): Promise<Pr
   return item && isProduct(item) ? item : null;
 }
 
+/** What the shelf holds of a product now, put away or not; null when there is none. */
+export async function newestRevision(db: Db, productId: string): Promise<ShelfItem | null> {
+  const row = await db
+    .selectFrom("product_revision as r")
+    .select(columns)
+    .where("r.product_id", "=", productId)
+    .orderBy("r.revision", "desc")
+    .limit(1)
+    .executeTakeFirst();
+  return row ? toItem(row) : null;
+}
+
 export async function hasProduct(db: Db, id: string): Promise<boolean> {
   return (await db.selectFrom("product").select("id").where("id", "=", id).executeTakeFirst()) !== undefined;
 }
 
-export async function insertProduct(db: Db, product: { id: string; now_ms: number }): Promise<void> {
+export async function insertProduct(db: Tx, product: { id: string; now_ms: number }): Promise<void> {
   await db.insertInto("product").values({ id: product.id, created_at_ms: product.now_ms, archived_at_ms: null }).execute();
 }
 
 /** Adds a revision; an earlier one is never changed. Returns its number. */
-export async function insertRevision(db: Db, input: { id: string; productId: string; sheet: AnySheet; now_ms: number }): Promise<number> {
+export async function insertRevision(db: Tx, input: { id: string; productId: string; sheet: AnySheet; now_ms: number }): Promise<number> {
   const last = await db
     .selectFrom("product_revision")
     .select((e) => e.fn.max("revision").as("newest"))
@@ -78,7 +90,7 @@ export async function insertRevision(db: Db, input: { id: string; productId: str
   return revision;
 }
 
-export async function setProductArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+export async function setProductArchived(db: Tx, id: string, archivedAt_ms: number | null): Promise<boolean> {
   const { numUpdatedRows } = await db.updateTable("product").set({ archived_at_ms: archivedAt_ms }).where("id", "=", id).executeTakeFirst();
   return numUpdatedRows > 0n;
 }

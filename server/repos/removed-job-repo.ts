@@ -1,4 +1,5 @@
-import type { Db } from "../db/open";
+import { sql } from "kysely";
+import type { Db, Tx } from "../db/open";
 
 /** A deleted job as lists show it; its job file is asked for by itself. */
 export interface RemovedJob {
@@ -26,30 +27,42 @@ export async function removedJobFile(db: Db, jobId: string): Promise<string | nu
 }
 
 /** Keeps a job's file and takes all its rows out: pictures only where nothing else shows them. */
-export async function removeJob(
-  db: Db,
-  { file, photoIds, ...job }: RemovedJob & { file: string; photoIds: readonly string[] },
-): Promise<void> {
+export async function removeJob(db: Tx, { file, ...job }: RemovedJob & { file: string }): Promise<void> {
   await db
     .insertInto("removed_job")
     .values({ job_id: job.jobId, vehicle: job.vehicle, removed_at_ms: job.removedAt_ms, by_role: job.by, bundle_json: file })
     .execute();
   const panels = db.selectFrom("panel").select("id").where("job_id", "=", job.jobId);
+  // Of undone entries too: what nothing shows any more does not stay.
+  const pictures = await db
+    .selectFrom("ledger_entry")
+    .select(PICTURE.as("id"))
+    .where("panel_id", "in", panels)
+    .where("kind", "in", WITH_PICTURE)
+    .where(PICTURE, "is not", null)
+    .distinct()
+    .execute();
   for (const table of ["clock", "cause_word", "panel_summary", "ledger_entry"] as const)
     await db.deleteFrom(table).where("panel_id", "in", panels).execute();
   await db.deleteFrom("panel").where("job_id", "=", job.jobId).execute();
   await db.deleteFrom("job").where("id", "=", job.jobId).execute();
-  for (const id of photoIds)
-    await db
-      .deleteFrom("photo")
-      .where("id", "=", id)
-      .where((e) => e.not(e.exists(e.selectFrom("ledger_entry").select("id").where("body_json", "like", `%${id}%`))))
-      .where((e) => e.not(e.exists(e.selectFrom("card").select("id").where("body_json", "like", `%${id}%`))))
-      .execute();
+  const onCards = await sql<{ id: string }>`select value as id from card, json_each(card.body_json, '$.photoIds')`.execute(db);
+  const shown = new Set(onCards.rows.map((r) => r.id));
+  for (const { id } of pictures)
+    if (id !== null && !shown.has(id))
+      await db
+        .deleteFrom("photo")
+        .where("id", "=", id)
+        .where((e) => e.not(e.exists(e.selectFrom("ledger_entry").select("id").where("kind", "in", WITH_PICTURE).where(PICTURE, "=", id))))
+        .execute();
 }
 
+/** Kinds of entries that may show a picture, and which one: as the index has it (migration 0010). */
+const WITH_PICTURE = ["defect", "neighbour"] as const;
+const PICTURE = sql<string | null>`case when json_valid(body_json) then body_json ->> '$.photoId' end`;
+
 /** Lets a deleted job's file go. @returns false when there was none */
-export async function forgetRemovedJob(db: Db, jobId: string): Promise<boolean> {
+export async function forgetRemovedJob(db: Tx, jobId: string): Promise<boolean> {
   const { numDeletedRows } = await db.deleteFrom("removed_job").where("job_id", "=", jobId).executeTakeFirst();
   return numDeletedRows > 0n;
 }

@@ -1,21 +1,8 @@
-import { createHash } from "node:crypto";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
+import { digestOf } from "./digest";
 import { Refusal } from "../commands/refusal";
 
 const MOST_KEY = 200;
-
-/** JSON with the keys of every object in order, so that the same content has the same text. */
-function canonical(value: unknown): string {
-  return JSON.stringify(value, (_key, v: unknown) =>
-    typeof v === "object" && v !== null && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  );
-}
-const digestOf = (what: string, content: unknown) =>
-  createHash("sha256")
-    .update(`${what}\n${canonical(content)}`)
-    .digest("hex");
 
 export interface SentForm {
   key: string | null;
@@ -43,7 +30,7 @@ export async function answeredBefore<R>(db: Db, { key, what, content }: SentForm
  * Carries a form out once: sent again with the same key and content it answers what it answered the first time and stores nothing more. Within the
  * transaction that does the work, so that key and work stand or fall together. The result must survive JSON.
  */
-export async function once<R>(db: Db, form: SentForm & { now_ms: number }, carryOut: () => Promise<R>): Promise<R> {
+export async function once<R>(db: Tx, form: SentForm & { now_ms: number }, carryOut: () => Promise<R>): Promise<R> {
   const before = await answeredBefore<R>(db, form);
   if (before) return before.result;
   const result = await carryOut();

@@ -5,7 +5,7 @@ import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { DEFAULT_FLOOR_M } from "#core/judge/limits";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import { QUANTITIES } from "#core/kernel/units/quantities";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 export const MOST_PROFILES = 20;
 const unitsOf = <K extends string>(units: Record<K, unknown>) => z.enum(Object.keys(units) as [K, ...K[]]);
@@ -67,7 +67,7 @@ export async function getShop(db: Db): Promise<ShopSettings> {
   return shopSettings.parse(row ? JSON.parse(row.settings_json) : {});
 }
 
-export async function saveShop(db: Db, settings: ShopSettings, now_ms: number): Promise<void> {
+export async function saveShop(db: Tx, settings: ShopSettings, now_ms: number): Promise<void> {
   const row = { settings_json: JSON.stringify(settings), updated_at_ms: now_ms };
   await db
     .insertInto("shop")

@@ -5,7 +5,7 @@ import { getJob } from "./job-repo";
 import { ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { SprayedPanel } from "#core/panel/next-time";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSummary } from "../summary/panel-summary";
 import { entriesServing } from "./ledger-repo";
 import { getPanel } from "./panel-repo";
@@ -14,7 +14,7 @@ import { setCourseClocks } from "./clock-repo";
 import { getShop, shopFactors } from "./shop-repo";
 
 /** Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count. */
-export async function refreshSummary(db: Db, panelId: string): Promise<void> {
+export async function refreshSummary(db: Tx, panelId: string): Promise<void> {
   const panel = await getPanel(db, panelId);
   const product = panel && (await getProductRevision(db, panel.productRevisionId));
   if (!panel || !product) return;
@@ -53,7 +53,7 @@ export async function refreshSummary(db: Db, panelId: string): Promise<void> {
 }
 
 /** The rows of a job's other panels, where something that serves them too has changed. */
-export async function refreshSummariesBeside(db: Db, panelId: string): Promise<void> {
+export async function refreshSummariesBeside(db: Tx, panelId: string): Promise<void> {
   const beside = await db
     .selectFrom("panel as own")
     .innerJoin("panel as other", "other.job_id", "own.job_id")
@@ -64,7 +64,7 @@ export async function refreshSummariesBeside(db: Db, panelId: string): Promise<v
   for (const { id } of beside) await refreshSummary(db, id);
 }
 
-async function markStruckClocks(db: Db, panelId: string, living: ReadonlySet<string>): Promise<void> {
+async function markStruckClocks(db: Tx, panelId: string, living: ReadonlySet<string>): Promise<void> {
   const clocks = await db.selectFrom("clock").select(["id", "entry_id", "struck"]).where("panel_id", "=", panelId).execute();
   for (const c of clocks) {
     const struck = living.has(c.entry_id) ? 0 : 1;
@@ -105,7 +105,7 @@ export async function listStandings(
 }
 
 /** A job's panels are put away, or are back. */
-export async function setSummariesAway(db: Db, jobId: string, away: boolean): Promise<void> {
+export async function setSummariesAway(db: Tx, jobId: string, away: boolean): Promise<void> {
   await db
     .updateTable("panel_summary")
     .set({ away: away ? 1 : 0 })

@@ -1,6 +1,6 @@
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import { type HouseWay, type HouseWayBody, houseWayBody, ownWay } from "#core/models/ways/way";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 
 /** A way of the shop's own, with the version that a change is made upon. */
 export interface OwnWay extends HouseWay {
@@ -25,7 +25,7 @@ export async function getOwnWay(db: Db, id: string): Promise<OwnWay | null> {
   return row ? toWay(row) : null;
 }
 
-export async function insertWay(db: Db, way: { id: string; body: HouseWayBody; now_ms: number }): Promise<void> {
+export async function insertWay(db: Tx, way: { id: string; body: HouseWayBody; now_ms: number }): Promise<void> {
   await db
     .insertInto("house_way")
     .values({ id: way.id, body_json: JSON.stringify(way.body), version: 1, created_at_ms: way.now_ms, archived_at_ms: null })
@@ -33,7 +33,7 @@ export async function insertWay(db: Db, way: { id: string; body: HouseWayBody; n
 }
 
 /** @returns false when another window was first */
-export async function updateWay(db: Db, id: string, { body, version }: { body: HouseWayBody; version: number }): Promise<boolean> {
+export async function updateWay(db: Tx, id: string, { body, version }: { body: HouseWayBody; version: number }): Promise<boolean> {
   const { numUpdatedRows } = await db
     .updateTable("house_way")
     .set({ body_json: JSON.stringify(body), version: version + 1 })
@@ -43,7 +43,7 @@ export async function updateWay(db: Db, id: string, { body, version }: { body: H
   return numUpdatedRows > 0n;
 }
 
-export async function setWayArchived(db: Db, id: string, archivedAt_ms: number | null): Promise<boolean> {
+export async function setWayArchived(db: Tx, id: string, archivedAt_ms: number | null): Promise<boolean> {
   const { numUpdatedRows } = await db
     .updateTable("house_way")
     .set({ archived_at_ms: archivedAt_ms })

@@ -129,19 +129,20 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   await shopWithNote();
   const raw = new Database(databaseFile(folder));
   raw.exec(
-    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs')",
+    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures')",
   );
   raw.exec("drop trigger ledger_no_delete");
   raw.exec("create trigger ledger_no_delete before delete on ledger_entry begin select raise(abort, 'the ledger is append-only'); end");
   for (const table of ["house_way", "removed_job", "sent_form", "panel_summary", "cause_word"]) raw.exec(`drop table ${table}`);
-  for (const index of ["ledger_seq", "ledger_panel_seq", "clock_panel", "job_open", "photo_digest"]) raw.exec(`drop index ${index}`);
+  for (const index of ["ledger_seq", "ledger_panel_seq", "clock_panel", "job_open", "photo_digest", "ledger_picture"])
+    raw.exec(`drop index ${index}`);
   raw.exec(
     "alter table ledger_entry drop column seq; alter table panel drop column sides; alter table job drop column way_json; alter table job drop column brief_json; alter table clock drop column struck; alter table photo drop column digest",
   );
   raw.exec("create index ledger_panel on ledger_entry (panel_id, recorded_at_ms)");
   raw.close();
   const shop = await openShop(folder, { now_ms: Date.UTC(2026, 10, 26) });
-  const pending = ["0006-order-keys-summaries", "0007-removed-jobs", "0008-sides", "0009-ways-briefs"];
+  const pending = ["0006-order-keys-summaries", "0007-removed-jobs", "0008-sides", "0009-ways-briefs", "0010-pictures"];
   expect(shop.migrated).toEqual(pending);
   expect(checkFile(shop.copy!)).toMatchObject({ ok: true, pending, empty: false });
   expect(await shop.ctx.db.selectFrom("panel_summary").selectAll().execute()).toHaveLength(1);

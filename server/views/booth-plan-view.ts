@@ -3,7 +3,7 @@ import { inRange } from "#core/kernel/guard";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { coatPlan } from "#core/models/ways/coat-plan";
-import type { BoothPart, BoothProblem, BoothRules, BoothWait } from "#core/models/schedule/booth-problem";
+import { BOOTH_PARTS_MOST, type BoothPart, type BoothProblem, type BoothRules, type BoothWait } from "#core/models/schedule/booth-problem";
 import { TURN_S, nextWait } from "#core/course/next-wait";
 import { conditionsOf } from "#core/panel/logged-setting";
 import type { HouseWay } from "#core/models/ways/way";
@@ -58,8 +58,7 @@ export interface BoothPlanView {
   version: number;
 }
 
-/** So many parts at most stand in a plan, and so many others are offered beside them, newest jobs first. */
-const PARTS_MOST = 40;
+/** So many others are offered beside those that stand in a plan, newest jobs first. */
 const OFFERED_MOST = 60;
 
 /**
@@ -77,7 +76,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
     countUnfinished(ctx.db),
   ]);
   const body = proposed ?? stored?.body ?? null;
-  const own = body || jobId === null ? [] : await listUnfinished(ctx.db, { most: PARTS_MOST, jobId });
+  const own = body || jobId === null ? [] : await listUnfinished(ctx.db, { most: BOOTH_PARTS_MOST, jobId });
   const chosenIds = body ? body.parts.map((p) => p.panelId) : own.map((c) => c.panelId);
   const start_ms = body?.start_ms ?? now_ms;
   const origin_ms = Math.max(start_ms, Math.ceil(now_ms / MINUTE_MS) * MINUTE_MS);

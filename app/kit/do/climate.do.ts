@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
 import { serverContext } from "#server/running";
 import { climateLine } from "#server/devices/device-hub";
@@ -12,7 +13,7 @@ export async function loader() {
 }
 
 /** A real bridge sends one JSON reading a line (`application/x-ndjson`). */
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const ctx = await serverContext();
   if (!request.headers.get("Content-Type")?.startsWith("application/x-ndjson")) throw data("Send application/x-ndjson", { status: 415 });
   const lines = jsonLines(
@@ -23,4 +24,4 @@ export async function action({ request }: Route.ActionArgs) {
   if (!lines.ok) throw data(lines.message, { status: 400 });
   for (const line of lines.values) ctx.devices.pushClimate(line, ctx.now_ms());
   return { taken: lines.values.length };
-}
+});

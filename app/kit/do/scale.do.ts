@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
 import { z } from "zod";
 import { serverContext } from "#server/running";
@@ -25,7 +26,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 }
 
 /** A real bridge sends one JSON reading a line (`application/x-ndjson`); the page sends commands (`application/json`). */
-export async function action({ request }: Route.ActionArgs) {
+export const action = acting(async ({ request }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const { devices } = ctx;
   const now_ms = ctx.now_ms();
@@ -44,4 +45,4 @@ export async function action({ request }: Route.ActionArgs) {
   else if (c.command === "stop") devices.scale.stop(now_ms);
   else devices.scale.empty(now_ms);
   return devices.scaleReading(now_ms);
-}
+});

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
 import { Refusal } from "#server/commands/refusal";
 import { strikeEntry } from "#server/commands/record-entry";
@@ -9,7 +10,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/strike.do";
 
 /** Strikes an entry (or a strike: the undo), with every version of it where that is asked for. Answers with the new entry's id, which is what an undo strikes in turn. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const { by } = await readPrefs(request);
   try {
     const form = await formOf(request);
@@ -20,6 +21,6 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (error instanceof Refusal) return data({ ok: false as const, message: error.message }, { status: error.status });
     throw error;
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

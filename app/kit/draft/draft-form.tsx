@@ -5,7 +5,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
 import { FieldsContext, type OwnFields } from "~/kit/ui/fields-context";
 import { UnitsField } from "~/kit/ui/units-field";
-import { type FieldQuantity, type FieldValue, shownIn } from "./kept";
+import { type FieldQuantity, type FieldValue, filledInOn, onVersion, shownIn, touched, uponVersion } from "./kept";
 import { type Draft, useBeforePaint, useKept } from "./use-draft";
 
 type Sends = FetcherWithComponents<FormAnswer>;
@@ -15,10 +15,16 @@ interface Common extends FormProps {
 }
 
 /** A form whose fields are a desk's own draft: sent as it stands, given up or stored as a whole. */
-export function DraftForm({ draft, fetcher, children, ...props }: Common & { draft: Pick<Draft, "left" | "clear" | "sending"> }) {
+export function DraftForm({
+  draft,
+  fetcher,
+  children,
+  ...props
+}: Common & { draft: Pick<Draft, "left" | "clear" | "sending" | "version" | "standUpon"> }) {
   const sent = useStored(fetcher, draft.sending);
+  useShown(fetcher, draft.standUpon);
   return (
-    <Sender fetcher={fetcher} {...props} onSent={sent}>
+    <Sender fetcher={fetcher} version={draft.version} {...props} onSent={sent}>
       {children}
       {draft.left && <Left onAgain={draft.clear} />}
     </Sender>
@@ -29,19 +35,22 @@ export function DraftForm({ draft, fetcher, children, ...props }: Common & { dra
  * A form of plain fields: each keeps its own text, registered by its name, and starts from its `defaultValue`. What is typed outlives reload,
  * back, an error, a switch of units and other people's entries.
  * @param place name of the form on its page
+ * @param version of what its `defaultValue`s show; it sends the one that it was filled in on
  */
-export function KeptForm({ place, fetcher, children, ...props }: Common & { place: string }) {
+export function KeptForm({ place, version, fetcher, children, ...props }: Common & { place: string; version?: string | undefined }) {
   const units = useUnits();
   const { key, fields, keep, forget } = useKept(place);
   const { register, setValue, getValues } = useForm();
   const [left, setLeft] = useState(false);
+  const [upon, setUpon] = useState<string>();
   const element = useRef<HTMLFormElement>(null);
   const quantities = useRef(new Map<string, FieldQuantity>());
 
   useBeforePaint(() => {
     const kept = fields();
-    setLeft(Object.keys(kept).length > 0);
-    for (const [name, field] of Object.entries(kept)) setValue(name, shownIn(field, units));
+    setLeft(touched(kept).length > 0);
+    setUpon(filledInOn(kept));
+    for (const [name, field] of touched(kept)) setValue(name, shownIn(field, units));
   }, [key, fields, setValue, units]);
 
   const sending = () => {
@@ -49,23 +58,32 @@ export function KeptForm({ place, fetcher, children, ...props }: Common & { plac
     return () => {
       const rest = forget(then);
       setLeft(false);
+      setUpon(filledInOn(rest));
       element.current?.reset();
-      for (const [name, field] of Object.entries(rest)) setValue(name, shownIn(field, units));
+      for (const [name, field] of touched(rest)) setValue(name, shownIn(field, units));
     };
   };
   const sent = useStored(fetcher, sending);
+  useShown(fetcher, (now) => {
+    keep(uponVersion(fields(), now));
+    setUpon(now);
+  });
   const own: OwnFields = {
     register(name, quantity) {
       if (quantity !== undefined) quantities.current.set(name, quantity);
       return register(name, {
-        onChange: () =>
-          keep({ ...fields(), [name]: { value: getValues(name) as FieldValue, units, quantity: quantities.current.get(name) } }),
+        onChange: () => {
+          const field = { value: getValues(name) as FieldValue, units, quantity: quantities.current.get(name) };
+          const next = onVersion({ ...fields(), [name]: field }, version);
+          keep(next);
+          setUpon(filledInOn(next));
+        },
       });
     },
   };
   return (
     <FieldsContext value={own}>
-      <Sender fetcher={fetcher} {...props} onSent={sent} ref={element}>
+      <Sender fetcher={fetcher} version={version === undefined ? undefined : (upon ?? version)} {...props} onSent={sent} ref={element}>
         {children}
         {left && <Left onAgain={() => sending()()} />}
       </Sender>
@@ -73,7 +91,13 @@ export function KeptForm({ place, fetcher, children, ...props }: Common & { plac
   );
 }
 
-function Sender({ fetcher, onSent, children, ...props }: Common & { onSent: () => void; ref?: React.Ref<HTMLFormElement> }) {
+function Sender({
+  fetcher,
+  version,
+  onSent,
+  children,
+  ...props
+}: Common & { version?: string | undefined; onSent: () => void; ref?: React.Ref<HTMLFormElement> }) {
   const As = fetcher?.Form ?? Form;
   return (
     <As
@@ -86,6 +110,7 @@ function Sender({ fetcher, onSent, children, ...props }: Common & { onSent: () =
       }}
     >
       <UnitsField />
+      {version !== undefined && <input type="hidden" name="version" value={version} />}
       {children}
     </As>
   );
@@ -118,6 +143,16 @@ function useStored(fetcher: Sends | undefined, sending: () => () => void): () =>
   return () => {
     sent.current = { answer, key, stored: sending() };
   };
+}
+
+/** What another window stored meanwhile was shown at the fields: from now on the form stands upon that. */
+function useShown(fetcher: Sends | undefined, standUpon: (version: string) => void): void {
+  const page = useActionData<FormAnswer>();
+  const version = (fetcher ? fetcher.data : page)?.version;
+  useEffect(() => {
+    if (version !== undefined) standUpon(version);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once an answer
+  }, [version, fetcher?.data, page]);
 }
 
 /** Tells that what stands here was typed before, and lets it be given up. */

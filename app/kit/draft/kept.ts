@@ -15,6 +15,19 @@ export interface KeptField {
   quantity?: FieldQuantity | undefined;
 }
 export type Kept = Record<string, KeptField>;
+/** Beside the fields: the version of what they were filled in on, from the first touch until it is stored. */
+const FILLED_IN_ON = "filled in on";
+export const filledInOn = (kept: Kept): string | undefined => {
+  const value = kept[FILLED_IN_ON]?.value;
+  return typeof value === "string" ? value : undefined;
+};
+/** Fields that were filled in on a version: the first one stays. */
+export const onVersion = (kept: Kept, version: string | undefined): Kept =>
+  version === undefined || FILLED_IN_ON in kept ? kept : { ...kept, [FILLED_IN_ON]: { value: version } };
+/** The same fields upon what stands there now. */
+export const uponVersion = (kept: Kept, version: string): Kept => ({ ...kept, [FILLED_IN_ON]: { value: version } });
+/** Fields that somebody has touched. */
+export const touched = (kept: Kept): [string, KeptField][] => Object.entries(kept).filter(([name]) => name !== FILLED_IN_ON);
 /** Where half-typed forms wait: the browser's session storage, or a test's. */
 export type DraftStorage = Pick<Storage, "getItem" | "setItem" | "removeItem">;
 

@@ -3,7 +3,19 @@ import { type Path, type PathValue, useForm } from "react-hook-form";
 import { useLocation } from "react-router";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { useUnits } from "~/kit/root/use-root";
-import { type FieldQuantity, type FieldValue, type Kept, readKept, shownIn, tabStorage, writeKept } from "./kept";
+import {
+  type FieldQuantity,
+  type FieldValue,
+  type Kept,
+  filledInOn,
+  onVersion,
+  readKept,
+  shownIn,
+  tabStorage,
+  touched,
+  uponVersion,
+  writeKept,
+} from "./kept";
 
 export type Values = Record<string, FieldValue>;
 /** What a field that begins so may become: any text, either tick, any list. */
@@ -22,6 +34,10 @@ export interface Draft<V extends Values = Values> {
   left: boolean;
   /** Nothing is half-typed any more: it is given up. */
   clear: () => void;
+  /** The version of what it was filled in on; undefined where the form has none. */
+  version: string | undefined;
+  /** Stands upon another version from now on: what stands there was shown. */
+  standUpon: (version: string) => void;
   /** The form is on its way as it stands; what it returns is called once that is stored, and leaves what was typed meanwhile. */
   sending: () => () => void;
 }
@@ -62,11 +78,13 @@ export function useKept(place: string) {
  * switching back gives the same text) and other people's entries; fields nobody has touched follow their start.
  * @param place name of the form on its page @param start what the fields begin with, in the units now shown
  * @param quantities of the fields whose unit stands beside them
+ * @param version of what the start shows: a form sends the one it was filled in on, so that nothing changed meanwhile is overwritten
  */
 export function useDraft<S extends Values>(
   place: string,
   start: S,
   quantities: { [K in keyof S]?: FieldQuantity } = {},
+  version?: string,
 ): Draft<Widened<S>> {
   type V = Widened<S>;
   const units = useUnits();
@@ -86,7 +104,7 @@ export function useDraft<S extends Values>(
   }, [fields, startText, units]);
 
   useBeforePaint(() => {
-    setLeft(Object.keys(fields()).length > 0);
+    setLeft(touched(fields()).length > 0);
     form.reset(valuesNow());
     setSettled({ key, startText, units });
   }, [form, key, fields, startText, units, valuesNow]);
@@ -94,11 +112,11 @@ export function useDraft<S extends Values>(
   const set = useCallback(
     (name: string, given: FieldValue | ((now: never) => FieldValue)) => {
       const value = typeof given === "function" ? given(valuesNow()[name] as never) : given;
-      keep({ ...fields(), [name]: { value, units, quantity: quantityOf.current[name] } });
+      keep(onVersion({ ...fields(), [name]: { value, units, quantity: quantityOf.current[name] } }, version));
       form.setValue(name as Path<V>, value as PathValue<V, Path<V>>);
       again();
     },
-    [form, keep, fields, units, valuesNow],
+    [form, keep, fields, units, valuesNow, version],
   );
   const sending = useCallback(() => {
     const then = fields();
@@ -111,6 +129,13 @@ export function useDraft<S extends Values>(
   }, [fields, forget, form, valuesNow]);
   /** Given up is what stands here now, all of it. */
   const clear = useCallback(() => sending()(), [sending]);
+  const standUpon = useCallback(
+    (now: string) => {
+      keep(uponVersion(fields(), now));
+      again();
+    },
+    [fields, keep],
+  );
   // A switch of units must not show, even for one frame, a figure of the old unit beside the new one.
   const stale = settled !== null && (settled.units !== units || settled.startText !== startText || settled.key !== key);
   const typedText = JSON.stringify(stale ? valuesNow() : { ...start, ...form.getValues() });
@@ -121,6 +146,8 @@ export function useDraft<S extends Values>(
     field: (name) => ({ name, value: textOf(typed[name]), onChange: (e) => set(name, e.target.value) }),
     left,
     clear,
+    version: version === undefined ? undefined : ((settled && filledInOn(fields())) ?? version),
+    standUpon,
     sending,
   };
 }

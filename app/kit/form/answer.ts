@@ -1,8 +1,8 @@
 import { nanoid } from "nanoid";
 import { data } from "react-router";
 import type { z } from "zod";
-import { Refusal } from "#server/commands/refusal";
-import { refusalAnswer } from "./in-words.server";
+import { ChangedMeanwhile } from "#server/commands/refusal";
+import { asRefusal, refusalAnswer } from "./in-words.server";
 import { errorsByField } from "./fields";
 
 /** What an action says when something typed was not accepted: messages by field; the page keeps what was typed. */
@@ -16,6 +16,8 @@ export interface FormAnswer {
   entryId?: string;
   /** Changes with every accepted form, so that a page can clear it. */
   done?: string;
+  /** The version that stands there now, where another window was first: sent again upon it, the form is stored. */
+  version?: string;
 }
 
 /** Form fields as Zod wants them: absent stays absent, a name sent more than once is a list. */
@@ -36,6 +38,7 @@ export async function answerForm<S extends z.ZodType>(
   form: FormData,
   schema: S,
   carryOut: (value: z.infer<S>) => Promise<{ entryId?: string; message?: string } | void>,
+  shows?: Shows,
 ): Promise<FormAnswer | ReturnType<typeof data<FormAnswer>>> {
   const intent = textOf(form, "intent");
   const parsed = schema.safeParse(fieldsOf(form));
@@ -53,10 +56,29 @@ export async function answerForm<S extends z.ZodType>(
       done: nanoid(),
     };
   } catch (error) {
-    if (!(error instanceof Refusal)) throw error;
-    return refusalAnswer(error, intent);
+    if (error instanceof ChangedMeanwhile) return changedAnswer(error, form, intent, shows);
+    const refusal = asRefusal(error);
+    if (!refusal) throw error;
+    return refusalAnswer(refusal, intent);
   }
 }
+
+/** What a form would show of what stands there, by its fields: the very texts that it starts with. */
+export type Shows = (there: never) => Record<string, string>;
+
+/** Another window was first: beside each field that differs stands what is there now; what was typed stays. */
+function changedAnswer(error: ChangedMeanwhile, form: FormData, intent: string, shows?: Shows) {
+  const there = shows ? shows(error.there as never) : {};
+  const errors = Object.fromEntries(
+    Object.entries(there).flatMap(([name, text]) =>
+      form.has(name) && textOf(form, name) !== text ? [[name, [`There now: ${text === "" ? "nothing" : text}`]]] : [],
+    ),
+  );
+  return data<FormAnswer>({ ok: false, intent, message: error.message, errors, version: error.version }, { status: error.status });
+}
+
+/** The version of what a form was filled in on, as it says; null where it says none. */
+export const versionIn = (form: FormData): string | null => textOf(form, "version") || null;
 
 /** One text field of a form; a file or nothing is an empty text. */
 export function textOf(form: FormData, name: string): string {

@@ -16,9 +16,12 @@ export function LedgerList({
   log,
   shape,
   base,
+  from = "hand-over",
 }: {
   log: readonly LedgerLine[];
   base: string;
+  /** The page it stands on: where putting an entry right leads back to. */
+  from?: string;
   shape: Pick<PanelShape, "outline" | "sides">;
 }) {
   const units = useUnits();
@@ -46,7 +49,7 @@ export function LedgerList({
               {[e.by, fate(e)].filter(Boolean).join(", ")}
               {e.unread && `: kept, but not read by this version (${e.unread})`}
             </span>
-            {e.canBePutRight && <PutRightLink base={base} entryId={e.id} what={entryName(e.kind)} from="hand-over" />}
+            {e.canBePutRight && <PutRightLink base={base} entryId={e.id} what={entryName(e.kind)} from={from} />}
             {e.entry && !e.superseded && <StrikeButton entryId={e.id} what={entryName(e.kind)} />}
             {e.struckBy && <PutBackButton strikeId={e.struckBy} what={entryName(e.kind)} />}
           </li>

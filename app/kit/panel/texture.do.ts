@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { textureForm } from "~/kit/panel/texture.form";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -8,7 +9,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/texture.do";
 
 /** A texture rated by eye, of the panel or of what it has to match. */
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { by } = await readPrefs(request);
@@ -16,6 +17,6 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     entryId: await recordEntry(ctx, { panelId, kind: "texture", body, by }),
     message: "Texture rated",
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { readingForm } from "~/kit/readings/reading.form";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -7,7 +8,7 @@ import { formPrefs } from "~/kit/http/prefs.server";
 import type { Route } from "./+types/readings.do";
 
 /** A reading of a spot, from whichever page it was typed on: the outbox waits for a plain yes or no. */
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -17,4 +18,4 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
   if ("ok" in answer) return Response.json({ ok: answer.ok });
   const { message, errors } = answer.data;
   return Response.json({ ok: false, message: message ?? Object.values(errors).flat().join(" ") }, { status: answer.init?.status ?? 422 });
-}
+});

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { Link } from "react-router";
 import { answerQuestion, settleCause } from "#server/commands/causes";
@@ -22,7 +23,7 @@ export async function loader({ request, params: { jobId, panelId } }: Route.Load
   return { causes: kind && (await loadCauses(ctx, view, kind)) };
 }
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
@@ -36,7 +37,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     await answerQuestion(ctx, view, { kind, id, so, by });
     return {};
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

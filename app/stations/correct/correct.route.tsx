@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { Suspense, lazy, useCallback, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { storePlan } from "#server/commands/correction";
@@ -13,7 +14,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/correct.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -23,7 +24,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     entryId: await storePlan(ctx, view, { choice, by, clientKey: textOf(form, "formKey") || null }),
     message: "Plan stored with its verdict",
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

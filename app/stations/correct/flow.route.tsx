@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data, redirect } from "react-router";
 import { plannedCoatBody } from "#core/models/ways/way";
 import { z } from "zod";
@@ -21,11 +22,11 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
 
 const flowForm = z.object({
   coats: z.coerce.number().int().min(1).max(4),
-  speedFactor: z.coerce.number(),
-  reducerShift: z.coerce.number(),
+  speedFactor: z.coerce.number().pipe(plannedCoatBody.shape.speedFactor),
+  reducerShift: z.coerce.number().pipe(plannedCoatBody.shape.reducerShift.unwrap()),
 });
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   if (textOf(form, "intent") !== "flow") throw data("Not understood", { status: 400 });
@@ -37,7 +38,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     done.yes = true;
   });
   return done.yes ? redirect(`/jobs/${jobId}/panels/${panelId}/course`) : answer;
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
 import { flatRemoval } from "#core/judge/flow-question";
 import { recordEntry } from "#server/commands/record-entry";
@@ -13,7 +14,7 @@ import { CourseDesk } from "./course.desk";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import type { Route } from "./+types/course.route";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -52,7 +53,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

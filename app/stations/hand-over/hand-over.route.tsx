@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { useState } from "react";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { FieldErrors, OwnInput } from "~/kit/ui/field";
@@ -41,7 +42,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   return { log, logged, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
@@ -63,7 +64,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
         message: "Handed over",
       }));
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

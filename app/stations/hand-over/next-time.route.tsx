@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { takeSettingsForm } from "~/stations/hand-over/next-time.form";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -14,7 +15,7 @@ export async function loader() {
   return { panels: await loadSprayed(await serverContext()) };
 }
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
@@ -23,7 +24,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     const body = { name: `as on ${good.what}`.slice(0, 60), gunId: null, settings: good.settings };
     return { entryId: await recordEntry(ctx, { panelId, kind: "gunSet", body, by }), message: "Those settings stand for the next coat" };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -13,7 +14,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/defects.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -31,7 +32,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       message: `${DEFECT_KINDS[body.kind].name} placed`,
     };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

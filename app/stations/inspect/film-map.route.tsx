@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { addSpotForm } from "../../kit/readings/reading.form";
 import { Link } from "react-router";
 import { addSpot } from "#server/commands/spot-plan";
@@ -12,7 +13,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/film-map.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -21,7 +22,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     const name = await addSpot(ctx, view, { ...at, by });
     return { message: `Place ${name} is on the walk` };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

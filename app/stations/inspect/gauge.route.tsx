@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { recordEntry } from "#server/commands/record-entry";
 import { checkStandInGauge } from "#server/devices/take-readings";
 import { serverContext } from "#server/running";
@@ -12,7 +13,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gauge.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -25,7 +26,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     entryId: await recordEntry(ctx, { panelId, kind: "gaugeCheck", body, by, clientKey: textOf(form, "formKey") || null }),
     message: "Gauge check kept",
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { InferredTag } from "~/kit/panel/inferred-tag";
 import { useState } from "react";
 import { Link, data } from "react-router";
@@ -25,7 +26,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/inspect.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -33,7 +34,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
   const read = await readingAction(ctx, view, form, { by, units });
   if (read) return read;
   throw data("Not understood", { status: 400 });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { Suspense, lazy } from "react";
 import { keepPhoto } from "#server/commands/photos";
 import { recordEntry } from "#server/commands/record-entry";
@@ -12,7 +13,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/photo.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -38,7 +39,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       message: `${count} ${count === 1 ? "nib" : "nibs"} placed`,
     };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

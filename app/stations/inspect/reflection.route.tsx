@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { z } from "zod";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -14,7 +15,7 @@ const slope = z.coerce.number().positive().max(0.1);
 const keptForm = z.object({ own_rad: slope, beside_rad: slope, simulated: z.enum(["yes", ""]).default("") });
 
 /** Keeps what two pictures of a light tube said: the verdict goes by it. */
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { by } = await readPrefs(request);
@@ -29,7 +30,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     }),
     message: "Kept for the verdict",
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { Suspense, lazy, useMemo } from "react";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
@@ -41,7 +42,7 @@ export async function loader({ params: { jobId } }: Route.LoaderArgs) {
   return { ...shelf, faces };
 }
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -73,7 +74,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -30,7 +30,7 @@ import { MixDesk, type MixDone } from "./mix.desk";
 import { PlanTabs } from "./tabs";
 import { FieldErrors, SelectField } from "~/kit/ui/field";
 import { jsonBodyOf } from "~/kit/http/body.server";
-import { inWords } from "~/kit/form/in-words.server";
+import { acting, inWords } from "~/kit/form/in-words.server";
 import type { Route } from "./+types/mix.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import { areaText } from "~/kit/words/area-text";
@@ -52,7 +52,7 @@ export async function loader({ params: { jobId } }: Route.LoaderArgs) {
   };
 }
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const parsed = keptMix.safeParse(await jsonBodyOf(request));
   if (!parsed.success) throw data("Not understood", { status: 400 });
   const { by } = await readPrefs(request);
@@ -67,7 +67,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
       done: parsed.data.formKey,
     } satisfies FormAnswer;
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

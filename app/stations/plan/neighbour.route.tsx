@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
@@ -11,7 +12,7 @@ import { neighbourForm } from "./neighbour.form";
 import { PlanTabs } from "./tabs";
 import type { Route } from "./+types/neighbour.route";
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -28,7 +29,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
       message: `${body.name}: kept as the neighbour`,
     };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

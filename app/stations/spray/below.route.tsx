@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { useEffect, useState } from "react";
 import { data, useFetcher } from "react-router";
@@ -38,7 +39,7 @@ function chainWords({ steps, fault, last }: GritChain, wanted: number): string {
   return `${papers}: each clears the one before.${short}`;
 }
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -52,7 +53,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     entryId: await recordEntry(ctx, { panelId, kind: "under", body, by }),
     message: `${UNDER_STEPS.find((s) => s.id === body.step)!.name}: logged`,
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { coatMayRun } from "~/kit/words/flow-words";
 import { conditionsOf } from "#core/panel/logged-setting";
@@ -42,7 +43,7 @@ export async function loader() {
   return { ways, calibration };
 }
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   if (form.get("intent") !== "way") throw data("Not understood", { status: 400 });
@@ -50,7 +51,7 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
     const way = await setHouseWay(ctx, { jobId, panelId, wayId });
     return { message: `This job is now sprayed ${way.name.toLowerCase()}` };
   });
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { useDraft } from "~/kit/draft/use-draft";
 import { line as d3Line } from "d3";
 import { useMemo } from "react";
@@ -32,7 +33,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 import { InUnits } from "~/kit/ui/in-units";
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -45,7 +46,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     }),
     message: "Bake logged from the stand-in probe",
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
 import { useState } from "react";
@@ -24,7 +25,7 @@ export async function loader() {
   return { ...(await loadGuns(ctx)), formKey: ctx.newId() };
 }
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -63,7 +64,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

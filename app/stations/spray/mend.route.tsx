@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
 import { z } from "zod";
 import { MEND_CARDS, MEND_CARD_IDS } from "#core/models/prep/mend-cards";
@@ -14,7 +15,7 @@ import type { Route } from "./+types/mend.route";
 
 const stepForm = z.object({ card: z.enum(MEND_CARD_IDS), step: z.coerce.number().int().min(0).max(20) });
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   if (textOf(form, "intent") !== "step") throw data("Not understood", { status: 400 });
@@ -24,7 +25,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     entryId: await recordEntry(ctx, { panelId, kind: "mendStep", body, by, clientKey }),
     message: `${MEND_CARDS[body.card].name}: step ${body.step + 1} done`,
   }));
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

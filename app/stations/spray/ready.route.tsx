@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { useState } from "react";
 import { data, useFetcher } from "react-router";
 import { dewPointMargin } from "#core/models/climate/dew-point";
@@ -27,7 +28,7 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   return loadPreflight(await serverContext(), jobId, panelId);
 }
 
-export async function action({ request, params: { panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
@@ -46,7 +47,7 @@ export async function action({ request, params: { panelId } }: Route.ActionArgs)
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

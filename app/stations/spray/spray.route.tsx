@@ -1,3 +1,4 @@
+import { acting } from "~/kit/form/in-words.server";
 import { noGaugeReads } from "#core/panel/brief";
 import { StripDesk } from "~/kit/readings/strip-desk";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -27,7 +28,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/spray.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
-export async function action({ request, params: { jobId, panelId } }: Route.ActionArgs) {
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
@@ -48,13 +49,13 @@ export async function action({ request, params: { jobId, panelId } }: Route.Acti
       }));
     case "coat":
       return answerForm(form, coatForm(units), async (body) => ({
-        entryId: await logCoat(ctx, view, { body, by, clientKey }),
+        entryId: await logCoat(ctx, view, { body, by, clientKey, shown: body.number }),
         message: `Coat ${body.number} logged; its clock runs`,
       }));
     default:
       throw data("Not understood", { status: 400 });
   }
-}
+});
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

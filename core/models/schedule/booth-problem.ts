@@ -1,5 +1,8 @@
 import { requireInteger, requireNumber } from "../../kernel/guard";
 
+/** So many parts at most stand in one plan. */
+export const BOOTH_PARTS_MOST = 40;
+
 /** Window of one wait; null: no latest. */
 export interface BoothWait {
   least_s: number;

@@ -56,7 +56,7 @@ async function listen(env: NodeJS.ProcessEnv): Promise<void> {
       `HOST=${host} would let everybody on the network in: there is no sign-in yet. Listen on 127.0.0.1, and let a proxy with a sign-in of its own stand before it (README, Other machines).`,
       EXIT.config,
     );
-  const shop = await runningShop({ inThread: startThread(import.meta.url) });
+  const shop = await runningShop({ inThread: startThread(import.meta.url), inFileThread: startThread(import.meta.url) });
   for (const name of shop.migrated) log.info({ migration: name, copy: shop.copy }, "data file brought up to date");
   const requests = Number(env.YAKAMOZ_REQUESTS_A_WINDOW) || 0;
   const app = webApp({
@@ -86,6 +86,12 @@ async function listen(env: NodeJS.ProcessEnv): Promise<void> {
     console.log(`Yakamoz is at http://localhost:${typeof address === "object" && address ? address.port : ""}`);
   });
   limitTimes(server);
+  void shop.lost.then(() => {
+    console.error(
+      "Another process has taken the data folder over while this one was asleep. This one stops; it has written nothing since.",
+    );
+    process.exit(EXIT.locked);
+  });
   let stopping = false;
   const stop = () => {
     if (stopping) return;

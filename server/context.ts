@@ -22,8 +22,12 @@ export interface ServerContext {
   devices: DeviceHub;
   /** Pictures of the stand-in camera by panel and kind. */
   pictureMemo: LRUCache<string, Promise<Buffer>>;
+  /** Whether the data folder is still this process's own: asked before every write. */
+  stillOurs: () => boolean;
   /** Work that takes long: the running server has a thread for it. */
   inThread: RunInThread;
+  /** Files that are taken in: read beside that work, which does not wait for them. */
+  inFileThread: RunInThread;
 }
 
 const REMEMBERED = { panels: 2000, sags: 4000, accounts: 60, pictures: 40 } as const;
@@ -39,7 +43,9 @@ export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db
     accountMemo: new LRUCache({ max: REMEMBERED.accounts }),
     devices: createDeviceHub(),
     pictureMemo: new LRUCache({ max: REMEMBERED.pictures }),
+    stillOurs: () => true,
     inThread: runHere,
+    inFileThread: runHere,
     ...overrides,
   };
 }

@@ -6,6 +6,8 @@ import { type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 import type { ShopFilm } from "#core/panel/builds";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { LedgerEntry } from "#core/record/entry";
+import { readBundleFile } from "./interchange/job-bundle";
+import { readShelfFile } from "./interchange/shelf-file";
 import { photographNibs, photographTube } from "#stand-ins/camera";
 
 /** Work of the server that takes too long for the thread that answers requests. Each is a pure function of its input. */
@@ -14,6 +16,8 @@ const THREAD_OPS = {
   photographNibs,
   photographTube,
   judgedPlan: (input: PlanQuestion) => judgedPlan(input),
+  readBundleFile,
+  readShelfFile,
   filmHistory: (i: { brief: PanelBrief; sheet: ProductSheet; entries: readonly LedgerEntry[]; shop: ShopFilm }) =>
     filmHistory(i.brief, i.sheet, i.entries, i.shop),
 } as const;
@@ -31,11 +35,14 @@ const carryOut = <K extends ThreadOp>(op: K, input: In<K>): Out<K> => (THREAD_OP
 /** For tests and scripts: in this very thread. */
 export const runHere: RunInThread = (op, input) => Promise.resolve().then(() => carryOut(op, input));
 
+/** Memory of a thread: work that wants more ends with an error instead of taking the computer's. */
+const MEMORY_MB = 2048;
+
 /**
  * A thread of its own, started with the first call and again after it has failed; calls wait for each other in it.
  * @param module URL of the built program, which exports {@link serveThread}
  */
-export function startThread(module: string): RunInThread {
+export function startThread(module: string, { memory_MB = MEMORY_MB }: { memory_MB?: number } = {}): RunInThread {
   let thread: Worker | null = null;
   let nextId = 1;
   const open = new Map<number, { resolve: (output: never) => void; reject: (error: Error) => void }>();
@@ -48,7 +55,7 @@ export function startThread(module: string): RunInThread {
     const made = new Worker(
       `const { parentPort, workerData } = require("node:worker_threads");
        import(workerData).then((m) => m.serveThread(parentPort));`,
-      { eval: true, workerData: module },
+      { eval: true, workerData: module, resourceLimits: { maxOldGenerationSizeMb: memory_MB } },
     );
     made.unref();
     made.on("message", (reply: Reply) => {

@@ -85,6 +85,7 @@ export class TrialServer {
     const child = this.#child;
     if (!child) return null;
     this.#child = null;
+    if (child.exitCode !== null || child.signalCode !== null) return child.exitCode; // it has ended by itself
     const gone = once(child, "exit") as Promise<[number | null]>;
     child.kill(signal);
     this.#agent.destroy();

@@ -94,6 +94,12 @@ export async function badStarts(demo: string): Promise<string[]> {
   await expectRefusal("a second server on one folder", new TrialServer(folder), /in use by Yakamoz/);
   if ((await first.ask("/healthz")).status !== 200) faults.push("the first server fell with the second");
   await first.stop("SIGTERM");
+  faults.push(...(await startedAtOnce(demo)), ...(await asleep(demo)));
+  for (const bytes of ["", "S"]) {
+    const cut = ownFolder(demo);
+    writeFileSync(databaseFile(cut), bytes);
+    await expectRefusal(`a file of ${bytes.length} bytes`, new TrialServer(cut), /it was cut off/);
+  }
   const corrupt = ownFolder(demo);
   writeFileSync(databaseFile(corrupt), "wrecked ".repeat(5000));
   await expectRefusal("a corrupt file", new TrialServer(corrupt), /damaged/);
@@ -105,6 +111,46 @@ export async function badStarts(demo: string): Promise<string[]> {
   await expectRefusal("listening for everybody", new TrialServer(ownFolder(demo), { HOST: "0.0.0.0" }), /no sign-in/);
   return faults;
 }
+
+/** Three servers started at once, on a clean folder and on that of a killed one: one listens, the others end with the code of a folder in use. */
+async function startedAtOnce(demo: string): Promise<string[]> {
+  const faults: string[] = [];
+  const folder = ownFolder(demo);
+  for (let round = 0; round < 6; round++) {
+    const servers = Array.from({ length: 3 }, () => new TrialServer(folder));
+    const up = await Promise.all(servers.map((s) => s.start()));
+    if (up.filter(Boolean).length !== 1) faults.push(`${up.filter(Boolean).length} of three started at once listen`);
+    for (const [i, s] of servers.entries())
+      if (!up[i] && !s.said.includes("in use")) faults.push(`started at once it says ${s.said.slice(0, 200)}`);
+    await Promise.all(servers.map((s) => s.stop("SIGKILL")));
+  }
+  return faults;
+}
+
+/** A server that sleeps longer than its lock lives: the second has the folder, the first stores nothing and stops with a sentence. */
+async function asleep(demo: string): Promise<string[]> {
+  const folder = ownFolder(demo);
+  const sleeper = new TrialServer(folder);
+  await sleeper.start();
+  const { pid } = sleeper;
+  process.kill(pid, "SIGSTOP");
+  await new Promise((done) => setTimeout(done, ASLEEP_MS));
+  const second = new TrialServer(folder);
+  const faults: string[] = [];
+  // A folder of a process that is there is not taken over at once: only when its lock has not been renewed.
+  if (!(await second.start())) faults.push(`after a sleep of ${ASLEEP_MS} ms nobody else starts: ${second.said.slice(0, 200)}`);
+  process.kill(pid, "SIGCONT");
+  const written = await sleeper.post("/do/clocks/none.data", { stopped: "true" });
+  if (written.status !== 503 && written.status !== 0) faults.push(`the one that slept answers a write with ${written.status}`);
+  await new Promise((done) => setTimeout(done, WAKES_MS));
+  if ((await sleeper.ask("/healthz")).status !== 0) faults.push("the one that slept goes on");
+  if (!sleeper.said.includes("taken the data folder over")) faults.push(`the one that slept says ${sleeper.said.slice(0, 200)}`);
+  await second.stop("SIGKILL");
+  await sleeper.stop("SIGKILL").catch(() => null);
+  return faults;
+}
+const ASLEEP_MS = 12_000;
+const WAKES_MS = 5000;
 
 /** The wall clock put back two hours between two entries. */
 export async function clockBack(demo: string, ids: Record<string, string>): Promise<string[]> {

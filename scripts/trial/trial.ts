@@ -1,6 +1,7 @@
-/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted doors forms fuzz kills storage growth storm. */
+/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted doors files forms fuzz kills storage growth storm. */
 import { demoFolder } from "./demo-folder";
 import { accepted } from "./accepted";
+import { tryFiles } from "./files";
 import { oneField } from "./one-field";
 import { tryDoors } from "./doors";
 import { fuzz } from "./fuzz";
@@ -56,6 +57,19 @@ if (wants("forms")) {
     `${r.forms} forms, ${JSON.stringify(r.byStatus)}, ${r.accepted} accepted, ${r.pages} pages`,
   );
 }
+if (wants("files"))
+  for (const t of await tryFiles(demo.folder)) {
+    const faults = [
+      ...(t.status >= 500 || t.status === 0 ? [`answered ${t.status}`] : []),
+      ...(t.answer_ms > 2000 ? [`answered after ${t.answer_ms.toFixed(0)} ms`] : []),
+      ...(t.others_ms > 100 ? [`others waited ${t.others_ms.toFixed(0)} ms`] : []),
+    ];
+    say(
+      t.name,
+      faults,
+      `${t.status} after ${t.answer_ms.toFixed(0)} ms; others waited at most ${t.others_ms.toFixed(0)} ms, p95 ${t.others95_ms.toFixed(0)} ms`,
+    );
+  }
 if (wants("storage")) {
   const full = await fullDisk(demo.folder, demo.ids);
   if (full) say("full disk", full.faults, `${full.stored} readings stored and there, ${full.refused} refused in words`);

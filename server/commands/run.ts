@@ -1,5 +1,6 @@
 import type { ServerContext } from "../context";
 import type { Tx } from "../db/open";
+import { StorageFault } from "../db/storage-fault";
 import type { Change } from "../events/bus";
 import { once } from "../repos/sent-form-repo";
 
@@ -25,6 +26,7 @@ export interface Form {
  * @throws Refusal of the command, or for a key that was used for something else
  */
 export async function run<R>(ctx: ServerContext, form: Form | null, work: (running: Running) => Promise<R>): Promise<R> {
+  if (!ctx.stillOurs()) throw new StorageFault("taken", null);
   const now_ms = ctx.now_ms();
   const told = new Map<string, Change>();
   const tell = (change: Change) => void told.set(`${change.topic} ${change.id}`, change);

@@ -7,7 +7,7 @@ import { recordMix } from "#server/commands/record-mix";
 import { addContainer, changeContainer } from "#server/commands/shelf";
 import { takeStandInGloss } from "#server/devices/take-gloss";
 import { createDeviceHub } from "#server/devices/device-hub";
-import { shelfFromCsv, shelfFromJson, shelfToCsv, shelfToJson } from "#server/interchange/shelf-file";
+import { readShelf, shelfFromCsv, shelfFromJson, shelfToCsv, shelfToJson } from "#server/interchange/shelf-file";
 import { getCard, listCards } from "#server/repos/card-repo";
 import { getContainer, listContainers } from "#server/repos/container-repo";
 import { listEntries } from "#server/repos/ledger-repo";
@@ -161,14 +161,14 @@ describe("the shelf as a file", () => {
   test("JSON out and into an empty shop gives every figure back; again it changes nothing", async () => {
     const text = shelfToJson(await shelf());
     const other = await testContext();
-    expect(await importShelf(other, text)).toEqual({ ok: true, value: { added: 2, revised: 0, same: 0 } });
+    expect(await importShelf(other, readShelf(text))).toEqual({ ok: true, value: { added: 2, revised: 0, same: 0 } });
     expect((await listShelf(other.db)).map((p) => p.sheet)).toEqual(await shelf());
-    expect(await importShelf(other, text)).toEqual({ ok: true, value: { added: 0, revised: 0, same: 2 } });
+    expect(await importShelf(other, readShelf(text))).toEqual({ ok: true, value: { added: 0, revised: 0, same: 2 } });
     await other.db.destroy();
   });
   test("CSV out and in, with a byte-order mark and a decimal comma", async () => {
     const text = shelfToCsv([sheet]).replace("48,", '"48,5",');
-    expect(await importShelf(ctx, `\uFEFF${text}`)).toMatchObject({ ok: true, value: { added: 0, revised: 1, same: 0 } });
+    expect(await importShelf(ctx, readShelf(`\uFEFF${text}`))).toMatchObject({ ok: true, value: { added: 0, revised: 1, same: 0 } });
     expect((await listShelf(ctx.db)).find((p) => p.sheet.name === sheet.name)).toMatchObject({
       revision: 2,
       sheet: { volumeSolids: 0.485 },
@@ -189,7 +189,7 @@ describe("the shelf as a file", () => {
     const outcome = shelfFromCsv(text);
     expect(outcome.ok).toBe(false);
     expect(!outcome.ok && outcome.problems[0]).toEqual(problem);
-    expect((await importShelf(ctx, text)).ok).toBe(false);
+    expect((await importShelf(ctx, readShelf(text))).ok).toBe(false);
     expect(await shelf()).toEqual(before);
   });
   test("a JSON file of something else is refused", () => {

@@ -11,6 +11,10 @@ export const STORAGE_FAULTS = {
     words: "The data file cannot be written to: nothing was stored. Whoever looks after this machine must make it writable again.",
   },
   busy: { status: 503, words: "Another program holds the data file: nothing was stored. Try again in a moment." },
+  taken: {
+    status: 503,
+    words: "Another process has taken the data folder over: nothing was stored. This one stops; what you typed is still here.",
+  },
   damaged: {
     status: 503,
     words: "The data file is damaged: nothing was stored. Stop the program and restore a backup (npm run restore).",

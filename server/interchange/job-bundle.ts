@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
 import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
@@ -9,6 +10,7 @@ import { FINISH_KEYS, houseWayBody } from "#core/models/ways/way";
 import { isOfAll } from "#core/models/ways/house-ways";
 import { PHOTO_LIMITS } from "../commands/photos";
 import { shopSettings } from "../repos/shop-repo";
+import { beyondBounds } from "./json-bounds";
 import type { Problem } from "./readings-csv";
 
 export const BUNDLE_FORMAT = "yakamoz-job";
@@ -117,9 +119,50 @@ const firstTwice = (ids: readonly string[]): string | null => ids.find((one, i) 
 /** The bundle's JSON Schema (draft 2020-12). */
 export const bundleSchema = () => z.toJSONSchema(jobBundle, { io: "input" });
 
+/** So many entries at most are in one file, all its panels together. */
+const MOST_ENTRIES = 100_000;
+/** Lists of a bundle and how long each may be: counted before its schema is walked, which looks at every member of a list. */
+const COUNTS = [
+  ["photos", 500],
+  ["panels", 200],
+  ["products", 200],
+] as const;
+
+function tooMany(json: unknown): { reason: string; where: string } | null {
+  if (typeof json !== "object" || json === null) return null;
+  const lists = json as Record<string, unknown>;
+  for (const [name, most] of COUNTS) {
+    const list = lists[name];
+    if (Array.isArray(list) && list.length > most)
+      return { reason: `A file has at most ${most} ${name}, this one ${list.length}`, where: name };
+  }
+  const entriesOf = (panel: unknown): number => {
+    const entries = typeof panel === "object" && panel !== null ? (panel as { entries?: unknown }).entries : null;
+    return Array.isArray(entries) ? entries.length : 0;
+  };
+  const entries = Array.isArray(lists.panels) ? lists.panels.reduce((a: number, p) => a + entriesOf(p), 0) : 0;
+  return entries > MOST_ENTRIES ? { reason: `A file has at most ${MOST_ENTRIES} entries, this one ${entries}`, where: "panels" } : null;
+}
+
+/** A list inside an entry's body is no longer than any body of ours has. */
+const MOST_IN_A_BODY = 2000;
+const tooLongInside = (body: unknown): boolean =>
+  typeof body === "object" &&
+  body !== null &&
+  (Array.isArray(body) ? body.length > MOST_IN_A_BODY || body.some(tooLongInside) : Object.values(body).some(tooLongInside));
+
+export type ReadBundle = { ok: true; value: JobBundle } | { ok: false; problem: Problem };
+const refuse = (reason: string, where: string | null = null) => ({ ok: false as const, problem: { line: 1, column: where, reason } });
+
+/** A job file on the disk: looked over before anything is made of it, then read. It takes long for a large one: in a thread of its own. */
+export function readBundleFile(path: string): ReadBundle {
+  const bytes = readFileSync(path);
+  const beyond = beyondBounds(bytes);
+  return beyond ? refuse(beyond) : readBundle(new TextDecoder().decode(bytes));
+}
+
 /** Reads a bundle whole; the first thing that is wrong refuses it, with where it stands. */
-export function readBundle(text: string): { ok: true; value: JobBundle } | { ok: false; problem: Problem } {
-  const refuse = (reason: string, where: string | null = null) => ({ ok: false as const, problem: { line: 1, column: where, reason } });
+export function readBundle(text: string): ReadBundle {
   if (text.trim() === "") return refuse("The file is empty");
   if (text.length > MOST_CHARACTERS) return refuse("The file is larger than 120 million characters");
   let json: unknown;
@@ -128,6 +171,8 @@ export function readBundle(text: string): { ok: true; value: JobBundle } | { ok:
   } catch {
     return refuse("This is not JSON");
   }
+  const many = tooMany(json);
+  if (many) return refuse(many.reason, many.where);
   const parsed = jobBundle.safeParse(json);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
@@ -148,6 +193,7 @@ export function readBundle(text: string): { ok: true; value: JobBundle } | { ok:
       if (seen.has(e.id)) return refuse(`Entry ${e.id} is in the file twice`, where);
       seen.add(e.id);
       if (e.supersedes === e.id) return refuse("It corrects itself", where);
+      if (tooLongInside(e.body)) return refuse(`A list in it has more than ${MOST_IN_A_BODY} members`, `${where}.body`);
       const body = LEDGER_BODIES[e.kind].safeParse(e.body);
       if (!body.success)
         return refuse(body.error.issues[0]?.message ?? "Not understood", `${where}.body.${body.error.issues[0]?.path.join(".") ?? ""}`);

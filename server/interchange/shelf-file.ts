@@ -1,3 +1,4 @@
+import { readFileSync, statSync } from "node:fs";
 import Papa from "papaparse";
 import { z } from "zod";
 import { type AnySheet, isCoat, sheetContradictions } from "#core/models/product/sheet";
@@ -6,6 +7,7 @@ import { fromSi } from "#core/kernel/units/convert";
 import { parseQuantity } from "#core/kernel/units/parse";
 import type { Quantity } from "#core/kernel/units/quantities";
 import { fromCell, writeCsv } from "./csv";
+import { beyondBounds } from "./json-bounds";
 import type { Outcome, Problem } from "./readings-csv";
 
 export const SHELF_FORMAT = "yakamoz-shelf";
@@ -20,6 +22,17 @@ export function shelfToJson(sheets: readonly AnySheet[]): string {
 
 const file = z.object({ format: z.literal(SHELF_FORMAT), version: z.literal(VERSION), products: z.array(z.unknown()).max(MOST) });
 
+/** A shelf file on the disk, JSON or a table, of so many bytes at most. It takes long for a large one: in a thread of its own. */
+export function readShelfFile({ path, most }: { path: string; most: number }): Outcome<AnySheet[]> {
+  if (statSync(path).size > most) return refuse([{ line: 1, column: null, reason: `The file is over ${most / 1e6} MB` }]);
+  const bytes = readFileSync(path);
+  const beyond = beyondBounds(bytes);
+  return beyond ? refuse([{ line: 1, column: null, reason: beyond }]) : readShelf(new TextDecoder().decode(bytes));
+}
+
+/** The same of its text. */
+export const readShelf = (text: string): Outcome<AnySheet[]> => (/^\uFEFF?\s*[{[]/.test(text) ? shelfFromJson(text) : shelfFromCsv(text));
+
 /** Reads a shelf file; one wrong product refuses the whole, with its number and reason. */
 export function shelfFromJson(text: string): Outcome<AnySheet[]> {
   let json: unknown;
@@ -29,6 +42,8 @@ export function shelfFromJson(text: string): Outcome<AnySheet[]> {
     return refuse([{ line: 1, column: null, reason: "This is not JSON" }]);
   }
   const parsed = file.safeParse(json);
+  if (Array.isArray((json as { products?: unknown } | null)?.products) && (json as { products: unknown[] }).products.length > MOST)
+    return refuse([{ line: 1, column: "products", reason: `More than ${MOST} products` }]);
   if (!parsed.success)
     return refuse([{ line: 1, column: null, reason: `Wanted { "format": "${SHELF_FORMAT}", "version": ${VERSION}, "products": [...] }` }]);
   return check(parsed.data.products.map((raw, i) => ({ line: i + 1, raw })));
@@ -147,8 +162,10 @@ export function newSheets(
   known: readonly { id: string; sheet: AnySheet }[],
   read: readonly AnySheet[],
 ): { id: string | null; sheet: AnySheet }[] {
+  const keyOf = (sheet: AnySheet) => `${isCoat(sheet) ? "coat" : "part"} ${sheet.name}`;
+  const byKey = new Map([...known].reverse().map((k) => [keyOf(k.sheet), k]));
   return read.flatMap((sheet) => {
-    const old = known.find((k) => k.sheet.name === sheet.name && isCoat(k.sheet) === isCoat(sheet));
-    return old && JSON.stringify(anySheet.parse(old.sheet)) === JSON.stringify(sheet) ? [] : [{ id: old?.id ?? null, sheet }];
+    const old = byKey.get(keyOf(sheet));
+    return old && JSON.stringify(old.sheet) === JSON.stringify(sheet) ? [] : [{ id: old?.id ?? null, sheet }];
   });
 }

@@ -1,7 +1,8 @@
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, renameSync, rmSync } from "node:fs";
+import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
 import Database from "libsql";
 import { FILE_NAME } from "../db/open";
+import { isRunning } from "./running-process";
 
 export const BACKUPS = "backups";
 
@@ -21,8 +22,9 @@ export function backupTo(source: string, target: string): { bytes: number } {
   if (!existsSync(source)) throw new Error(`there is no database at ${source}`);
   if (existsSync(target)) throw new Error(`${target} exists already; nothing was overwritten`);
   mkdirSync(dirname(target), { recursive: true });
-  const partial = `${target}.partial`;
-  removeDatabase(partial); // of a backup that was cut off
+  removePartials(dirname(target));
+  const partial = `${target}.${process.pid}.partial`;
+  removeDatabase(partial);
   try {
     const db = new Database(source);
     try {
@@ -41,6 +43,20 @@ export function backupTo(source: string, target: string): { bytes: number } {
     throw error;
   }
 }
+
+/** What a backup that was cut off has left: a partial copy whose writer is gone. One that is being written stays. */
+export function removePartials(folder: string): void {
+  const names = existsSync(folder) ? readdirSync(folder) : [];
+  for (const name of names) {
+    const partial = /\.sqlite(?:\.(\d+))?\.partial(?:-wal|-shm|-journal)?$/.exec(name);
+    if (!partial) continue;
+    const [, pid] = partial;
+    const left = pid === undefined ? Date.now() - statSync(join(folder, name)).mtimeMs > OLD_PARTIAL_MS : !isRunning(Number(pid));
+    if (left) rmSync(join(folder, name), { force: true });
+  }
+}
+/** Copies of earlier versions do not say whose they are: no backup takes so long. */
+const OLD_PARTIAL_MS = 3_600_000;
 
 /** Size of a sound copy. @throws Error when it is not sound */
 function soundSize(file: string): number {

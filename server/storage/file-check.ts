@@ -1,4 +1,4 @@
-import { existsSync } from "node:fs";
+import { existsSync, statSync } from "node:fs";
 import Database from "libsql";
 import { MIGRATIONS } from "../db/migrations";
 import { storageFaultKind } from "../db/storage-fault";
@@ -8,11 +8,17 @@ export type FileState =
   /** `newer`: made by a later version of the program; `foreign`: sound, but no shop's file. */
   | { ok: false; why: "missing" | "corrupt" | "newer" | "foreign" | "unreadable"; words: string };
 
+/** Length of the header that every SQLite file has (sqlite.org, "Database File Format", 1.3). */
+const HEADER_BYTES = 100;
+
 const bad = (why: Exclude<FileState, { ok: true }>["why"], words: string): FileState => ({ ok: false, why, words });
 
 /** Looks at a data file without changing it: is it sound, whose is it, and which migrations does it still want. */
 export function checkFile(file: string): FileState {
   if (!existsSync(file)) return bad("missing", `There is no data file at ${file}.`);
+  const bytes = statSync(file).size;
+  if (bytes < HEADER_BYTES && !existsSync(`${file}-wal`))
+    return bad("corrupt", `The data file ${file} has ${bytes} bytes: it was cut off, and holds no shop. To begin an empty one, remove it.`);
   let raw: Database.Database | null = null;
   try {
     raw = new Database(file);

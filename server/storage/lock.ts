@@ -1,19 +1,34 @@
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { randomUUID } from "node:crypto";
+import { closeSync, mkdirSync, openSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { hostname } from "node:os";
 import { join } from "node:path";
 import lockfile from "proper-lockfile";
+import { isRunning } from "./running-process";
 
 const NAME = "in-use";
 const OWNER = "in-use.json";
+const TURN = "in-use.turn";
 /** A lock that its owner has not renewed for so long is nobody's; it is renewed every third of that. */
 const STALE_MS = 9000;
 
 export class FolderInUse extends Error {}
 
+const TRIPPED = new Set(["ELOCKED", "ENOENT", "EEXIST", "ENOTEMPTY"]);
+
 interface Owner {
   pid: number;
   host: string;
   what: string;
+  /** Made anew with every lock: a process that slept through its own end knows by it that the folder is another's. */
+  token: string;
+}
+
+export interface FolderLock {
+  /** Whether the folder is still this process's own; asked before every write. */
+  stillOurs: () => boolean;
+  /** Comes when the folder was lost to another process: this one has to stop. */
+  lost: Promise<void>;
+  release: () => Promise<void>;
 }
 
 /**
@@ -21,34 +36,68 @@ interface Owner {
  * A lock left behind by a process of this machine that is gone (killed, power cut) is taken over at once, any other when it is stale.
  * @throws FolderInUse in words, while somebody has it
  */
-export async function lockFolder(folder: string, what: string): Promise<() => Promise<void>> {
+export async function lockFolder(folder: string, what: string): Promise<FolderLock> {
   mkdirSync(folder, { recursive: true });
   const lockfilePath = join(folder, NAME);
-  const owner = ownerOf(folder);
-  if (owner && owner.host === hostname() && !isRunning(owner.pid)) rmSync(lockfilePath, { recursive: true, force: true });
-  let release: () => Promise<void>;
-  try {
-    release = await lockfile.lock(folder, {
+  removeLockOfTheDead(folder, lockfilePath);
+  let tellLost = () => {};
+  const lost = new Promise<void>((done) => (tellLost = done));
+  const release = await lockfile
+    .lock(folder, {
       lockfilePath,
       stale: STALE_MS,
       update: STALE_MS / 3,
       realpath: false,
-      // Losing it needs a stop of many seconds (a sleeping machine); writes stay safe, each takes SQLite's own lock.
-      onCompromised: () => {},
+      // Losing it needs a stop of many seconds: a sleeping machine, a halted process.
+      onCompromised: () => tellLost(),
+    })
+    .catch((error: unknown) => {
+      // What several at once trip over (a lock that comes and goes between two looks): one of them has it, and it is not this one.
+      if (!TRIPPED.has((error as { code?: string }).code ?? "")) throw error;
+      const who = ownerOf(folder);
+      throw new FolderInUse(
+        `The data folder ${folder} is in use${who ? ` by ${who.what} (process ${who.pid})` : ""}. Stop it first, or set YAKAMOZ_DATA to another folder.`,
+        { cause: error },
+      );
     });
-  } catch (error) {
-    if ((error as { code?: string }).code !== "ELOCKED") throw error;
-    const who = ownerOf(folder);
-    throw new FolderInUse(
-      `The data folder ${folder} is in use${who ? ` by ${who.what} (process ${who.pid})` : ""}. Stop it first, or set YAKAMOZ_DATA to another folder.`,
-      { cause: error },
-    );
-  }
-  writeFileSync(join(folder, OWNER), JSON.stringify({ pid: process.pid, host: hostname(), what } satisfies Owner));
-  return async () => {
-    rmSync(join(folder, OWNER), { force: true });
-    await release().catch(() => {}); // taken over meanwhile: nothing to give back
+  const token = randomUUID();
+  writeFileSync(join(folder, OWNER), JSON.stringify({ pid: process.pid, host: hostname(), what, token } satisfies Owner));
+  const stillOurs = () => ownerOf(folder)?.token === token;
+  return {
+    stillOurs,
+    lost,
+    release: async () => {
+      if (stillOurs()) rmSync(join(folder, OWNER), { force: true });
+      await release().catch(() => {}); // taken over meanwhile: nothing to give back
+    },
   };
+}
+
+/** A take-over is one process's at a time: removed by two, the lock of the first would go with that of the dead. */
+function removeLockOfTheDead(folder: string, lockfilePath: string): void {
+  const dead = () => {
+    const owner = ownerOf(folder);
+    return owner !== null && owner.host === hostname() && !isRunning(owner.pid);
+  };
+  if (!dead()) return;
+  const turn = join(folder, TURN);
+  try {
+    if (Date.now() - statSync(turn).mtimeMs > STALE_MS) rmSync(turn, { force: true }); // its own process is gone too
+  } catch {
+    // nobody is at it
+  }
+  try {
+    closeSync(openSync(turn, "wx"));
+  } catch {
+    return; // another process takes it over just now
+  }
+  try {
+    if (!dead()) return;
+    rmSync(lockfilePath, { recursive: true, force: true });
+    rmSync(join(folder, OWNER), { force: true });
+  } finally {
+    rmSync(turn, { force: true });
+  }
 }
 
 function ownerOf(folder: string): Owner | null {
@@ -56,14 +105,5 @@ function ownerOf(folder: string): Owner | null {
     return JSON.parse(readFileSync(join(folder, OWNER), "utf8")) as Owner;
   } catch {
     return null;
-  }
-}
-
-function isRunning(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as { code?: string }).code === "EPERM";
   }
 }

@@ -110,6 +110,51 @@ test("a folder that is in use is refused, with who has it; when they are gone it
   await (await openShop(folder)).close();
 });
 
+test("a file that was cut off to nothing, or to a byte, is no empty shop", async () => {
+  for (const bytes of ["", "S", "SQLite format 3"]) {
+    writeFileSync(databaseFile(folder), bytes);
+    expect(await refusalOf(openShop(folder))).toMatchObject({
+      code: EXIT.damaged,
+      says: expect.stringMatching(new RegExp(`has ${bytes.length} bytes: it was cut off.*remove it.*Restore a backup`)) as string,
+    });
+    expect(readFileSync(databaseFile(folder), "utf8")).toBe(bytes);
+  }
+});
+
+test("whoever has lost the folder while asleep writes nothing any more", async () => {
+  const sleeper = await openShop(folder);
+  const { panelId } = await testJob(sleeper.ctx);
+  const note = (text: string) => recordEntry(sleeper.ctx, { panelId, kind: "note", body: { text }, by: "a" });
+  await note("awake");
+  // Another process took the stale lock over.
+  const { hostname } = await import("node:os");
+  writeFileSync(join(folder, "in-use.json"), JSON.stringify({ pid: process.pid, host: hostname(), what: "the second", token: "other" }));
+  await expect(note("too late")).rejects.toMatchObject({
+    status: 503,
+    message: expect.stringContaining("taken the data folder") as string,
+  });
+  expect(await listEntries(sleeper.ctx.db, panelId)).toHaveLength(1);
+  await sleeper.close();
+  // What the second has is not taken from it by the first one's end.
+  expect(JSON.parse(readFileSync(join(folder, "in-use.json"), "utf8"))).toMatchObject({ token: "other" });
+});
+
+test("several that start at once on a killed one's folder: one opens, the others say in use", async () => {
+  await shopWithNote();
+  for (let round = 0; round < 5; round++) {
+    const gone = spawn(process.execPath, ["-e", ""]);
+    await once(gone, "exit");
+    mkdirSync(join(folder, "in-use"), { recursive: true });
+    const { hostname } = await import("node:os");
+    writeFileSync(join(folder, "in-use.json"), JSON.stringify({ pid: gone.pid, host: hostname(), what: "a killed server", token: "x" }));
+    const starts = await Promise.allSettled(Array.from({ length: 4 }, () => openShop(folder)));
+    const open = starts.flatMap((s) => (s.status === "fulfilled" ? [s.value] : []));
+    expect(open).toHaveLength(1);
+    for (const s of starts) if (s.status === "rejected") expect(s.reason).toMatchObject({ exitCode: EXIT.locked });
+    await open[0]!.close();
+  }
+});
+
 test("a start that failed is not remembered: the next one opens", async () => {
   writeFileSync(databaseFile(folder), "no database ".repeat(500));
   const { runningShop } = await import("../running");

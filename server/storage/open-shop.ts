@@ -5,7 +5,7 @@ import { type ServerContext, createContext } from "../context";
 import { databaseFile, migrate, openDatabase } from "../db/open";
 import { storageFaultKind } from "../db/storage-fault";
 import { refreshSummaries } from "../repos/summary-repo";
-import { backupFile, backupTo } from "./backup";
+import { BACKUPS, backupFile, backupTo, removePartials } from "./backup";
 import { type FileState, checkFile } from "./file-check";
 import { FolderInUse, lockFolder } from "./lock";
 import { restoreMarker } from "./restore";
@@ -29,6 +29,8 @@ export interface OpenShop {
   /** Migrations applied just now, and the copy made before them. */
   migrated: string[];
   copy: string | null;
+  /** Comes when another process has taken the folder: this one has to stop, and writes nothing any more. */
+  lost: Promise<void>;
   close(): Promise<void>;
 }
 
@@ -45,7 +47,7 @@ export async function openShop(
     context = {},
   }: { now_ms?: number; what?: string; context?: Partial<Omit<ServerContext, "db">> } = {},
 ): Promise<OpenShop> {
-  const release = await takeFolder(folder, what);
+  const { release, lost, stillOurs } = await takeFolder(folder, what);
   try {
     requireWritable(folder);
     const file = databaseFile(folder);
@@ -59,9 +61,11 @@ export async function openShop(
     const db = openDatabase(file);
     const migrated = await migrate(db);
     await refreshSummaries(db);
-    const ctx = createContext(db, context);
+    const ctx = createContext(db, { stillOurs, ...context });
+    removePartials(join(folder, BACKUPS));
     return {
       ctx,
+      lost,
       migrated,
       copy,
       async close() {

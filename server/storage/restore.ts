@@ -18,7 +18,7 @@ export async function restoreFrom(backup: string, folder: string, now_ms: number
   const state = checkFile(backup);
   if (!state.ok) throw new Error(`${state.words} Nothing was changed.`);
   if (state.empty) throw new Error(`${backup} holds no shop. Nothing was changed.`);
-  const release = await lockFolder(folder, "a restore");
+  const { release } = await lockFolder(folder, "a restore");
   try {
     const file = databaseFile(folder);
     const incoming = `${file}.incoming`;

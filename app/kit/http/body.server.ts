@@ -1,4 +1,9 @@
+import { createWriteStream } from "node:fs";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import type { ReadableStream as NodeReadableStream } from "node:stream/web";
 import busboy from "busboy";
 import pLimit from "p-limit";
@@ -54,11 +59,23 @@ function typedForm(text: string): FormData {
   return form;
 }
 
-function uploadedForm(request: Request, type: string): Promise<FormData> {
+/** What becomes of a file of an upload: a member of the form, once its stream has ended. */
+type KeepFile = (stream: Readable, info: busboy.FileInfo) => Promise<File | null>;
+
+const inMemory: KeepFile = (stream, info) =>
+  new Promise((resolve, reject) => {
+    const chunks: Uint8Array<ArrayBuffer>[] = [];
+    stream.on("data", (chunk: Uint8Array<ArrayBuffer>) => chunks.push(chunk));
+    stream.on("error", reject);
+    stream.on("end", () => resolve(new File(chunks, info.filename ?? "", { type: info.mimeType })));
+  });
+
+function uploadedForm(request: Request, type: string, keep: KeepFile = inMemory): Promise<FormData> {
   const { body } = request;
   if (!body) throw notUnderstood("it is empty");
   return new Promise((resolve, reject) => {
     const form = new FormData();
+    const kept: Promise<void>[] = [];
     let parser: busboy.Busboy;
     try {
       parser = busboy({
@@ -88,19 +105,46 @@ function uploadedForm(request: Request, type: string): Promise<FormData> {
       form.append(name, value);
     });
     parser.on("file", (name, stream, info) => {
-      const chunks: Uint8Array<ArrayBuffer>[] = [];
-      stream.on("data", (chunk: Uint8Array<ArrayBuffer>) => chunks.push(chunk));
       stream.on("limit", () => end(tooLargeFile()));
-      stream.on("error", () => end(notUnderstood("a file in it is cut off")));
-      stream.on("end", () => form.append(name, new File(chunks, info.filename ?? "", { type: info.mimeType })));
+      kept.push(
+        keep(stream, info).then(
+          (file) => void (file && form.append(name, file)),
+          () => end(notUnderstood("a file in it is cut off")),
+        ),
+      );
     });
     const many = () => end(new Unreadable(413, `A form has at most ${LIMITS.fields} fields and ${LIMITS.files} files.`));
     parser.on("fieldsLimit", many).on("filesLimit", many).on("partsLimit", many);
     parser.on("error", () => end(notUnderstood("its parts do not end as they should")));
-    parser.on("close", () => resolve(form));
+    parser.on("close", () => void Promise.all(kept).then(() => resolve(form)));
     source.on("error", () => end(notUnderstood("it was cut off")));
     source.pipe(parser);
   });
+}
+
+/**
+ * The one file that a request carries, written to the disk as it comes and handed to `read`, which may let another thread read it: a file of a
+ * hundred megabytes is never held here. Removed afterwards, whatever comes. Null: there is none, or it is empty.
+ * @throws 400, 413 or 415 in words
+ */
+export async function withSentFile<T>(request: Request, read: (path: string | null) => Promise<T>): Promise<T> {
+  const type = request.headers.get("Content-Type") ?? "";
+  const folder = await mkdtemp(join(tmpdir(), "yakamoz-file-"));
+  const path = join(folder, "sent");
+  let bytes = 0;
+  const toDisk: KeepFile = async (stream) => {
+    const target = createWriteStream(path, { flags: "wx" });
+    await pipeline(stream, target);
+    bytes = target.bytesWritten;
+    return null;
+  };
+  try {
+    if (!type.startsWith("multipart/form-data")) throw data("Send a form with a file (multipart/form-data).", { status: 415 });
+    await answered(uploads(() => uploadedForm(request, type, toDisk)));
+    return await read(bytes > 0 ? path : null);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
 }
 
 const tooLargeFile = () => new Unreadable(413, "The file is too large. Nothing was stored.");

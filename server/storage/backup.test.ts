@@ -12,7 +12,7 @@ import { sheet } from "#server/testing/fixtures";
 const folder = mkdtempSync(join(tmpdir(), "yakamoz-backup-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-test("what a cut-off backup left is cleared away by the next; one that is being written is not", async () => {
+test("what a cut-off backup left is cleared away by the next; one that is being written is not", () => {
   const copies = join(folder, "left");
   mkdirSync(copies);
   const gone = spawnSync(process.execPath, ["-e", ""]);

@@ -10,7 +10,8 @@ export async function loader({ request }: Route.LoaderArgs) {
   return eventStream(request, (sendRaw) => {
     const send = (event: string, body: object) => sendRaw(event, { now_ms: ctx.now_ms(), ...body });
     send("hello", { published: ctx.bus.published() });
-    const unsubscribe = ctx.bus.subscribe((change) => send("change", change));
+    // As it is told to all: every reader gets the same bytes. The time comes with the beats.
+    const unsubscribe = ctx.bus.subscribe((change) => sendRaw("change", change));
     const timer = setInterval(() => send("beat", {}), BEAT_MS);
     return () => {
       clearInterval(timer);

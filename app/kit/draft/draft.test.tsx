@@ -201,3 +201,54 @@ test("two changes of a list before it is drawn again: both stay", async () => {
   fireEvent.click(await screen.findByRole("button"));
   expect(await screen.findByText("90 and 165")).toBeDefined();
 });
+
+describe("a form over something that another window may change", () => {
+  let version = "one";
+  function Versioned() {
+    const units = useUnits();
+    const fetcher = useFetcher<FormAnswer>();
+    return (
+      <KeptForm place="versioned" fetcher={fetcher} version={version}>
+        <Field label="Film" unit={units.film} name="film" defaultValue="50" errors={fetcher.data?.errors.film} />
+        <button>Store</button>
+      </KeptForm>
+    );
+  }
+  function VersionedDesk() {
+    const fetcher = useFetcher<FormAnswer>();
+    const draft = useDraft("versioned desk", { film: "50" }, {}, version);
+    return (
+      <DraftForm draft={draft} fetcher={fetcher}>
+        <Field label="Film" {...draft.field("film")} errors={fetcher.data?.errors.film} />
+        <button>Store</button>
+      </DraftForm>
+    );
+  }
+  const sent = () => document.querySelector<HTMLInputElement>("input[name=version]")!.value;
+
+  test.each([
+    ["a form of plain fields", <Versioned key="v" />],
+    ["a desk", <VersionedDesk key="w" />],
+  ])("%s sends the version it was filled in on, through a reload, until it is told another or is stored", async (_name, form) => {
+    version = "one";
+    let reply = answer({ ok: false, message: "changed", errors: { film: ["There now: 40"] }, version: "two" });
+    const first = renderForm(form, () => reply);
+    await waitFor(() => expect(sent()).toBe("one"));
+    type(/Film/, "61");
+    // Another window stores: the page is drawn anew with what stands there, the half-typed form stays what it was filled in on.
+    version = "two";
+    first.unmount();
+    renderForm(form, () => reply);
+    await waitFor(() => expect(box(/Film/).value).toBe("61"));
+    expect(sent()).toBe("one");
+    fireEvent.click(screen.getByRole("button", { name: "Store" }));
+    await waitFor(() => expect(screen.getByText("There now: 40")).toBeTruthy());
+    expect(box(/Film/).value).toBe("61");
+    await waitFor(() => expect(sent()).toBe("two"));
+    reply = answer({ done: "1" });
+    fireEvent.click(screen.getByRole("button", { name: "Store" }));
+    await waitFor(() => expect(box(/Film/).value).toBe("50"));
+    expect(sessionStorage).toHaveLength(0);
+    expect(sent()).toBe("two");
+  });
+});

@@ -5,6 +5,8 @@ import { useRoot } from "~/kit/root/use-root";
 import { concerns } from "./interest";
 import { lookAgain } from "./look-again";
 
+const COME_BACK_MS = 10_000;
+
 /**
  * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
  * Returns the server's time, ticking twice a second; the first render shows the time the page was made.
@@ -27,19 +29,30 @@ export function useLive(): number {
   useEffect(() => {
     document.documentElement.dataset.live = ""; // scripts run from here on
     let first = true;
-    const source = new EventSource("/do/events");
+    let again: ReturnType<typeof setTimeout> | undefined;
     const setOffset = (event: MessageEvent<string>) => {
       offset.current = (JSON.parse(event.data) as { now_ms: number }).now_ms - Date.now();
       setNow(Date.now() + offset.current);
     };
-    source.addEventListener("hello", (event: MessageEvent<string>) => {
-      setOffset(event);
-      if (!first)
-        void revalidate(); // the server was away: something may have been missed
-      else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
-      first = false;
-    });
-    source.addEventListener("beat", setOffset);
+    const open = () => {
+      const opened = new EventSource("/do/events");
+      opened.addEventListener("hello", (event: MessageEvent<string>) => {
+        setOffset(event);
+        if (!first)
+          void revalidate(); // the server was away: something may have been missed
+        else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
+        first = false;
+      });
+      opened.addEventListener("beat", setOffset);
+      opened.addEventListener("change", (event: MessageEvent<string>) => {
+        if (concerns(JSON.parse(event.data) as Change, window.location.pathname)) changed();
+      });
+      // Where the answer was no stream (too many screens) a browser does not come back by itself.
+      opened.addEventListener("error", () => {
+        if (opened.readyState === EventSource.CLOSED) again = setTimeout(() => (source = open()), COME_BACK_MS);
+      });
+      return opened;
+    };
     // With the server away a page that looks again would break and lose what is typed in it; it looks when the stream is back.
     const { changed, stop } = lookAgain(async () => {
       if (source.readyState !== EventSource.OPEN) return;
@@ -47,14 +60,13 @@ export function useLive(): number {
       if (going.current) changed();
       else await revalidate();
     });
-    source.addEventListener("change", (event: MessageEvent<string>) => {
-      if (concerns(JSON.parse(event.data) as Change, window.location.pathname)) changed();
-    });
+    let source = open();
     const timer = setInterval(() => {
       if (offset.current !== null) setNow(Date.now() + offset.current);
     }, 500);
     return () => {
       source.close();
+      clearTimeout(again);
       clearInterval(timer);
       stop();
     };

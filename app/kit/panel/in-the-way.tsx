@@ -20,12 +20,17 @@ export default function InTheWayNotice({ view, base }: { view: PanelView; base: 
             <span className="min-w-0 flex-1 basis-64">
               {entryName(entry.kind)}: {entryWords(entry, view.panel.shape, units) || "as logged"}
               {entry.elsewhere && ", logged on another panel of the job"}
-              <span className="block text-[13px] text-ink2">{why}</span>
+              <details className="text-[13px] text-ink2">
+                <summary className="min-h-6 w-fit cursor-pointer">Why</summary>
+                {why}
+              </details>
             </span>
-            {isPutRight(entry) && !entry.elsewhere && (
-              <PutRightLink base={base} entryId={entry.id} what={entryName(entry.kind)} from="hand-over" />
-            )}
-            <StrikeButton entryId={entry.id} what={entryName(entry.kind)} />
+            <span className="flex items-center">
+              {isPutRight(entry) && !entry.elsewhere && (
+                <PutRightLink base={base} entryId={entry.id} what={entryName(entry.kind)} from="hand-over" />
+              )}
+              <StrikeButton entryId={entry.id} what={entryName(entry.kind)} shown="Take it out" />
+            </span>
           </li>
         ))}
       </ul>

@@ -16,6 +16,10 @@ export function oddWords(value: string, odd: OddReading, units: UnitPreferences)
       return `${typed}? More than a panel's paint usually is: filler below, or a slip of the finger.`;
     case "too little":
       return `${typed}? Less than any painted panel has.`;
+    case "far from its spot":
+      return `${typed}? The others at this spot are about ${showFilm(odd.others_m, units).text} ${units.film}.`;
+    case "far from the others":
+      return `${typed}? The other spots read about ${showFilm(odd.others_m, units).text} ${units.film}.`;
     case "less than before":
       return `${typed}? Below the clear it was ${showFilm(odd.before_m, units).text} ${units.film} there.`;
   }

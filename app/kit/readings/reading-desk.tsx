@@ -1,6 +1,6 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { type OddReading, oddReading } from "#core/models/film/odd-reading";
-import { parseQuantity } from "#core/kernel/units/parse";
+import { readFilms } from "~/kit/form/film-readings";
 import { oddWords } from "./odd.words";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
@@ -92,10 +92,20 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     setProblem(null);
     if (take(spot, count(spot), value, { ...how, template }) >= wanted(spot)) setChosen(null);
   };
+  /** The first of the figures typed that is asked about, each beside the others of its spot, typed with it or read before. */
   const oddOf = (value: string, spot: string): OddReading | null => {
-    const parsed = parseQuantity("film", value, units.film);
-    const before_m = phase === "before" ? null : (state.spots.find((s) => s.name === spot)?.films.before?.film.mean_m ?? null);
-    return parsed.ok && Number.isFinite(parsed.si) ? oddReading(parsed.si, { unit: units.film, before_m }) : null;
+    const { problem, readings } = readFilms(value, units);
+    if (problem !== null) return null; // said at the field
+    const films = state.spots.find((s) => s.name === spot)?.films;
+    const before_m = phase === "before" ? null : (films?.before?.film.mean_m ?? null);
+    const others_m = state.spots.flatMap((s) => (s.name !== spot && s.films[phase] ? [s.films[phase].film.mean_m] : []));
+    const typed_m = readings.map((r) => r.thickness_m);
+    for (const [i, film_m] of typed_m.entries()) {
+      const spot_m = [...(films?.[phase]?.readings_m ?? []), ...typed_m.filter((_, k) => k !== i)];
+      const odd = oddReading(film_m, { unit: units.film, before_m, spot_m, others_m });
+      if (odd) return odd;
+    }
+    return null;
   };
   /** Enter: the reading goes on its way, or beside, where it is asked about; the field is free for the next at once, as a gauge needs it. */
   const takeTyped = () => {

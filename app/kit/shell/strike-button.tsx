@@ -3,10 +3,18 @@ import { Link, useFetcher } from "react-router";
 import { STRIKE_KEY, type StrikeAnswer } from "./use-toasts";
 
 /** Takes an entry, with every version of it, back out of what is shown. The ledger keeps it, and the shell's toast brings it back. */
-export function StrikeButton({ entryId, what }: { entryId: string; what: string }) {
+export function StrikeButton({ entryId, what, shown }: { entryId: string; what: string; shown?: string }) {
   const { submit } = useFetcher<StrikeAnswer>({ key: STRIKE_KEY });
   const strike = () => void submit({ what, whole: "yes" }, strikeOf(entryId));
-  return <EntryButton label={`Take out ${what}`} icon={<Undo2 size={17} aria-hidden />} onClick={strike} />;
+  const icon = <Undo2 size={17} aria-hidden />;
+  return shown ? (
+    <button type="button" className="press" onClick={strike}>
+      {icon} {shown}
+      <span className="sr-only">: {what}</span>
+    </button>
+  ) : (
+    <EntryButton label={`Take out ${what}`} icon={icon} onClick={strike} />
+  );
 }
 
 /** Puts an entry back that was taken out: the strike itself is struck. */

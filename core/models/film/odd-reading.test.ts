@@ -1,4 +1,5 @@
-import { oddReading } from "#core/models/film/odd-reading";
+import fc from "fast-check";
+import { farReadings, oddReading } from "./odd-reading";
 
 const um = (x: number) => x * 1e-6;
 const mil = (x: number) => x * 25.4e-6;
@@ -20,4 +21,31 @@ test("nothing, 2.5 mm and less than what lay below the clear are asked about; us
   for (const film of [0.8, 3.5, 5.9, 20]) expect(oddReading(mil(film), { unit: "mil" })).toBeNull();
   expect(oddReading(um(-3), { unit: "µm" })).toBeNull(); // the field refuses it
   expect(() => oddReading(NaN, { unit: "µm" })).toThrow(RangeError);
+});
+
+test("a figure far from the others of its spot, or from the other spots, is asked about; usual differences are not", () => {
+  const spot = (film: number, ...others: number[]) => oddReading(um(film), { unit: "µm", spot_m: others.map(um) });
+  expect(spot(480, 131, 129)).toEqual({ why: "far from its spot", others_m: expect.closeTo(um(130), 12) as number });
+  expect(spot(163, 122)).toMatchObject({ why: "far from its spot" });
+  for (const usual of [spot(131, 129, 130), spot(120, 131), spot(1000, 900)]) expect(usual).toBeNull();
+  const others = (film: number, ...others_um: number[]) => oddReading(um(film), { unit: "µm", others_m: others_um.map(um) });
+  expect(others(420, 131, 140, 150)).toEqual({ why: "far from the others", others_m: um(140) });
+  expect(others(420, 131, 140)).toBeNull(); // two spots tell little
+  expect(others(95, 131, 140, 150)).toBeNull();
+});
+
+test("of two that disagree both are far; one slip among three is the only one; readings of a usual spot are none", () => {
+  expect(farReadings([1, 3000].map(um))).toEqual([true, true]);
+  expect(farReadings([131, 480, 129].map(um))).toEqual([false, true, false]);
+  fc.assert(
+    fc.property(
+      fc.double({ min: 30, max: 1500, noNaN: true }),
+      fc.array(fc.double({ min: -9, max: 9, noNaN: true }), { minLength: 1, maxLength: 9 }),
+      (film, off) => {
+        expect(farReadings(off.map((d) => um(film + d)))).not.toContain(true);
+      },
+    ),
+  );
+  expect(() => farReadings([])).toThrow(RangeError);
+  expect(() => farReadings([NaN])).toThrow(RangeError);
 });

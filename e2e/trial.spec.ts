@@ -1,7 +1,10 @@
 import { expect, test } from "@playwright/test";
 import { demoFolder } from "../scripts/trial/demo-folder";
+import { accepted } from "../scripts/trial/accepted";
 import { tryDoors } from "../scripts/trial/doors";
+import { tryFiles } from "../scripts/trial/files";
 import { fuzz } from "../scripts/trial/fuzz";
+import { oneField } from "../scripts/trial/one-field";
 import { killAgain } from "../scripts/trial/kills";
 import { backupAndRestore, badStarts, clockBack, fullDisk } from "../scripts/trial/storage";
 
@@ -24,6 +27,26 @@ test.describe("a short trial of the built program", () => {
     expect(faults).toEqual([]);
     expect(unanswered).toBe(0);
     expect(byStatus[200]).toBeGreaterThan(100);
+  });
+
+  test("whatever is accepted can be shown, and taken out: random entries of all kinds, then every page", async () => {
+    const { entries, refused, pages, faults } = await accepted(demo.folder, { entries: 60, seed: 23, each: 20, html: 0.5 });
+    expect(faults).toEqual([]);
+    expect(entries - refused).toBeGreaterThan(40);
+    expect(pages).toBeGreaterThan(120);
+  });
+
+  test("whole forms of every page with one field changed are answered without a fault, and so are the pages after them", async () => {
+    const { forms, accepted: taken, byFault } = await oneField(demo.folder, demo.panels, demo.shop, { forms: 150, seed: 23 });
+    expect(byFault).toEqual({});
+    expect(forms).toBe(150);
+    expect(taken).toBeGreaterThan(5);
+  });
+
+  test("a file that is small on the disk and large in memory is answered in words", async () => {
+    const tries = await tryFiles(demo.folder, { large: false });
+    expect(tries.map((t) => [t.name, t.status])).toEqual(tries.map((t) => [t.name, 200]));
+    expect(tries.length).toBeGreaterThan(5);
   });
 
   test("killed again and again under every kind of write, with backups: nothing lost, doubled, half or broken", async () => {

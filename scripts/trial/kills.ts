@@ -22,6 +22,8 @@ function writes(
   ids: {
     jobId: string;
     otherJobId: string;
+    /** A job of several panels, changed as a whole. */
+    changedJob: { id: string; panelId: string };
     panelIds: readonly string[];
     canId: string;
     revisionId: string;
@@ -74,6 +76,14 @@ function writes(
       texture: form(`/do/panels/${panelId}/texture`, () => ({ role: "part", rating: "2" })),
       defect: form(`${panel}/inspect/defects.data`, (formKey) => ({ formKey, kind: "nib", x: ids.x_mm, y: ids.y_mm, measured: "judged" })),
       job: form("/jobs/new.data", (key) => ({ ...job(key), vehicle: key, colourCss: "#444444", finish: "flat", wayId: "two-full" })),
+      change: form(`/jobs/${ids.changedJob.id}/panels/${ids.changedJob.panelId}/change.data`, (key) => ({
+        intent: "job",
+        vehicle: key,
+        colourName: "grey",
+        colourCss: "#444444",
+        finish: "flat",
+        wayId: "two-full",
+      })),
       panel: form(`/jobs/${ids.otherJobId}/add-panel.data`, job),
       gun: form(`${panel}/spray/gun.data`, (formKey) => ({
         intent: "keep",
@@ -149,7 +159,9 @@ const IMPORT_ENTRIES = 5;
 const WRITES_A_ROUND = 40;
 /** Panels written to, in turn: a ledger stays as long as a real one. */
 const PANELS = 60;
-const WITHOUT_KEY = new Set(["texture"]);
+const WITHOUT_KEY = new Set(["texture", "change"]);
+/** Asked, where a coat of that number is there already: neither stored nor to be sent again. */
+const ASKED: readonly (readonly [kind: string, status: number])[] = [["coat", 409]];
 
 export interface KillReport {
   kills: number;
@@ -198,9 +210,13 @@ function ownIds(folder: string) {
     panelIds.push(id);
   }
   const start = (db.prepare("select max(seq) as seq from ledger_entry").get() as { seq: number }).seq;
+  const changedJob = db
+    .prepare("select job_id as id, min(id) as panelId from panel where job_id != ? group by job_id order by count(*) desc limit 1")
+    .get([panel.job_id]) as { id: string; panelId: string };
   const ids = {
     jobId: panel.job_id,
-    otherJobId: (db.prepare("select id from job where id != ? limit 1").get([panel.job_id]) as { id: string }).id,
+    otherJobId: (db.prepare("select id from job where id not in (?, ?) limit 1").get([panel.job_id, changedJob.id]) as { id: string }).id,
+    changedJob,
     panelIds,
     canId: "trial-can",
     revisionId: product.revision,
@@ -256,7 +272,8 @@ export async function killAgain(demo: string, { kills, seed }: { kills: number; 
         answered();
         acknowledged.set(write.key, write.kind);
         byKind[write.kind] = (byKind[write.kind] ?? 0) + 1;
-      } else if (status === 0) {
+      } else if (ASKED.some(([kind, asked]) => kind === write.kind && asked === status)) answered();
+      else if (status === 0) {
         // A write without a key cannot be sent again without doubling: only what has one is.
         if (!WITHOUT_KEY.has(write.kind)) pending.push(write);
       } else throw new Error(`${write.kind} was answered ${status}`);
@@ -303,9 +320,11 @@ export function lookInto(folder: string, acknowledged: ReadonlyMap<string, strin
     if (kind === "job" && !jobs.has((result as { jobId: string }).jobId)) lost.push(`${key}: job`);
   }
   for (const [key, kind] of acknowledged) if (!WITHOUT_KEY.has(kind) && !forms.has(key)) lost.push(`${key} was acknowledged`);
+  half.push(...halfChanges(rows, acknowledged, start));
   const textures = [...acknowledged.values()].filter((k) => k === "texture").length;
   const logged = rows<{ id: string; kind: string }>("select id, kind from ledger_entry where seq > ?", start);
-  for (const e of logged) if (e.kind !== "texture" && !owned.has(e.id)) doubled.push(`${e.kind} ${e.id} was written by no form`);
+  for (const e of logged)
+    if (e.kind !== "texture" && e.kind !== "note" && !owned.has(e.id)) doubled.push(`${e.kind} ${e.id} was written by no form`);
   if (logged.filter((e) => e.kind === "texture").length < textures) lost.push("a texture");
   for (const [table, prefix] of [
     ["gun", "name"],
@@ -338,4 +357,27 @@ export function lookInto(folder: string, acknowledged: ReadonlyMap<string, strin
   const files = existsSync(made) ? readdirSync(made).filter((f) => f.endsWith(".sqlite")) : [];
   const brokenBackups = files.filter((f) => !checkFile(join(made, f)).ok);
   return { lost, doubled, half, brokenBackups };
+}
+
+/** A job changed on some of its panels only, or acknowledged and not there: each change leaves a note on every panel of its job. */
+function halfChanges(
+  rows: <T>(sql: string, ...args: unknown[]) => T[],
+  acknowledged: ReadonlyMap<string, string>,
+  start: number,
+): string[] {
+  const notes = rows<{ text: string; panel: string; job: string }>(
+    "select body_json ->> '$.text' as text, panel_id as panel, p.job_id as job from ledger_entry e join panel p on p.id = e.panel_id where e.kind = 'note' and e.seq > ?",
+    start,
+  );
+  const faults: string[] = [];
+  const to = new Map<string, Set<string>>();
+  for (const { text, panel } of notes) {
+    const [, key] = /→ (kill-change-[\w-]+)/.exec(text) ?? [];
+    if (key) to.set(key, (to.get(key) ?? new Set()).add(panel));
+  }
+  const job = notes.find((n) => n.text.includes("kill-change-"))?.job;
+  const panels = rows<{ n: number }>("select count(*) as n from panel where job_id = ?", job ?? "")[0]!.n;
+  for (const [key, on] of to) if (on.size !== panels) faults.push(`${key} stands on ${on.size} of ${panels} panels`);
+  for (const [key, kind] of acknowledged) if (kind === "change" && !to.has(key)) faults.push(`${key} was acknowledged and stands nowhere`);
+  return faults;
 }

@@ -5,6 +5,9 @@ import type { Phase } from "#core/record/kinds";
 
 const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[];
 
+/** A reading that waited longer than a month for its server is looked at first. */
+const MOST_AGE_S = 31 * 86_400;
+
 /** One or more readings at a spot, as typed: "131", "131 128 126" or "5,1 mil". */
 export const readingForm = (units: UnitPreferences) =>
   z
@@ -15,6 +18,8 @@ export const readingForm = (units: UnitPreferences) =>
       y_m: z.coerce.number().min(-0.01).max(6.01),
       value: z.string({ error: "Type a reading" }).max(200),
       clientKey: z.string().max(80),
+      /** How long ago it was typed: it may have waited for the server. */
+      age_s: z.coerce.number().min(0).max(MOST_AGE_S).default(0),
       gauge: z.string().trim().max(40).default(""),
       template: z.literal("on").optional(),
     })
@@ -26,7 +31,7 @@ export const readingForm = (units: UnitPreferences) =>
       }
       const at = { x_m: v.x_m, y_m: v.y_m };
       const body = { phase: v.phase, spot: v.spot, at, gauge: v.gauge || "typed", readings, template: v.template === "on" };
-      return { clientKey: v.clientKey, body };
+      return { clientKey: v.clientKey, age_s: v.age_s, body };
     });
 
 /** A metal strip beside a part, read before clear or after it. */

@@ -81,3 +81,26 @@ test("it tries again by itself", async () => {
   jest.useRealTimers();
   expect(o.get()).toEqual({ waiting: [], refused: [], held: null });
 });
+
+test("a reading that waited says how long ago it was typed, whenever it is sent", async () => {
+  const ages: number[] = [];
+  globalThis.fetch = ((_url: string, init: RequestInit) => {
+    ages.push(Number((init.body as URLSearchParams).get("age_s")));
+    return answer();
+  }) as typeof fetch;
+  answer = () => Promise.reject(new TypeError("failed"));
+  const clock = jest.spyOn(Date, "now");
+  try {
+    clock.mockReturnValue(1_000_000);
+    const first = outbox();
+    first.add(reading("late"));
+    await settled(first, () => first.get().held !== null);
+    first.stop();
+    clock.mockReturnValue(1_000_000 + 90 * 60_000);
+    answer = () => Promise.resolve(Response.json({ ok: true }));
+    await outbox().resume();
+    expect(ages).toEqual([0, 5400]);
+  } finally {
+    clock.mockRestore();
+  }
+});

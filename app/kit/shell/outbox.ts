@@ -10,6 +10,8 @@ export interface Waiting {
   value: string;
   /** What the server is sent. */
   fields: Record<string, string>;
+  /** When it was typed, by this browser's own clock: how long ago that is goes with it, whenever it is sent. Older ones have none. */
+  typed_ms?: number;
 }
 /** A reading the server has answered for and did not store. */
 export interface Refused extends Pick<Waiting, "key" | "panelId" | "phase" | "spot" | "value"> {
@@ -37,6 +39,10 @@ export interface Outbox {
   stop(): void;
 }
 
+const MS = 1000;
+/** Seconds since it was typed: a difference of one clock, right whatever that clock shows. */
+const ageOf = ({ typed_ms }: Waiting): number => (typed_ms === undefined ? 0 : Math.max(0, (Date.now() - typed_ms) / MS));
+
 type Answer = { kind: "stored" } | { kind: "refused"; message: string } | { kind: "none"; message: string };
 
 /** What an answer says of a reading: only the server's own yes or no ends its wait. */
@@ -45,7 +51,7 @@ async function post(reading: Waiting): Promise<Answer> {
   try {
     answer = await fetch(`/do/panels/${encodeURIComponent(reading.panelId)}/readings`, {
       method: "POST",
-      body: new URLSearchParams({ ...reading.fields, clientKey: reading.key }),
+      body: new URLSearchParams({ ...reading.fields, clientKey: reading.key, age_s: String(ageOf(reading)) }),
     });
   } catch {
     return { kind: "none", message: "The server does not answer" };
@@ -120,7 +126,8 @@ export function createOutbox(): Outbox {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    add(reading) {
+    add(given) {
+      const reading = { typed_ms: Date.now(), ...given };
       change({ waiting: [...state.waiting, reading] });
       void keep(reading).then(work);
     },

@@ -58,6 +58,7 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
       return { message: intent === "learnSteps" ? "Plans now use what these steps take off here" : "Plans use the defaults again" };
     });
   const { units } = await formPrefs(request, form, shop.units);
+  const ways = await listWays(ctx.db);
   const schema = z.object({
     name: z.string({ error: "Give the shop a name" }).trim().min(1, "Give the shop a name").max(80),
     wayId: z.string().min(1).max(80),
@@ -89,7 +90,11 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
       await saveHouse(ctx, settings, versionIn(form));
       return { message: "Saved. These units are now the shop's." };
     },
-    (there: ShopSettings) => houseTexts(there, shopRegion(there), units),
+    (there: ShopSettings) => ({
+      ...houseTexts(there, shopRegion(there), units),
+      wayId: { value: there.wayId, said: ways.find((w) => w.id === there.wayId)?.name ?? there.wayId },
+      region: { value: shopRegion(there), said: REGIONS[shopRegion(there)].name },
+    }),
   );
 });
 

@@ -1,5 +1,6 @@
 import { Link, data, redirect, useFetcher } from "react-router";
 import { FINISHES } from "#core/models/ways/way";
+import { SUBSTRATES } from "#core/panel/brief";
 import { changeJob, changePanel, copyJob, isPlacedOn, jobVersion, panelVersion } from "#server/commands/change-brief";
 import type { Job } from "#server/repos/job-repo";
 import type { Panel } from "#server/repos/panel-repo";
@@ -60,7 +61,11 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
             ? "Job changed; the ledger says so"
             : "Nothing was different",
         }),
-        (there: Job) => jobStart(there),
+        (there: Job) => ({
+          ...jobStart(there),
+          wayId: { value: there.way.id, said: there.way.name },
+          finish: { value: there.finish, said: FINISHES[there.finish] },
+        }),
       );
     case "panel": {
       const { panel } = await panelAloneOr404(ctx, panelId);
@@ -73,7 +78,11 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
             ? "Panel changed; its ledger says so"
             : "Nothing was different",
         }),
-        (there: Panel) => panelStartOf(there, units),
+        (there: Panel) => ({
+          ...panelStartOf(there, units),
+          substrate: { value: there.substrate, said: SUBSTRATES[there.substrate].name },
+          productRevisionId: { value: there.productRevisionId, said: "another product or revision" },
+        }),
       );
     }
     case "copy":

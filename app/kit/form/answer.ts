@@ -63,16 +63,19 @@ export async function answerForm<S extends z.ZodType>(
   }
 }
 
+/** A field as it starts, and how a choice is said whose value is a key. */
+export type ShownField = string | { value: string; said: string };
 /** What a form would show of what stands there, by its fields: the very texts that it starts with. */
-export type Shows = (there: never) => Record<string, string>;
+export type Shows = (there: never) => Record<string, ShownField>;
 
 /** Another window was first: beside each field that differs stands what is there now; what was typed stays. */
 function changedAnswer(error: ChangedMeanwhile, form: FormData, intent: string, shows?: Shows) {
   const there = shows ? shows(error.there as never) : {};
   const errors = Object.fromEntries(
-    Object.entries(there).flatMap(([name, text]) =>
-      form.has(name) && textOf(form, name) !== text ? [[name, [`There now: ${text === "" ? "nothing" : text}`]]] : [],
-    ),
+    Object.entries(there).flatMap(([name, field]) => {
+      const { value, said } = typeof field === "string" ? { value: field, said: field } : field;
+      return form.has(name) && textOf(form, name) !== value ? [[name, [`There now: ${said === "" ? "nothing" : said}`]]] : [];
+    }),
   );
   return data<FormAnswer>({ ok: false, intent, message: error.message, errors, version: error.version }, { status: error.status });
 }

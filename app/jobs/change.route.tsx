@@ -179,6 +179,7 @@ function ChangeJob({ job, ways, versions }: Pick<Loaded, "job" | "ways" | "versi
           />
         </div>
         <WayChoice ways={ways} name="wayId" value={draft.typed.wayId} onChange={(id) => draft.set("wayId", id)} />
+        <FieldErrors errors={errors.wayId} />
         <SelectField className="max-w-80" label="Finish wanted" {...draft.field("finish")} errors={errors.finish}>
           {Object.entries(FINISHES).map(([k, name]) => (
             <option key={k} value={k}>

@@ -1,5 +1,6 @@
 import { once } from "node:events";
 import { Worker } from "node:worker_threads";
+import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 import { TrialServer, at, ownFolder } from "./harness";
 
 const MB = 1_000_000;
@@ -8,23 +9,12 @@ const MB = 1_000_000;
 function files(large: boolean): { name: string; path: string; text: string }[] {
   const job = (inner: string) => `{"format":"yakamoz-job","version":1,${inner}}`;
   const many = (bytes: number) => job(`"photos":[${"{},".repeat(Math.floor(bytes / 3))}{}]`);
-  const product = (i: number) => ({
-    name: `Clear ${i}`,
-    kind: "clear",
-    ratio: "2:1",
-    volumeSolids: 0.48,
-    speed: "medium",
-    coats: 2,
-    filmPerCoatMin_m: 25e-6,
-    filmPerCoatMax_m: 30e-6,
-    flashMin_s: 600,
-    flashMax_s: 2700,
-    potLife_s: 5400,
-    sandAfter_s: 57600,
-    floor_m: null,
-  });
   const shelf = (count: number) =>
-    JSON.stringify({ format: "yakamoz-shelf", version: 1, products: Array.from({ length: count }, (_, i) => product(i)) });
+    JSON.stringify({
+      format: "yakamoz-shelf",
+      version: 1,
+      products: Array.from({ length: count }, (_, i) => ({ ...TEST_SHEET, name: `Clear ${i}` })),
+    });
   return [
     ...(large ? [6, 60, 117] : [6]).map((mb) => ({
       name: `a job file of ${mb} MB of empty photographs`,

@@ -19,9 +19,8 @@ export function BoothSetup({ view }: { view: BoothPlanView }) {
   const { rules } = view;
   const clock = (ms: number) => showTimeOfDay((ms - view.midnight_ms) / MS);
   return (
-    <KeptForm fetcher={fetcher} place="booth rules" className="space-y-4 border-t border-hair pt-5">
+    <KeptForm fetcher={fetcher} place="booth rules" version={String(view.version)} className="space-y-4 border-t border-hair pt-5">
       <input type="hidden" name="intent" value="plan" />
-      <input type="hidden" name="version" value={view.version} />
       <input type="hidden" name="midnight" value={view.midnight_ms} />
       <h3 className="text-lg font-semibold">Parts and rules</h3>
       <ScrollRegion label="Parts">

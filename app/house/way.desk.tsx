@@ -42,7 +42,7 @@ export function WayDesk({
   said: FormAnswer | undefined;
 }) {
   const units = useUnits();
-  const draft = useDraft(`way ${way.id}`, wayTyped(way, units), WAY_QUANTITIES);
+  const draft = useDraft(`way ${way.id}`, wayTyped(way, units), WAY_QUANTITIES, version === null ? undefined : String(version));
   const { typed, set } = draft;
   const read = useMemo(() => {
     const { coats, ...rest } = typed;
@@ -71,7 +71,6 @@ export function WayDesk({
   return (
     <div className="grid items-start gap-x-10 gap-y-8 lg:grid-cols-[1fr_340px]">
       <DraftForm draft={draft} className="space-y-8">
-        <input type="hidden" name="version" value={version ?? ""} />
         <input type="hidden" name="formKey" value={formKey} />
         <section className="grid gap-4 sm:grid-cols-2">
           {field("name", "Name")}

@@ -84,9 +84,8 @@ export default function CanPage({ loaderData: { can, products, formKey, today },
             </Link>
           </div>
         )}
-        <KeptForm place="can" className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
+        <KeptForm place="can" version={String(can?.version ?? 0)} className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
           <input type="hidden" name="formKey" value={formKey} />
-          <input type="hidden" name="version" value={can?.version ?? 0} />
           {!can && (
             <SelectField className="col-span-2" label="Product" name="productId" errors={errors.productId}>
               {products.map((p) => (

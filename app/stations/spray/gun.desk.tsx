@@ -50,6 +50,7 @@ export function GunDesk({ gun, start, formKey }: { gun: Gun | null; start: GunBo
       fanAt: "length",
       cups: { volume: "volume" },
     },
+    String(gun?.version ?? 0),
   );
   const { typed } = draft;
   const { checks, cups } = typed;
@@ -87,7 +88,6 @@ export function GunDesk({ gun, start, formKey }: { gun: Gun | null; start: GunBo
   return (
     <DraftForm draft={draft} fetcher={fetcher}>
       <input type="hidden" name="gunId" value={gun?.id ?? ""} />
-      <input type="hidden" name="version" value={gun?.version ?? 0} />
       <input type="hidden" name="formKey" value={gun ? "" : `${formKey}-gun`} />
       <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="gun-sentence">
         {body && flow && worked ? (

@@ -116,7 +116,7 @@ export async function badStarts(demo: string): Promise<string[]> {
 async function startedAtOnce(demo: string): Promise<string[]> {
   const faults: string[] = [];
   const folder = ownFolder(demo);
-  for (let round = 0; round < 6; round++) {
+  for (let round = 0; round < 3; round++) {
     const servers = Array.from({ length: 3 }, () => new TrialServer(folder));
     const up = await Promise.all(servers.map((s) => s.start()));
     if (up.filter(Boolean).length !== 1) faults.push(`${up.filter(Boolean).length} of three started at once listen`);

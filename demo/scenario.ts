@@ -123,7 +123,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const pace = { pressure_Pa: toSi("pressure", 28, "psi"), distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
   await saveGun(ctx, {
     id: null,
-    version: 0,
+    version: null,
     clientKey: null,
     body: {
       name: "Small gun 1.2",
@@ -137,7 +137,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   });
   await saveGun(ctx, {
     id: null,
-    version: 0,
+    version: null,
     clientKey: null,
     body: {
       name: "Clear gun 1.3",
@@ -396,7 +396,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
       parts: [part(doorId), part(rearDoorId), part(poyraz.panelId), part(lidId, 2)],
       rules: { painters: 1, places: 4, mix_s: 300, potsMost: null, carryOut_s: 900, end_ms: null },
     },
-    0,
+    null,
   );
 
   // The bonnet as it was looked at when it went out; the wing beside the door, which the door has to match.

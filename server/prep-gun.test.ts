@@ -5,7 +5,7 @@ import { coatSettings, saveGun, archiveGun, takeUpGun } from "./commands/guns";
 import { changeShop } from "./commands/house";
 import { setHouseWay } from "./commands/jobs";
 import { recordEntry } from "./commands/record-entry";
-import { Refusal } from "./commands/refusal";
+import { ChangedMeanwhile, Refusal } from "./commands/refusal";
 import { takeClimate } from "./devices/take-climate";
 import { takeOvenLog } from "./devices/take-oven";
 import { listGuns } from "./repos/gun-repo";
@@ -48,10 +48,10 @@ test("a kept gun gives a coat its measured flow and its fan scaled to the distan
 });
 test("guns: kept once however often the form is sent, changed by one window at a time, put away", async () => {
   const ctx = await testContext();
-  const id = await saveGun(ctx, { id: null, version: 0, body: GUN, clientKey: "k" });
-  expect(await saveGun(ctx, { id: null, version: 0, body: GUN, clientKey: "k" })).toBe(id);
-  await saveGun(ctx, { id, version: 1, body: { ...GUN, name: "Other name" }, clientKey: null });
-  await expect(saveGun(ctx, { id, version: 1, body: GUN, clientKey: null })).rejects.toThrow(Refusal);
+  const id = await saveGun(ctx, { id: null, version: null, body: GUN, clientKey: "k" });
+  expect(await saveGun(ctx, { id: null, version: null, body: GUN, clientKey: "k" })).toBe(id);
+  await saveGun(ctx, { id, version: "1", body: { ...GUN, name: "Other name" }, clientKey: null });
+  await expect(saveGun(ctx, { id, version: "1", body: GUN, clientKey: null })).rejects.toThrow(ChangedMeanwhile);
   expect((await listGuns(ctx.db)).map((g) => [g.body.name, g.version])).toEqual([["Other name", 2]]);
   await archiveGun(ctx, id, true);
   expect(await listGuns(ctx.db)).toEqual([]);
@@ -59,7 +59,7 @@ test("guns: kept once however often the form is sent, changed by one window at a
 test("a gun taken up holds until the next coat; one that is gone is refused", async () => {
   const ctx = await testContext();
   const { jobId, panelId } = await testJob(ctx);
-  const gunId = await saveGun(ctx, { id: null, version: 0, body: GUN, clientKey: null });
+  const gunId = await saveGun(ctx, { id: null, version: null, body: GUN, clientKey: null });
   await takeUpGun(ctx, { panelId, gunId, by: "painter A", clientKey: null });
   expect((await loadPanelView(ctx, jobId, panelId))!.state.gunSet?.body.name).toBe("Clear gun");
   ctx.advance(1000);

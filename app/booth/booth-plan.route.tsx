@@ -5,9 +5,10 @@ import type { BoothProblem, FixedCoat } from "#core/models/schedule/booth-proble
 import { showTimeOfDay, showWait } from "#core/kernel/units/format";
 import { fixCoat, replanFromNow, saveBoothPlan } from "#server/commands/booth-plan";
 import { serverContext } from "#server/running";
+import type { BoothRules } from "#server/repos/booth-plan-repo";
 import { loadBoothPlan } from "#server/views/booth-plan-view";
-import { answerForm, textOf } from "~/kit/form/answer";
-import { boothPlanForm, fixCoatForm } from "./booth-plan.form";
+import { answerForm, textOf, versionIn } from "~/kit/form/answer";
+import { boothPlanForm, fixCoatForm, rulesShown } from "./booth-plan.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { BoothSetup } from "./booth-setup";
@@ -33,10 +34,15 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
   const { units } = await formPrefs(request, form);
   switch (textOf(form, "intent")) {
     case "plan":
-      return answerForm(form, boothPlanForm(units), async ({ plan, version }) => {
-        await saveBoothPlan(ctx, plan, version);
-        return { message: "Plan set" };
-      });
+      return answerForm(
+        form,
+        boothPlanForm(units),
+        async (plan) => {
+          await saveBoothPlan(ctx, plan, versionIn(form));
+          return { message: "Plan set" };
+        },
+        (there: BoothRules) => rulesShown(there, Number(textOf(form, "midnight")), units),
+      );
     case "fix":
       return answerForm(form, fixCoatForm, async (v) => {
         await fixCoat(ctx, v);
@@ -181,7 +187,7 @@ export default function BoothPlanPage({ loaderData: view }: Route.ComponentProps
             <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           </section>
         )}
-        <BoothSetup key={view.version} view={view} />
+        <BoothSetup view={view} />
         {view.notOffered > 0 && (
           <p className="text-sm text-ink2">
             {view.notOffered} more panels have coats to come and are not offered here: the newest jobs are. Open the booth plan from a job

@@ -1,25 +1,22 @@
 import { KeptForm } from "~/kit/draft/draft-form";
 import { useFetcher } from "react-router";
-import { showTimeOfDay } from "#core/kernel/units/format";
 import type { BoothPlanView } from "#server/views/booth-plan-view";
 import type { FormAnswer } from "~/kit/form/answer";
+import { rulesTexts } from "./booth-plan.form";
 import { WET_EDGES } from "./wet-edges";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { Field, FieldErrors, SelectField, OwnInput, OwnSelect } from "~/kit/ui/field";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 
-const MS = 1000;
-
 /** Which parts, and the booth's rules. */
 export function BoothSetup({ view }: { view: BoothPlanView }) {
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
-  const { rules } = view;
-  const clock = (ms: number) => showTimeOfDay((ms - view.midnight_ms) / MS);
+  const texts = rulesTexts(view, view.midnight_ms, units);
   return (
-    <KeptForm fetcher={fetcher} place="booth rules" version={String(view.version)} className="space-y-4 border-t border-hair pt-5">
+    <KeptForm fetcher={fetcher} place="booth rules" version={view.rulesVersion} className="space-y-4 border-t border-hair pt-5">
       <input type="hidden" name="intent" value="plan" />
       <input type="hidden" name="midnight" value={view.midnight_ms} />
       <h3 className="text-lg font-semibold">Parts and rules</h3>
@@ -95,44 +92,24 @@ export function BoothSetup({ view }: { view: BoothPlanView }) {
       {view.candidates.length === 0 && <p className="text-ink2">No part on the floor waits for a coat.</p>}
       <FieldErrors errors={errors.part} />
       <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4 lg:grid-cols-7">
-        <Field label="Start" type="time" name="start" defaultValue={clock(view.start_ms)} errors={errors.start} />
-        <Field
-          label="Booth free until"
-          type="time"
-          name="end"
-          defaultValue={rules.end_ms === null ? "" : clock(rules.end_ms)}
-          errors={errors.end}
-          hint="empty: no end"
-        />
-        <SelectField label="Painters" name="painters" defaultValue={String(rules.painters)} errors={errors.painters}>
+        <Field label="Start" type="time" name="start" defaultValue={texts.start} errors={errors.start} />
+        <Field label="Booth free until" type="time" name="end" defaultValue={texts.end} errors={errors.end} hint="empty: no end" />
+        <SelectField label="Painters" name="painters" defaultValue={texts.painters} errors={errors.painters}>
           {[1, 2, 3, 4].map((n) => (
             <option key={n}>{n}</option>
           ))}
         </SelectField>
-        <Field
-          label="Places"
-          inputMode="numeric"
-          name="places"
-          defaultValue={String(rules.places)}
-          errors={errors.places}
-          hint="parts at a time"
-        />
-        <Field label="Mixing" unit="min" name="mix" defaultValue={initial("duration", rules.mix_s, units)} errors={errors.mix} />
+        <Field label="Places" inputMode="numeric" name="places" defaultValue={texts.places} errors={errors.places} hint="parts at a time" />
+        <Field label="Mixing" unit="min" name="mix" defaultValue={texts.mix} errors={errors.mix} />
         <Field
           label="Pots at most"
           inputMode="numeric"
           name="pots"
-          defaultValue={rules.potsMost === null ? "" : String(rules.potsMost)}
+          defaultValue={texts.pots}
           errors={errors.pots}
           hint="empty: as many as it takes"
         />
-        <Field
-          label="Carry out after"
-          unit="min"
-          name="carry"
-          defaultValue={initial("duration", rules.carryOut_s, units)}
-          errors={errors.carry}
-        />
+        <Field label="Carry out after" unit="min" name="carry" defaultValue={texts.carry} errors={errors.carry} />
       </div>
       <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
         {fetcher.state === "idle" ? "Plan these" : "Planning…"}

@@ -1,14 +1,15 @@
 import { acting } from "~/kit/form/in-words.server";
 import { KeptForm } from "~/kit/draft/draft-form";
+import type { z } from "zod";
 import { data, redirect, useNavigation } from "react-router";
-import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/models/cards/card";
+import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, type CardBody, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/models/cards/card";
 import { saveCard } from "#server/commands/cards";
 import { keepPhoto } from "#server/commands/photos";
 import { serverContext } from "#server/running";
 import { type Card, getCard, listCards } from "#server/repos/card-repo";
 import { listProducts } from "#server/repos/product-repo";
-import { answerForm, textOf } from "~/kit/form/answer";
-import { cardForm } from "./card.form";
+import { answerForm, textOf, versionIn } from "~/kit/form/answer";
+import { cardForm, cardShown, cardTexts } from "./card.form";
 import { initial } from "~/kit/form/initial";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -64,9 +65,9 @@ export const action = acting(async ({ request, params: { cardId } }: Route.Actio
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   let savedId: string | null = null;
-  const answer = await answerForm(form, cardForm(units), async ({ productId, body }) => {
+  const store = async ({ productId, body }: z.infer<ReturnType<typeof cardForm>>) => {
     const product = (await listProducts(ctx.db)).find((p) => p.revisionId === productId);
-    const old = cardId === "new" ? null : await getCard(ctx.db, cardId);
+    const old = cardId === "new" ? null : await getCard(ctx.db, versionIn(form) ?? cardId);
     const photoIds = [...(old?.body.photoIds ?? [])];
     for (const file of form.getAll("photos"))
       if (file instanceof File && file.name && photoIds.length < MOST_PHOTOS)
@@ -83,7 +84,8 @@ export const action = acting(async ({ request, params: { cardId } }: Route.Actio
       clientKey: textOf(form, "formKey") || null,
       ...(old ? { simulated: old.simulated, at_ms: old.at_ms } : {}),
     });
-  });
+  };
+  const answer = await answerForm(form, cardForm(units), store, (there: CardBody) => cardShown(there, units));
   return savedId ? redirect(`/cards/${String(savedId)}`) : answer;
 });
 
@@ -96,11 +98,7 @@ export default function CardEdit({ loaderData: { card, last, asked, products, fo
   const c = card?.body;
   /** What a new card takes over from the one before it. */
   const same = c ?? { ...last?.body, ...asked };
-  const gloss = (angle: 20 | 60 | 85) =>
-    c?.gloss
-      .filter((g) => g.angle === angle)
-      .map((g) => g.gloss_GU)
-      .join(" ") ?? "";
+  const texts = c && cardTexts(c, units);
   const select = (name: string, label: string, options: Record<string, string>, value: string) => (
     <SelectField label={label} name={name} defaultValue={value} errors={errors[name]}>
       {Object.entries(options).map(([id, text]) => (
@@ -126,7 +124,12 @@ export default function CardEdit({ loaderData: { card, last, asked, products, fo
         }
       />
       <main className="max-w-[960px] px-4 py-6 sm:px-6">
-        <KeptForm place="card" encType="multipart/form-data" className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
+        <KeptForm
+          place="card"
+          version={card?.id}
+          encType="multipart/form-data"
+          className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4"
+        >
           <input type="hidden" name="formKey" value={formKey} />
           <input type="hidden" name="productName" value={c?.productName ?? ""} />
           <Field className="col-span-2" label="Name" name="name" defaultValue={c?.name ?? asked.name} errors={errors.name} />
@@ -174,16 +177,16 @@ export default function CardEdit({ loaderData: { card, last, asked, products, fo
           />
           {select("cure", "Cure", CARD_CURES, same.cure ?? "air")}
           <Field className="col-span-2" label="Where it hangs" name="place" defaultValue={same.place} errors={errors.place} />
-          <Field label="Gloss at 20°" unit="GU" name="gloss20" defaultValue={gloss(20)} errors={errors.gloss20} />
+          <Field label="Gloss at 20°" unit="GU" name="gloss20" defaultValue={texts?.gloss20} errors={errors.gloss20} />
           <Field
             label="Gloss at 60°"
             unit="GU"
             name="gloss60"
-            defaultValue={gloss(60)}
+            defaultValue={texts?.gloss60}
             errors={errors.gloss60}
             hint="several with spaces"
           />
-          <Field label="Gloss at 85°" unit="GU" name="gloss85" defaultValue={gloss(85)} errors={errors.gloss85} />
+          <Field label="Gloss at 85°" unit="GU" name="gloss85" defaultValue={texts?.gloss85} errors={errors.gloss85} />
           {select("colour", "Colour to the eye", CARD_VERDICTS, c?.colour ?? "open")}
           {select("glossVerdict", "Gloss to the eye", GLOSS_VERDICTS, c?.glossVerdict ?? "open")}
           {select("texture", "Texture to the eye", TEXTURE_VERDICTS, c?.texture ?? "open")}

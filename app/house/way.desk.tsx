@@ -1,10 +1,6 @@
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { useMemo } from "react";
-import { CORRECTION_SCHOOLS } from "#core/models/correction/schools";
-import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
-import { RUN_SCHOOLS } from "#core/models/correction/run-work";
-import { TRIGGERS } from "#core/models/spray/strokes";
-import { FINISHES, FLATTEN_BY, type HouseWay } from "#core/models/ways/way";
+import type { HouseWay } from "#core/models/ways/way";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -14,7 +10,7 @@ import { WorkingButton } from "~/kit/ui/figure";
 import { WayCoats } from "./way-coats";
 import { WayCompared } from "./way-compared";
 import { type SheetChoice, useWayEffects, useWaySetting } from "./use-way-setting";
-import { WAY_QUANTITIES, coatField, readWay, wayTyped } from "./way.form";
+import { WAY_CHOICES, WAY_QUANTITIES, coatField, readWay, wayTyped } from "./way.form";
 import { effectRows, effectWorking } from "./way.words";
 
 const options = (of: Record<string, string>) =>
@@ -23,8 +19,6 @@ const options = (of: Record<string, string>) =>
       {name}
     </option>
   ));
-const SCHOOL_NAMES = Object.fromEntries(CORRECTION_SCHOOLS.map((s) => [s.id, s.name]));
-const RUN_NAMES = Object.fromEntries(Object.entries(RUN_SCHOOLS).map(([id, s]) => [id, s.name]));
 
 export function WayDesk({
   way,
@@ -63,9 +57,9 @@ export function WayDesk({
   const field = (name: Exclude<keyof typeof typed, "coats">, label: string, unit?: string) => (
     <Field label={label} {...(unit ? { unit } : {})} {...draft.field(name)} errors={errors[name]} />
   );
-  const select = (name: Exclude<keyof typeof typed, "coats">, label: string, of: Record<string, string>) => (
+  const select = (name: keyof typeof WAY_CHOICES, label: string) => (
     <SelectField label={label} {...draft.field(name)} errors={errors[name]}>
-      {options(of)}
+      {options(WAY_CHOICES[name])}
     </SelectField>
   );
   return (
@@ -74,7 +68,7 @@ export function WayDesk({
         <input type="hidden" name="formKey" value={formKey} />
         <section className="grid gap-4 sm:grid-cols-2">
           {field("name", "Name")}
-          {select("finish", "Finish", FINISHES)}
+          {select("finish", "Finish")}
           {field("goodFor", "Good for")}
           {field("price", "Its price")}
         </section>
@@ -94,7 +88,7 @@ export function WayDesk({
           <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
             {field("distance", "Distance", units.length)}
             {field("pressure", "Pressure at the gun", units.pressure)}
-            {select("trigger", "Trigger between strokes", TRIGGERS)}
+            {select("trigger", "Trigger between strokes")}
           </div>
           <p className="mt-1 text-[13px] text-ink2">
             Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed
@@ -108,7 +102,7 @@ export function WayDesk({
           <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
             {field("lastPaper", "Last paper below the base, P")}
             {field("flatGrit", "Sanded flat with, P")}
-            {select("flatBy", "by", FLATTEN_BY)}
+            {select("flatBy", "by")}
             {field("flatOff", "takes off", units.film)}
             {field("flatU", "give or take", units.film)}
             {field("airBeforeHeat", "Air before heat", "min")}
@@ -123,13 +117,13 @@ export function WayDesk({
             Correcting
           </h2>
           <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
-            {select("correction", "Papers", SCHOOL_NAMES)}
-            {select("discs", "Machine discs", WET_OR_DRY)}
-            {select("polishing", "Polishing", POLISHING)}
-            {select("polisher", "Polished with", POLISHERS)}
-            {select("runSchool", "Runs by", RUN_NAMES)}
-            {select("guardCut", "Guard filler cut", WET_OR_DRY)}
-            {select("nibTool", "Nibs by", NIB_TOOLS)}
+            {select("correction", "Papers")}
+            {select("discs", "Machine discs")}
+            {select("polishing", "Polishing")}
+            {select("polisher", "Polished with")}
+            {select("runSchool", "Runs by")}
+            {select("guardCut", "Guard filler cut")}
+            {select("nibTool", "Nibs by")}
           </div>
         </section>
         <FieldErrors errors={said?.ok === false && said.message ? [said.message] : undefined} />

@@ -3,6 +3,7 @@ import {
   COAT_LIMITS,
   COAT_ROLES,
   COAT_ZONE_KEYS,
+  FINISHES,
   FINISH_KEYS,
   FLATTEN_BY,
   type FlattenBy,
@@ -11,10 +12,11 @@ import {
   WAY_LIMITS,
 } from "#core/models/ways/way";
 import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
-import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
+import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { TRIGGERS, type Trigger } from "#core/models/spray/strokes";
 import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel/units/quantities";
+import type { ShownField } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { type Limits, type TypedReader, readQuantity, readTyped } from "~/kit/form/read-typed";
 
@@ -68,6 +70,31 @@ export function wayTyped(way: HouseWay, units: UnitPreferences) {
     coats: way.coats.map((c): CoatTyped => coatTyped(c, units)),
   };
 }
+
+/** The choices of a way by their fields, in words. */
+export const WAY_CHOICES = {
+  finish: FINISHES,
+  trigger: TRIGGERS,
+  flatBy: FLATTEN_BY,
+  correction: Object.fromEntries(CORRECTION_SCHOOLS.map((s) => [s.id, s.name])),
+  discs: WET_OR_DRY,
+  polishing: POLISHING,
+  polisher: POLISHERS,
+  runSchool: Object.fromEntries(Object.entries(RUN_SCHOOLS).map(([id, s]) => [id, s.name])),
+  guardCut: WET_OR_DRY,
+  nibTool: NIB_TOOLS,
+} satisfies Partial<Record<keyof ReturnType<typeof wayTyped>, Record<string, string>>>;
+
+/** What stands there now of a way that another window has changed: its plain fields, choices in words. */
+export function wayShown(there: HouseWay, units: UnitPreferences): Record<string, ShownField> {
+  const choices: Record<string, Record<string, string>> = WAY_CHOICES;
+  return Object.fromEntries(
+    Object.entries(wayTyped(there, units)).flatMap(([name, value]) =>
+      typeof value === "string" ? [[name, { value, said: choices[name]?.[value] ?? value }]] : [],
+    ),
+  );
+}
+
 export const coatTyped = (c: HouseWay["coats"][number], units: UnitPreferences): CoatTyped => ({
   role: c.role,
   speed: initial("share", c.speedFactor, units),

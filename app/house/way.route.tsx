@@ -1,19 +1,20 @@
 import { acting } from "~/kit/form/in-words.server";
 import { Link, data, redirect } from "react-router";
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
+import type { HouseWay } from "#core/models/ways/way";
 import { archiveWay, saveWay } from "#server/commands/ways";
 import { listClears } from "#server/repos/product-repo";
 import { getOwnWay } from "#server/repos/way-repo";
 import { loadRunCalibration } from "#server/views/calibration-view";
 import { serverContext } from "#server/running";
-import { answerForm, textOf } from "~/kit/form/answer";
+import { answerForm, textOf, versionIn } from "~/kit/form/answer";
 import { checkedBy } from "~/kit/form/fields";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { PageHeader } from "~/kit/shell/page-header";
 import { WayDesk } from "./way.desk";
-import { readWay } from "./way.form";
+import { readWay, wayShown } from "./way.form";
 import type { Route } from "./+types/way.route";
 
 export const meta: Route.MetaFunction = () => [{ title: "House way · Yakamoz" }];
@@ -36,16 +37,17 @@ export const action = acting(async ({ request, params: { wayId } }: Route.Action
     await archiveWay(ctx, wayId, true);
     return redirect("/house/ways");
   }
-  const version = Number(textOf(form, "version")) || null;
+  const version = versionIn(form);
   const kept = { id: "" };
   const answer = await answerForm(
     form,
     checkedBy((typed) => readWay(typed, units)),
     async (body) => {
       const id = version === null || intent === "copy" ? null : wayId;
-      kept.id = await saveWay(ctx, { id, version: version ?? 0, body, clientKey: textOf(form, "formKey") || null });
+      kept.id = await saveWay(ctx, { id, version, body, clientKey: textOf(form, "formKey") || null });
       return { message: `${body.name} kept` };
     },
+    (there: HouseWay) => wayShown(there, units),
   );
   return kept.id && kept.id !== wayId ? redirect(`/house/ways/${kept.id}`) : answer;
 });
@@ -62,7 +64,7 @@ export default function Way({ loaderData: { way, version, products, calibration,
         </Link>
       </PageHeader>
       <main className="max-w-[1180px] px-4 py-6 sm:px-6">
-        <WayDesk key={`${way.id} ${version ?? 0}`} {...{ way, version, products, calibration, formKey }} said={actionData} />
+        <WayDesk key={way.id} {...{ way, version, products, calibration, formKey }} said={actionData} />
       </main>
     </>
   );

@@ -6,11 +6,10 @@ import { KEEPING, containerAge } from "#core/models/product/container";
 import { addContainer, changeContainer } from "#server/commands/shelf";
 import { Refusal } from "#server/commands/refusal";
 import { serverContext } from "#server/running";
-import { getContainer } from "#server/repos/container-repo";
+import { type Container, getContainer } from "#server/repos/container-repo";
 import { listShelf } from "#server/repos/product-repo";
-import { answerForm, textOf } from "~/kit/form/answer";
-import { canForm } from "./can.form";
-import { initial } from "~/kit/form/initial";
+import { answerForm, textOf, versionIn } from "~/kit/form/answer";
+import { canForm, canShown, canTexts } from "./can.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
@@ -41,7 +40,6 @@ export async function loader({ params: { canId } }: Route.LoaderArgs) {
     can: {
       ...can,
       name: product?.name ?? "unknown product",
-      openedDay: can.opened_ms === null ? "" : format(can.opened_ms, "yyyy-MM-dd"),
       state: age.state,
       words: age.words,
     },
@@ -56,14 +54,19 @@ export const action = acting(async ({ request, params: { canId } }: Route.Action
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
   const saved = { yes: false };
-  const answer = await answerForm(form, canForm(units), async (v) => {
-    const common = { batch: v.batch, left_m3: v.left, opened_ms: v.opened, keeping: v.keeping };
-    if (canId === "new") {
-      if (v.size === null) throw new Refusal("size", "Type a number");
-      await addContainer(ctx, { ...common, productId: v.productId, size_m3: v.size, clientKey: textOf(form, "formKey") || null });
-    } else await changeContainer(ctx, { ...common, id: canId, version: v.version, gone: v.gone === "on" });
-    saved.yes = true;
-  });
+  const answer = await answerForm(
+    form,
+    canForm(units),
+    async (v) => {
+      const common = { batch: v.batch, left_m3: v.left, opened_ms: v.opened, keeping: v.keeping };
+      if (canId === "new") {
+        if (v.size === null) throw new Refusal("size", "Type a number");
+        await addContainer(ctx, { ...common, productId: v.productId, size_m3: v.size, clientKey: textOf(form, "formKey") || null });
+      } else await changeContainer(ctx, { ...common, id: canId, version: versionIn(form), gone: v.gone === "on" });
+      saved.yes = true;
+    },
+    (there: Container) => canShown(there, units),
+  );
   return saved.yes ? redirect("/shelf") : answer;
 });
 
@@ -72,6 +75,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 export default function CanPage({ loaderData: { can, products, formKey, today }, actionData }: Route.ComponentProps) {
   const units = useUnits();
   const errors = actionData?.errors ?? {};
+  const texts = can ? canTexts(can, units) : { batch: "", left: "", opened: today, keeping: "shelf" };
   return (
     <>
       <PageHeader title={can ? `Can of ${can.name}` : "New can"} note="What is in the shop, since when, and how it is kept" />
@@ -84,7 +88,7 @@ export default function CanPage({ loaderData: { can, products, formKey, today },
             </Link>
           </div>
         )}
-        <KeptForm place="can" version={String(can?.version ?? 0)} className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
+        <KeptForm place="can" version={can ? String(can.version) : undefined} className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4">
           <input type="hidden" name="formKey" value={formKey} />
           {!can && (
             <SelectField className="col-span-2" label="Product" name="productId" errors={errors.productId}>
@@ -95,25 +99,19 @@ export default function CanPage({ loaderData: { can, products, formKey, today },
               ))}
             </SelectField>
           )}
-          <Field label="Batch" name="batch" defaultValue={can?.batch} errors={errors.batch} />
+          <Field label="Batch" name="batch" defaultValue={texts.batch} errors={errors.batch} />
           {!can && <Field label="Can holds" unit={units.volume} name="size" errors={errors.size} />}
-          <Field
-            label="Left in it"
-            unit={units.volume}
-            name="left"
-            defaultValue={can ? initial("volume", can.left_m3, units) : ""}
-            errors={errors.left}
-          />
+          <Field label="Left in it" unit={units.volume} name="left" defaultValue={texts.left} errors={errors.left} />
           <Field
             label="Opened on"
             type="date"
             name="opened"
             max={today}
-            defaultValue={can ? can.openedDay : today}
+            defaultValue={texts.opened}
             errors={errors.opened}
             hint="empty: not opened"
           />
-          <SelectField className="col-span-2" label="Kept" name="keeping" defaultValue={can?.keeping ?? "shelf"} errors={errors.keeping}>
+          <SelectField className="col-span-2" label="Kept" name="keeping" defaultValue={texts.keeping} errors={errors.keeping}>
             {Object.entries(KEEPING).map(([id, k]) => (
               <option key={id} value={id}>
                 {k.name} ({k.days} days, common practice)

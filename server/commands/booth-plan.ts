@@ -1,20 +1,21 @@
 import type { ServerContext } from "../context";
-import { type BoothPlanBody, boothPlanBody, getBoothPlan, putBoothPlan } from "../repos/booth-plan-repo";
+import { type BoothPlanBody, type BoothRules, boothPlanBody, getBoothPlan, putBoothPlan, rulesVersion } from "../repos/booth-plan-repo";
 import { loadBoothPlan } from "../views/booth-plan-view";
-import { Refusal } from "./refusal";
+import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
 const OTHER_WINDOW = "The plan was changed in another window meanwhile. Nothing was overwritten; look again.";
 
-/** Sets the day's plan: parts, rules, start. Times fixed by hand stay where their part is still in it. */
-export async function saveBoothPlan(
-  ctx: ServerContext,
-  input: Omit<BoothPlanBody, "fixed" | "promisedEnd_ms">,
-  version: number,
-): Promise<void> {
+/**
+ * Sets the day's plan: parts, rules, start. Times fixed by hand stay where their part is still in it.
+ * @param expected the rules that the form was filled in on
+ * @throws ChangedMeanwhile where another window has set other rules since
+ */
+export async function saveBoothPlan(ctx: ServerContext, input: BoothRules, expected: string | null): Promise<void> {
   const old = await getBoothPlan(ctx.db);
+  if (old) refuseOther(expected, old.body, rulesVersion(old.body));
   const kept = (old?.body.fixed ?? []).filter((f) => input.parts.some((p) => p.panelId === f.panelId));
-  await put(ctx, await promised(ctx, { ...input, fixed: kept, promisedEnd_ms: null }), version);
+  await put(ctx, await promised(ctx, { ...input, fixed: kept, promisedEnd_ms: null }), old?.version ?? 0);
 }
 
 /** Fixes one coat at a time, or lets it go again. */

@@ -1,12 +1,13 @@
 import type { CardBody } from "#core/models/cards/card";
 import { cardBody } from "#core/models/cards/card-schema";
 import type { ServerContext } from "../context";
-import { getCard, insertCard, setCardStruck } from "../repos/card-repo";
+import { type Card, getCard, insertCard, setCardStruck } from "../repos/card-repo";
+import type { Db } from "../db/open";
 import { hasPhoto } from "../repos/photo-repo";
-import { Refusal } from "./refusal";
+import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
-/** Keeps a card, or a corrected version of one; the earlier version stays. @returns its id */
+/** Keeps a card, or a corrected version of one; the earlier version stays. @returns its id @throws ChangedMeanwhile */
 export async function saveCard(
   ctx: ServerContext,
   input: { body: CardBody; by: string; at_ms?: number; simulated?: boolean; supersedes?: string | null; clientKey?: string | null },
@@ -23,9 +24,9 @@ export async function saveCard(
   };
   return run(ctx, form, async ({ db, now_ms, tell }) => {
     if (input.supersedes) {
-      const old = await getCard(db, input.supersedes);
-      if (!old || old.struck || old.supersededBy)
-        throw new Refusal(null, "This card was changed in another window. Nothing was overwritten; look again.");
+      const now = await cardNow(db, input.supersedes);
+      if (!now) throw new Refusal(null, "This card was taken out of the library in another window. Nothing was stored.");
+      refuseOther(input.supersedes, now.body, now.id);
     }
     for (const photo of parsed.data.photoIds)
       if (!(await hasPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
@@ -41,6 +42,12 @@ export async function saveCard(
     tell({ topic: "product", id: "cards" });
     return id;
   });
+}
+
+/** What stands of a card by now: itself, or what it was corrected to; null where that was taken out. */
+async function cardNow(db: Db, id: string): Promise<Card | null> {
+  for (let at = await getCard(db, id); at && !at.struck; at = await getCard(db, at.supersededBy)) if (!at.supersededBy) return at;
+  return null;
 }
 
 /** Takes a card out of the library, or brings it back. It is never deleted. */

@@ -4,13 +4,13 @@ import type { BodyOf } from "#core/record/bodies";
 import type { ServerContext } from "../context";
 import { getGun, insertGun, setGunArchived, updateGun } from "../repos/gun-repo";
 import { recordEntry } from "./record-entry";
-import { Refusal } from "./refusal";
+import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
-/** Keeps a gun: a new one, or a change of one that nobody else has changed meanwhile. */
+/** Keeps a gun: a new one, or a change of one that nobody else has changed meanwhile. @throws ChangedMeanwhile */
 export async function saveGun(
   ctx: ServerContext,
-  { id, version, body, clientKey }: { id: string | null; version: number; body: GunBody; clientKey: string | null },
+  { id, version, body, clientKey }: { id: string | null; version: string | null; body: GunBody; clientKey: string | null },
 ): Promise<string> {
   const checked = gunBody.parse(body);
   const form = id === null ? { key: clientKey, what: "gun", content: checked } : null;
@@ -21,8 +21,10 @@ export async function saveGun(
       await insertGun(db, { id: made, body: checked, now_ms });
       return made;
     }
-    if (!(await updateGun(db, id, checked, version)))
-      throw new Refusal(null, "This gun was changed in another window meanwhile. Nothing was overwritten; look again.");
+    const there = await getGun(db, id);
+    if (!there) throw new Refusal(null, "This gun is no longer there", 404);
+    refuseOther(version, there.body, String(there.version));
+    await updateGun(db, there, checked);
     return id;
   });
 }

@@ -46,7 +46,7 @@ describe("a form's key is bound to what it asked", () => {
     const { productId } = await testJob(ctx);
     const settings = { turns: 2.5, pressure_Pa: 1.93e5, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
     const body = { name: "Gun", nozzle_m: null, allTurns: 4, cups: [], fan: null, checks: [], settings };
-    const gun = { id: null, version: 0, body, clientKey: "gun" };
+    const gun = { id: null, version: null, body, clientKey: "gun" };
     expect(await saveGun(ctx, gun)).toBe(await saveGun(ctx, gun));
     expect(await listGuns(ctx.db)).toHaveLength(1);
     const can = { productId, batch: "b", size_m3: 1e-3, left_m3: 1e-3, opened_ms: null, keeping: "shelf" as const, clientKey: "can" };

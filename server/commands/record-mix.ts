@@ -24,7 +24,7 @@ export async function recordMix(
       const can = await getContainer(db, canId);
       if (!can || can.closedAt_ms !== null) throw new Refusal("canId", "A can is no longer on the shelf; choose another");
       const left_m3 = Math.max(0, can.left_m3 - volume_m3);
-      await updateContainer(db, can.id, can.version, { left_m3, opened_ms: can.opened_ms ?? now_ms });
+      await updateContainer(db, can, { left_m3, opened_ms: can.opened_ms ?? now_ms });
       tell({ topic: "product", id: can.productId });
     }
   });

@@ -1,16 +1,14 @@
 import type { Change } from "#server/events/bus";
 import { houseVersion, saveHouse, changeShop } from "#server/commands/house";
-import { changeJob, changePanel, copyJob, jobVersion, panelVersion } from "#server/commands/change-brief";
+import { changeJob, copyJob } from "#server/commands/change-brief";
 import { logCoat } from "#server/commands/booth";
-import { addPanel, saveProduct } from "#server/commands/jobs";
-import { ChangedMeanwhile } from "#server/commands/refusal";
+import { addPanel } from "#server/commands/jobs";
 import { run } from "#server/commands/run";
 import { countJobs, getJob } from "#server/repos/job-repo";
 import { listEntries } from "#server/repos/ledger-repo";
-import { getPanel, listPanels } from "#server/repos/panel-repo";
-import { newestRevision } from "#server/repos/product-repo";
+import { listPanels } from "#server/repos/panel-repo";
 import { getShop } from "#server/repos/shop-repo";
-import { coatBody, sheet, testContext, testJob } from "#server/testing/fixtures";
+import { coatBody, testContext, testJob } from "#server/testing/fixtures";
 import { loadPanelView } from "#server/views/panel-view";
 
 const by = "painter A";
@@ -63,51 +61,6 @@ test("a job changed on many panels is changed on all of them or on none", async 
 function fail(): never {
   throw new Error("cut off");
 }
-
-test("the second window on a job, a panel, the house, a sheet is told what stands there and overwrites nothing", async () => {
-  const { jobId, panelId, productId, revisionId } = await testJob(ctx);
-  const job = (await getJob(ctx.db, jobId))!;
-  const panel = (await getPanel(ctx.db, panelId))!;
-  const shop = await getShop(ctx.db);
-  const seen = { job: jobVersion(job), panel: panelVersion(panel), shop: houseVersion(shop) };
-  const brief = (vehicle: string) => ({ ...job, vehicle, wayId: job.way.id });
-  const house = (name: string) => ({ ...shop, name });
-  const first: (() => Promise<unknown>)[] = [
-    () => changeJob(ctx, jobId, brief("first"), { by, expected: seen.job }),
-    () => changePanel(ctx, panelId, { ...panel, name: "first" }, { by, expected: seen.panel }),
-    () => saveHouse(ctx, house("first"), seen.shop),
-    () => saveProduct(ctx, { ...sheet, name: "first" }, productId, null, revisionId),
-  ];
-  const second: (() => Promise<unknown>)[] = [
-    () => changeJob(ctx, jobId, brief("second"), { by, expected: seen.job }),
-    () => changePanel(ctx, panelId, { ...panel, name: "second" }, { by, expected: seen.panel }),
-    () => saveHouse(ctx, house("second"), seen.shop),
-    () => saveProduct(ctx, { ...sheet, name: "second" }, productId, null, revisionId),
-  ];
-  const there = async () => [
-    (await getJob(ctx.db, jobId))!.vehicle,
-    (await getPanel(ctx.db, panelId))!.name,
-    (await getShop(ctx.db)).name,
-    (await newestRevision(ctx.db, productId))!.sheet.name,
-  ];
-  for (const save of first) await save();
-  for (const save of second) {
-    const refused = await save().then(
-      () => null,
-      (error: unknown) => error,
-    );
-    expect(refused).toBeInstanceOf(ChangedMeanwhile);
-    expect(JSON.stringify((refused as ChangedMeanwhile).there)).toContain("first");
-  }
-  expect(await there()).toEqual(["first", "first", "first", "first"]);
-  // Upon the version it was told, the second is stored.
-  const told = async (save: () => Promise<unknown>) => ((await save().catch((e: unknown) => e)) as ChangedMeanwhile).version;
-  await changeJob(ctx, jobId, brief("second"), { by, expected: await told(second[0]!) });
-  await changePanel(ctx, panelId, { ...panel, name: "second" }, { by, expected: await told(second[1]!) });
-  await saveHouse(ctx, house("second"), await told(second[2]!));
-  await saveProduct(ctx, { ...sheet, name: "second" }, productId, null, await told(second[3]!));
-  expect(await there()).toEqual(["second", "second", "second", "second"]);
-});
 
 test("what one window learns and another saves beside it both stands", async () => {
   const seen = houseVersion(await getShop(ctx.db));

@@ -2,7 +2,7 @@ import { KEEPING, type Keeping } from "#core/models/product/container";
 import type { ServerContext } from "../context";
 import { getContainer, insertContainer, updateContainer } from "../repos/container-repo";
 import { listShelf } from "../repos/product-repo";
-import { Refusal } from "./refusal";
+import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
 const DAY_MS = 86_400_000;
@@ -31,25 +31,25 @@ export async function addContainer(ctx: ServerContext, input: NewContainer): Pro
   });
 }
 
-/** Changes what is left, how it is kept, when it was opened, or takes the can off the shelf. Another window's change is never overwritten. */
+/** Changes what is left, how it is kept, when it was opened, or takes the can off the shelf. @throws ChangedMeanwhile */
 export async function changeContainer(
   ctx: ServerContext,
-  input: { id: string; version: number; batch: string; left_m3: number; opened_ms: number | null; keeping: Keeping; gone: boolean },
+  input: { id: string; version: string | null; batch: string; left_m3: number; opened_ms: number | null; keeping: Keeping; gone: boolean },
 ): Promise<void> {
   if (!Object.hasOwn(KEEPING, input.keeping)) throw new Refusal("keeping", "Choose how it is kept");
   refuseFuture(ctx, input.opened_ms);
   await run(ctx, null, async ({ db, now_ms, tell }) => {
     const can = await getContainer(db, input.id);
     if (!can) throw new Refusal(null, "This can is no longer on the shelf", 404);
+    refuseOther(input.version, can, String(can.version));
     if (input.left_m3 > can.size_m3) throw new Refusal("left", "More is left than the can holds");
-    const changed = await updateContainer(db, input.id, input.version, {
+    await updateContainer(db, can, {
       batch: input.batch,
       left_m3: input.left_m3,
       opened_ms: input.opened_ms,
       keeping: input.keeping,
       closed_at_ms: input.gone ? now_ms : null,
     });
-    if (!changed) throw new Refusal(null, "This can was changed in another window meanwhile. Nothing was overwritten; look again.");
     tell({ topic: "product", id: can.productId });
   });
 }

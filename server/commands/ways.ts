@@ -3,7 +3,7 @@ import { type HouseWay, type HouseWayBody, houseWayBody } from "#core/models/way
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
 import { getOwnWay, insertWay, listOwnWays, setWayArchived, updateWay } from "../repos/way-repo";
-import { Refusal } from "./refusal";
+import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
 /** A way by its id: one that every shop has, or one of its own. @param kept the way that a job has already, whatever House says of it now */
@@ -14,10 +14,10 @@ export async function wayById(db: Db, id: string, kept?: HouseWay): Promise<Hous
   return found;
 }
 
-/** Keeps a way: a new one, or a change of one that nobody else has changed meanwhile. Jobs that were started keep theirs. */
+/** Keeps a way: a new one, or a change of one that nobody else has changed meanwhile. Jobs that were started keep theirs. @throws ChangedMeanwhile */
 export async function saveWay(
   ctx: ServerContext,
-  { id, version, body, clientKey }: { id: string | null; version: number; body: HouseWayBody; clientKey: string | null },
+  { id, version, body, clientKey }: { id: string | null; version: string | null; body: HouseWayBody; clientKey: string | null },
 ): Promise<string> {
   const checked = houseWayBody.parse(body);
   const form = id === null ? { key: clientKey, what: "way", content: checked } : null;
@@ -29,8 +29,10 @@ export async function saveWay(
       await insertWay(db, { id: made, body: checked, now_ms });
       return made;
     }
-    if (!(await updateWay(db, id, { body: checked, version })))
-      throw new Refusal(null, "This way was changed in another window meanwhile. Nothing was overwritten; look again.");
+    const there = await getOwnWay(db, id);
+    if (!there) throw new Refusal(null, "This way is no longer there", 404);
+    refuseOther(version, there, String(there.version));
+    await updateWay(db, there, checked);
     return id;
   });
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { BOOTH_PARTS_MOST } from "#core/models/schedule/booth-problem";
 import type { Db, Tx } from "../db/open";
+import { versionOf } from "./digest";
 
 const ms = z.number().int();
 /** What the painter decided of the day: the schedule itself is worked out from it and from the ledgers, never stored. */
@@ -29,6 +30,11 @@ export const boothPlanBody = z.object({
   promisedEnd_ms: ms.nullable(),
 });
 export type BoothPlanBody = z.infer<typeof boothPlanBody>;
+
+/** Of a plan what its form says: times fixed by hand and the promise are not in it. */
+export type BoothRules = Omit<BoothPlanBody, "fixed" | "promisedEnd_ms">;
+/** The version of what the form of a plan says; a coat fixed by hand is no other plan to it. */
+export const rulesVersion = (body: BoothRules | null): string => versionOf(body && [body.start_ms, body.parts, body.rules]);
 
 export async function getBoothPlan(db: Db): Promise<{ body: BoothPlanBody; version: number } | null> {
   const row = await db.selectFrom("booth_plan").selectAll().executeTakeFirst();

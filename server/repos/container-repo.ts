@@ -65,18 +65,15 @@ export async function insertContainer(db: Tx, c: Omit<Container, "version" | "cl
     .execute();
 }
 
-/** Changes a can if nobody else has since `version`. @returns whether it was changed */
+/** Changes a can upon the version that was read in the same transaction. */
 export async function updateContainer(
   db: Tx,
-  id: string,
-  version: number,
+  { id, version }: Container,
   change: { batch?: string; opened_ms?: number | null; keeping?: Keeping; left_m3?: number; closed_at_ms?: number | null },
-): Promise<boolean> {
-  const { numUpdatedRows } = await db
+): Promise<void> {
+  await db
     .updateTable("container")
     .set({ ...change, version: version + 1 })
     .where("id", "=", id)
-    .where("version", "=", version)
-    .executeTakeFirst();
-  return numUpdatedRows > 0n;
+    .execute();
 }

@@ -32,15 +32,13 @@ export async function insertGun(db: Tx, gun: { id: string; body: GunBody; now_ms
     .execute();
 }
 
-/** @returns false when another window was first */
-export async function updateGun(db: Tx, id: string, body: GunBody, version: number): Promise<boolean> {
-  const { numUpdatedRows } = await db
+/** A change upon the version that was read in the same transaction. */
+export async function updateGun(db: Tx, { id, version }: Gun, body: GunBody): Promise<void> {
+  await db
     .updateTable("gun")
     .set({ body_json: JSON.stringify(body), version: version + 1 })
     .where("id", "=", id)
-    .where("version", "=", version)
-    .executeTakeFirst();
-  return numUpdatedRows > 0n;
+    .execute();
 }
 
 export async function setGunArchived(db: Tx, id: string, archivedAt_ms: number | null): Promise<boolean> {

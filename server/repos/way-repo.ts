@@ -32,15 +32,13 @@ export async function insertWay(db: Tx, way: { id: string; body: HouseWayBody; n
     .execute();
 }
 
-/** @returns false when another window was first */
-export async function updateWay(db: Tx, id: string, { body, version }: { body: HouseWayBody; version: number }): Promise<boolean> {
-  const { numUpdatedRows } = await db
+/** A change upon the version that was read in the same transaction. */
+export async function updateWay(db: Tx, { id, version }: OwnWay, body: HouseWayBody): Promise<void> {
+  await db
     .updateTable("house_way")
     .set({ body_json: JSON.stringify(body), version: version + 1 })
     .where("id", "=", id)
-    .where("version", "=", version)
-    .executeTakeFirst();
-  return numUpdatedRows > 0n;
+    .execute();
 }
 
 export async function setWayArchived(db: Tx, id: string, archivedAt_ms: number | null): Promise<boolean> {

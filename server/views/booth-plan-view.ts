@@ -10,7 +10,7 @@ import type { HouseWay } from "#core/models/ways/way";
 import { coatsOn, handGun, newestCoat } from "#core/panel/next-coat";
 import { coatVolumes } from "#core/models/ways/way-volumes";
 import type { ServerContext } from "../context";
-import { type BoothPlanBody, getBoothPlan } from "../repos/booth-plan-repo";
+import { type BoothPlanBody, getBoothPlan, rulesVersion } from "../repos/booth-plan-repo";
 import { listClocks } from "../repos/clock-repo";
 import { jobOfPanel } from "../repos/panel-repo";
 import { countUnfinished, listUnfinished } from "../repos/summary-repo";
@@ -55,7 +55,10 @@ export interface BoothPlanView {
   missed: number;
   promisedEnd_ms: number | null;
   stored: boolean;
+  /** Of the plan with its fixed times; what moves one is sent upon it. */
   version: number;
+  /** Of parts, rules and start, which the form says. */
+  rulesVersion: string;
 }
 
 /** So many others are offered beside those that stand in a plan, newest jobs first. */
@@ -153,6 +156,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
     promisedEnd_ms: body?.promisedEnd_ms ?? null,
     stored: stored !== null,
     version: stored?.version ?? 0,
+    rulesVersion: rulesVersion(stored?.body ?? null),
   };
 }
 

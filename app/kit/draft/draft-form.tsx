@@ -1,12 +1,13 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useForm } from "react-hook-form";
 import { type FetcherWithComponents, Form, type FormProps, useActionData, useLocation, useNavigation } from "react-router";
 import type { FormAnswer } from "~/kit/form/answer";
+import { useBeforePaint } from "~/kit/root/before-paint";
 import { useUnits } from "~/kit/root/use-root";
 import { FieldsContext, type OwnFields } from "~/kit/ui/fields-context";
 import { UnitsField } from "~/kit/ui/units-field";
-import { type FieldQuantity, type FieldValue, filledInOn, onVersion, shownIn, touched, uponVersion } from "./kept";
-import { type Draft, useBeforePaint, useKept } from "./use-draft";
+import { type FieldQuantity, type FieldValue, type Kept, filledInOn, onVersion, shownIn, touched, uponVersion } from "./kept";
+import { type Draft, useKept } from "./use-draft";
 
 type Sends = FetcherWithComponents<FormAnswer>;
 interface Common extends FormProps {
@@ -20,8 +21,8 @@ export function DraftForm({
   fetcher,
   children,
   ...props
-}: Common & { draft: Pick<Draft, "left" | "clear" | "sending" | "version" | "standUpon"> }) {
-  const sent = useStored(fetcher, draft.sending);
+}: Common & { draft: Pick<Draft, "left" | "clear" | "kept" | "version" | "standUpon"> }) {
+  const sent = useStored(fetcher, draft.kept);
   useShown(fetcher, draft.standUpon);
   return (
     <Sender fetcher={fetcher} version={draft.version} {...props} onSent={sent}>
@@ -46,24 +47,30 @@ export function KeptForm({ place, version, fetcher, children, ...props }: Common
   const element = useRef<HTMLFormElement>(null);
   const quantities = useRef(new Map<string, FieldQuantity>());
 
-  useBeforePaint(() => {
+  /** What somebody has touched stands as it was left. */
+  const show = useCallback(() => {
     const kept = fields();
-    setLeft(touched(kept).length > 0);
-    setUpon(filledInOn(kept));
     for (const [name, field] of touched(kept)) setValue(name, shownIn(field, units));
-  }, [key, fields, setValue, units]);
+    setUpon(filledInOn(kept));
+    setLeft(touched(kept).length > 0);
+  }, [fields, setValue, units]);
+  useBeforePaint(show, [show, key]);
+  /** Every other field as it starts now. What is typed before the browser has taken over stays. */
+  const startAgain = useCallback(() => {
+    element.current?.reset();
+    show();
+  }, [show]);
+  const started = useRef(version);
+  useBeforePaint(() => {
+    if (started.current !== version) startAgain();
+    started.current = version;
+  }, [version, startAgain]);
 
-  const sending = () => {
-    const then = fields();
-    return () => {
-      const rest = forget(then);
-      setLeft(false);
-      setUpon(filledInOn(rest));
-      element.current?.reset();
-      for (const [name, field] of touched(rest)) setValue(name, shownIn(field, units));
-    };
+  const ended = () => {
+    startAgain();
+    setLeft(false);
   };
-  const sent = useStored(fetcher, sending);
+  const sent = useStored(fetcher, { key, fields, forget, show: ended });
   useShown(fetcher, (now) => {
     keep(uponVersion(fields(), now));
     setUpon(now);
@@ -85,7 +92,14 @@ export function KeptForm({ place, version, fetcher, children, ...props }: Common
     <FieldsContext value={own}>
       <Sender fetcher={fetcher} version={version === undefined ? undefined : (upon ?? version)} {...props} onSent={sent} ref={element}>
         {children}
-        {left && <Left onAgain={() => sending()()} />}
+        {left && (
+          <Left
+            onAgain={() => {
+              forget(fields());
+              ended();
+            }}
+          />
+        )}
       </Sender>
     </FieldsContext>
   );
@@ -116,33 +130,56 @@ function Sender({
   );
 }
 
-/** Ends what was sent of a draft when it is stored: by a fetcher's own answer, or by a navigation that ended without a message. */
-function useStored(fetcher: Sends | undefined, sending: () => () => void): () => void {
-  const page = useActionData<FormAnswer>();
+/** A draft that was sent, and how things stood then. */
+interface Sent {
+  fields: Kept;
+  answer: FormAnswer | undefined;
+  page: string;
+  stored: boolean;
+}
+/** By where drafts are kept: what an answer changes may take the form away, and the one in its place must know it was stored. */
+const onTheWay = new Map<string, Sent>();
+
+/**
+ * Ends what was sent of a draft when it is stored: by a fetcher's own answer, or by a navigation that ended without a message. It is forgotten with
+ * the answer; the fields follow once the page shows what is stored.
+ */
+function useStored(fetcher: Sends | undefined, kept: Draft["kept"]): () => void {
+  const data = useActionData<FormAnswer>();
   const { state } = useNavigation();
-  const { key } = useLocation();
-  /** How things stood when it was sent; null while nothing is on its way. */
-  const sent = useRef<{ answer: FormAnswer | undefined; key: string; stored: () => void } | null>(null);
-  const answer = fetcher ? fetcher.data : page;
+  const page = useLocation().key;
+  const answer = fetcher ? fetcher.data : data;
   const idle = fetcher ? fetcher.state === "idle" : state === "idle";
+  const { key, fields } = kept;
+  const now = useRef(kept);
   useEffect(() => {
-    const before = sent.current;
-    const answered = before !== null && idle && (answer !== before.answer || (!fetcher && key !== before.key));
+    now.current = kept;
+  });
+  useEffect(() => {
+    const sent = onTheWay.get(key);
+    if (!sent) return;
+    const answered = fetcher ? answer !== sent.answer : idle && (answer !== sent.answer || page !== sent.page);
     if (!answered) return;
-    sent.current = null;
-    if (fetcher ? answer?.ok : answer?.ok !== false) before.stored();
-  }, [answer, idle, key, fetcher]);
+    if (!sent.stored && (fetcher ? answer?.ok : answer?.ok !== false)) {
+      sent.stored = true;
+      now.current.forget(sent.fields);
+    }
+    if (!idle) return;
+    onTheWay.delete(key);
+    if (sent.stored) now.current.show();
+  }, [answer, idle, page, key, fetcher]);
   useEffect(
     () => () => {
       // A navigation that took the form away was an answer: stored.
-      if (sent.current && !fetcher) sent.current.stored();
+      const sent = fetcher ? undefined : onTheWay.get(key);
+      if (!sent) return;
+      onTheWay.delete(key);
+      now.current.forget(sent.fields);
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps -- at the end of the form only
     [],
   );
-  return () => {
-    sent.current = { answer, key, stored: sending() };
-  };
+  return () => void onTheWay.set(key, { fields: fields(), answer, page, stored: false });
 }
 
 /** What another window stored meanwhile was shown at the fields: from now on the form stands upon that. */

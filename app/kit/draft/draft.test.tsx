@@ -1,6 +1,7 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { act, fireEvent, render, screen, waitFor } from "@testing-library/react";
-import { createRoutesStub, useFetcher } from "react-router";
+import { useEffect } from "react";
+import { createRoutesStub, useFetcher, useLoaderData, useRevalidator } from "react-router";
 import { IMPERIAL, METRIC, type UnitPreferences } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
@@ -12,22 +13,38 @@ import { useDraft } from "./use-draft";
 
 const answer = (over: Partial<FormAnswer>): FormAnswer => ({ ok: true, intent: "", message: null, errors: {}, ...over });
 
+/** What stands on the server, as a page's loader gives it. */
+interface There {
+  version: string;
+  film: string;
+  how: string;
+}
+let there: There = { version: "one", film: "50", how: "air" };
+
 /** A page of one form under a shell whose units may be switched; `stored` answers what is sent. */
 function renderForm(form: React.ReactElement, stored: () => FormAnswer | Promise<FormAnswer> = () => answer({ done: "1" })) {
   let current: UnitPreferences = METRIC;
+  const live = { again: async () => {} };
+  function Page() {
+    const { revalidate } = useRevalidator();
+    useEffect(() => void (live.again = revalidate));
+    return form;
+  }
   const Stub = createRoutesStub([
     {
       id: "root",
       path: "/",
-      loader: () => ({ prefs: { units: current } }),
+      loader: () => ({ prefs: { units: current }, there }),
       HydrateFallback: () => null,
-      Component: () => form,
+      Component: Page,
       action: stored,
     },
   ]);
   const view = render(<Stub key={current.film} initialEntries={["/"]} />);
   return {
     ...view,
+    /** As a live update does. */
+    lookAgain: () => act(() => live.again()),
     units(units: UnitPreferences) {
       current = units;
       view.rerender(<Stub key={current.film} initialEntries={["/"]} />);
@@ -250,5 +267,52 @@ describe("a form over something that another window may change", () => {
     await waitFor(() => expect(box(/Film/).value).toBe("50"));
     expect(sessionStorage).toHaveLength(0);
     expect(sent()).toBe("two");
+  });
+});
+
+describe("a form whose page changes with what it stored", () => {
+  const HOW = ["air", "bake"];
+  function Page({ taken }: { taken: boolean }) {
+    const fetcher = useFetcher<FormAnswer>();
+    const { there } = useLoaderData<{ there: There }>();
+    return (
+      <KeptForm place="changing" key={taken ? there.version : "stays"} fetcher={fetcher} version={there.version}>
+        <Field label="Film" name="film" defaultValue={there.film} />
+        <SelectField label="Dries" name="how" defaultValue={there.how}>
+          {HOW.map((h) => (
+            <option key={h}>{h}</option>
+          ))}
+        </SelectField>
+        <button>Store</button>
+      </KeptForm>
+    );
+  }
+  const values = () => [box(/Film/).value, screen.getByLabelText<HTMLSelectElement>("Dries").value];
+
+  test.each([
+    ["stays", false],
+    ["is taken away by its own answer", true],
+  ])("a form that %s is no longer half-typed when it is stored", async (_name, taken) => {
+    there = { version: "one", film: "50", how: "air" };
+    renderForm(<Page taken={taken} />, () => {
+      there = { version: "two", film: "61", how: "air" };
+      return answer({ done: "1" });
+    });
+    await waitFor(() => expect(values()).toEqual(["50", "air"]));
+    type(/Film/, "61");
+    fireEvent.click(screen.getByRole("button", { name: "Store" }));
+    await waitFor(() => expect(sessionStorage).toHaveLength(0));
+    await waitFor(() => expect(values()).toEqual(["61", "air"]));
+    expect(screen.queryByTestId("half-typed")).toBeNull();
+    expect(document.querySelector<HTMLInputElement>("input[name=version]")!.value).toBe("two");
+  });
+
+  test("what another window stored stands in every field that nobody has touched, choices too", async () => {
+    there = { version: "one", film: "50", how: "air" };
+    const page = renderForm(<Page taken={false} />);
+    await waitFor(() => expect(values()).toEqual(["50", "air"]));
+    there = { version: "two", film: "61", how: "bake" };
+    await page.lookAgain();
+    await waitFor(() => expect(values()).toEqual(["61", "bake"]));
   });
 });

@@ -15,6 +15,8 @@ export interface KeptField {
   quantity?: FieldQuantity | undefined;
 }
 export type Kept = Record<string, KeptField>;
+/** Whether a field was left the same: what is read again from the tab's storage is the same as what was put there. */
+export const sameField = (a: KeptField | undefined, b: KeptField): boolean => JSON.stringify(a) === JSON.stringify(b);
 /** Beside the fields: the version of what they were filled in on, from the first touch until it is stored. */
 const FILLED_IN_ON = "filled in on";
 export const filledInOn = (kept: Kept): string | undefined => {

@@ -1,8 +1,9 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useReducer, useRef, useState } from "react";
+import { useCallback, useMemo, useReducer, useRef, useState } from "react";
 import { type Path, type PathValue, useForm } from "react-hook-form";
 import { useLocation } from "react-router";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { useUnits } from "~/kit/root/use-root";
+import { useBeforePaint } from "~/kit/root/before-paint";
 import {
   type FieldQuantity,
   type FieldValue,
@@ -10,6 +11,7 @@ import {
   filledInOn,
   onVersion,
   readKept,
+  sameField,
   shownIn,
   tabStorage,
   touched,
@@ -38,12 +40,9 @@ export interface Draft<V extends Values = Values> {
   version: string | undefined;
   /** Stands upon another version from now on: what stands there was shown. */
   standUpon: (version: string) => void;
-  /** The form is on its way as it stands; what it returns is called once that is stored, and leaves what was typed meanwhile. */
-  sending: () => () => void;
+  /** What is kept of it in this tab; once something sent is stored, that is forgotten and the fields show what stands there. */
+  kept: { key: string; fields: () => Kept; forget: (sent: Kept) => void; show: () => void };
 }
-
-/** Runs before the first paint in the browser; the server paints nothing. */
-export const useBeforePaint = typeof window === "undefined" ? useEffect : useLayoutEffect;
 
 /** What is kept of one form on this page, in this tab. */
 export function useKept(place: string) {
@@ -63,11 +62,7 @@ export function useKept(place: string) {
   );
   /** What was not touched since a moment is no longer kept. */
   const forget = useCallback(
-    (then: Kept) => {
-      const rest = Object.fromEntries(Object.entries(fields()).filter(([name, field]) => then[name] !== field));
-      keep(rest);
-      return rest;
-    },
+    (then: Kept) => keep(Object.fromEntries(Object.entries(fields()).filter(([name, field]) => !sameField(then[name], field)))),
     [fields, keep],
   );
   return { key, fields, keep, forget };
@@ -118,17 +113,16 @@ export function useDraft<S extends Values>(
     },
     [form, keep, fields, units, valuesNow, version],
   );
-  const sending = useCallback(() => {
-    const then = fields();
-    return () => {
-      forget(then);
-      setLeft(false);
-      form.reset(valuesNow());
-      again();
-    };
-  }, [fields, forget, form, valuesNow]);
+  const show = useCallback(() => {
+    setLeft(false);
+    form.reset(valuesNow());
+    again();
+  }, [form, valuesNow]);
   /** Given up is what stands here now, all of it. */
-  const clear = useCallback(() => sending()(), [sending]);
+  const clear = useCallback(() => {
+    forget(fields());
+    show();
+  }, [forget, fields, show]);
   const standUpon = useCallback(
     (now: string) => {
       keep(uponVersion(fields(), now));
@@ -148,7 +142,7 @@ export function useDraft<S extends Values>(
     clear,
     version: version === undefined ? undefined : ((settled && filledInOn(fields())) ?? version),
     standUpon,
-    sending,
+    kept: { key, fields, forget, show },
   };
 }
 

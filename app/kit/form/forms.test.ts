@@ -302,7 +302,7 @@ test("a card is read with its gloss at three angles; a matting share beyond the 
 test("a can: its day, what is left, how it is kept", () => {
   const can = { productId: "p", size: "1000", left: "340", opened: "2026-04-23", keeping: "shelf" };
   const made = canForm(METRIC).parse(can);
-  expect(made).toMatchObject({ batch: "", version: 0 });
+  expect(made).toMatchObject({ batch: "", keeping: "shelf" });
   expect(made.left).toBeCloseTo(340e-6, 12);
   expect(new Date(made.opened!).getDate()).toBe(23);
   expect(canForm(METRIC).parse({ ...can, opened: "" }).opened).toBeNull();

@@ -1,4 +1,5 @@
-import { useId } from "react";
+import { useId, useRef } from "react";
+import { useBeforePaint } from "~/kit/root/before-paint";
 import { useOwnField } from "./fields-context";
 
 interface Labelled {
@@ -66,8 +67,7 @@ export function Field({
 }
 
 export function SelectField({ label, hint, errors, className, ...select }: Omit<React.ComponentProps<"select">, "id"> & Labelled) {
-  const own = useOwnField(select);
-  return <Frame {...{ label, hint, errors, className }}>{(tied) => <select {...select} {...own} {...tied} />}</Frame>;
+  return <Frame {...{ label, hint, errors, className }}>{(tied) => <OwnSelect {...select} {...tied} />}</Frame>;
 }
 
 export function TextArea({ label, hint, errors, className, ...area }: Omit<React.ComponentProps<"textarea">, "id"> & Labelled) {
@@ -81,9 +81,20 @@ export function OwnInput(props: React.ComponentProps<"input">) {
   return <input {...props} {...own} />;
 }
 
+/** A bare choice. Its start may change while it stands there: a form that starts again shows the new one, as the other fields do. */
 export function OwnSelect(props: React.ComponentProps<"select">) {
   const own = useOwnField(props);
-  return <select {...props} {...own} />;
+  const element = useRef<HTMLSelectElement>(null);
+  const { defaultValue } = props;
+  useBeforePaint(() => {
+    if (typeof defaultValue !== "string") return;
+    for (const option of element.current?.options ?? []) option.defaultSelected = option.value === defaultValue;
+  }, [defaultValue]);
+  const ref = (el: HTMLSelectElement | null) => {
+    element.current = el;
+    own.ref?.(el);
+  };
+  return <select {...props} {...own} ref={ref} />;
 }
 
 export function FieldErrors({ id, errors }: { id?: string; errors: string[] | undefined }) {

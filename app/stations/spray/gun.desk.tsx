@@ -8,8 +8,7 @@ import { PATTERN_CHECKS, SETUP_SCHOOLS, type SetupSchool, fitGunCurve, gunFlow, 
 import { show, showWithUncertainty } from "#core/kernel/units/format";
 import { preferredUnit } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
-import { readGun } from "./gun.form";
-import { initial } from "~/kit/form/initial";
+import { gunTexts, readGun } from "./gun.form";
 import { useUnits } from "~/kit/root/use-root";
 import { Choices } from "~/kit/ui/choice";
 import { Field, FieldErrors } from "~/kit/ui/field";
@@ -20,28 +19,13 @@ import { FlowCurve } from "./flow-curve";
 import { HandSpeed } from "./hand-speed";
 import { RipplePicture } from "./ripple-picture";
 
-const NOZZLE_M = 1e-3;
-
 /** One gun: its needle by timed cups, its fan, the hand's speed, and what the pattern on paper must look like. */
 export function GunDesk({ gun, start, formKey }: { gun: Gun | null; start: GunBody; formKey: string }) {
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const draft = useDraft(
     `gun ${gun?.id ?? "new"}`,
-    {
-      name: start.name,
-      nozzle: start.nozzle_m === null ? "" : String(Number((start.nozzle_m / NOZZLE_M).toFixed(2))),
-      allTurns: String(start.allTurns),
-      turns: String(start.settings.turns),
-      pressure: initial("pressure", start.settings.pressure_Pa, units),
-      distance: initial("length", start.settings.distance_m, units),
-      overlap: initial("share", start.settings.overlap, units),
-      speed: initial("speed", start.settings.handSpeed_m_s, units),
-      fan: initial("length", start.fan?.fan_m, units),
-      fanAt: initial("length", start.fan?.distance_m ?? start.settings.distance_m, units),
-      checks: start.checks,
-      cups: start.cups.map((c) => ({ turns: String(c.turns), volume: initial("volume", c.volume_m3, units), time: String(c.time_s) })),
-    },
+    gunTexts(start, units),
     {
       pressure: "pressure",
       distance: "length",
@@ -50,7 +34,7 @@ export function GunDesk({ gun, start, formKey }: { gun: Gun | null; start: GunBo
       fanAt: "length",
       cups: { volume: "volume" },
     },
-    String(gun?.version ?? 0),
+    gun ? String(gun.version) : undefined,
   );
   const { typed } = draft;
   const { checks, cups } = typed;

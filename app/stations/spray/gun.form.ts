@@ -4,12 +4,33 @@ import { toSi } from "#core/kernel/units/convert";
 import { parseQuantity } from "#core/kernel/units/parse";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { type TypedReader, readTyped } from "~/kit/form/read-typed";
+import { initial } from "~/kit/form/initial";
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
 
 const NOZZLE_M = 1e-3;
 const MOST_CUPS = 12;
 const MOST_NAME = 60;
 export type CupTyped = Record<"turns" | "volume" | "time", string>;
+
+/** A gun as its fields begin, in the units now shown. */
+export const gunTexts = (gun: GunBody, units: UnitPreferences) => ({
+  name: gun.name,
+  nozzle: gun.nozzle_m === null ? "" : String(Number((gun.nozzle_m / NOZZLE_M).toFixed(2))),
+  allTurns: String(gun.allTurns),
+  turns: String(gun.settings.turns),
+  pressure: initial("pressure", gun.settings.pressure_Pa, units),
+  distance: initial("length", gun.settings.distance_m, units),
+  overlap: initial("share", gun.settings.overlap, units),
+  speed: initial("speed", gun.settings.handSpeed_m_s, units),
+  fan: initial("length", gun.fan?.fan_m, units),
+  fanAt: initial("length", gun.fan?.distance_m ?? gun.settings.distance_m, units),
+  checks: gun.checks,
+  cups: gun.cups.map((c) => ({ turns: String(c.turns), volume: initial("volume", c.volume_m3, units), time: String(c.time_s) })),
+});
+
+/** What stands there now of a gun that another window has changed: its plain fields. */
+export const gunShown = (there: GunBody, units: UnitPreferences): Record<string, string> =>
+  Object.fromEntries(Object.entries(gunTexts(there, units)).flatMap(([name, value]) => (typeof value === "string" ? [[name, value]] : [])));
 
 /** A gun as typed. Cups come as three lists of one length; an empty row is no cup. */
 export const readGun = (typed: Record<string, unknown>, units: UnitPreferences) =>

@@ -6,10 +6,11 @@ import { archiveGun, saveGun, takeUpGun } from "#server/commands/guns";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { loadGuns } from "#server/views/guns-view";
+import type { GunBody } from "#core/models/spray/gun";
 import { show } from "#core/kernel/units/format";
-import { answerForm, textOf } from "~/kit/form/answer";
+import { answerForm, textOf, versionIn } from "~/kit/form/answer";
 import { checkedBy } from "~/kit/form/fields";
-import { newGun, readGun } from "./gun.form";
+import { gunShown, newGun, readGun } from "./gun.form";
 import { GunDesk } from "./gun.desk";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -37,9 +38,10 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
         form,
         checkedBy((typed) => readGun(typed, units)),
         async (body) => {
-          await saveGun(ctx, { id: gunId, version: Number(textOf(form, "version")) || 0, body, clientKey });
+          await saveGun(ctx, { id: gunId, version: versionIn(form), body, clientKey });
           return { message: `${body.name} kept` };
         },
+        (there: GunBody) => gunShown(there, units),
       );
     case "use":
       return answerForm(form, z.object({ gunId: z.string().min(1, "Keep the gun first") }), async (v) => ({
@@ -95,12 +97,7 @@ export default function GunPage({ loaderData: { guns, worked, formKey } }: Route
           Another gun
         </button>
       </div>
-      <GunDesk
-        key={`${gun?.id ?? "new"} ${gun?.version ?? 0} ${units.length}${units.pressure}${units.volume}`}
-        gun={gun}
-        start={gun?.body ?? newGun}
-        formKey={formKey}
-      />
+      <GunDesk key={gun?.id ?? "new"} gun={gun} start={gun?.body ?? newGun} formKey={formKey} />
       {worked.length > 0 && (
         <section className="mt-8" aria-labelledby="worked-title">
           <h3 id="worked-title" className="text-lg font-semibold">

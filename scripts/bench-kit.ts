@@ -41,9 +41,12 @@ export async function emptyShop() {
 }
 
 /** Serves a data folder and hands a page of Chromium to what is to be measured. */
-export async function inBrowser(folder: string, measure: (page: Page) => Promise<void>): Promise<void> {
+export async function inBrowser(
+  folder: string,
+  measure: (page: Page, server: { url: string; pid: number }) => Promise<void>,
+): Promise<void> {
   const server = spawn(process.execPath, ["server.mjs"], {
-    env: { ...process.env, YAKAMOZ_DATA: folder, PORT },
+    env: { ...process.env, NODE_ENV: "production", YAKAMOZ_DATA: folder, PORT, YAKAMOZ_REQUESTS_A_WINDOW: "10000000" },
     stdio: ["ignore", "pipe", "inherit"],
   });
   await once(server.stdout, "data");
@@ -52,9 +55,9 @@ export async function inBrowser(folder: string, measure: (page: Page) => Promise
     args: ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"],
   });
   try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: `http://127.0.0.1:${PORT}` });
     await page.addInitScript("globalThis.__name = (f) => f"); // the script loader names functions, the page does not know its helper
-    await measure(page);
+    await measure(page, { url: `http://127.0.0.1:${PORT}`, pid: server.pid! });
   } finally {
     await browser.close();
     server.kill("SIGTERM");

@@ -15,6 +15,7 @@ import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";
 import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
 import { benchFilm, benchFilmInBrowser } from "./bench-film";
+import { benchPages } from "./bench-pages";
 import { benchPhoto } from "./bench-photo";
 import { benchTyping } from "./bench-typing";
 import { firstLoad } from "./first-load";
@@ -249,3 +250,8 @@ if (!wanted || wanted === "photo") await benchPhoto();
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "typing") await benchTyping();
 if (!wanted || wanted === "server") await benchServer();
+if (!wanted || wanted === "pages") {
+  const above = await benchPages();
+  for (const line of above) console.error(`above budget: ${line}`);
+  if (above.length > 0) process.exitCode = 1;
+}

@@ -2,7 +2,7 @@ import { KeptForm } from "~/kit/draft/draft-form";
 import { useFetcher } from "react-router";
 import type { BoothPlanView } from "#server/views/booth-plan-view";
 import type { FormAnswer } from "~/kit/form/answer";
-import { rulesTexts } from "./booth-plan.form";
+import { rulesTexts } from "./booth-plan.texts";
 import { WET_EDGES } from "./wet-edges";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";

@@ -1,4 +1,4 @@
-import { line as d3Line } from "d3";
+import { line as d3Line } from "d3-shape";
 import type { MatteAnswer, MatteCurve } from "#core/models/gloss/matte-fit";
 import { scaleLinear, scaleLog } from "~/kit/ui/linear-scale";
 

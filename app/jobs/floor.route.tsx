@@ -1,4 +1,4 @@
-import { group } from "d3";
+import { group } from "d3-array";
 import { ArrowRight, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
 import { STATION_NAMES } from "#core/panel/station";

@@ -1,5 +1,6 @@
 import { isOfAll } from "#core/models/ways/house-ways";
-import { houseWayBody, ownWay } from "#core/models/ways/way";
+import { ownWay } from "#core/models/ways/way";
+import { houseWayBody } from "#core/models/ways/way-body";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import { BUNDLE_FORMAT, type JobBundle } from "../interchange/job-bundle";

@@ -8,7 +8,7 @@ import { ChangedMeanwhile } from "#server/commands/refusal";
 import { addContainer, changeContainer } from "#server/commands/shelf";
 import { saveWay } from "#server/commands/ways";
 import { houseWay } from "#core/models/ways/house-ways";
-import { houseWayBody } from "#core/models/ways/way";
+import { houseWayBody } from "#core/models/ways/way-body";
 import { getBoothPlan, rulesVersion } from "#server/repos/booth-plan-repo";
 import { listCards } from "#server/repos/card-repo";
 import { getContainer } from "#server/repos/container-repo";

@@ -1,5 +1,5 @@
 import { houseWay } from "#core/models/ways/house-ways";
-import { houseWayBody } from "#core/models/ways/way";
+import { houseWayBody } from "#core/models/ways/way-body";
 import { readBundle } from "#server/interchange/job-bundle";
 import { getJob } from "#server/repos/job-repo";
 import { listWays } from "#server/repos/way-repo";

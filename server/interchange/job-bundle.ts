@@ -1,12 +1,14 @@
 import { readFileSync } from "node:fs";
-import { NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
+import { NO_BRIEF } from "#core/panel/job-brief";
+import { jobBriefBody } from "#core/panel/job-brief-body";
 import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
 import { ENTRY_KINDS, LEDGER_BODIES } from "#core/record/bodies";
 import { productSheet } from "#core/models/product/sheet-schema";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import { polygonArea } from "#core/kernel/geometry/geometry";
-import { FINISH_KEYS, houseWayBody } from "#core/models/ways/way";
+import { FINISH_KEYS } from "#core/models/ways/way";
+import { houseWayBody } from "#core/models/ways/way-body";
 import { isOfAll } from "#core/models/ways/house-ways";
 import { PHOTO_LIMITS } from "../commands/photos";
 import { shopSettings } from "../repos/shop-repo";

@@ -1,7 +1,9 @@
 import { sql } from "kysely";
 import { houseWay, isOfAll } from "#core/models/ways/house-ways";
-import { FINISHES, type Finish, type HouseWay, houseWayBody, ownWay } from "#core/models/ways/way";
-import { type JobBrief, NO_BRIEF, jobBriefBody } from "#core/panel/job-brief";
+import { FINISHES, type Finish, type HouseWay, ownWay } from "#core/models/ways/way";
+import { houseWayBody } from "#core/models/ways/way-body";
+import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
+import { jobBriefBody } from "#core/panel/job-brief-body";
 import type { Db, Tx } from "../db/open";
 
 export interface Job {

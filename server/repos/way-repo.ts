@@ -1,5 +1,6 @@
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
-import { type HouseWay, type HouseWayBody, houseWayBody, ownWay } from "#core/models/ways/way";
+import { type HouseWay, type HouseWayBody, ownWay } from "#core/models/ways/way";
+import { houseWayBody } from "#core/models/ways/way-body";
 import type { Db, Tx } from "../db/open";
 
 /** A way of the shop's own, with the version that a change is made upon. */

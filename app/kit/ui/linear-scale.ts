@@ -1,4 +1,4 @@
-import { nice, ticks } from "d3";
+import { nice, ticks } from "d3-array";
 
 /** A straight scale from figures to places on a drawing. */
 export interface LinearScale {

@@ -1,6 +1,6 @@
 import { acting } from "~/kit/form/in-words.server";
 import { data, redirect } from "react-router";
-import { plannedCoatBody } from "#core/models/ways/way";
+import { plannedCoatBody } from "#core/models/ways/way-body";
 import { z } from "zod";
 import { planFlowCoat } from "#server/commands/flow-coat";
 import { serverContext } from "#server/running";

@@ -1,4 +1,4 @@
-import { timeTicks } from "d3";
+import { timeTicks } from "d3-time";
 import { type CourseStep, STEP_KINDS } from "#core/course/steps";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 

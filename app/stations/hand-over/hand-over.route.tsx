@@ -1,5 +1,5 @@
 import { acting } from "~/kit/form/in-words.server";
-import { useState } from "react";
+import { Suspense, lazy, useState } from "react";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { FieldErrors, OwnInput } from "~/kit/ui/field";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -12,7 +12,6 @@ import { serverContext } from "#server/running";
 import { loadOthersGloss } from "#server/views/finish-view";
 import { handOver } from "#server/commands/hand-over";
 import { OUTCOMES } from "#core/record/kinds";
-import { GoesOutDesk } from "./goes-out.desk";
 import { eyeForm, handOverForm, outcomeForm } from "./hand-over.form";
 import { loadLedgerLines } from "#server/views/ledger-view";
 import { answerForm, textOf } from "~/kit/form/answer";
@@ -68,6 +67,8 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
+/** What it may go out by asks the models of film, flow and gloss; the report stands there without them. */
+const GoesOutDesk = lazy(() => import("./goes-out.desk").then((m) => ({ default: m.GoesOutDesk })));
 const ledgerList = later(() => import("~/kit/panel/ledger-list"));
 
 export default function HandOver({ loaderData: { today, log, logged, others_GU } }: Route.ComponentProps) {
@@ -90,7 +91,9 @@ export default function HandOver({ loaderData: { today, log, logged, others_GU }
   const digits = units.film === "µm" ? 0 : 1;
   return (
     <article className="max-w-[860px]">
-      <GoesOutDesk others_GU={others_GU} />
+      <Suspense>
+        <GoesOutDesk others_GU={others_GU} />
+      </Suspense>
       <div className="no-print mb-5 flex flex-wrap items-center gap-3">
         <h2 className="mr-auto text-[31px] leading-[1.12] font-semibold tracking-tight">
           {state.handedOver ? "Handed over." : clear ? "What the customer gets." : "Not measured yet."}

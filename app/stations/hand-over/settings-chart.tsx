@@ -1,5 +1,5 @@
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { extent } from "d3";
+import { extent } from "d3-array";
 import { type Result, type SprayedPanel, resultOf } from "#core/panel/next-time";
 import { fromSi } from "#core/kernel/units/convert";
 import { showFilm } from "#core/kernel/units/format";

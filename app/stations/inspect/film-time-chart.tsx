@@ -1,4 +1,4 @@
-import { area, curveStepAfter, line } from "d3";
+import { area, curveStepAfter, line } from "d3-shape";
 import type { FilmMoment } from "#core/judge/film-history";
 import { fromSi } from "#core/kernel/units/convert";
 import { COVERAGE, showFilm } from "#core/kernel/units/format";

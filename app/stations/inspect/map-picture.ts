@@ -1,4 +1,4 @@
-import { contours } from "d3";
+import { contours } from "d3-contour";
 import { cellRisk } from "#core/judge/cell-risk";
 import type { PanelMap } from "#core/judge/panel-map";
 import { type Point, type Polygon, edgeDistances, isInside } from "#core/kernel/geometry/geometry";

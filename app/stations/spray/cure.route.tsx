@@ -1,6 +1,6 @@
 import { acting } from "~/kit/form/in-words.server";
 import { useDraft } from "~/kit/draft/use-draft";
-import { line as d3Line } from "d3";
+import { line as d3Line } from "d3-shape";
 import { useMemo } from "react";
 import { data, useFetcher } from "react-router";
 import { CURE_STAGES, PURGE_S, type BakePlan, bakeLog, boothAir, cureForecast, cureFromLog } from "#core/models/cure/bake-plan";

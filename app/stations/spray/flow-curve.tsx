@@ -1,4 +1,4 @@
-import { line as d3Line } from "d3";
+import { line as d3Line } from "d3-shape";
 import type { CupPoint, GunCurve } from "#core/models/spray/gun-curve";
 import { gunFlow } from "#core/models/spray/gun-curve";
 import { fromSi } from "#core/kernel/units/convert";

@@ -1,4 +1,4 @@
-import { contours } from "d3";
+import { contours } from "d3-contour";
 import { useId, useMemo, useRef } from "react";
 import { FLOW } from "#core/models/flow/constants";
 import { FLOW_AXES, type FlowAxis, type FlowWindow } from "#core/models/flow/flow-window";

@@ -1,4 +1,4 @@
-import { area as d3Area } from "d3";
+import { area as d3Area } from "d3-shape";
 import { rippleProfile } from "#core/models/spray/gun-curve";
 import { patternRipple } from "#core/models/spray/pattern-ripple";
 import { scaleLinear } from "~/kit/ui/linear-scale";

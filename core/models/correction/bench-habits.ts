@@ -1,5 +1,3 @@
-import { z } from "zod";
-import { keysOf } from "../../kernel/keys";
 import type { CorrectionSchool, CorrectionStep } from "./schools";
 
 /** How the polishing is done: in how many stages, with which machine. Common practice. */
@@ -10,16 +8,15 @@ export const WET_OR_DRY = { wet: "wet", dry: "dry" } as const;
 /** What takes a nib off before a panel is levelled. */
 export const NIB_TOOLS = { pad: "small hard pad", denibber: "powered de-nibbing tool" } as const;
 
-export const benchHabitsBody = z.object({
-  polishing: z.enum(keysOf<keyof typeof POLISHING>(POLISHING)).default("two"),
-  polisher: z.enum(keysOf<keyof typeof POLISHERS>(POLISHERS)).default("orbital"),
-  discs: z.enum(keysOf<keyof typeof WET_OR_DRY>(WET_OR_DRY)).default("wet"),
-  guardCut: z.enum(keysOf<keyof typeof WET_OR_DRY>(WET_OR_DRY)).default("wet"),
-  nibTool: z.enum(keysOf<keyof typeof NIB_TOOLS>(NIB_TOOLS)).default("pad"),
-});
 /** How a shop holds its tools, whichever ladder it climbs. */
-export type BenchHabits = z.infer<typeof benchHabitsBody>;
-export const USUAL_HABITS: BenchHabits = benchHabitsBody.parse({});
+export interface BenchHabits {
+  polishing: keyof typeof POLISHING;
+  polisher: keyof typeof POLISHERS;
+  discs: keyof typeof WET_OR_DRY;
+  guardCut: keyof typeof WET_OR_DRY;
+  nibTool: keyof typeof NIB_TOOLS;
+}
+export const USUAL_HABITS: BenchHabits = { polishing: "two", polisher: "orbital", discs: "wet", guardCut: "wet", nibTool: "pad" };
 
 /** A rotary cuts so much faster than an orbital, and burns an edge sooner: a default of ours. */
 export const ROTARY_TIME = 0.7;

@@ -4,7 +4,7 @@ import { TEST_SHEET } from "../../panel/testing/test-ledger";
 import { USUAL_GUN } from "../spray/usual-gun";
 import { FLOW_COAT, flowStage, withFlowCoats } from "./flow-stage";
 import { houseWay, usualCoat } from "./house-ways";
-import { houseWayBody } from "./way";
+import { houseWayBody } from "./way-body";
 
 const um = (x: number) => x * 1e-6;
 const upright = flowConditions(TEST_SHEET, { air_K: 293.15, material_K: null, reducer: 0.05, tilt_rad: Math.PI / 2 });

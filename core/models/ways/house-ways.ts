@@ -1,6 +1,9 @@
-import { type HouseWay, type HouseWayInput, houseWayBody, plannedCoatBody } from "./way";
+import { COAT_DEFAULTS, type HouseWay, type HouseWayBody, type PlannedCoat, WAY_DEFAULTS } from "./way";
 
-type CoatInput = HouseWayInput["coats"][number];
+/** A coat, and a way, as it is written down here: what is as usual is left away. */
+type CoatInput = Omit<PlannedCoat, keyof typeof COAT_DEFAULTS> & Partial<PlannedCoat>;
+type WayInput = Omit<HouseWayBody, keyof typeof WAY_DEFAULTS | "coats"> & Partial<Omit<HouseWayBody, "coats">> & { coats: CoatInput[] };
+const coatOf = (coat: CoatInput): PlannedCoat => ({ ...COAT_DEFAULTS, ...coat });
 const full = (over: Partial<CoatInput> = {}): CoatInput => ({ role: "full wet", speedFactor: 1, flashFactor: 1, ...over });
 
 /** One pound more at the gun. */
@@ -127,13 +130,15 @@ const WAYS = {
     coats: [full({ role: "closed" }), full({ role: "closed" })],
     correction: "polish",
   },
-} as const satisfies Record<string, HouseWayInput>;
+} as const satisfies Record<string, WayInput>;
 
 export type HouseWayId = keyof typeof WAYS;
 
 /** The schools of the trade, named by us, to be taken as they are or copied and changed. Numbers are common practice. */
 export const HOUSE_WAYS: readonly HouseWay[] = Object.entries(WAYS).map(([id, way]) => ({
-  ...houseWayBody.parse(way),
+  ...WAY_DEFAULTS,
+  ...way,
+  coats: way.coats.map(coatOf),
   id,
   source: "common-practice",
 }));
@@ -149,4 +154,4 @@ export function houseWay(id: string): HouseWay {
 }
 
 /** A coat of a usual kind, for a way that gets one more. */
-export const usualCoat = () => plannedCoatBody.parse(full());
+export const usualCoat = () => coatOf(full());

@@ -1,10 +1,9 @@
-import { z } from "zod";
 import { keysOf } from "../../kernel/keys";
 import type { SourceKey } from "../../kernel/sources";
-import { USUAL_HABITS, benchHabitsBody } from "../correction/bench-habits";
-import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
-import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
-import { TRIGGERS, type Trigger } from "../spray/strokes";
+import { type BenchHabits, USUAL_HABITS } from "../correction/bench-habits";
+import type { CorrectionSchoolId } from "../correction/schools";
+import type { RunSchool } from "../correction/run-work";
+import type { Trigger } from "../spray/strokes";
 import { FLAT_M, U_FLAT_M } from "../trade-limits";
 
 export const FINISHES = {
@@ -57,63 +56,71 @@ export const WAY_LIMITS = {
   airBeforeHeat_s: { min: 60, max: 7200 },
   correctAfter_s: { min: 0, max: 30 * 86_400 },
 } as const;
-const L = WAY_LIMITS;
-
-const within = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);
 
 /** A coat as a way means it: how it is sprayed against the gun in the hand, and how long it is left. */
-export const plannedCoatBody = z.object({
-  role: z.string().trim().min(1, "Name the coat").max(40),
+export interface PlannedCoat {
+  role: string;
   /** Hand speed against the usual: above 1 lays less. */
-  speedFactor: within(COAT_LIMITS.speedFactor),
+  speedFactor: number;
   /** Flash after it against the sheet's least: above 1 by choice; below 1 counts as 1. */
-  flashFactor: within(COAT_LIMITS.flashFactor),
+  flashFactor: number;
   /** Fluid, and distance, against the usual; pressure added to it; overlap added to it; reducer added to what is mixed, as a share. */
-  fluidFactor: within(COAT_LIMITS.fluidFactor).default(1),
-  distanceFactor: within(COAT_LIMITS.distanceFactor).default(1),
-  pressureShift_Pa: within(COAT_LIMITS.pressureShift_Pa).default(0),
-  overlapShift: within(COAT_LIMITS.overlapShift).default(0),
-  reducerShift: within(COAT_LIMITS.reducerShift).default(0),
+  fluidFactor: number;
+  distanceFactor: number;
+  pressureShift_Pa: number;
+  overlapShift: number;
+  reducerShift: number;
   /** Where it is sprayed: over the whole part, or only on the spots that were repaired. */
-  zone: z.enum(COAT_ZONE_KEYS).default("whole"),
+  zone: CoatZone;
   /** Cured, sanded flat and cleaned after it, before the next. */
-  sandAfter: z.boolean().default(false),
-});
-export type PlannedCoat = z.infer<typeof plannedCoatBody>;
+  sandAfter: boolean;
+}
+/** What a coat has where nobody says otherwise. */
+export const COAT_DEFAULTS = {
+  fluidFactor: 1,
+  distanceFactor: 1,
+  pressureShift_Pa: 0,
+  overlapShift: 0,
+  reducerShift: 0,
+  zone: "whole",
+  sandAfter: false,
+} as const satisfies Partial<PlannedCoat>;
 
 /** A house way with all that a shop may change in it. SI; a null is left to the gun, the sheet or the finish. */
-export const houseWayBody = z.object({
-  name: z.string().trim().min(1, "Give the way a name").max(L.nameLength),
-  goodFor: z.string().trim().max(L.noteLength).default(""),
-  price: z.string().trim().max(L.noteLength).default(""),
-  finish: z.enum(FINISH_KEYS),
-  coats: z.array(plannedCoatBody).min(1, "At least one coat").max(L.coats, `At most ${L.coats} coats`),
+export interface HouseWayBody {
+  name: string;
+  goodFor: string;
+  price: string;
+  finish: Finish;
+  coats: PlannedCoat[];
   /** Where the hand holds a gun that nobody has set yet: near with a fast hand, or far; low pressure or high. */
-  gun: z
-    .object({ distance_m: within(L.distance_m).nullable(), pressure_Pa: within(L.pressure_Pa).nullable() })
-    .default({ distance_m: null, pressure_Pa: null }),
-  trigger: z.enum(keysOf<Trigger>(TRIGGERS)).default("released"),
+  gun: { distance_m: number | null; pressure_Pa: number | null };
+  trigger: Trigger;
   /** Last paper below the base: the finer, the flatter what the clear is laid on. */
-  lastPaper: z.int().min(L.lastPaper.min).max(L.lastPaper.max).default(600),
+  lastPaper: number;
   /** How a build is sanded flat before the next. */
-  flatten: z
-    .object({
-      grit: z.int().min(L.flattenGrit.min).max(L.flattenGrit.max),
-      by: z.enum(keysOf<FlattenBy>(FLATTEN_BY)),
-      removal_m: within(L.flattenRemoval_m),
-      u_m: within(L.flattenU_m),
-    })
-    .default({ grit: 800, by: "machine", removal_m: FLAT_M, u_m: U_FLAT_M }),
-  airBeforeHeat_s: within(L.airBeforeHeat_s).nullable().default(null),
+  flatten: { grit: number; by: FlattenBy; removal_m: number; u_m: number };
+  airBeforeHeat_s: number | null;
   /** Time after the last coat before it is corrected, where that is longer than the sheet asks. */
-  correctAfter_s: within(L.correctAfter_s).default(0),
-  correction: z.enum(CORRECTION_SCHOOL_IDS),
-  runSchool: z.enum(keysOf<RunSchool>(RUN_SCHOOLS)).default("block"),
+  correctAfter_s: number;
+  correction: CorrectionSchoolId;
+  runSchool: RunSchool;
   /** How the correction is worked, whichever ladder. */
-  bench: benchHabitsBody.default(USUAL_HABITS),
-});
-export type HouseWayBody = z.infer<typeof houseWayBody>;
-export type HouseWayInput = z.input<typeof houseWayBody>;
+  bench: BenchHabits;
+}
+/** What a way has where nobody says otherwise. */
+export const WAY_DEFAULTS = {
+  goodFor: "",
+  price: "",
+  gun: { distance_m: null, pressure_Pa: null },
+  trigger: "released",
+  lastPaper: 600,
+  flatten: { grit: 800, by: "machine", removal_m: FLAT_M, u_m: U_FLAT_M },
+  airBeforeHeat_s: null,
+  correctAfter_s: 0,
+  runSchool: "block",
+  bench: USUAL_HABITS,
+} as const satisfies Partial<HouseWayBody>;
 export interface HouseWay extends HouseWayBody {
   id: string;
   source: SourceKey;

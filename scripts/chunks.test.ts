@@ -1,0 +1,45 @@
+import { type Module, chunkPlan, moduleOf, routePages } from "./chunks";
+
+/** A small program: what each module imports, and loads later. */
+const program: Record<string, { imports?: string[]; later?: string[]; bytes?: number; barrel?: boolean }> = {
+  one: { imports: ["frame", "film", "barrel"], later: ["desk"] },
+  two: { imports: ["frame", "film", "gloss"] },
+  three: { imports: ["frame"] },
+  frame: { imports: ["units"], bytes: 90_000 },
+  units: { bytes: 4000 },
+  film: { imports: ["units", "normal"], bytes: 60_000 },
+  normal: { bytes: 300 },
+  gloss: { imports: ["normal"], bytes: 80_000 },
+  barrel: { imports: ["gloss"], barrel: true },
+  desk: { imports: ["film", "gloss"] },
+};
+const module = (id: string): Module | null => {
+  const { imports = [], later = [], bytes = 1000, barrel = false } = program[id] ?? {};
+  return program[id] ? { isEntry: false, imports, loadsLater: later, bytes, isBarrel: barrel } : null;
+};
+const plan = () => chunkPlan([["one"], ["two"], ["three"]], module);
+
+test("what every page needs is one file; what some need is no burden to the others; pages and what is loaded later are files of their own", () => {
+  const files = plan();
+  expect(files.get("frame")).toBe(files.get("units"));
+  expect(files.get("film")).not.toBe(files.get("frame"));
+  expect(files.get("film")).not.toBe(files.get("gloss")); // page one would carry it for nothing: a barrel is no need
+  expect(files.get("normal")).toBe(files.get("film"));
+  for (const alone of ["one", "two", "three", "desk"]) expect(files.has(alone)).toBe(false);
+});
+
+test("no file needs one that comes after it, so none need each other in a circle", () => {
+  const files = plan();
+  for (const [id, n] of files) for (const next of module(id)!.imports) expect(files.get(next) ?? -1).toBeLessThanOrEqual(n);
+});
+
+test("a module that only hands on is told from one that does something; every page is the routes above it", () => {
+  const of = (code: string) => moduleOf({ isEntry: false, importedIds: [], dynamicallyImportedIds: [], code })!.isBarrel;
+  expect(of('/* all */ export * from "./a";\nimport * as b from "./b";\nexport { b, c } ;\nexport { d } from "./d"; // d')).toBe(true);
+  expect(of('export * from "./a"; start();')).toBe(false);
+  expect(routePages([{ file: "a" }, { file: "b", children: [{ file: "c" }, { file: "d", children: [{ file: "e" }] }] }])).toEqual([
+    ["a"],
+    ["b", "c"],
+    ["b", "d", "e"],
+  ]);
+});

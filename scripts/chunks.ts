@@ -1,0 +1,179 @@
+/** What of a module says where it belongs. */
+export interface Module {
+  isEntry: boolean;
+  imports: readonly string[];
+  loadsLater: readonly string[];
+  bytes: number;
+  /** It only hands on what others export: who imports it needs what it names, not all that it hands on. */
+  isBarrel: boolean;
+}
+export type GetModule = (id: string) => Module | null;
+
+/** Modules that the same pages need, and how much they are, bytes before compression. */
+interface Piece {
+  units: Set<number>;
+  bytes: number;
+  members: string[];
+}
+
+/** One file more costs a page as much as this many bytes that it does not need. */
+const REQUEST_BYTES = 14_000;
+
+/** What is loaded later than the page itself weighs less, for each page that loads it. */
+const LATER_WEIGHT = 0.3;
+
+/**
+ * Which modules go into one file: those that the same pages need are together; after that two files become one as long as the pages save more by
+ * asking for one file less than they lose by what they would not need. Files never need each other in a circle.
+ * @param entries of every page: what its document names, by module
+ * @param alone modules that are files of their own: entries, and what is only loaded later
+ * @returns the file of each module that several pages, or several later loads, share: none needs a later one
+ */
+export function chunkPlan(entries: readonly (readonly string[])[], getModule: GetModule): Map<string, number> {
+  const units = new Map<string, Set<number>>();
+  const later = new Map<string, Set<number>>();
+  const reach = (unit: number, from: readonly string[], known: ReadonlySet<string> = new Set()) => {
+    const todo = [...from];
+    for (let id = todo.pop(); id !== undefined; id = todo.pop()) {
+      const module = getModule(id);
+      const of = units.get(id) ?? units.set(id, new Set()).get(id)!;
+      if (!module || of.has(unit) || known.has(id)) continue;
+      of.add(unit);
+      for (const next of module.loadsLater) (later.get(next) ?? later.set(next, new Set()).get(next)!).add(unit);
+      if (!module.isBarrel || from.includes(id)) todo.push(...module.imports);
+    }
+  };
+  entries.forEach((page, unit) => reach(unit, page));
+  // What is loaded later is a unit of its own; what all pages that load it have already costs it nothing.
+  const weights = entries.map(() => 1);
+  const seen = new Set<string>();
+  for (let more = [...later.keys()]; more.length > 0; more = [...later.keys()].filter((id) => !seen.has(id)))
+    for (const id of more) {
+      seen.add(id);
+      const hosts = [...later.get(id)!];
+      const known = new Set([...units].filter(([, of]) => hosts.every((h) => of.has(h))).map(([m]) => m));
+      reach(weights.length, [id], known);
+      weights.push(LATER_WEIGHT * hosts.length);
+    }
+  const roots = new Set([...entries.flat(), ...seen]);
+  const pieces = new Map<string, Piece>();
+  for (const [id, of] of units) {
+    const module = getModule(id);
+    if (!module || roots.has(id) || module.isEntry || of.size < 2) continue;
+    const key = [...of].sort((a, b) => a - b).join();
+    const piece = pieces.get(key) ?? pieces.set(key, { units: of, bytes: 0, members: [] }).get(key)!;
+    piece.bytes += module.bytes;
+    piece.members.push(id);
+  }
+  const merged = together([...pieces.values()], weights, getModule);
+  return new Map(merged.flatMap((piece, n) => piece.members.map((id): [string, number] => [id, n])));
+}
+
+interface Info {
+  isEntry: boolean;
+  importedIds: readonly string[];
+  dynamicallyImportedIds: readonly string[];
+  code: string | null;
+}
+/** What others need comes before them: a bundler that takes what a file needs into it finds that taken. */
+function neededFirst(pieces: readonly (Piece | null)[], needs: readonly ReadonlySet<number>[]): Piece[] {
+  const order: Piece[] = [];
+  const done = new Set<number>();
+  const take = (n: number) => {
+    if (done.has(n)) return;
+    done.add(n);
+    needs[n]!.forEach(take);
+    const piece = pieces[n];
+    if (piece) order.push(piece);
+  };
+  pieces.forEach((_, n) => take(n));
+  return order;
+}
+
+const HANDED_ON = /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
+/** What a bundler knows of a module. */
+export function moduleOf(info: Info | null): Module | null {
+  if (!info) return null;
+  const code = info.code ?? "";
+  const rest = code.replace(HANDED_ON, "");
+  return {
+    isEntry: info.isEntry,
+    imports: info.importedIds,
+    loadsLater: info.dynamicallyImportedIds,
+    bytes: code.length,
+    isBarrel: code !== "" && rest.trim() === "",
+  };
+}
+
+/** Pieces put together until no two of them gain by it. @param weights of the units */
+function together(start: readonly Piece[], weights: readonly number[], getModule: GetModule): Piece[] {
+  const pieces: (Piece | null)[] = [...start];
+  const at = new Map(start.flatMap((p, n) => p.members.map((id): [string, number] => [id, n])));
+  const needs = start.map(
+    (p, n) => new Set(p.members.flatMap((id) => getModule(id)!.imports.map((i) => at.get(i))).filter((i) => i !== undefined && i !== n)),
+  ) as Set<number>[];
+  /** What a piece needs, directly or by way of others. */
+  const allNeeds = (n: number, found = new Set<number>()): Set<number> => {
+    for (const next of needs[n]!)
+      if (!found.has(next)) {
+        found.add(next);
+        allNeeds(next, found);
+      }
+    return found;
+  };
+  /** Whether two pieces reach each other by way of a third: as one they would need it, and it them. */
+  const circular = (a: number, b: number) =>
+    [[a, b] as const, [b, a] as const].some(([x, y]) => [...needs[x]!].some((next) => next !== y && allNeeds(next).has(y)));
+  const weightOf = (units: Iterable<number>, but: ReadonlySet<number>): number => {
+    let sum = 0;
+    for (const unit of units) if (!but.has(unit)) sum += weights[unit]!;
+    return sum;
+  };
+  const NONE: ReadonlySet<number> = new Set();
+  /** What it costs those units that have no need of a piece: it, and what it needs itself. */
+  const burden = (n: number, needed: ReadonlySet<number>, units: ReadonlySet<number>) => {
+    const piece = pieces[n]!;
+    let sum = piece.bytes * weightOf(units, piece.units);
+    for (const of of needed) sum += (pieces[of]!.bytes + REQUEST_BYTES) * weightOf(units, pieces[of]!.units);
+    return sum;
+  };
+  const gain = (a: number, b: number, needed = [a, b].map((n) => allNeeds(n))): number => {
+    const [p, q] = [pieces[a]!.units, pieces[b]!.units];
+    const both = weightOf(p, NONE) - weightOf(p, q);
+    return both === 0 ? 0 : both * REQUEST_BYTES - burden(a, needed[0]!, q) - burden(b, needed[1]!, p);
+  };
+  const closures = pieces.map((_, n) => allNeeds(n));
+  const gains = pieces.map((_, a) => pieces.map((_, b) => (b > a ? gain(a, b, [closures[a]!, closures[b]!]) : 0)));
+  for (;;) {
+    let best = { gain: 0, a: -1, b: -1 };
+    gains.forEach((row, a) => row.forEach((g, b) => void (g > best.gain && (best = { gain: g, a, b }))));
+    const { a, b } = best;
+    if (a < 0) return neededFirst(pieces, needs);
+    const now = circular(a, b) ? 0 : gain(a, b); // others were put together since it was reckoned
+    if (now < best.gain) {
+      gains[a]![b] = now;
+      continue;
+    }
+    const [p, q] = [pieces[a]!, pieces[b]!];
+    const units = new Set([...p.units, ...q.units]);
+    pieces[a] = { units, bytes: p.bytes + q.bytes, members: [...p.members, ...q.members] };
+    pieces[b] = null;
+    for (const n of needs[b]!) needs[a]!.add(n);
+    for (const of of needs) if (of.delete(b)) of.add(a);
+    needs[a]!.delete(a);
+    needs[b]!.clear();
+    for (const n of allNeeds(a)) for (const unit of units) pieces[n]!.units.add(unit);
+    pieces.forEach((other, n) => {
+      gains[Math.min(n, b)]![Math.max(n, b)] = 0;
+      if (other && n !== a) gains[Math.min(n, a)]![Math.max(n, a)] = gain(a, n);
+    });
+  }
+}
+
+interface Route {
+  file: string;
+  children?: Route[] | undefined;
+}
+/** Every page: the files of the routes that its address names, from the outermost in. */
+export const routePages = (routes: readonly Route[], above: readonly string[] = []): string[][] =>
+  routes.flatMap((r) => (r.children ? routePages(r.children, [...above, r.file]) : [[...above, r.file]]));

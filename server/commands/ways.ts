@@ -1,5 +1,5 @@
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
-import { type HouseWay, type HouseWayBody } from "#core/models/ways/way";
+import type { HouseWay, HouseWayBody } from "#core/models/ways/way";
 import { houseWayBody } from "#core/models/ways/way-body";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";

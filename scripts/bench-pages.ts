@@ -14,7 +14,7 @@ const SETTLED_MS = 2500;
 const TICKS_A_SECOND = 100;
 
 /** Seconds of processor that a process has used, all threads. */
-function processor_s(pid: number): number {
+export function processor_s(pid: number): number {
   const fields = readFileSync(`/proc/${pid}/stat`, "utf8")
     .replace(/^.*\) /, "")
     .split(" ");

@@ -15,6 +15,7 @@ import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";
 import { coatBody, readingBody, testJob } from "#server/testing/fixtures";
 import { benchFilm, benchFilmInBrowser } from "./bench-film";
+import { benchGrowth } from "./bench-growth";
 import { benchPages } from "./bench-pages";
 import { benchPhoto } from "./bench-photo";
 import { benchTyping } from "./bench-typing";
@@ -241,6 +242,7 @@ async function benchFlow(): Promise<void> {
 }
 
 const wanted = process.argv[2];
+const sizes = process.argv[3]?.split(",").filter(Boolean).map(Number);
 if (!wanted || wanted === "core") {
   benchModels();
   benchFilm();
@@ -250,8 +252,8 @@ if (!wanted || wanted === "photo") await benchPhoto();
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "typing") await benchTyping();
 if (!wanted || wanted === "server") await benchServer();
-if (!wanted || wanted === "pages") {
-  const above = await benchPages();
+if (!wanted || wanted === "pages" || wanted === "growth") {
+  const above = [...(wanted === "growth" ? [] : await benchPages()), ...(wanted === "pages" ? [] : await benchGrowth(sizes))];
   for (const line of above) console.error(`above budget: ${line}`);
   if (above.length > 0) process.exitCode = 1;
 }

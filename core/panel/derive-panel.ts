@@ -125,7 +125,8 @@ export function derivePanel(
   const all = livingEntries(ledger);
   const entries = ownEntries(all);
   const { front: coats, back: backCoats } = coatsOf(entries, ofKind(all, "climate"), sheet, shop);
-  const climates = climatesOf(ofKind(all, "climate"), coats, brief);
+  const handedOver = ofKind(entries, "handOver").at(-1) ?? null;
+  const climates = climatesOf(ofKind(all, "climate"), { coats, handedOver }, brief);
   const stepsDone = ofKind(entries, "step");
   const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
   const takenBy = takenOnMean(entries);
@@ -173,7 +174,7 @@ export function derivePanel(
     extraPasses: ofPlan.filter((s) => s.body.extra),
     gaugeChecks,
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
-    handedOver: ofKind(entries, "handOver").at(-1) ?? null,
+    handedOver,
     outcome: ofKind(entries, "outcome").at(-1) ?? null,
     neighbours: ofKind(entries, "neighbour"),
     eye: ofKind(entries, "eye").at(-1) ?? null,
@@ -234,10 +235,14 @@ function coatsOf(
   return { front: of("front"), back: of("back") };
 }
 
-/** Climates that say something of this panel: what is logged on another one when its coats are all on is no longer its own. */
-function climatesOf(climates: readonly EntryOf<"climate">[], coats: readonly CoatState[], brief: PanelBrief): EntryOf<"climate">[] {
-  const last = coats.length >= brief.coatsPlanned ? coats.at(-1) : undefined;
-  return climates.filter((c) => !c.elsewhere || !last || c.seq < last.entry.seq);
+/** Climates that say something of this panel: what is logged on another one when its coats are all on, or it has gone out, is no longer its own. */
+function climatesOf(
+  climates: readonly EntryOf<"climate">[],
+  { coats, handedOver }: Pick<PanelFacts, "coats" | "handedOver">,
+  brief: PanelBrief,
+): EntryOf<"climate">[] {
+  const closed = coats.length >= brief.coatsPlanned ? coats.at(-1)?.entry.seq : handedOver?.seq;
+  return climates.filter((c) => !c.elsewhere || closed === undefined || c.seq < closed);
 }
 
 /** The entry, unless a coat has been logged since: then that coat's own settings hold. */

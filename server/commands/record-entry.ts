@@ -104,7 +104,7 @@ export async function appendEntries<K extends EntryKind>(
   await refreshSummary(db, panelId);
   const kinds = await kindsWritten(db, inputs);
   // Of what serves the other panels only the climate stands in what lists show of them.
-  if (kinds.includes("climate")) await refreshSummariesBeside(db, panelId);
+  if (kinds.includes("climate")) await refreshSummariesBeside(db, panel, { added: inputs.every((i) => !i.supersedes) });
   tell({ topic: "panel", id: panelId, jobId: panel.jobId });
   if (kinds.some((k) => (JOB_WIDE as readonly string[]).includes(k))) tell({ topic: "job", id: panel.jobId });
   const moves = entries.some((e) => (MOVES_CLOCKS as readonly string[]).includes(e.kind) || e.supersedes !== null);

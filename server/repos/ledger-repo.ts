@@ -1,5 +1,6 @@
 import { sql } from "kysely";
-import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
+import { LRUCache } from "lru-cache";
+import { type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
 import { JOB_WIDE, type LedgerEntry } from "#core/record/entry";
 import type { Db, Tx } from "../db/open";
 import type { LedgerRow } from "../db/schema";
@@ -13,17 +14,32 @@ export interface UnreadEntry {
   why: "unknown kind" | "body not understood";
 }
 
+/** Bodies as they were read, by kind and text: a ledger is asked for with every page, and its rows never change. */
+const READ_BODIES = new LRUCache<string, { body: unknown }>({ maxSize: 64e6, sizeCalculation: (_body, key) => key.length });
+
+/** What a body holds; null where it is out of its bounds. The same text gives the same object: nobody changes it. */
+function readBody(kind: EntryKind, text: string): { body: unknown } | null {
+  const key = `${kind} ${text}`;
+  const known = READ_BODIES.get(key);
+  if (known) return known;
+  const parsed = LEDGER_BODIES[kind].safeParse(jsonOr(text, null));
+  if (!parsed.success) return null;
+  const read = { body: parsed.data };
+  READ_BODIES.set(key, read);
+  return read;
+}
+
 function readRow(row: LedgerRow): { entry: LedgerEntry } | { unread: UnreadEntry } {
   const unread = (why: UnreadEntry["why"]) => ({ unread: { id: row.id, kind: row.kind, at_ms: row.at_ms, by: row.by_role, why } });
-  const kind = ENTRY_KINDS.find((k) => k === row.kind);
-  if (!kind) return unread("unknown kind");
-  const body = LEDGER_BODIES[kind].safeParse(jsonOr(row.body_json, null));
-  if (!body.success) return unread("body not understood");
+  if (!Object.hasOwn(LEDGER_BODIES, row.kind)) return unread("unknown kind");
+  const kind = row.kind as EntryKind;
+  const body = readBody(kind, row.body_json);
+  if (!body) return unread("body not understood");
   const entry = {
     id: row.id,
     panelId: row.panel_id,
     kind,
-    body: body.data,
+    body: body.body,
     seq: row.seq,
     at_ms: row.at_ms,
     recordedAt_ms: row.recorded_at_ms,
@@ -86,27 +102,37 @@ export async function readEntries(db: Db, ids: readonly string[]): Promise<Retur
 /** Every entry of a panel that can be read, superseded ones too, in the order in which they were written down. */
 export const listEntries = async (db: Db, panelId: string): Promise<LedgerEntry[]> => (await readLedger(db, panelId)).entries;
 
-/** A panel's ledger together with what serves it from the job's other panels, in the order of writing: what a panel's figures are derived from. */
+/** What serves other panels of a job, with the product of the panel that it was written on. */
+type Shared = { entry: LedgerEntry; revision: string }[];
+
+/** All that is written on a job's panels and may serve its others, once for all of them. */
+export async function sharedInJob(db: Db, jobId: string): Promise<Shared> {
+  const rows = await db
+    .selectFrom("ledger_entry as e")
+    .innerJoin("panel as p", "p.id", "e.panel_id")
+    .selectAll("e")
+    .select("p.product_revision_id as revision")
+    .where("p.job_id", "=", jobId)
+    .where("e.kind", "in", [...JOB_WIDE, "strike"])
+    .execute();
+  return rows.flatMap(({ revision, ...row }) => {
+    const read = readRow(row);
+    return "entry" in read ? [{ entry: read.entry, revision }] : [];
+  });
+}
+
+/**
+ * A panel's ledger together with what serves it from the job's other panels, in the order of writing: what a panel's figures are derived from.
+ * @param shared of its job, where several panels of it are looked at together
+ */
 export async function entriesServing(
   db: Db,
   panel: { id: string; name: string; jobId: string; productRevisionId: string },
+  shared?: Shared,
 ): Promise<LedgerEntry[]> {
-  const [own, others] = await Promise.all([
-    listEntries(db, panel.id),
-    db
-      .selectFrom("ledger_entry as e")
-      .innerJoin("panel as p", "p.id", "e.panel_id")
-      .selectAll("e")
-      .select("p.product_revision_id as revision")
-      .where("p.job_id", "=", panel.jobId)
-      .where("p.id", "!=", panel.id)
-      .where("e.kind", "in", [...JOB_WIDE, "strike"])
-      .execute(),
-  ]);
-  const elsewhere = others.flatMap(({ revision, ...row }) => {
-    const read = readRow(row);
-    if (!("entry" in read)) return [];
-    const { entry } = read;
+  const [own, others] = await Promise.all([listEntries(db, panel.id), shared ?? sharedInJob(db, panel.jobId)]);
+  const elsewhere = others.flatMap(({ revision, entry }) => {
+    if (entry.panelId === panel.id) return [];
     // Another product's coats say nothing of this one's mix or pace; a pot made for certain panels serves those (older ones have their names).
     const same = revision === panel.productRevisionId;
     const serves =

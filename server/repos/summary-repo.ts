@@ -1,27 +1,43 @@
 import { sql } from "kysely";
 import type { DefectKind } from "#core/record/kinds";
 import type { Standing } from "#core/course/standing";
-import { getJob } from "./job-repo";
+import { type Job, getJob } from "./job-repo";
 import { ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { SprayedPanel } from "#core/panel/next-time";
 import type { Db, Tx } from "../db/open";
 import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSummary } from "../summary/panel-summary";
-import { entriesServing } from "./ledger-repo";
-import { getPanel } from "./panel-repo";
+import { entriesServing, sharedInJob } from "./ledger-repo";
+import { type Panel, getPanel, listPanels } from "./panel-repo";
 import { getProductRevision } from "./product-repo";
 import { setCourseClocks } from "./clock-repo";
 import { getShop, shopFactors } from "./shop-repo";
+import type { ShopFactors } from "#core/models/flow/simulate-coats";
+
+/** What the rows of a job's panels have in common. */
+interface Beside {
+  job: Job;
+  shop: ShopFactors;
+  shared: Awaited<ReturnType<typeof sharedInJob>>;
+}
 
 /** Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count. */
 export async function refreshSummary(db: Tx, panelId: string): Promise<void> {
   const panel = await getPanel(db, panelId);
-  const product = panel && (await getProductRevision(db, panel.productRevisionId));
-  if (!panel || !product) return;
-  const job = await getJob(db, panel.jobId);
-  if (!job) return;
-  const entries = await entriesServing(db, panel);
-  const shop = shopFactors(await getShop(db));
+  const common = panel && (await commonOf(db, panel.jobId));
+  if (common) await refreshRow(db, panel, common);
+}
+
+async function commonOf(db: Db, jobId: string): Promise<Beside | null> {
+  const job = await getJob(db, jobId);
+  return job && { job, shop: shopFactors(await getShop(db)), shared: await sharedInJob(db, jobId) };
+}
+
+async function refreshRow(db: Tx, panel: Panel, { job, shop, shared }: Beside): Promise<void> {
+  const product = await getProductRevision(db, panel.productRevisionId);
+  if (!product) return;
+  const panelId = panel.id;
+  const entries = await entriesServing(db, panel, shared);
   const s = panelSummary(panel, product, { job, shop, entries });
   const row = {
     away: job.archivedAt_ms === null ? 0 : 1,
@@ -37,31 +53,41 @@ export async function refreshSummary(db: Tx, panelId: string): Promise<void> {
     worked_json: s.worked && JSON.stringify(s.worked),
     learnt_json: s.lesson && JSON.stringify(s.lesson),
   };
-  await db
-    .insertInto("panel_summary")
-    .values({ panel_id: panelId, job_id: panel.jobId, ...row })
-    .onConflict((c) => c.column("panel_id").doUpdateSet(row))
-    .execute();
-  await db.deleteFrom("cause_word").where("panel_id", "=", panelId).execute();
-  if (s.causeWords.length > 0)
+  const was = await db.selectFrom("panel_summary").selectAll().where("panel_id", "=", panelId).executeTakeFirst();
+  if (!was || Object.entries(row).some(([k, v]) => was[k as keyof typeof row] !== v))
     await db
-      .insertInto("cause_word")
-      .values(s.causeWords.map((w) => ({ entry_id: w.entryId, panel_id: panelId, kind: w.kind, cause_id: w.causeId })))
+      .insertInto("panel_summary")
+      .values({ panel_id: panelId, job_id: panel.jobId, ...row })
+      .onConflict((c) => c.column("panel_id").doUpdateSet(row))
       .execute();
+  await setCauseWords(db, panelId, s.causeWords);
   await setCourseClocks(db, panelId, s.clocks);
   await markStruckClocks(db, panelId, new Set(livingEntries(entries).map((e) => e.id)));
 }
 
-/** The rows of a job's other panels, where something that serves them too has changed. */
-export async function refreshSummariesBeside(db: Tx, panelId: string): Promise<void> {
-  const beside = await db
-    .selectFrom("panel as own")
-    .innerJoin("panel as other", "other.job_id", "own.job_id")
-    .select("other.id")
-    .where("own.id", "=", panelId)
-    .whereRef("other.id", "!=", "own.id")
-    .execute();
-  for (const { id } of beside) await refreshSummary(db, id);
+async function setCauseWords(db: Tx, panelId: string, words: PanelSummary["causeWords"]): Promise<void> {
+  const was = await db.selectFrom("cause_word").selectAll().where("panel_id", "=", panelId).execute();
+  const same = was.length === words.length && words.every((w) => was.some((k) => k.entry_id === w.entryId && k.cause_id === w.causeId));
+  if (same) return;
+  await db.deleteFrom("cause_word").where("panel_id", "=", panelId).execute();
+  if (words.length > 0)
+    await db
+      .insertInto("cause_word")
+      .values(words.map((w) => ({ entry_id: w.entryId, panel_id: panelId, kind: w.kind, cause_id: w.causeId })))
+      .execute();
+}
+
+/**
+ * The rows of a job's other panels, where a climate that serves them too was written.
+ * @param added it is a new one: it says nothing of a panel whose coats are all on, or that has gone out
+ */
+export async function refreshSummariesBeside(db: Tx, panel: Panel, { added }: { added: boolean }): Promise<void> {
+  const common = await commonOf(db, panel.jobId);
+  if (!common) return;
+  const rows = await db.selectFrom("panel_summary").select(["panel_id", "unfinished"]).where("job_id", "=", panel.jobId).execute();
+  const closed = new Set(added ? rows.filter((r) => r.unfinished === 0).map((r) => r.panel_id) : []);
+  for (const other of await listPanels(db, panel.jobId))
+    if (other.id !== panel.id && !closed.has(other.id)) await refreshRow(db, other, common);
 }
 
 async function markStruckClocks(db: Tx, panelId: string, living: ReadonlySet<string>): Promise<void> {

@@ -4,7 +4,7 @@ import { CAUSES, CAUSE_IDS, type CauseId } from "#core/models/defects/causes";
 import { livingEntries } from "#core/record/timeline";
 import { derivePanel } from "#core/panel/derive-panel";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
-import { setHouseWay } from "#server/commands/jobs";
+import { addPanel, setHouseWay } from "#server/commands/jobs";
 import { countCauseWords, floorJobs, listStandings, listSprayed, listUnfinished, refreshSummaries } from "#server/repos/summary-repo";
 import { listEntries } from "#server/repos/ledger-repo";
 import { getPanel } from "#server/repos/panel-repo";
@@ -83,6 +83,62 @@ test("whatever is written, struck, corrected and undone, a panel's row says what
       await ctx.db.destroy();
     }),
     { numRuns: 60 },
+  );
+});
+
+const KINDS = ["climate", "coat", "handOver", "after"] as const;
+/** A climate that one panel was sprayed in, struck out on the other when that one is finished. */
+const STRUCK_LATER = (
+  [
+    [0, "climate", 1],
+    [1, "coat", 1],
+    [1, "coat", 1],
+    [1, "after", 1],
+    [0, "climate", 0],
+  ] as const
+).map(([panel, kind, undo]) => ({ panel, kind, air_K: 300, undo }));
+
+test("whatever is written on which panel of a job, every row of the job is what it would be made anew: what need not be looked at again has not changed", async () => {
+  const written = fc.record({
+    panel: fc.nat(1),
+    kind: fc.constantFrom(...KINDS),
+    air_K: fc.integer({ min: 283, max: 308 }),
+    undo: fc.integer({ min: 0, max: 4 }),
+  });
+  await fc.assert(
+    fc.asyncProperty(fc.array(written, { minLength: 6, maxLength: 24 }), async (acts) => {
+      const ctx = await testContext();
+      const { jobId, panelId } = await testJob(ctx);
+      const first = (await getPanel(ctx.db, panelId))!;
+      const ids = [panelId, await addPanel(ctx, jobId, first)];
+      for (const { panel, kind, air_K, undo } of acts) {
+        ctx.advance(60_000);
+        const panelOf = ids[panel]!;
+        if (undo === 0) {
+          const target = (await listEntries(ctx.db, panelOf)).findLast((e) => e.kind === kind);
+          if (target) await strikeEntry(ctx, target.id, { by, reason: "" }).catch(() => undefined);
+          continue;
+        }
+        const bodies = {
+          climate: { air_K, part_K: null, relativeHumidity: 0.5, material_K: null },
+          coat: coatBody(1),
+          handOver: { note: "" },
+          after: readingBody("after", "1", 140),
+        };
+        await recordEntry(ctx, { panelId: panelOf, kind: (kind === "after" ? "reading" : kind) as never, body: bodies[kind] as never, by });
+      }
+      const rows = () =>
+        Promise.all([
+          ctx.db.selectFrom("panel_summary").selectAll().orderBy("panel_id").execute(),
+          ctx.db.selectFrom("clock").selectAll().orderBy("id").execute(),
+        ]);
+      const kept = await rows();
+      await ctx.db.updateTable("panel_summary").set({ version: 0 }).execute();
+      expect(await refreshSummaries(ctx.db)).toBe(2);
+      expect(kept).toEqual(await rows());
+      await ctx.db.destroy();
+    }),
+    { numRuns: 40, examples: [[STRUCK_LATER]] },
   );
 });
 

@@ -12,13 +12,13 @@ import { inWords } from "~/kit/form/in-words.server";
 /** What the reading desk sends beside its readings, from whichever page it stands on; null when the form is another's. */
 export async function readingAction(
   ctx: ServerContext,
-  view: PanelView,
+  { panelId, look }: { panelId: string; look: () => Promise<PanelView> },
   form: FormData,
   { by, units }: { by: string; units: UnitPreferences },
 ): Promise<FormAnswer | Awaited<ReturnType<typeof answerForm>> | null> {
-  const panelId = view.panel.id;
   switch (textOf(form, "intent")) {
     case "stand-in": {
+      const view = await look();
       const named = textOf(form, "phase");
       const phase: Phase = Object.hasOwn(PHASES, named) ? (named as Phase) : "after";
       const only = textOf(form, "spot");
@@ -36,7 +36,7 @@ export async function readingAction(
         message: "Strip stored",
       }));
     case "spots":
-      return answerForm(form, spotPlanForm, async ({ count }) => ({ entryId: await setSpotCount(ctx, view, { count, by }) }));
+      return answerForm(form, spotPlanForm, async ({ count }) => ({ entryId: await setSpotCount(ctx, await look(), { count, by }) }));
     default:
       return null;
   }

@@ -43,7 +43,6 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
-  const view = await panelOr404(ctx, jobId, panelId);
   const { by } = await readPrefs(request);
   const form = await formOf(request);
   switch (textOf(form, "intent")) {
@@ -59,7 +58,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
       }));
     default:
       return answerForm(form, handOverForm, async ({ note }) => ({
-        entryId: await handOver(ctx, view, { note, by, clientKey: textOf(form, "formKey") || null }),
+        entryId: await handOver(ctx, await panelOr404(ctx, jobId, panelId), { note, by, clientKey: textOf(form, "formKey") || null }),
         message: "Handed over",
       }));
   }

@@ -28,10 +28,10 @@ import { usePanel } from "~/kit/panel/use-panel";
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
-  const view = await panelOr404(ctx, jobId, panelId);
+  const look = () => panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
-  const read = await readingAction(ctx, view, form, { by, units });
+  const read = await readingAction(ctx, { panelId, look }, form, { by, units });
   if (read) return read;
   throw data("Not understood", { status: 400 });
 });

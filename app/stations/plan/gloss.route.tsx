@@ -10,6 +10,7 @@ import { show, showWithUncertainty } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { checkStandInTile, takeStandInGloss } from "#server/devices/take-gloss";
+import { getJob } from "#server/repos/job-repo";
 import { listPanels } from "#server/repos/panel-repo";
 import { loadMatteShelf } from "#server/views/matte-view";
 import { GlossModel } from "./gloss-model";
@@ -24,7 +25,6 @@ import { Figure } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { glossWorking } from "./gloss.words";
-import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gloss.route";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -44,7 +44,6 @@ export async function loader({ params: { jobId } }: Route.LoaderArgs) {
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
-  const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
   const { by } = await readPrefs(request);
   const clientKey = textOf(form, "formKey") || null;
@@ -56,7 +55,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
       }));
     case "meter":
       return answerForm(form, glossMeterForm, async (v) => ({
-        entryId: await takeStandInGloss(ctx, { ...v, panelId, matte: view.job.finish === "matte", by }),
+        entryId: await takeStandInGloss(ctx, { ...v, panelId, matte: (await getJob(ctx.db, jobId))?.finish === "matte", by }),
         message: "Read with the stand-in meter: simulated",
       }));
     case "tile":

@@ -23,18 +23,18 @@ import { Field, FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { coatWorking } from "~/kit/words/workings";
-import { panelOr404 } from "~/kit/http/panel.server";
+import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/spray.route";
 import { usePanel } from "~/kit/panel/use-panel";
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
-  const view = await panelOr404(ctx, jobId, panelId);
+  const look = () => panelOr404(ctx, jobId, panelId); // what needs no account of the film is stored without one
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   const clientKey = textOf(form, "formKey") || null;
-  const read = await readingAction(ctx, view, form, { by, units });
+  const read = await readingAction(ctx, { panelId, look }, form, { by, units });
   if (read) return read;
   switch (textOf(form, "intent")) {
     case "climate":
@@ -44,12 +44,18 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
       }));
     case "mix":
       return answerForm(form, mixForm(units), async (mix) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "mix", body: { ...mix, potLife_s: view.product.sheet.potLife_s }, by, clientKey }),
+        entryId: await recordEntry(ctx, {
+          panelId,
+          kind: "mix",
+          body: { ...mix, potLife_s: (await sheetOr404(ctx, panelId)).potLife_s },
+          by,
+          clientKey,
+        }),
         message: "Mix logged; the pot clock runs",
       }));
     case "coat":
       return answerForm(form, coatForm(units), async (body) => ({
-        entryId: await logCoat(ctx, view, { body, by, clientKey, shown: body.number }),
+        entryId: await logCoat(ctx, await look(), { body, by, clientKey, shown: body.number }),
         message: `Coat ${body.number} logged; its clock runs`,
       }));
     default:

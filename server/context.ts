@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { LRUCache } from "lru-cache";
 import type { Point } from "#core/kernel/geometry/geometry";
+import type { FilmMoment } from "#core/judge/film-history";
 import type { PanelState } from "#core/judge/account";
 import type { Db } from "./db/open";
 import { type DeviceHub, createDeviceHub } from "./devices/device-hub";
@@ -19,6 +20,8 @@ export interface ServerContext {
   sagMemo: LRUCache<string, number>;
   /** Accounts of panels by panel, product and newest entry. */
   accountMemo: LRUCache<string, PanelState>;
+  /** Film of panels through time, by the same. */
+  historyMemo: LRUCache<string, Promise<FilmMoment[]>>;
   devices: DeviceHub;
   /** Pictures of the stand-in camera by panel and kind. */
   pictureMemo: LRUCache<string, Promise<Buffer>>;
@@ -30,7 +33,7 @@ export interface ServerContext {
   inFileThread: RunInThread;
 }
 
-const REMEMBERED = { panels: 2000, sags: 4000, accounts: 60, pictures: 40 } as const;
+const REMEMBERED = { panels: 2000, sags: 4000, accounts: 240, histories: 40, pictures: 40 } as const;
 
 export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db">> = {}): ServerContext {
   return {
@@ -41,6 +44,7 @@ export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db
     spotMemo: new LRUCache({ max: REMEMBERED.panels }),
     sagMemo: new LRUCache({ max: REMEMBERED.sags }),
     accountMemo: new LRUCache({ max: REMEMBERED.accounts }),
+    historyMemo: new LRUCache({ max: REMEMBERED.histories }),
     devices: createDeviceHub(),
     pictureMemo: new LRUCache({ max: REMEMBERED.pictures }),
     stillOurs: () => true,

@@ -1,14 +1,23 @@
 import type { PanelBrief } from "#core/panel/brief";
 import { type MessagePort, Worker } from "node:worker_threads";
 import { planBooth } from "#core/models/schedule/booth-plan";
-import { filmHistory } from "#core/judge/film-history";
+import { type FilmMoment, type KeptMoments, filmHistory } from "#core/judge/film-history";
 import { type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 import type { ShopFilm } from "#core/panel/builds";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { LedgerEntry } from "#core/record/entry";
+import { LRUCache } from "lru-cache";
+import { digestOf } from "./repos/digest";
 import { readBundleFile } from "./interchange/job-bundle";
 import { readShelfFile } from "./interchange/shelf-file";
 import { photographNibs, photographTube } from "#stand-ins/camera";
+
+const MOMENTS = new LRUCache<string, FilmMoment>({ max: 5000 });
+/** The moments of one panel that this thread has told before: with an entry more only what it adds is worked out. */
+const momentsOf = (panel: string): KeptMoments => ({
+  get: (key) => MOMENTS.get(`${panel} ${key}`),
+  set: (key, moment) => void MOMENTS.set(`${panel} ${key}`, moment),
+});
 
 /** Work of the server that takes too long for the thread that answers requests. Each is a pure function of its input. */
 const THREAD_OPS = {
@@ -19,7 +28,7 @@ const THREAD_OPS = {
   readBundleFile,
   readShelfFile,
   filmHistory: (i: { brief: PanelBrief; sheet: ProductSheet; entries: readonly LedgerEntry[]; shop: ShopFilm }) =>
-    filmHistory(i.brief, i.sheet, i.entries, i.shop),
+    filmHistory(i.brief, i.sheet, i.entries, i.shop, momentsOf(digestOf("film history", [i.brief, i.sheet, i.shop]))),
 } as const;
 type Ops = typeof THREAD_OPS;
 export type ThreadOp = keyof Ops;

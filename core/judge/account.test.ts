@@ -4,7 +4,7 @@ import { removedAtSpots } from "#core/panel/removed-at-spots";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { accountPanel } from "#core/judge/account";
 import { mapPanel } from "#core/judge/panel-map";
-import { filmHistory } from "#core/judge/film-history";
+import { type FilmMoment, filmHistory } from "#core/judge/film-history";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET as sheet, testLedger, typedFilm } from "#core/panel/testing/test-ledger";
 
@@ -98,6 +98,31 @@ test("film through time: coats add as predicted, a visit is one event, steps tak
   expect((two!.predicted!.clear_m - worked!.predicted!.clear_m) / um(1)).toBeCloseTo(5, 6);
   expect(worked!.measured!.how).toBe("measured less removal");
   expect(Math.abs(again!.spots["1"]!.clear_m / um(1) - 53)).toBeLessThan(2);
+});
+
+test("carried forward entry by entry, through strikes and corrections, the history is the one of the whole ledger; only what is new is worked out", () => {
+  const l = ledger();
+  l.read("before", 90);
+  l.coat(1);
+  const slip = l.read("after", 480);
+  for (const spot of ["2", "3"]) l.read("after", 150, {}, spot);
+  l.step("P1500 medium", 5);
+  l.read("recheck", 143);
+  const last = () => l.entries.at(-1)!;
+  l.entries.push({ ...last(), id: "strike", kind: "strike", body: { reason: "", whole: false }, supersedes: slip, seq: last().seq + 1 });
+  l.coat(2);
+  l.entries.push({ ...l.entries[0]!, id: "put right", supersedes: l.entries[0]!.id, seq: last().seq + 1 });
+  l.read("after", 190);
+  const kept = new Map<string, FilmMoment>();
+  for (let n = 0; n <= l.entries.length; n++) {
+    const upTo = l.entries.slice(0, n);
+    const before = kept.size;
+    expect(filmHistory(brief, sheet, upTo, undefined, kept)).toEqual(filmHistory(brief, sheet, upTo));
+    const size = kept.size;
+    expect(filmHistory(brief, sheet, upTo, undefined, kept)).toHaveLength(filmHistory(brief, sheet, upTo).length);
+    expect(kept.size).toBe(size); // nothing of it was worked out a second time
+    if (upTo.at(-1)?.kind === "coat") expect(size - before).toBe(1);
+  }
 });
 
 test("a spot struck out is not in the history, and an empty ledger has none", () => {

@@ -25,25 +25,41 @@ export interface FilmMoment {
 /** Readings this close together are one visit. */
 const VISIT_MS = 30 * 60_000;
 
+/** Moments told before, by what of the ledger they stand on. */
+export interface KeptMoments {
+  get(standsOn: string): FilmMoment | undefined;
+  set(standsOn: string, moment: FilmMoment): void;
+}
+
 /**
  * Film after every event of a panel, oldest first: the ledger replayed to each coat, visit with the gauge and step of the work.
  * What has been struck out or corrected is shown as it stands now.
+ * @param kept moments of this very panel, sheet and shop: one whose ledger up to then has not changed is not worked out again
  */
-export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: readonly LedgerEntry[], shop?: ShopFilm): FilmMoment[] {
+export function filmHistory(
+  brief: PanelBrief,
+  sheet: ProductSheet,
+  ledger: readonly LedgerEntry[],
+  shop?: ShopFilm,
+  kept: KeptMoments = new Map(),
+): FilmMoment[] {
   const all = livingEntries(ledger);
   const entries = ownEntries(all);
+  const standsOn = upToEach(all);
   const moments: FilmMoment[] = [];
   entries.forEach((entry, i) => {
     if (!movesFilm(entry)) return;
     if (entry.kind === "reading" && entry.body.phase === "before") return;
     if (entry.kind === "reading" && continues(entry, entries.slice(i + 1))) return; // the visit goes on: its last reading stands for it
+    const known = kept.get(standsOn.get(entry)!);
+    if (known) return void moments.push(known);
     const state = accountPanel(
       brief,
       sheet,
       all.filter((e) => e.seq <= entry.seq),
       shop,
     );
-    moments.push({
+    const moment: FilmMoment = {
       at_ms: entry.at_ms,
       kind: entry.kind === "reading" ? "read" : entry.kind === "coat" ? "coat" : "step",
       what: momentName(entry),
@@ -51,9 +67,26 @@ export function filmHistory(brief: PanelBrief, sheet: ProductSheet, ledger: read
       predicted: state.expectedClear,
       measured: measuredOf(state),
       spots: Object.fromEntries(state.spots.flatMap((s) => (s.clear ? [[s.name, s.clear]] : []))),
-    });
+    };
+    kept.set(standsOn.get(entry)!, moment);
+    moments.push(moment);
   });
   return moments;
+}
+
+/** What a ledger is up to each of its entries, told from any other: two running sums over the ids, whose bodies never change, and their places. */
+function upToEach(entries: readonly LedgerEntry[]): Map<LedgerEntry, string> {
+  const told = new Map<LedgerEntry, string>();
+  let [a, b] = [5381, 52711];
+  entries.forEach((entry, n) => {
+    for (const letter of `${entry.id} ${entry.seq} `) {
+      const code = letter.charCodeAt(0);
+      a = (Math.imul(a, 33) ^ code) >>> 0;
+      b = (Math.imul(b, 31) + code) >>> 0;
+    }
+    told.set(entry, `${n} ${entry.id} ${a} ${b}`);
+  });
+  return told;
 }
 
 /** Whether the next event of the panel is another reading of the same visit. */

@@ -168,7 +168,12 @@ function groupsOf(placed: readonly Placed[], checks: readonly EntryOf<"gaugeChec
 
 function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();
-  for (const item of list) groups.set(keyOf(item), [...(groups.get(keyOf(item)) ?? []), item]);
+  for (const item of list) {
+    const key = keyOf(item);
+    const group = groups.get(key);
+    if (group) group.push(item);
+    else groups.set(key, [item]);
+  }
   return groups;
 }
 

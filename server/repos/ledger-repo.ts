@@ -102,6 +102,19 @@ export async function readEntries(db: Db, ids: readonly string[]): Promise<Retur
 /** Every entry of a panel that can be read, superseded ones too, in the order in which they were written down. */
 export const listEntries = async (db: Db, panelId: string): Promise<LedgerEntry[]> => (await readLedger(db, panelId)).entries;
 
+/** Entries of one kind on a job's panels, in the order of writing, with whatever takes them out or puts them right. */
+export async function entriesOfKind(db: Db, jobId: string, kind: EntryKind): Promise<LedgerEntry[]> {
+  const rows = await db
+    .selectFrom("ledger_entry as e")
+    .innerJoin("panel as p", "p.id", "e.panel_id")
+    .selectAll("e")
+    .where("p.job_id", "=", jobId)
+    .where((eb) => eb.or([eb("e.kind", "=", kind), eb("e.supersedes_id", "is not", null)]))
+    .orderBy("e.seq")
+    .execute();
+  return rows.map(readRow).flatMap((r) => ("entry" in r ? [r.entry] : []));
+}
+
 /** What serves other panels of a job, with the product of the panel that it was written on. */
 type Shared = { entry: LedgerEntry; revision: string }[];
 

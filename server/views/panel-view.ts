@@ -10,7 +10,7 @@ import type { ShopRemoval } from "#core/models/correction/clearing";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
-import { entriesServing } from "../repos/ledger-repo";
+import { entriesServing, sharedInJob } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
 import { courseAsked } from "../summary/panel-summary";
@@ -66,15 +66,25 @@ interface Common {
   job: Job;
   panels: Panel[];
   shop: ShopSettings;
+  /** What was written on any panel of the job and may serve the others. */
+  shared: Awaited<ReturnType<typeof sharedInJob>>;
 }
 
 async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | null> {
-  const [job, panels, shop] = await Promise.all([getJob(ctx.db, jobId), listPanels(ctx.db, jobId), getShop(ctx.db)]);
-  return job && { job, panels, shop };
+  const [job, panels, shop, shared] = await Promise.all([
+    getJob(ctx.db, jobId),
+    listPanels(ctx.db, jobId),
+    getShop(ctx.db),
+    sharedInJob(ctx.db, jobId),
+  ]);
+  return job && { job, panels, shop, shared };
 }
 
-async function panelView(ctx: ServerContext, { job, panels, shop }: Common, panel: Panel): Promise<PanelView | null> {
-  const [product, entries] = await Promise.all([getProductRevision(ctx.db, panel.productRevisionId), entriesServing(ctx.db, panel)]);
+async function panelView(ctx: ServerContext, { job, panels, shop, shared }: Common, panel: Panel): Promise<PanelView | null> {
+  const [product, entries] = await Promise.all([
+    getProductRevision(ctx.db, panel.productRevisionId),
+    entriesServing(ctx.db, panel, shared),
+  ]);
   if (!product) return null;
   const asked = (facts: PanelState) => ({ ...courseAsked(panel, product, job, facts, shopFactors(shop)), now_ms: ctx.now_ms() });
   const state = accountOf(ctx, {
@@ -108,9 +118,24 @@ async function panelView(ctx: ServerContext, { job, panels, shop }: Common, pane
 /** Film of a panel after everything that was done to it. */
 export async function loadFilmHistory(ctx: ServerContext, view: PanelView): Promise<FilmMoment[]> {
   const leftOut = new Set(view.state.inTheWay.map((i) => i.entry.id));
-  const entries = (await entriesServing(ctx.db, view.panel)).filter((e) => !leftOut.has(e.id));
-  return ctx.inThread("filmHistory", { brief: view.panel, sheet: view.product.sheet, entries, shop: view.shopFilm });
+  const entries = await entriesServing(ctx.db, view.panel);
+  const key = accountKey(view.panel, view.product, entries, view.shopFilm);
+  const known = ctx.historyMemo.get(key);
+  if (known) return known;
+  const told = ctx.inThread("filmHistory", {
+    brief: view.panel,
+    sheet: view.product.sheet,
+    entries: entries.filter((e) => !leftOut.has(e.id)),
+    shop: view.shopFilm,
+  });
+  ctx.historyMemo.set(key, told);
+  told.catch(() => ctx.historyMemo.delete(key));
+  return told;
 }
+
+/** Tells one state of a panel's ledger from any other, with what else its film is worked out from. */
+const accountKey = (panel: Panel, product: Product, entries: readonly LedgerEntry[], shop: ShopFilm): string =>
+  JSON.stringify([panel, product.revisionId, entries.at(-1)?.id, entries.length, shop]);
 
 /**
  * A panel's account, worked out once for a state of its ledger: pages, commands and files that ask at the same moment get the same one. An entry that
@@ -126,7 +151,7 @@ function accountOf(
     standing,
   }: { panel: Panel; product: Product; entries: readonly LedgerEntry[]; shop: ShopFilm; standing: (state: PanelState) => unknown },
 ): PanelState {
-  const key = JSON.stringify([panel.id, product.revisionId, entries.at(-1)?.id, entries.length, shop]);
+  const key = accountKey(panel, product, entries, shop);
   const known = ctx.accountMemo.get(key);
   if (known) return known;
   const { value, inTheWay } = workedOut(entries, (ledger) => {

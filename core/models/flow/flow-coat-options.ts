@@ -2,7 +2,8 @@ import { FLASH_S } from "../bounds";
 import { FLAT_M, MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
 import { requireNumber } from "../../kernel/guard";
 import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
-import { type Trigger, coatOver } from "../spray/strokes";
+import type { GunSettings } from "../spray/deposit";
+import { type CoatVolume, type Trigger, coatOver } from "../spray/strokes";
 import { needleFlow } from "../spray/needle-flow";
 import { SUBSTRATE_TEXTURE } from "./constants";
 import type { FlowSetting } from "./flow-window";
@@ -49,7 +50,12 @@ export function flowCoatOptions(
   const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, FLASH_S);
   const waited = { ...last, flash_s: between_s };
   const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
-  const over = (c: (typeof coats)[number]) => coatOver(panel.outline, c.gun, panel.trigger);
+  const known = new Map<GunSettings, CoatVolume>(); // a coat laid again goes over the part as before
+  const over = ({ gun }: (typeof coats)[number]) => {
+    const volume = known.get(gun) ?? coatOver(panel.outline, gun, panel.trigger);
+    known.set(gun, volume);
+    return volume;
+  };
   const spray_h = (list: typeof coats) => list.reduce((a, c, i) => a + over(c).time_s + (i < list.length - 1 ? c.flash_s : 0), 0) / 3600;
   const volume = (list: typeof coats) => list.reduce((a, c) => a + over(c).volume_m3, 0);
   const option = (

@@ -32,14 +32,21 @@ export function tubeReflection(
       const along = k * Math.cos(angle);
       const across = k * Math.sin(angle);
       const tilt = rms * Math.sqrt(2 / DIRECTIONS) * across;
-      for (let s = 0; s < samples; s++) {
-        const at = along * ((length * s) / samples) + phase;
-        upper_m[s] = upper_m[s]! + reach * tilt * Math.cos(at);
-        lower_m[s] = lower_m[s]! + reach * tilt * Math.cos(at + across * view.apart_m);
-      }
+      addWave(upper_m, { height: reach * tilt, phase, step: (along * length) / samples });
+      addWave(lower_m, { height: reach * tilt, phase: phase + across * view.apart_m, step: (along * length) / samples });
     }
   });
   return { upper_m, lower_m };
+}
+
+/** Adds height·cos(phase + step·s) to each sample s, turned on from one to the next instead of asked for anew: the same within 1e-12 of the height. */
+function addWave(to: Float64Array, { height, phase, step }: { height: number; phase: number; step: number }): void {
+  const [cos, sin] = [Math.cos(step), Math.sin(step)];
+  let [x, y] = [height * Math.cos(phase), height * Math.sin(phase)];
+  for (let s = 0; s < to.length; s++) {
+    to[s] = to[s]! + x;
+    [x, y] = [x * cos - y * sin, x * sin + y * cos];
+  }
 }
 
 /** Waves of usual peel are about this long, within a factor of e^±width. Defaults of ours. */

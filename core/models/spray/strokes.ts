@@ -68,10 +68,13 @@ function reachesWithin(outline: Polygon, low: number, high: number, gap_m: numbe
   const spans: [number, number][] = [];
   for (let k = 0; k < LEVELS; k++) {
     const level = low + (high - low) * (INSIDE + (1 - 2 * INSIDE) * (k / (LEVELS - 1)));
-    const crossed = outline.flatMap(([ax, ay], i) => {
-      const [bx, by] = outline[(i + 1) % outline.length]!;
-      return ay < level !== by < level ? [ax + ((bx - ax) * (level - ay)) / (by - ay)] : [];
-    });
+    const crossed: number[] = [];
+    let [ax, ay] = outline.at(-1)!;
+    for (const [bx, by] of outline) {
+      if (ay < level !== by < level) crossed.push(ax + ((bx - ax) * (level - ay)) / (by - ay));
+      ax = bx;
+      ay = by;
+    }
     crossed.sort((a, b) => a - b);
     for (let c = 0; c + 1 < crossed.length; c += 2) spans.push([crossed[c]!, crossed[c + 1]!]);
   }

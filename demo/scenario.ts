@@ -389,7 +389,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   // The booth of today: what still wants clear, the lid on both sides.
   setTime(0.02);
   const part = (panelId: string, sides: 1 | 2 = 1) => ({ panelId, sides, group: null, spray_s: null });
-  await saveBoothPlan(
+  const plan = await saveBoothPlan(
     ctx,
     {
       start_ms: now_ms,
@@ -398,6 +398,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     },
     null,
   );
+  await plan.promised;
 
   // The bonnet as it was looked at when it went out; the wing beside the door, which the door has to match.
   await add(lodos.panelId, "texture", { role: "target", rating: 3.5, place: "front wing" });

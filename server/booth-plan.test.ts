@@ -24,7 +24,8 @@ async function shop() {
   });
   const part = (id: string) => ({ panelId: id, sides: 1 as const, group: null, spray_s: 300 });
   const start_ms = ctx.now_ms();
-  const save = (expected: string | null = null) => saveBoothPlan(ctx, { start_ms, parts: [part(panelId), part(doorId)], rules }, expected);
+  const save = async (expected: string | null = null) =>
+    (await saveBoothPlan(ctx, { start_ms, parts: [part(panelId), part(doorId)], rules }, expected)).promised;
   return { ctx, jobId, panelId, doorId, start_ms, save };
 }
 const planned = (view: Awaited<ReturnType<typeof loadBoothPlan>>) => {
@@ -66,7 +67,9 @@ test("a set plan goes on from what was really sprayed, and tells its delay again
   expect(later.sprays.find((s) => s.part === panelId)!.start_s * 1000 + view.origin_ms).toBeGreaterThanOrEqual(
     ctx.now_ms() + 10 * MIN_MS - 1,
   );
-  await replanFromNow(ctx, view.version);
+  await (
+    await replanFromNow(ctx, view.version)
+  ).promised;
   expect((await getBoothPlan(ctx.db))!.body.promisedEnd_ms).toBeCloseTo(view.origin_ms + later.end_s * 1000, -3);
 });
 
@@ -124,4 +127,37 @@ test("a coat that is fixed or let go while the rules are being typed does not st
   await fixCoat(ctx, { panelId: doorId, coat: 1, start_ms, version });
   await save(rulesVersion);
   expect((await getBoothPlan(ctx.db))!.body.fixed).toEqual([{ panelId: doorId, coat: 1, start_ms }]);
+});
+
+test("a plan that takes long to work out is stored before that; what is changed meanwhile stands, and its promise is told when it is there", async () => {
+  const { ctx, doorId, panelId, start_ms } = await shop();
+  const answers: (() => void)[] = [];
+  const slow = {
+    ...ctx,
+    inThread: ((op: never, input: never) =>
+      new Promise((done) => answers.push(() => done(ctx.inThread(op, input))))) as typeof ctx.inThread,
+  };
+  const parts = [panelId, doorId].map((id) => ({ panelId: id, sides: 1 as const, group: null, spray_s: 300 }));
+  const { promised } = await saveBoothPlan(slow, { start_ms, parts, rules }, null);
+  const stored = (await getBoothPlan(ctx.db))!;
+  expect(stored.body).toMatchObject({ parts, promisedEnd_ms: null });
+  await fixCoat(ctx, { panelId: doorId, coat: 1, start_ms: start_ms + 50 * MIN_MS, version: stored.version });
+  while (answers.length === 0) await new Promise((next) => setTimeout(next, 1));
+  answers[0]!();
+  await promised;
+  const then = (await getBoothPlan(ctx.db))!;
+  expect(then.body.fixed).toEqual([{ panelId: doorId, coat: 1, start_ms: start_ms + 50 * MIN_MS }]);
+  expect(then.body.promisedEnd_ms).toBeGreaterThan(start_ms);
+  expect(then.version).toBe(stored.version + 1); // the coat alone
+  // Of rules that other rules have taken the place of, no promise is kept.
+  const late = saveBoothPlan(slow, { start_ms, parts, rules: { ...rules, painters: 2 } }, null);
+  await late;
+  await saveBoothPlan(ctx, { start_ms, parts, rules: { ...rules, painters: 3 } }, null);
+  const kept = (await getBoothPlan(ctx.db))!.body.promisedEnd_ms;
+  while (answers.length === 1) await new Promise((next) => setTimeout(next, 1));
+  answers[1]!();
+  await (
+    await late
+  ).promised;
+  expect((await getBoothPlan(ctx.db))!.body).toMatchObject({ promisedEnd_ms: kept, rules: { painters: 3 } });
 });

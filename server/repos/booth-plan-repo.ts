@@ -55,3 +55,11 @@ export async function putBoothPlan(db: Tx, body: BoothPlanBody, version: number,
   const { numUpdatedRows } = await db.updateTable("booth_plan").set(row).where("version", "=", version).executeTakeFirst();
   return numUpdatedRows > 0n;
 }
+
+/** Stores when the plan that stands was to end: no change of it, so whatever is sent upon its version still is. */
+export async function setPromisedEnd(db: Tx, body: BoothPlanBody): Promise<void> {
+  await db
+    .updateTable("booth_plan")
+    .set({ body_json: JSON.stringify(body) })
+    .execute();
+}

@@ -152,7 +152,9 @@ test("a plan that takes long to work out is stored before that; what is changed 
   // Of rules that other rules have taken the place of, no promise is kept.
   const late = saveBoothPlan(slow, { start_ms, parts, rules: { ...rules, painters: 2 } }, null);
   await late;
-  await saveBoothPlan(ctx, { start_ms, parts, rules: { ...rules, painters: 3 } }, null);
+  await (
+    await saveBoothPlan(ctx, { start_ms, parts, rules: { ...rules, painters: 3 } }, null)
+  ).promised;
   const kept = (await getBoothPlan(ctx.db))!.body.promisedEnd_ms;
   while (answers.length === 1) await new Promise((next) => setTimeout(next, 1));
   answers[1]!();

@@ -59,11 +59,63 @@ function jsonOr<T>(text: string, otherwise: T): unknown {
 }
 
 /** A panel's whole ledger in the order in which it was written, superseded entries too; and the rows this version cannot read. */
-export async function readLedger(db: Db, panelId: string): Promise<{ entries: LedgerEntry[]; unread: UnreadEntry[] }> {
-  const rows = (await db.selectFrom("ledger_entry").selectAll().where("panel_id", "=", panelId).orderBy("seq").execute()).map(readRow);
+export interface PanelLedger {
+  entries: LedgerEntry[];
+  unread: UnreadEntry[];
+}
+interface KeptLedger extends PanelLedger {
+  rows: number;
+  /** The row that was written last. */
+  last: { id: string; seq: number } | null;
+}
+const KEPT_ROWS_MOST = 100_000;
+/** Ledgers as they were read last, by file: rows are only ever added, so that of a known ledger only what came since is read. */
+const keptLedgers = new WeakMap<object, LRUCache<string, KeptLedger>>();
+function keptOf(db: Db): LRUCache<string, KeptLedger> {
+  const file = db.getExecutor().adapter; // one for a file, within a transaction too
+  const kept = keptLedgers.get(file) ?? new LRUCache<string, KeptLedger>({ maxSize: KEPT_ROWS_MOST, sizeCalculation: (l) => l.rows + 1 });
+  keptLedgers.set(file, kept);
+  return kept;
+}
+
+/** Nothing is known any more: rows are going to be deleted, and may come back changed. */
+export const forgetKeptLedgers = (db: Db): void => keptOf(db).clear();
+
+/** @returns arrays that are kept: nobody changes them */
+export async function readLedger(db: Db, panelId: string): Promise<PanelLedger> {
+  const kept = keptOf(db);
+  const known = kept.get(panelId);
+  const now = (known && (await readOn(db, panelId, known))) ?? (await readWhole(db, panelId));
+  if (now !== known) kept.set(panelId, now);
+  return now;
+}
+
+async function readWhole(db: Db, panelId: string): Promise<KeptLedger> {
+  const rows = await db.selectFrom("ledger_entry").selectAll().where("panel_id", "=", panelId).orderBy("seq").execute();
+  return addedTo({ entries: [], unread: [], rows: 0, last: null }, rows);
+}
+
+/** A known ledger with what was written since; null where it is not the one that was known: what was read in a transaction that failed. */
+async function readOn(db: Db, panelId: string, known: KeptLedger): Promise<KeptLedger | null> {
+  const { last } = known;
+  if (!last) return null;
+  const ofPanel = db.selectFrom("ledger_entry").where("panel_id", "=", panelId);
+  const since = await ofPanel.selectAll().where("seq", ">=", last.seq).orderBy("seq").execute();
+  const [first, ...added] = since;
+  if (first?.id !== last.id) return null;
+  const count = await ofPanel.select((e) => e.fn.countAll<number>().as("n")).executeTakeFirstOrThrow();
+  if (Number(count.n) !== known.rows + added.length) return null;
+  return added.length === 0 ? known : addedTo(known, added);
+}
+
+function addedTo(known: KeptLedger, rows: readonly LedgerRow[]): KeptLedger {
+  const read = rows.map(readRow);
+  const last = rows.at(-1);
   return {
-    entries: rows.flatMap((r) => ("entry" in r ? [r.entry] : [])),
-    unread: rows.flatMap((r) => ("unread" in r ? [r.unread] : [])),
+    entries: Object.freeze([...known.entries, ...read.flatMap((r) => ("entry" in r ? [r.entry] : []))]) as LedgerEntry[],
+    unread: [...known.unread, ...read.flatMap((r) => ("unread" in r ? [r.unread] : []))],
+    rows: known.rows + rows.length,
+    last: last ? { id: last.id, seq: last.seq } : known.last,
   };
 }
 

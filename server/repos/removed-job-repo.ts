@@ -1,3 +1,4 @@
+import { forgetKeptLedgers } from "./ledger-repo";
 import { sql } from "kysely";
 import type { Db, Tx } from "../db/open";
 
@@ -44,6 +45,7 @@ export async function removeJob(db: Tx, { file, ...job }: RemovedJob & { file: s
     .execute();
   for (const table of ["clock", "cause_word", "panel_summary", "ledger_entry"] as const)
     await db.deleteFrom(table).where("panel_id", "in", panels).execute();
+  forgetKeptLedgers(db);
   await db.deleteFrom("panel").where("job_id", "=", job.jobId).execute();
   await db.deleteFrom("job").where("id", "=", job.jobId).execute();
   const onCards = await sql<{ id: string }>`select value as id from card, json_each(card.body_json, '$.photoIds')`.execute(db);

@@ -1,5 +1,6 @@
 import { type PanelBrief, SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
+import { readOnce } from "./read-once";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import type { Db, Tx } from "../db/open";
 
@@ -30,12 +31,13 @@ type PanelRow = {
   coats_planned: number;
   sides: number;
 };
+const readShape = readOnce(shapeJson);
 const toPanel = (r: PanelRow): Panel => ({
   id: r.id,
   jobId: r.job_id,
   position: r.position,
   name: r.name,
-  shape: shapeJson.parse(JSON.parse(r.shape_json)),
+  shape: readShape(r.shape_json),
   tilt_rad: r.tilt_rad,
   substrate: Object.hasOwn(SUBSTRATES, r.substrate) ? (r.substrate as Substrate) : "unknown",
   productRevisionId: r.product_revision_id,

@@ -1,3 +1,4 @@
+import { readOnce } from "./read-once";
 import { type AnySheet, type ProductSheet, isClear, isCoat } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
 import type { Db, Tx } from "../db/open";
@@ -12,11 +13,12 @@ export interface ShelfItem<S extends AnySheet = AnySheet> {
 export type Product = ShelfItem<ProductSheet>;
 
 const columns = ["r.product_id", "r.id", "r.revision", "r.sheet_json"] as const;
+const readSheet = readOnce(anySheet);
 const toItem = (row: { product_id: string; id: string; revision: number; sheet_json: string }): ShelfItem => ({
   id: row.product_id,
   revisionId: row.id,
   revision: row.revision,
-  sheet: anySheet.parse(JSON.parse(row.sheet_json)),
+  sheet: readSheet(row.sheet_json),
 });
 
 const isProduct = (item: ShelfItem): item is Product => isCoat(item.sheet);

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { readOnce } from "./read-once";
 import { ROLES } from "../interchange/readings-csv";
 import { type ShopRemoval, UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
@@ -62,9 +63,11 @@ export const shopSettings = z.object({
 });
 export type ShopSettings = z.infer<typeof shopSettings>;
 
+const readSettings = readOnce(shopSettings);
+
 export async function getShop(db: Db): Promise<ShopSettings> {
   const row = await db.selectFrom("shop").select("settings_json").executeTakeFirst();
-  return shopSettings.parse(row ? JSON.parse(row.settings_json) : {});
+  return readSettings(row ? row.settings_json : "{}");
 }
 
 export async function saveShop(db: Tx, settings: ShopSettings, now_ms: number): Promise<void> {

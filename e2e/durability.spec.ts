@@ -66,3 +66,29 @@ test("a second window follows within a second", async ({ page, context }) => {
   await other.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByTestId("clock").filter({ hasText: "Two windows" })).toHaveCount(1);
 });
+
+test("with the server away a link leaves the page as it is and says so; with the server back it leads on", async ({ browser }) => {
+  const server = await ownServer();
+  await server.start();
+  const context = await browser.newContext({ baseURL: server.url });
+  const page = await context.newPage();
+  try {
+    const base = await startJob(page, { vehicle: "Away" });
+    await open(page, `${base}/spray/gun`);
+    const name = page.locator('input[name="name"]').first();
+    await name.fill("Gun of the day");
+    await server.stop("SIGKILL");
+    await page.waitForTimeout(500); // the window's stream breaks off
+    await page.getByRole("link", { name: "Shop floor" }).click();
+    await expect(page.getByText("You are still on this page")).toBeVisible();
+    await page.getByRole("button", { name: "Keep this gun" }).click();
+    await expect(page.getByText("it is still here. Try again").first()).toBeVisible();
+    await expect(name).toHaveValue("Gun of the day");
+    await server.start();
+    await page.getByRole("link", { name: "Shop floor" }).click();
+    await expect(page.getByRole("link", { name: /Away/ }).first()).toBeVisible();
+  } finally {
+    await context.close();
+    await server.stop("SIGKILL");
+  }
+});

@@ -90,7 +90,8 @@ function neededFirst(pieces: readonly (Piece | null)[], needs: readonly Readonly
   return order;
 }
 
-const HANDED_ON = /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
+const HANDED_ON =
+  /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
 /** What a bundler knows of a module. */
 export function moduleOf(info: Info | null): Module | null {
   if (!info) return null;

@@ -8,6 +8,7 @@ import { useLive } from "./use-live";
 import { OutboxContext, useNewOutbox } from "./use-outbox";
 import { useShortcuts } from "./use-shortcuts";
 import { LateToaster } from "./toaster";
+import { useStay } from "./use-stay";
 import { useToasts } from "./use-toasts";
 
 const palette = later(() => import("./command-palette"));
@@ -39,7 +40,8 @@ export function Shell({ children }: { children: React.ReactNode }) {
     });
   };
   const late = useLater(palette, paletteOpen);
-  const now_ms = useLive();
+  const { now_ms, away } = useLive();
+  const stayed = useStay(away);
   const outbox = useNewOutbox();
   useToasts();
   useShortcuts({ openPalette });
@@ -86,6 +88,13 @@ export function Shell({ children }: { children: React.ReactNode }) {
         </NowContext>
       </div>
       <ClockStrip now_ms={now_ms} />
+      <div role="status" className="no-print fixed inset-x-3 top-3 z-50 mx-auto max-w-[640px]">
+        {stayed && (
+          <p className="rounded-press border border-stop-ink bg-paper px-4 py-3 font-medium text-stop-ink shadow-lg">
+            The server does not answer. You are still on this page, and what you typed is still here. Try again when it is back.
+          </p>
+        )}
+      </div>
       {late && <late.CommandPalette open={paletteOpen} onOpenChange={onPalette} />}
       <LateToaster />
     </div>

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useFetchers, useNavigation, useRevalidator } from "react-router";
 import type { Change } from "#server/events/bus";
 import { useRoot } from "~/kit/root/use-root";
@@ -9,9 +9,9 @@ const COME_BACK_MS = 10_000;
 
 /**
  * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
- * Returns the server's time, ticking twice a second; the first render shows the time the page was made.
+ * @returns the server's time, ticking twice a second (the first render shows the time the page was made), and whether its stream has broken off
  */
-export function useLive(): number {
+export function useLive(): { now_ms: number; away: () => boolean } {
   const { now_ms, published } = useRoot();
   /** Changes told when this page was first made: what was told before its stream opened would never be seen. */
   const [madeAt] = useState(published);
@@ -19,6 +19,8 @@ export function useLive(): number {
   const offset = useRef<number | null>(null);
   const { revalidate } = useRevalidator();
   const going = useRef(false);
+  const broken = useRef(false);
+  const away = useCallback(() => broken.current, []);
   const { state } = useNavigation();
   // A form on its way may end in another page: a look taken meanwhile would pass for a newer wish, and the page would stay.
   const sending = useFetchers().some((f) => f.formMethod !== undefined && f.formMethod !== "GET");
@@ -38,6 +40,7 @@ export function useLive(): number {
       const opened = new EventSource("/do/events");
       opened.addEventListener("hello", (event: MessageEvent<string>) => {
         setOffset(event);
+        broken.current = false;
         if (!first)
           void revalidate(); // the server was away: something may have been missed
         else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
@@ -49,6 +52,7 @@ export function useLive(): number {
       });
       // Where the answer was no stream (too many screens) a browser does not come back by itself.
       opened.addEventListener("error", () => {
+        broken.current = true;
         if (opened.readyState === EventSource.CLOSED) again = setTimeout(() => (source = open()), COME_BACK_MS);
       });
       return opened;
@@ -71,5 +75,5 @@ export function useLive(): number {
       stop();
     };
   }, [revalidate, madeAt]);
-  return now;
+  return { now_ms: now, away };
 }

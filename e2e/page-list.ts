@@ -68,5 +68,6 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],
   ["Correct, at work", (p) => panelPath(p, "Meltem", "Boot lid", "correct")],
   ["Work, booth view", async (p) => (await panelPath(p, "Meltem", "Boot lid", "")).replace("/panels/", "/booth/").replace(/\/$/, "")],
+  ["Ledger", (p) => panelPath(p, "Lodos", "Bonnet", "ledger")],
   ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],
 ];

@@ -42,10 +42,10 @@ export function LedgerList({
         {list.table.getRowModel().rows.map(({ original: e }) => (
           <li key={e.id} className="flex flex-wrap items-center gap-x-4 border-b border-hair py-1.5">
             <span className="w-28 shrink-0 text-ink2">{e.at}</span>
-            <span className={`min-w-0 flex-1 ${e.superseded ? "text-ink2 line-through" : ""}`}>
+            <span className={`min-w-0 basis-[calc(100%-8rem)] sm:flex-1 sm:basis-0 ${e.superseded ? "text-ink2 line-through" : ""}`}>
               <b className="font-semibold">{entryName(e.kind)}</b> {words(e)}
             </span>
-            <span className="text-ink2">
+            <span className="grow text-ink2 sm:grow-0">
               {[e.by, fate(e)].filter(Boolean).join(", ")}
               {e.unread && `: kept, but not read by this version (${e.unread})`}
             </span>

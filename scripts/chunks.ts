@@ -26,7 +26,6 @@ const LATER_WEIGHT = 0.3;
  * Which modules go into one file: those that the same pages need are together; after that two files become one as long as the pages save more by
  * asking for one file less than they lose by what they would not need. Files never need each other in a circle.
  * @param entries of every page: what its document names, by module
- * @param alone modules that are files of their own: entries, and what is only loaded later
  * @returns the file of each module that several pages, or several later loads, share: none needs a later one
  */
 export function chunkPlan(entries: readonly (readonly string[])[], getModule: GetModule): Map<string, number> {
@@ -69,12 +68,6 @@ export function chunkPlan(entries: readonly (readonly string[])[], getModule: Ge
   return new Map(merged.flatMap((piece, n) => piece.members.map((id): [string, number] => [id, n])));
 }
 
-interface Info {
-  isEntry: boolean;
-  importedIds: readonly string[];
-  dynamicallyImportedIds: readonly string[];
-  code: string | null;
-}
 /** What others need comes before them: a bundler that takes what a file needs into it finds that taken. */
 function neededFirst(pieces: readonly (Piece | null)[], needs: readonly ReadonlySet<number>[]): Piece[] {
   const order: Piece[] = [];
@@ -90,6 +83,12 @@ function neededFirst(pieces: readonly (Piece | null)[], needs: readonly Readonly
   return order;
 }
 
+interface Info {
+  isEntry: boolean;
+  importedIds: readonly string[];
+  dynamicallyImportedIds: readonly string[];
+  code: string | null;
+}
 const HANDED_ON =
   /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
 /** What a bundler knows of a module. */

@@ -8,7 +8,7 @@ import { listEntries } from "../repos/ledger-repo";
 import { listPanels, setCoatsPlanned } from "../repos/panel-repo";
 import { recordEntries } from "./record-entry";
 import { Refusal } from "./refusal";
-import { refreshSummary } from "../repos/summary-repo";
+import { refreshSummariesOf } from "../repos/summary-repo";
 
 /**
  * Goes on from what is on a panel with a flow coat: its job's way gets the sanding and the coats, the panel so many coats more, and its ledger says
@@ -29,7 +29,7 @@ export async function planFlowCoat(
   await recordEntries(ctx, panelId, [{ panelId, kind: "note", body: { text }, by, clientKey }], async ({ db, tell }) => {
     await setJobWay(db, jobId, way);
     await setCoatsPlanned(db, panelId, on + coats);
-    for (const { id } of panels) if (id !== panelId) await refreshSummary(db, id);
+    await refreshSummariesOf(db, jobId, panelId);
     tell({ topic: "job", id: jobId });
     tell({ topic: "clock", id: panelId });
   });

@@ -13,7 +13,7 @@ import { getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo"
 import { type Panel, insertPanel, listPanels, setCoatsPlanned } from "../repos/panel-repo";
 import { listEntries } from "../repos/ledger-repo";
 import { getProductRevision, insertProduct, insertRevision, newestRevision, setProductArchived } from "../repos/product-repo";
-import { refreshSummary, setSummariesAway } from "../repos/summary-repo";
+import { refreshSummariesOf, refreshSummary, setSummariesAway } from "../repos/summary-repo";
 import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 import { wayById } from "./ways";
@@ -84,7 +84,7 @@ export async function setHouseWay(ctx: ServerContext, input: { jobId: string; pa
     const on = ofKind(livingEntries(await listEntries(db, panel.id)), "coat").length;
     await setJobWay(db, input.jobId, chosen);
     await setCoatsPlanned(db, panel.id, Math.max(on, chosen.coats.length));
-    for (const { id } of panels) await refreshSummary(db, id); // the course of each goes by the job's way
+    await refreshSummariesOf(db, input.jobId); // the course of each panel goes by the job's way
     tell({ topic: "job", id: input.jobId });
     tell({ topic: "clock", id: input.panelId });
     return chosen;

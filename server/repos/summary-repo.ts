@@ -28,6 +28,12 @@ export async function refreshSummary(db: Tx, panelId: string): Promise<void> {
   if (common) await refreshRow(db, panel, common);
 }
 
+/** The rows of all panels of a job, where what it says of all of them has changed. @param but a panel whose row is new already */
+export async function refreshSummariesOf(db: Tx, jobId: string, but?: string): Promise<void> {
+  const common = await commonOf(db, jobId);
+  if (common) for (const panel of await listPanels(db, jobId)) if (panel.id !== but) await refreshRow(db, panel, common);
+}
+
 async function commonOf(db: Db, jobId: string): Promise<Beside | null> {
   const job = await getJob(db, jobId);
   return job && { job, shop: shopFactors(await getShop(db)), shared: await sharedInJob(db, jobId) };

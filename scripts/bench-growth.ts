@@ -2,7 +2,7 @@ import Database from "libsql";
 import { databaseFile } from "#server/db/open";
 import { PAGE_BUDGET, processor_s } from "./bench-pages";
 import { demoFolder } from "./trial/demo-folder";
-import { grownShop } from "./trial/growth";
+import { grownShop, rowCopier } from "./trial/growth";
 import { TrialServer, at, median, ownFolder } from "./trial/harness";
 
 /** What the server may spend on anything that is stored, and on any page, however large shop, job and ledger are. */
@@ -12,7 +12,7 @@ const ROUNDS = 12;
 const TOGETHER = 5;
 
 /** The demo's first job with so many panels, the first of them with so many readings. */
-export function widened(
+function widened(
   demo: string,
   { panels, readings }: { panels: number; readings: number },
 ): { folder: string; jobId: string; panelId: string } {
@@ -22,12 +22,7 @@ export function widened(
   const model = one<{ id: string; job_id: string }>(
     "select p.id, p.job_id from panel p join ledger_entry e on e.panel_id = p.id group by 1 order by count(*) desc limit 1",
   );
-  const columns = (table: string) =>
-    (db.prepare(`select name from pragma_table_info('${table}')`).all() as { name: string }[]).map((c) => c.name);
-  const copy = (table: string, where: string, set: Record<string, string>) => {
-    const names = columns(table);
-    db.exec(`insert into ${table} (${names.join(", ")}) select ${names.map((n) => set[n] ?? n).join(", ")} from ${table} where ${where}`);
-  };
+  const copy = rowCopier(db);
   const seq = () => one<{ seq: number }>("select max(seq) as seq from ledger_entry").seq;
   db.exec("pragma foreign_keys = off; begin");
   const has = one<{ n: number }>(`select count(*) as n from panel where job_id = '${model.job_id}'`).n;
@@ -45,7 +40,7 @@ export function widened(
       seq: `(select max(e.seq) from ledger_entry e where e.panel_id = panel_summary.panel_id || '-w${i}')`,
     });
   }
-  const reading = one<{ id: string }>(`select id from ledger_entry where panel_id = '${model.id}' and kind = 'reading' limit 1`)?.id;
+  const reading = one<{ id: string }>(`select id from ledger_entry where panel_id = '${model.id}' and kind = 'reading' limit 1`).id;
   for (let i = 0; i < readings; i++)
     copy("ledger_entry", `id = '${reading}'`, { id: `id || '-r${i}'`, supersedes_id: "null", client_key: "null", seq: String(seq() + 1) });
   db.exec("commit");

@@ -50,10 +50,9 @@ export async function benchPages(): Promise<string[]> {
   const { folder } = demoFolder();
   const above: string[] = [];
   await inBrowser(folder, async (page, { url, pid }) => {
-    await page.context().addInitScript("globalThis.__name = (f) => f");
     console.log("page                  script kB    in all  requests  processor ms (median, most)");
     for (const [name, path] of PAGES) {
-      const whole = url + (await path(page.context().pages()[0]!));
+      const whole = url + (await path(page));
       const { script_kB, all_kB, requests } = await cold(page, whole);
       const spent: number[] = [];
       for (let i = 0; i < ROUNDS; i++) {

@@ -5,6 +5,16 @@ import { type Answer, TrialServer, at, median, ownFolder } from "./harness";
 /** How many panels a job of the grown shop has. */
 const PANELS_A_JOB = 5;
 
+/** Copies rows of a table with some of their columns set to other expressions, as fast as SQLite writes them. */
+export function rowCopier(db: Database.Database) {
+  const columns = (table: string) =>
+    (db.prepare(`select name from pragma_table_info('${table}')`).all() as { name: string }[]).map((c) => c.name);
+  return (table: string, where: string, set: Record<string, string>) => {
+    const names = columns(table);
+    db.exec(`insert into ${table} (${names.join(", ")}) select ${names.map((n) => set[n] ?? n).join(", ")} from ${table} where ${where}`);
+  };
+}
+
 /**
  * The demo shop grown to so many open panels: its own panels copied with their ledgers, clocks and rows, as fast as SQLite writes them. Every
  * copy has ids of its own; nothing else differs, so that its pages hold what real ones hold.
@@ -14,11 +24,7 @@ export function grownShop(demo: string, panels: number): { folder: string; ids: 
   const db = new Database(databaseFile(folder));
   const all = <T>(sql: string) => db.prepare(sql).all() as T[];
   const models = all<{ id: string; job_id: string }>("select id, job_id from panel order by id");
-  const columns = (table: string) => all<{ name: string }>(`select name from pragma_table_info('${table}')`).map((c) => c.name);
-  const copy = (table: string, where: string, set: Record<string, string>) => {
-    const names = columns(table);
-    db.exec(`insert into ${table} (${names.join(", ")}) select ${names.map((n) => set[n] ?? n).join(", ")} from ${table} where ${where}`);
-  };
+  const copy = rowCopier(db);
   let seq = all<{ seq: number }>("select max(seq) as seq from ledger_entry")[0]!.seq;
   db.exec("pragma synchronous = off; pragma foreign_keys = off; begin");
   for (let i = 0; i < panels; i++) {

@@ -1,9 +1,11 @@
 import { sql } from "kysely";
 import { LRUCache } from "lru-cache";
-import { type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
+import { z } from "zod";
+import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
 import { JOB_WIDE, type LedgerEntry } from "#core/record/entry";
 import type { Db, Tx } from "../db/open";
 import type { LedgerRow } from "../db/schema";
+import { readOnce } from "./read-once";
 
 /** A row that this version cannot read: an unknown kind, or a body out of its bounds. It is kept, shown as such, and counts for nothing. */
 export interface UnreadEntry {
@@ -14,26 +16,25 @@ export interface UnreadEntry {
   why: "unknown kind" | "body not understood";
 }
 
-/** Bodies as they were read, by kind and text: a ledger is asked for with every page, and its rows never change. */
-const READ_BODIES = new LRUCache<string, { body: unknown }>({ maxSize: 64e6, sizeCalculation: (_body, key) => key.length });
+/** So much text is remembered of each kind: a ledger is asked for with every page, and its rows never change. */
+const BODY_BYTES = 4e6;
+const READ_BODY = new Map(ENTRY_KINDS.map((kind) => [kind, readOnce<unknown>(LEDGER_BODIES[kind], BODY_BYTES)]));
 
-/** What a body holds; null where it is out of its bounds. The same text gives the same object: nobody changes it. */
-function readBody(kind: EntryKind, text: string): { body: unknown } | null {
-  const key = `${kind} ${text}`;
-  const known = READ_BODIES.get(key);
-  if (known) return known;
-  const parsed = LEDGER_BODIES[kind].safeParse(jsonOr(text, null));
-  if (!parsed.success) return null;
-  const read = { body: parsed.data };
-  READ_BODIES.set(key, read);
-  return read;
+/** What a body holds; null where it is out of its bounds, or no JSON. */
+function bodyOf(kind: EntryKind, text: string): { body: unknown } | null {
+  try {
+    return { body: READ_BODY.get(kind)!(text) };
+  } catch (error) {
+    if (error instanceof z.ZodError || error instanceof SyntaxError) return null;
+    throw error;
+  }
 }
 
 function readRow(row: LedgerRow): { entry: LedgerEntry } | { unread: UnreadEntry } {
   const unread = (why: UnreadEntry["why"]) => ({ unread: { id: row.id, kind: row.kind, at_ms: row.at_ms, by: row.by_role, why } });
   if (!Object.hasOwn(LEDGER_BODIES, row.kind)) return unread("unknown kind");
   const kind = row.kind as EntryKind;
-  const body = readBody(kind, row.body_json);
+  const body = bodyOf(kind, row.body_json);
   if (!body) return unread("body not understood");
   const entry = {
     id: row.id,
@@ -48,14 +49,6 @@ function readRow(row: LedgerRow): { entry: LedgerEntry } | { unread: UnreadEntry
     supersedes: row.supersedes_id,
   } as LedgerEntry;
   return { entry };
-}
-
-function jsonOr<T>(text: string, otherwise: T): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return otherwise;
-  }
 }
 
 /** A panel's whole ledger in the order in which it was written, superseded entries too; and the rows this version cannot read. */

@@ -9,7 +9,8 @@ import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#co
 import { type AssessInput, type Assessment, assess } from "#core/judge/assess";
 import { inRange } from "#core/kernel/guard";
 import type { HouseWay } from "#core/models/ways/way";
-import { type WayEffect, type WaySetting, wayEffect } from "#core/models/ways/way-effect";
+import { type WayEffect, wayEffect } from "#core/models/ways/way-effect";
+import { type DoorSetting, doorSetting } from "#core/panel/door-setting";
 import { type JudgedPlan, type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
@@ -23,7 +24,7 @@ export interface Ops {
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
   boothPlan: { in: BoothProblem; out: BoothAnswer };
   /** Each way beside the others; null where the model does not reach. */
-  wayEffects: { in: { ways: readonly HouseWay[]; setting: WaySetting }; out: (WayEffect | null)[] };
+  wayEffects: { in: { ways: readonly HouseWay[]; setting: DoorSetting }; out: (WayEffect | null)[] };
 }
 export type OpName = keyof Ops;
 
@@ -45,11 +46,13 @@ const HANDLERS: Handlers = {
     findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),
   readReflection: ({ rgba, width, height, setup }) => readReflection(pictureOf(rgba, width, height), setup),
   boothPlan: (problem) => planBooth(problem),
-  wayEffects: ({ ways, setting }, onProgress) =>
-    ways.map((way, i) => {
+  wayEffects: ({ ways, setting }, onProgress) => {
+    const door = doorSetting(setting);
+    return ways.map((way, i) => {
       onProgress(i / ways.length);
-      return inRange(() => wayEffect(way, setting)) ?? null;
-    }),
+      return inRange(() => wayEffect(way, door)) ?? null;
+    });
+  },
   flowWindow: ({ setting, ...axes }, onProgress) => flowWindow(setting, axes, onProgress),
 };
 

@@ -1,5 +1,5 @@
 import { useDraft } from "~/kit/draft/use-draft";
-import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
+import { TEXTURE_LIMITS } from "#core/models/flow/constants";
 import type { Polygon } from "#core/kernel/geometry/geometry";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { serverContext } from "#server/running";

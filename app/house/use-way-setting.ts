@@ -1,9 +1,8 @@
 import { useMemo } from "react";
-import { SHAPES, panelShape } from "#core/kernel/geometry/shapes";
 import { type ProductSheet, SHEET_K } from "#core/models/product/sheet";
 import type { HouseWay } from "#core/models/ways/way";
-import type { WayEffect, WaySetting } from "#core/models/ways/way-effect";
-import { flowConditions } from "#core/panel/logged-setting";
+import type { WayEffect } from "#core/models/ways/way-effect";
+import type { DoorSetting } from "#core/panel/door-setting";
 import { useDraft } from "~/kit/draft/use-draft";
 import { readTyped } from "~/kit/form/read-typed";
 import { initial } from "~/kit/form/initial";
@@ -14,9 +13,6 @@ export interface SheetChoice {
   id: string;
   sheet: ProductSheet;
 }
-const [DOOR_W, DOOR_H] = SHAPES.door.size_m;
-const DOOR = panelShape("door", { width_m: DOOR_W, height_m: DOOR_H }).outline;
-
 /** Under what ways are compared: a door with one clear on one day. What is typed here is a view, no form. */
 export function useWaySetting(products: readonly SheetChoice[], finish: HouseWay["finish"] | null) {
   const units = useUnits();
@@ -35,21 +31,14 @@ export function useWaySetting(products: readonly SheetChoice[], finish: HouseWay
   const sheet = (products.find((p) => p.id === product) ?? products.find((p) => p.id === first))?.sheet ?? null;
   const air_K = read.success ? read.data.air_K : null;
   const setting = useMemo(
-    (): WaySetting | null =>
-      sheet && air_K !== null
-        ? {
-            sheet,
-            outline: DOOR,
-            conditions: flowConditions(sheet, { air_K, material_K: null, reducer: 0, tilt_rad: hangs === "lying" ? 0 : Math.PI / 2 }),
-          }
-        : null,
+    (): DoorSetting | null => (sheet && air_K !== null ? { sheet, air_K, lying: hangs === "lying" } : null),
     [sheet, air_K, hangs],
   );
   return { draft, sheet, air_K, hangs, setting, errors: read.success ? {} : read.errors };
 }
 
 /** What each of some ways comes to there, worked out beside the page. */
-export function useWayEffects(ways: readonly HouseWay[] | null, setting: WaySetting | null) {
+export function useWayEffects(ways: readonly HouseWay[] | null, setting: DoorSetting | null) {
   const question = useMemo(() => (ways && setting ? { ways, setting } : null), [ways, setting]);
   const run = useRun("flow", "wayEffects", question);
   const effects: readonly (WayEffect | null)[] | null = run.result && ways && run.result.length === ways.length ? run.result : null;

@@ -1,4 +1,4 @@
-import { format } from "date-fns";
+import { lightFormat } from "date-fns";
 import { useState } from "react";
 import type { JobBrief } from "#core/panel/job-brief";
 import type { Draft } from "~/kit/draft/use-draft";
@@ -10,7 +10,7 @@ export const briefStart = (b: JobBrief) => ({
   colourCode: b.colourCode,
   customer: b.customer,
   plate: b.plate,
-  promised: b.promised_ms === null ? "" : format(b.promised_ms, "yyyy-MM-dd"),
+  promised: b.promised_ms === null ? "" : lightFormat(b.promised_ms, "yyyy-MM-dd"),
 });
 type BriefDraft = Draft<ReturnType<typeof briefStart> & { finish: string }>;
 

@@ -1,4 +1,4 @@
-import { format } from "date-fns";
+import { lightFormat } from "date-fns";
 import { KEEPING } from "#core/models/product/container";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Container } from "#server/repos/container-repo";
@@ -9,7 +9,7 @@ import { initial } from "~/kit/form/initial";
 export const canTexts = (can: Pick<Container, "batch" | "left_m3" | "opened_ms" | "keeping">, units: UnitPreferences) => ({
   batch: can.batch,
   left: initial("volume", can.left_m3, units),
-  opened: can.opened_ms === null ? "" : format(can.opened_ms, "yyyy-MM-dd"),
+  opened: can.opened_ms === null ? "" : lightFormat(can.opened_ms, "yyyy-MM-dd"),
   keeping: can.keeping as string,
 });
 

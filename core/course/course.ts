@@ -13,8 +13,9 @@ import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
-import { type CureState, cureOf, stageAt } from "./cure";
-import { type CourseAsked, TURN_S, airOf, isTurned, nextWait } from "./next-wait";
+import { cureOf, readyAt } from "./cure";
+import { type CourseAsked, TURN_S, airOf, nextWait } from "./next-wait";
+import { isTurned } from "../panel/wet-build";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
 
 export interface CourseInput extends CourseAsked {
@@ -358,13 +359,6 @@ function curing(w: Working): StepDraft[] {
     }),
   );
   return steps;
-}
-
-/** Gloss waits until it may be sanded, and as long as the way wants before it is corrected; matte until it may be touched. */
-export function readyAt(cure: CureState, { way, finish }: Pick<CourseInput, "way" | "finish">): number {
-  const sand_ms = stageAt(cure, "sand")!;
-  if (finish === "matte") return stageAt(cure, "tape") ?? stageAt(cure, "dustFree") ?? sand_ms;
-  return Math.max(sand_ms, cure.lastCoat_ms + way.correctAfter_s * MS);
 }
 
 /** Reading, looking, correcting (never in matte), reading again, handing over. */

@@ -1,6 +1,7 @@
 import type { PartSample } from "../models/cure/cure-age";
 import { type CureStage, cureFromLog } from "../models/cure/bake-plan";
 import type { ProductSheet } from "../models/product/sheet";
+import type { Finish, HouseWay } from "../models/ways/way";
 import type { PanelFacts } from "../panel/derive-panel";
 import { newestCoat } from "../panel/next-coat";
 import { type AirLog, airAt, airLog } from "./air-log";
@@ -61,6 +62,13 @@ export function cureOf(
 
 /** When a stage is reached; null: the sheet does not say. */
 export const stageAt = (cure: CureState, stage: CureStage): number | null => cure.stages.find((s) => s.stage === stage)?.at_ms ?? null;
+
+/** Gloss waits until it may be sanded, and as long as the way wants before it is corrected; matte until it may be touched. */
+export function readyAt(cure: CureState, { way, finish }: { way: Pick<HouseWay, "correctAfter_s">; finish: Finish }): number {
+  const sand_ms = stageAt(cure, "sand")!;
+  if (finish === "matte") return stageAt(cure, "tape") ?? stageAt(cure, "dustFree") ?? sand_ms;
+  return Math.max(sand_ms, cure.lastCoat_ms + way.correctAfter_s * MS);
+}
 
 const DAY_S = 86_400;
 /** Where the sheet does not say: no wax for 60 to 90 days. Common practice. */

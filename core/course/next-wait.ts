@@ -8,7 +8,7 @@ import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
 import { conditionsOf } from "../panel/logged-setting";
 import { newestCoat, nextCoat, nextSide } from "../panel/next-coat";
-import type { PartHeld, Side } from "../record/kinds";
+import { wetBuild } from "../panel/wet-build";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
 import { cureOf, stageAt } from "./cure";
 
@@ -97,21 +97,3 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
     window,
   };
 }
-
-/** The same every time, so that what is worked out from it is not worked out again. */
-const NONE: readonly CoatState[] = [];
-
-/** The coats of a face that lie wet on wet below the next one: none where it was sanded flat since. */
-export function wetBuild({ builds, backCoats }: Pick<PanelFacts, "builds" | "backCoats">, side: Side): readonly CoatState[] {
-  if (side === "back") return backCoats;
-  const newest = builds.at(-1);
-  return newest && newest.thinning.length === 0 ? newest.coats : NONE;
-}
-
-/** The part was turned over since its newest coat. */
-export const isTurned = (facts: Pick<PanelFacts, "turned" | "coats" | "backCoats">): boolean =>
-  facts.turned !== null && facts.turned.seq > (newestCoat(facts)?.entry.seq ?? Infinity);
-
-/** How a part lies that is held so: laid flat, upright, or as it is planned where a hand or a wire holds it. */
-export const tiltHeld = (how: PartHeld, brief: Pick<PanelBrief, "tilt_rad">): number =>
-  how === "laid" ? 0 : how === "held" ? brief.tilt_rad : Math.PI / 2;

@@ -1,4 +1,4 @@
-import { nearestPaper } from "../models/prep/grit-chain";
+import { nearestPaper } from "../models/prep/papers";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Removal } from "../models/correction/removal-plan";
 import type { ShopFactors } from "../models/flow/simulate-coats";

@@ -2,11 +2,8 @@ import type { KnownUnder } from "../models/film/stack-prior";
 import { type MendRun, mendRuns } from "../models/prep/mend-cards";
 import { colourLayers } from "../models/prep/colour-coats";
 import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
-import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { ProductSheet } from "../models/product/sheet";
 import type { Told } from "../models/correction/removal-told";
-import { type Deposit, deposit } from "../models/spray/deposit";
-import type { BodyOf } from "../record/bodies";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
 import { type Side, isFold } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
@@ -25,6 +22,7 @@ import {
   thinsPanel,
 } from "./builds";
 import type { PanelBrief } from "./brief";
+import { predictCoat } from "./predict-coat";
 import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
@@ -278,23 +276,6 @@ function runningStep(
 ): EntryOf<"stepStart"> | null {
   const done = (s: EntryOf<"stepStart">) => steps.some((d) => !d.body.extra && d.body.planId === plan?.id && d.body.index >= s.body.index);
   return start && start.body.planId === plan?.id && !done(start) ? start : null;
-}
-
-/** Film a logged coat is predicted to have laid. */
-export function predictCoat(
-  coat: Pick<BodyOf<"coat">, "settings" | "reducer">,
-  sheet: ProductSheet,
-  air_K: number = UNLOGGED_AIR_K,
-  shop: ShopFilm = MODEL_FILM,
-): Deposit {
-  return deposit(coat.settings, {
-    air_K,
-    speed: sheet.speed,
-    volumeSolids: sheet.volumeSolids,
-    reducer: coat.reducer,
-    shopFactor: shop.factor,
-    shopLogSd: shop.u_log,
-  });
 }
 
 /** Runs on the panel as the correction needs them; a run without its size is left to be measured. */

@@ -4,7 +4,7 @@ import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "./derive-panel";
 import type { ProductSheet } from "../models/product/sheet";
 import { inRange } from "../kernel/guard";
-import { baseRoughness } from "../models/prep/grit-chain";
+import { baseRoughness } from "../models/prep/papers";
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { FlowSetting } from "../models/flow/flow-window";
 import type { FlowConditions } from "../models/flow/simulate-coats";

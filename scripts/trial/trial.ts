@@ -27,9 +27,13 @@ if (wants("doors")) {
   say("doors", inside, `${inside.length} of ${tried} tries of a foreign origin or name got in`);
 }
 if (wants("accepted")) {
-  const r = await accepted(demo.folder, { entries: number("entries", 20_000), seed: number("seed", 7) }, ({ entries, pages, byFault }) => {
-    if (process.env.TRIAL_DEBUG) console.log(`${entries} entries, ${pages} pages, ${Object.keys(byFault).length} faults`);
-  });
+  const r = await accepted(
+    demo.folder,
+    { entries: number("entries", 20_000), each: number("each", 12), seed: number("seed", 7) },
+    ({ entries, pages, byFault }) => {
+      if (process.env.TRIAL_DEBUG) console.log(`${entries} entries, ${pages} pages, ${Object.keys(byFault).length} faults`);
+    },
+  );
   say(
     "whatever is accepted can be shown, and taken out",
     r.faults,

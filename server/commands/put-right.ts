@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import { tiltHeld } from "#core/course/next-wait";
+import { tiltHeld } from "#core/panel/wet-build";
 import { sprayedVolume } from "#core/panel/pots";
 import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import { type PutRightKind, isPutRight } from "#core/record/put-right";

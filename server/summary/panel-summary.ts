@@ -5,7 +5,8 @@ import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal
 import { readAtMark, tellsOfPaper } from "#core/panel/told-by-marks";
 import { loggedSetting } from "#core/panel/logged-setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
-import { TEXTURE_LIMITS, flowVerdict } from "#core/models/flow/flow-advice";
+import { TEXTURE_LIMITS } from "#core/models/flow/constants";
+import { flowVerdict } from "#core/models/flow/flow-advice";
 import { type ShopFactors, simulateCoats } from "#core/models/flow/simulate-coats";
 import { type CourseClock, clocksOf } from "#core/course/clocks";
 import type { CourseInput } from "#core/course/course";

@@ -1,5 +1,6 @@
 import type { PanelInFlight } from "#core/models/schedule/next-panel";
-import { isTurned, nextWait } from "#core/course/next-wait";
+import { nextWait } from "#core/course/next-wait";
+import { isTurned } from "#core/panel/wet-build";
 import { coatsOn, newestCoat, nextCoat } from "#core/panel/next-coat";
 import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";

@@ -1,6 +1,6 @@
 import { InferredTag } from "./inferred-tag";
 import { memo } from "react";
-import { Progress } from "radix-ui";
+import * as Progress from "@radix-ui/react-progress";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { VERDICT_LIMITS } from "#core/judge/limits";
 import type { Removal } from "#core/models/correction/removal-plan";

@@ -1,5 +1,5 @@
 import { useDraft } from "~/kit/draft/use-draft";
-import { Dialog } from "radix-ui";
+import * as Dialog from "@radix-ui/react-dialog";
 import { nanoid } from "nanoid";
 import { useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";

@@ -24,11 +24,11 @@ export function later<T>(load: () => Promise<T>): Later<T> {
 /** After the page has settled: long enough for what it shows, soon enough that the server is still there. */
 const IDLE_MS = 1500;
 
-/** The part once it is here; null before. It is fetched when idle, or at once when `wanted`. */
-export function useLater<T>(part: Later<T>, wanted: boolean): T | null {
+/** The part once it is here; null before. It is fetched at once when `wanted`, before that when idle, unless it may wait until it is. */
+export function useLater<T>(part: Later<T>, wanted: boolean, mayWait = false): T | null {
   const [value, setValue] = useState<T | null>(() => part.now());
   useEffect(() => {
-    if (value !== null) return;
+    if (value !== null || (mayWait && !wanted)) return;
     let gone = false;
     const fetchIt = () =>
       void part.get().then(
@@ -42,6 +42,6 @@ export function useLater<T>(part: Later<T>, wanted: boolean): T | null {
       gone = true;
       clearTimeout(timer);
     };
-  }, [part, wanted, value]);
+  }, [part, wanted, mayWait, value]);
   return value;
 }

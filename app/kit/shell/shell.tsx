@@ -12,6 +12,8 @@ import { useStay } from "./use-stay";
 import { useToasts } from "./use-toasts";
 
 const palette = later(() => import("./command-palette"));
+/** The hand is near: it will be there when it is asked for. */
+const nearPalette = () => void palette.get().catch(() => {});
 
 const PLACES = [
   { to: "/", label: "Shop floor", icon: Home },
@@ -39,12 +41,12 @@ export function Shell({ children }: { children: React.ReactNode }) {
       else focusPage();
     });
   };
-  const late = useLater(palette, paletteOpen);
+  const late = useLater(palette, paletteOpen, true);
   const { now_ms, away } = useLive();
   const stayed = useStay(away);
   const outbox = useNewOutbox();
   useToasts();
-  useShortcuts({ openPalette });
+  useShortcuts({ openPalette, nearPalette });
   return (
     <div className="grid min-h-dvh grid-rows-[1fr_auto_auto] sm:h-dvh sm:grid-cols-[84px_1fr] sm:grid-rows-[1fr_auto] print:block">
       <a
@@ -76,6 +78,8 @@ export function Shell({ children }: { children: React.ReactNode }) {
         <button
           type="button"
           onClick={openPalette}
+          onPointerEnter={nearPalette}
+          onFocus={nearPalette}
           className="grid min-h-14 w-[60px] cursor-pointer sm:w-[68px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:mt-auto sm:mb-3"
         >
           <Boxes size={20} strokeWidth={1.7} aria-hidden />

@@ -1,14 +1,15 @@
 import { useEffect } from "react";
 import { usePrefs } from "~/kit/root/use-root";
 import { useLater } from "~/kit/root/later";
-import { toasterPlaced, toasts } from "~/kit/ui/toast";
+import { inPassing } from "~/kit/ui/late-parts";
+import { toasterPlaced } from "~/kit/ui/toast";
 
 /** Where messages stand; there once their package is. */
 export function LateToaster() {
-  const sonner = useLater(toasts, false);
+  const part = useLater(inPassing, false);
   const { theme } = usePrefs();
   useEffect(() => {
-    if (sonner) toasterPlaced();
-  }, [sonner]);
-  return sonner && <sonner.Toaster theme={theme === "night" ? "dark" : "light"} position="top-center" duration={15000} />;
+    if (part) toasterPlaced();
+  }, [part]);
+  return part && <part.Toaster theme={theme === "night" ? "dark" : "light"} position="top-center" duration={15000} />;
 }

@@ -20,13 +20,14 @@ export const SHORTCUTS = [
   { keys: "Arrow keys", does: "On the panel drawing: move the mark, Enter places it" },
 ] as const;
 
-export function useShortcuts({ openPalette }: { openPalette: () => void }): void {
+export function useShortcuts({ openPalette, nearPalette }: { openPalette: () => void; nearPalette: () => void }): void {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const { toggleTheme, toggleUnits } = usePrefsSubmit();
   useEffect(() => {
     const panel = /^\/jobs\/[^/]+\/panels\/[^/]+/.exec(pathname)?.[0];
     const onKey = (e: KeyboardEvent) => {
+      if (e.key === "Control" || e.key === "Meta") nearPalette();
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "k") {
         e.preventDefault();
         return openPalette();
@@ -51,5 +52,5 @@ export function useShortcuts({ openPalette }: { openPalette: () => void }): void
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [navigate, pathname, openPalette, toggleTheme, toggleUnits]);
+  }, [navigate, pathname, openPalette, nearPalette, toggleTheme, toggleUnits]);
 }

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { SourceKey } from "#core/kernel/sources";
 import type { Shown } from "#core/kernel/units/format";
-import { later, useLater } from "~/kit/root/later";
+import { useLater } from "~/kit/root/later";
+import { inPassing } from "./late-parts";
 
 /** How a figure came about: always one tap away. */
 export interface Working {
@@ -44,13 +45,12 @@ export function Figure({
   );
 }
 
-const popover = later(() => import("./working-popover"));
 const BUTTON = "min-h-11 cursor-pointer rounded-press text-left decoration-edge decoration-dotted underline-offset-4 hover:underline";
 
 /** What it stands around opens the working of its figure. */
 export function WorkingButton({ working, label, children }: { working: Working; label: string; children: React.ReactNode }) {
   const [open, setOpen] = useState(false);
-  const part = useLater(popover, open);
+  const part = useLater(inPassing, open);
   if (part)
     return (
       <part.WorkingPopover working={working} label={label} className={BUTTON} open={open} onOpenChange={setOpen}>

@@ -1,8 +1,5 @@
 import type { ExternalToast } from "sonner";
-import { later } from "~/kit/root/later";
-
-/** The messages' package, fetched with the first message or when idle. */
-export const toasts = later(() => import("sonner"));
+import { inPassing } from "./late-parts";
 
 type Kind = "plain" | "success" | "error";
 let ready: () => void = () => {};
@@ -11,7 +8,7 @@ const placed = new Promise<void>((resolve) => (ready = resolve));
 export const toasterPlaced = (): void => ready();
 
 const say = (kind: Kind) => (message: string, options?: ExternalToast) =>
-  void toasts
+  void inPassing
     .get()
     .then(async ({ toast }) => {
       await placed;

@@ -1,4 +1,4 @@
-import { Popover } from "radix-ui";
+import * as Popover from "@radix-ui/react-popover";
 import { SOURCES } from "#core/kernel/sources";
 import type { Working } from "./figure";
 import { InUnits } from "~/kit/ui/in-units";

@@ -1,6 +1,6 @@
-import { FLOW } from "#core/models/flow/constants";
+import { FLOW, TEXTURE_SD } from "#core/models/flow/constants";
 import { type RunCalibration, calibratedChance } from "#core/models/flow/run-calibration";
-import { TEXTURE_SD, type FlowVerdict } from "#core/models/flow/flow-advice";
+import type { FlowVerdict } from "#core/models/flow/flow-advice";
 import { type ChanceWord, chanceWord, sagLogSd } from "#core/models/flow/run-chance";
 import type { FlowClass } from "#core/models/flow/flow-window";
 import { show, showChance } from "#core/kernel/units/format";

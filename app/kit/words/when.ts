@@ -1,4 +1,16 @@
-import { format, isSameDay } from "date-fns";
+import { isSameDay, lightFormat } from "date-fns";
+
+const MONTH = new Intl.DateTimeFormat("en-US", { month: "short" });
+
+/** A day by its number and its month: "26 Nov". */
+export const dayText = (at_ms: number): string => `${lightFormat(at_ms, "d")} ${MONTH.format(at_ms)}`;
+
+/** The same with its year. */
+export const yearDayText = (at_ms: number): string => `${dayText(at_ms)} ${lightFormat(at_ms, "yyyy")}`;
+
+/** With its hour. */
+export const hourText = (at_ms: number): string => `${dayText(at_ms)} ${lightFormat(at_ms, "HH:mm")}`;
 
 /** A time as it is told: today by its hour, else with its day. */
-export const whenText = (at_ms: number, now_ms: number): string => format(at_ms, isSameDay(at_ms, now_ms) ? "HH:mm" : "d MMM HH:mm");
+export const whenText = (at_ms: number, now_ms: number): string =>
+  isSameDay(at_ms, now_ms) ? lightFormat(at_ms, "HH:mm") : hourText(at_ms);

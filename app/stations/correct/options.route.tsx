@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { serverContext } from "#server/running";
 import { loadOptionSetting } from "#server/views/options-view";
-import { OptionsDesk } from "./options.desk";
+import { later, useLater } from "~/kit/root/later";
 import { CorrectTabs } from "./tabs";
 import { panelOr404 } from "~/kit/http/panel.server";
 import type { Route } from "./+types/options.route";
@@ -13,14 +13,24 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   return loadOptionSetting(ctx, view);
 }
 
+/** With the models its question is asked by: nothing of it stands before they are here. */
+const optionsDesk = later(() => import("./options.desk"));
+
 export default function OptionsPage({ loaderData }: Route.ComponentProps) {
   const { base, view } = usePanel();
   const read = view.state.film.mean !== null;
+  const desk = useLater(optionsDesk, read, true);
   return (
     <>
       <CorrectTabs base={base} />
       {read ? (
-        <OptionsDesk {...loaderData} />
+        desk ? (
+          <desk.OptionsDesk {...loaderData} />
+        ) : (
+          <h2 className="min-h-[2.24em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
+            Working out the film first.
+          </h2>
+        )
       ) : (
         <section className="max-w-[60ch] space-y-4">
           <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">

@@ -1,12 +1,11 @@
 import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
-import { courseOf } from "#core/course/course";
 import { type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
-import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
 import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
+import { later, useLater } from "~/kit/root/later";
 import { useRoot, useUnits } from "~/kit/root/use-root";
 import { BigFigures } from "~/kit/ui/big-figures";
 import { useNow } from "~/kit/shell/now";
@@ -20,26 +19,23 @@ import { coatFigures, coatSettings, courseSentence, lateWords, stepName, stepWhe
 /** A forecast is made anew so often: nobody reads seconds in it. */
 const STEP_MS = 30_000;
 
+/** The course as the page came with it, and the card that is being followed. */
+export interface Reckoned {
+  at_ms: number;
+  steps: CourseStep[];
+  mending: { card: string; name: string; step: number; of: number } | null;
+}
+/** The models of the forecast: the page comes with its first one, and makes the next with these. */
+const forecast = later(() => import("./course-at"));
+
 /** The course of a panel: now large, then every step in its order against one axis of time, with its reason. */
-export function CourseDesk({ calibration = null }: { calibration?: RunCalibration | null }) {
+export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckoned; calibration?: RunCalibration | null }) {
   const { view, base, setPreview } = usePanel();
-  const { job, panel, product, state, shopFactors, shopFilm } = view;
+  const { job, panel, state } = view;
   const { shop } = useRoot();
   const now_ms = Math.floor(useNow() / STEP_MS) * STEP_MS;
-  const steps = useMemo(
-    () =>
-      courseOf({
-        brief: panel,
-        sheet: product.sheet,
-        way: job.way,
-        finish: job.finish,
-        facts: state,
-        shop: shopFactors,
-        u_filmLog: shopFilm.u_log,
-        now_ms,
-      }),
-    [panel, product.sheet, job.way, job.finish, state, shopFactors, shopFilm, now_ms],
-  );
+  const models = useLater(forecast, now_ms > reckoned.at_ms, true);
+  const steps = useMemo(() => models?.courseAt(view, now_ms) ?? reckoned.steps, [models, view, now_ms, reckoned]);
   const naming = useMemo(() => ({ two: panel.sides === 2, matte: job.finish === "matte" }), [panel.sides, job.finish]);
   const now = steps.find((s) => s.state === "now") ?? null;
   const action = nextAction(steps);
@@ -54,7 +50,7 @@ export function CourseDesk({ calibration = null }: { calibration?: RunCalibratio
   const late = action && lateWords(action, now_ms);
   const waiting = now !== null && now.id !== action?.id;
   const mask = maskWords(newestCoat(state)?.entry.at_ms ?? null, shop.airChanges_1_h, now_ms);
-  const mend = state.mends.find((m) => m.step !== null);
+  const { mending } = reckoned;
   const done = steps.filter((s) => s.state === "done" || s.state === "missed");
   const ahead = steps.filter((s) => s.state !== "done" && s.state !== "missed");
   const axis = courseAxis(ahead, now_ms, action);
@@ -83,10 +79,10 @@ export function CourseDesk({ calibration = null }: { calibration?: RunCalibratio
           )}
           {late && <p className={`mt-1 ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
           {mask && <p className="mt-1 font-medium text-amber-ink">{mask}</p>}
-          {mend?.step && (
+          {mending && (
             <p className="mt-1">
-              <Link to={`${base}/spray/mend?card=${mend.card}`} className="inline-block min-h-6 underline underline-offset-4">
-                Mending: {MEND_CARDS[mend.card].name.toLowerCase()}, step {mend.done + 1} of {MEND_CARDS[mend.card].steps.length}
+              <Link to={`${base}/spray/mend?card=${mending.card}`} className="inline-block min-h-6 underline underline-offset-4">
+                Mending: {mending.name.toLowerCase()}, step {mending.step} of {mending.of}
               </Link>
             </p>
           )}

@@ -2,7 +2,7 @@ import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
 import { flatRemoval } from "#core/judge/flow-question";
 import { recordEntry } from "#server/commands/record-entry";
-import { tiltHeld } from "#core/course/next-wait";
+import { tiltHeld } from "#core/panel/wet-build";
 import { serverContext } from "#server/running";
 import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { answerForm, textOf } from "~/kit/form/answer";
@@ -10,6 +10,8 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { loadRunCalibration } from "#server/views/calibration-view";
+import { mendingOf } from "#core/panel/mending";
+import { courseAt } from "./course-at";
 import { CourseDesk } from "./course.desk";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import type { Route } from "./+types/course.route";
@@ -58,10 +60,13 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** A panel's first page: what now, what next, when and why. */
-export async function loader() {
-  return { calibration: await loadRunCalibration(await serverContext()) };
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const [view, calibration] = await Promise.all([panelOr404(ctx, jobId, panelId), loadRunCalibration(ctx)]);
+  const at_ms = ctx.now_ms();
+  return { calibration, reckoned: { at_ms, steps: courseAt(view, at_ms), mending: mendingOf(view.state) } };
 }
 
-export default function Course({ loaderData: { calibration } }: Route.ComponentProps) {
-  return <CourseDesk calibration={calibration} />;
+export default function Course({ loaderData }: Route.ComponentProps) {
+  return <CourseDesk {...loaderData} />;
 }

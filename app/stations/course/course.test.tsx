@@ -6,14 +6,19 @@ import { type CourseStep, inOrder, stepDraft } from "#core/course/steps";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { actionWords } from "~/kit/words/step-words";
 import { courseAxis, isBeyond, stretchesOf } from "./course-axis";
+import { mendingOf } from "#core/panel/mending";
+import { courseAt } from "./course-at";
 import { CourseDesk } from "./course.desk";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import { coatFigures, courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
 
+/** The page as the server sends it now. */
+const renderCourse = (view: ReturnType<typeof testView>, at_ms = Date.now()) =>
+  renderPanel(<CourseDesk reckoned={{ at_ms, steps: courseAt(view, at_ms), mending: mendingOf(view.state) }} />, view);
 const rows = () => [...screen.getByTestId("course").querySelectorAll<HTMLElement>("[data-step]")];
 
 test("sprayed and read while it cures: the wait is now, deciding comes after it, what is behind is folded away", () => {
-  renderPanel(<CourseDesk />, testView());
+  renderCourse(testView());
   expect(screen.getByTestId("course-now").textContent).toMatch(/^Cure until /);
   expect(screen.getByRole("link", { name: "Go to Correct" }).getAttribute("href")).toMatch(/\/correct$/);
   expect(rows().map((r) => r.dataset.step)).toContain("hand over");
@@ -21,8 +26,7 @@ test("sprayed and read while it cures: the wait is now, deciding comes after it,
 });
 
 test("nothing done: read the film below first; each step opens its reason", async () => {
-  renderPanel(
-    <CourseDesk />,
+  renderCourse(
     testView({ read: false, add: (l) => [0, 1].map((i) => l.add("strike", { reason: "", whole: true }, { supersedes: `e${i}` })) }),
   );
   expect(screen.getByTestId("course-now").textContent).toBe("Read the film below the clear now.");
@@ -31,8 +35,17 @@ test("nothing done: read the film below first; each step opens its reason", asyn
 });
 
 test("handed over: nothing is left to do", () => {
-  renderPanel(<CourseDesk />, testView({ add: (l) => l.add("handOver", { note: "" }) }));
+  renderCourse(testView({ add: (l) => l.add("handOver", { note: "" }) }));
   expect(screen.getByTestId("course-now").textContent).toBe("Handed over. Nothing is left to do.");
+});
+
+test("the forecast that came with the page stands until its moment is past, then it is made here", async () => {
+  const view = testView({ read: false, add: (l) => [0, 1].map((i) => l.add("strike", { reason: "", whole: true }, { supersedes: `e${i}` })) });
+  const old_ms = Date.now() - 3600_000;
+  const stale = courseAt(view, old_ms).map((s): CourseStep => (s.kind === "readBefore" ? { ...s, state: "done" } : s));
+  renderPanel(<CourseDesk reckoned={{ at_ms: old_ms, steps: stale, mending: null }} />, view);
+  expect(screen.getByTestId("course-now").textContent).not.toContain("Read the film below");
+  await waitFor(() => expect(screen.getByTestId("course-now").textContent).toBe("Read the film below the clear now."));
 });
 
 describe("in words", () => {

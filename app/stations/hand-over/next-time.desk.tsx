@@ -1,4 +1,4 @@
-import { format } from "date-fns";
+import { yearDayText } from "~/kit/words/when";
 import { Link, useFetcher } from "react-router";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
 import { CALIBRATED_FROM, enoughResults } from "#core/models/flow/run-calibration";
@@ -46,7 +46,7 @@ export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
             <Item label="overlap" value={`${Math.round(100 * good.settings.overlap)} %`} />
             <Item label="wet" value={`${showFilm(good.wet_m, units).text} ${units.film}`} />
             <Item label="air" value={good.air_K === null ? "not logged" : value("temperature", good.air_K)} />
-            <Item label="on" value={format(good.at_ms, "d MMM yyyy")} />
+            <Item label="on" value={yearDayText(good.at_ms)} />
           </dl>
           <TakeOver panelId={good.panelId} />
         </div>

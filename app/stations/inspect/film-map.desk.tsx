@@ -1,7 +1,7 @@
 import { noGaugeReads } from "#core/panel/brief";
 import { InferredTag } from "~/kit/panel/inferred-tag";
 import { riskOf } from "#core/judge/chance-at";
-import { Progress } from "radix-ui";
+import * as Progress from "@radix-ui/react-progress";
 import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { correctionSchool } from "#core/models/correction/schools";

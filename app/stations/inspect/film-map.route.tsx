@@ -3,7 +3,7 @@ import { addSpotForm } from "../../kit/readings/reading.form";
 import { Link } from "react-router";
 import { addSpot } from "#server/commands/spot-plan";
 import { serverContext } from "#server/running";
-import { FilmMapDesk } from "./film-map.desk";
+import { later, useLater } from "~/kit/root/later";
 import { answerForm } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -26,14 +26,22 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
+/** With the models its question is asked by: nothing of it stands before they are here. */
+const mapDesk = later(() => import("./film-map.desk"));
+
 export default function FilmMapPage() {
   const { view, base } = usePanel();
   const read = view.state.film.mean !== null;
+  const desk = useLater(mapDesk, read, true);
   return (
     <>
       <InspectTabs base={base} />
       {read ? (
-        <FilmMapDesk />
+        desk ? (
+          <desk.FilmMapDesk />
+        ) : (
+          <MapToCome />
+        )
       ) : (
         <section className="max-w-[60ch] space-y-4">
           <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">Nothing is read after clear yet, so there is no map.</h2>
@@ -48,3 +56,12 @@ export default function FilmMapPage() {
     </>
   );
 }
+
+/** What stands until the map does, in its place. */
+const MapToCome = () => (
+  <div aria-live="polite" data-testid="map-verdict" data-verdict="waiting">
+    <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      Working out the film between the spots.
+    </h2>
+  </div>
+);

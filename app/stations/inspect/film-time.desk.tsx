@@ -1,4 +1,4 @@
-import { format } from "date-fns";
+import { hourText } from "~/kit/words/when";
 import { useState } from "react";
 import type { FilmMoment } from "#core/judge/film-history";
 import { showFilm, showWithUncertainty } from "#core/kernel/units/format";
@@ -70,7 +70,7 @@ export function FilmTimeDesk({ moments }: { moments: readonly FilmMoment[] }) {
               const measured = clearOf(m);
               return (
                 <tr key={i} className="border-b border-hair">
-                  <td className="py-2 text-ink2">{format(m.at_ms, "d MMM HH:mm")}</td>
+                  <td className="py-2 text-ink2">{hourText(m.at_ms)}</td>
                   <td className="font-semibold">
                     {m.kind === "read" ? `Read ${m.what}` : m.what}
                     {m.simulated && <span className="font-normal text-ink2"> simulated</span>}

@@ -1,5 +1,5 @@
 import { KeptForm } from "~/kit/draft/draft-form";
-import { format } from "date-fns";
+import { hourText } from "~/kit/words/when";
 import { useFetcher } from "react-router";
 import { foilSuits, setupUncertainty } from "#core/models/film/gauge-check";
 import { DEFAULT_GAUGE, pooledRepeatability } from "#core/models/film/gauge";
@@ -137,7 +137,7 @@ export function GaugeDesk() {
                   <span>
                     <b className="font-semibold">{c.body.gauge}</b>{" "}
                     <span className="text-ink2">
-                      {format(c.at_ms, "d MMM HH:mm")}, zero {c.body.zero.map((r) => r.entered).join(" ")}, foil {film(c.body.foil_m)} read
+                      {hourText(c.at_ms)}, zero {c.body.zero.map((r) => r.entered).join(" ")}, foil {film(c.body.foil_m)} read
                       as {c.body.onFoil.map((r) => r.entered).join(" ")}
                     </span>
                   </span>

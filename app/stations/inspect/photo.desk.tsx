@@ -1,5 +1,5 @@
 import { useDraft } from "~/kit/draft/use-draft";
-import { Progress } from "radix-ui";
+import * as Progress from "@radix-ui/react-progress";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { type Point, isInside } from "#core/kernel/geometry/geometry";

@@ -5,6 +5,7 @@ import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
 import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
 import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/models/product/ratio";
 import type { MixInput, MixPlan } from "#core/models/mix/mix-plan";
+import { boundTo } from "#core/models/product/bound-to";
 import type { HardenerToday } from "#core/models/flow/hardener-today";
 import type { AnySheet, PartSheet, ProductSheet } from "#core/models/product/sheet";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
@@ -59,6 +60,8 @@ const startTyped = (
   matting: initial("share", matting, units),
 });
 
+const NONE_JUDGED: readonly HardenerToday[] = [];
+
 /** How much to mix, of what, by volume and by weight, how long it lives, what it gives off, and a guide while it is poured. */
 export function MixDesk({
   sheet,
@@ -71,7 +74,7 @@ export function MixDesk({
   air_K,
   partner = null,
   matting = null,
-  today,
+  judged = NONE_JUDGED,
   cansOf,
   wetOf,
   onPlan,
@@ -93,7 +96,7 @@ export function MixDesk({
   partner?: AnySheet | null;
   matting?: number | null;
   /** What the flow model says of each hardener today. */
-  today?: (hardeners: readonly PartSheet[]) => HardenerToday[];
+  judged?: readonly HardenerToday[];
   /** Cans of a part in the order in which to use them up. */
   cansOf?: (name: string) => readonly CanChoice[];
   /** Wet film of a coat as it lands with the gun in the hand, at a reducer; null: the model does not reach. */
@@ -106,7 +109,6 @@ export function MixDesk({
   const units = useUnits();
   const hardeners = useMemo(() => boundTo(sheet, parts, "hardener"), [sheet, parts]);
   const thinners = boundTo(sheet, parts, "reducer");
-  const judged = useMemo(() => today?.(hardeners.map((h) => h.sheet)) ?? [], [today, hardeners]);
   const best = hardeners[judged.findIndex((j) => j.best)]?.id;
   const ofItsSpeed = (list: readonly PartItem[]) => list.find((h) => h.sheet.speed === sheet.speed)?.id ?? list[0]?.id ?? "";
   const draft = useDraft(
@@ -412,13 +414,6 @@ export function MixDesk({
       </p>
     </>
   );
-}
-
-/** Parts that a product's sheet names; any of their kind where it names none. */
-function boundTo(sheet: ProductSheet, parts: readonly PartItem[], kind: PartSheet["kind"]): readonly PartItem[] {
-  const all = parts.filter((p) => p.sheet.kind === kind);
-  const own = all.filter((p) => sheet.goesWith.includes(p.sheet.name));
-  return own.length > 0 ? own : all;
 }
 
 /** Which can a part comes out of: the one to use first, unless another is chosen. */

@@ -10,17 +10,15 @@ import { deposit } from "#core/models/spray/deposit";
 import { plannedCoat, plannedCoats } from "#core/models/ways/way";
 import { coatGun, coatShare } from "#core/models/ways/coat-gun";
 import { houseWay, usualCoat } from "#core/models/ways/house-ways";
-import { hardenersToday } from "#core/models/flow/hardener-today";
-import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
-import { conditionsOf } from "#core/panel/logged-setting";
 import { volumesOver } from "#core/models/ways/way-volumes";
 import { handGun } from "#core/panel/next-coat";
-import { type AnySheet, type PartSheet, type ProductSheet, isCoat, timesAt } from "#core/models/product/sheet";
+import { type AnySheet, type PartSheet, type ProductSheet, isCoat } from "#core/models/product/sheet";
 import { recordMix } from "#server/commands/record-mix";
 import { serverContext } from "#server/running";
 import { listPanels } from "#server/repos/panel-repo";
 import { listShelf } from "#server/repos/product-repo";
 import { loadCans } from "#server/views/cans-view";
+import { mixSetting } from "#server/views/mix-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { keptMix } from "./stand-in-mix.form";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -30,15 +28,23 @@ import { MixDesk, type MixDone } from "./mix.desk";
 import { PlanTabs } from "./tabs";
 import { FieldErrors, SelectField } from "~/kit/ui/field";
 import { jsonBodyOf } from "~/kit/http/body.server";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { acting, inWords } from "~/kit/form/in-words.server";
 import type { Route } from "./+types/mix.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import { areaText } from "~/kit/words/area-text";
 
-export async function loader({ params: { jobId } }: Route.LoaderArgs) {
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [panels, shelf, cans] = await Promise.all([listPanels(ctx.db, jobId), listShelf(ctx.db), loadCans(ctx)]);
+  const [view, panels, shelf, cans] = await Promise.all([
+    panelOr404(ctx, jobId, panelId),
+    listPanels(ctx.db, jobId),
+    listShelf(ctx.db),
+    loadCans(ctx),
+  ]);
+  const parts = shelf.flatMap((p) => (isCoat(p.sheet) ? [] : [{ id: p.id, sheet: p.sheet }]));
   return {
+    own: mixSetting(view, parts),
     panels: panels.map((p) => ({
       id: p.id,
       name: p.name,
@@ -46,7 +52,7 @@ export async function loader({ params: { jobId } }: Route.LoaderArgs) {
       outline: p.shape.outline,
       productRevisionId: p.productRevisionId,
     })),
-    parts: shelf.flatMap((p) => (isCoat(p.sheet) ? [] : [{ id: p.id, sheet: p.sheet }])),
+    parts,
     coats: shelf.flatMap((p) => (isCoat(p.sheet) ? [p.sheet] : [])),
     cans: cans.filter((c) => c.age.state !== "empty").map((c) => ({ id: c.id, name: c.name, batch: c.batch, words: c.age.words })),
   };
@@ -74,7 +80,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 /** Coats of what is not the panel's clear: whole, at a usual hand. */
 const plainWay = (coats: number) => ({ ...houseWay("two-full"), coats: Array.from({ length: coats }, usualCoat) });
 
-export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans } }: Route.ComponentProps) {
+export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans, own } }: Route.ComponentProps) {
   const { view, base, setPreview } = usePanel();
   const units = useUnits();
   const { panel, product, state, job } = view;
@@ -113,25 +119,14 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
   const planned = plannedCoats(way, sprayed + toCome).slice(sprayed);
   const shares = planned.map((c) => coatShare(c, gun));
-  const { finish } = job;
-  const today = useCallback(
-    (hardeners: readonly PartSheet[]) => {
-      if (other) return [];
-      const conditions = conditionsOf({ sheet, facts: state, brief: panel, way: job.way }, { air_K, reducer: sheet.reducerMin });
-      const flash_s = timesAt(sheet, air_K).flashMin_s;
-      const coats = plannedCoats(way, panel.coatsPlanned).map((c) => ({ gun: coatGun(gun, c), flash_s }));
-      return hardenersToday(hardeners, { conditions, coats }, TEXTURE_LIMITS[finish]);
-    },
-    [other, sheet, state, panel, air_K, way, job.way, gun, finish],
-  );
   const wetOf = useCallback(
     (number: number, reducer: number) => {
       if (other) return null;
       const coat = plannedCoat(way, sprayed + number);
-      const conditions = conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer: reducer + coat.reducerShift });
-      return inRange(() => deposit(coatGun(gun, coat), { ...conditions, shopFactor: view.shopFactors.film }).wet_m);
+      const conditions = { ...own.conditions, reducer: reducer + coat.reducerShift, shopFactor: view.shopFactors.film };
+      return inRange(() => deposit(coatGun(gun, coat), conditions).wet_m);
     },
-    [other, way, sprayed, sheet, state, panel, air_K, gun, view.shopFactors.film],
+    [other, way, sprayed, own.conditions, gun, view.shopFactors.film],
   );
   const cansOf = useCallback((name: string) => cans.filter((c) => c.name === name), [cans]);
   const partner = sheet.blendWith === "" ? null : (allSheets(onShelf, parts).find((s) => s.name === sheet.blendWith) ?? null);
@@ -191,7 +186,7 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
         air_K={air_K}
         partner={partner}
         matting={state.matteMix?.body.share ?? null}
-        today={today}
+        {...(other ? {} : { judged: own.judged })}
         cansOf={cansOf}
         wetOf={wetOf}
         onPlan={onPlan}

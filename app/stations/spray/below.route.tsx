@@ -12,7 +12,11 @@ import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { baseLaid_ms } from "#core/panel/base-laid";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
-import { ColourLog } from "./colour-log";
+import { colourWait } from "#core/course/colour-wait";
+import { coatVolumes } from "#core/models/ways/way-volumes";
+import { handGun } from "#core/panel/next-coat";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { ColourLog, type ColourReckoned } from "./colour-log";
 import { colourForm, underForm } from "./prep.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -57,15 +61,29 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs): Promise<ColourReckoned & { chain: GritChain | null }> {
+  const { state, panel, job } = await panelOr404(await serverContext(), jobId, panelId);
+  const wait = colourWait(state);
+  const [one] = coatVolumes(job.way, { outline: panel.shape.outline, gun: handGun(state, job.way).settings, coats: 1 });
+  return {
+    wait: wait && { colour_ms: wait.colour_ms, clear_ms: wait.clear_ms },
+    coat_m3: one!.volume_m3,
+    chain: inRange(() => gritChain(papersOf(state.under))) ?? null,
+  };
+}
+
+/** Papers that were sanded with below the base, in their order. */
+const papersOf = (log: readonly { body: { step: string; grit: number | null } }[]): number[] =>
+  log.flatMap((u) => (u.body.step === "sand" && u.body.grit !== null ? [u.body.grit] : []));
+
 /** What lies below the clear, step by step, because it sets the clear's ceiling. */
-export default function Below() {
+export default function Below({ loaderData: { chain, ...colour } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const units = useUnits();
   const now_ms = useNow();
   const log = view.state.under;
   const [open, setOpen] = useState<string | null>(null);
   const plastic = noGaugeReads(view.panel.substrate);
-  const chain = inRange(() => gritChain(log.flatMap((u) => (u.body.step === "sand" && u.body.grit !== null ? [u.body.grit] : []))));
   const missing = omissions(
     log.map((u) => u.body),
     plastic,
@@ -102,7 +120,7 @@ export default function Below() {
           {chainWords(chain, view.job.way.lastPaper)}
         </p>
       )}
-      <ColourLog />
+      <ColourLog {...colour} />
       <ul className="mt-6 border-t border-hair">
         {underSteps(plastic).map((s) => {
           const entries = log.filter((u) => u.body.step === s.id);

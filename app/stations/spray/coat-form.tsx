@@ -4,7 +4,7 @@ import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { BodyOf } from "#core/record/bodies";
 import type { NextCoat } from "#core/panel/next-coat";
-import { predictCoat } from "#core/panel/derive-panel";
+import { predictCoat } from "#core/panel/predict-coat";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { Deposit } from "#core/models/spray/deposit";
 import { TURNS_DEFAULT, fluidFromTurns } from "#core/models/spray/fluid-from-turns";

@@ -1,8 +1,5 @@
 import { useFetcher } from "react-router";
-import { colourWait } from "#core/course/colour-wait";
 import { COLOUR_COATS, type ColourCoat, USUAL_BASE_COATS, filmOfLayers, groundSaves } from "#core/models/prep/colour-coats";
-import { coatVolumes } from "#core/models/ways/way-volumes";
-import { handGun } from "#core/panel/next-coat";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -16,21 +13,25 @@ import { withU } from "~/kit/words/lines";
 
 const MS = 1000;
 
+/** What the models say of colour on this panel: until the next coat and until clear, and what one coat takes. */
+export interface ColourReckoned {
+  wait: { colour_ms: number; clear_ms: number } | null;
+  coat_m3: number;
+}
+
 /** The coats below the clear, logged as they are sprayed: each with its flash, and the film they come to. */
-export function ColourLog() {
+export function ColourLog({ wait, coat_m3 }: ColourReckoned) {
   const { view } = usePanel();
   const units = useUnits();
   const now_ms = useNow();
   const fetcher = useFetcher<FormAnswer>();
-  const { state, panel, job } = view;
+  const { state } = view;
   const log = state.colourCoats;
-  const wait = colourWait(state);
   const left_s = (at_ms: number) => Math.max(0, (at_ms - now_ms) / MS);
   const layers = state.addedUnder.filter((l) => l.how === "usual" && log.some((c) => COLOUR_COATS[c.body.coat].layer === l.step));
   const film = filmOfLayers(layers);
-  const [one] = coatVolumes(job.way, { outline: panel.shape.outline, gun: handGun(state, job.way).settings, coats: 1 });
   const coats = log.map((c) => c.body.coat);
-  const saves = groundSaves(coats, USUAL_BASE_COATS * one!.volume_m3);
+  const saves = groundSaves(coats, USUAL_BASE_COATS * coat_m3);
   const ml = (m3: number) => `${show("volume", m3, units).text} ${units.volume}`;
   const send = (coat: ColourCoat) =>
     void fetcher.submit({ intent: "colour", coat, formKey: `${view.formKey}-colour-${log.length}` }, { method: "post" });

@@ -1,5 +1,4 @@
-import { readyAt } from "#core/course/course";
-import { cureOf } from "#core/course/cure";
+import { cureOf, readyAt } from "#core/course/cure";
 import type { BakePlan, CureForecast } from "#core/models/cure/bake-plan";
 import { PART_LAG_S } from "#core/models/cure/cure-age";
 import type { ProductSheet } from "#core/models/product/sheet";

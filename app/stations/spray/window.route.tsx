@@ -1,8 +1,8 @@
 import { useCallback, useMemo } from "react";
 import { useSearchParams } from "react-router";
-import { TEXTURE_LIMITS } from "#core/models/flow/flow-advice";
+import { TEXTURE_LIMITS } from "#core/models/flow/constants";
 import type { FlowCoat } from "#core/models/flow/simulate-coats";
-import { wetBuild } from "#core/course/next-wait";
+import { wetBuild } from "#core/panel/wet-build";
 import { tiltOf } from "#core/panel/logged-setting";
 import { SHEET_K, flashLeastAt } from "#core/models/product/sheet";
 import { FlowDesk } from "./window.desk";

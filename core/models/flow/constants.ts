@@ -49,3 +49,9 @@ export const SUBSTRATE_TEXTURE = {
   polished: { name: "sanded flat and polished", long_m: 0.03e-6, short_m: 0.03e-6 },
   smooth: { name: "perfectly smooth", long_m: 0, short_m: 0 },
 } as const;
+
+/** Spread of the model before this shop's own results tune it: sd of the texture figure. A default of ours. */
+export const TEXTURE_SD = 0.7;
+
+/** Texture beyond which a finish counts as peeled: defaults of ours on the scale 1 glass … 5 heavy. */
+export const TEXTURE_LIMITS = { flat: 3.6, asSprayed: 4, match: 4.2, matte: 4.2 } as const;

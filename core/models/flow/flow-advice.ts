@@ -1,18 +1,13 @@
 import { FAR_GUN_M, LOW_PRESSURE_PA } from "../trade-limits";
 import { normalCdf } from "../../kernel/stats/normal";
 import { toSi } from "../../kernel/units/convert";
-import { FLOW } from "./constants";
+import { FLOW, TEXTURE_SD } from "./constants";
 import { EDGE_FILM, SAG_LOG_SD, runChance, sagAtEdge } from "./run-chance";
 import { type FlowSetting, flowClass, moveSetting, settingAt, type FlowClass, type FlowAxis } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
 
-/** Spread of the model before this shop's own results tune it: sd of the texture figure. A default of ours. */
-export const TEXTURE_SD = 0.7;
 /** Sprayed dry, it peels at least so surely, in sd: what the waves alone say of it is not less. */
 const DRY_PEELS = -1;
-
-/** Texture beyond which a finish counts as peeled: defaults of ours on the scale 1 glass … 5 heavy. */
-export const TEXTURE_LIMITS = { flat: 3.6, asSprayed: 4, match: 4.2, matte: 4.2 } as const;
 
 export interface FlowVerdict {
   /** Of the flat field, as the map has it. */

@@ -1,11 +1,9 @@
 import fc from "fast-check";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
-import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
+import { SUBSTRATE_TEXTURE, TEXTURE_LIMITS, TEXTURE_SD } from "#core/models/flow/constants";
 import {
   FLOW_CHANGES,
   FLOW_ZONES,
-  TEXTURE_LIMITS,
-  TEXTURE_SD,
   applyChange,
   cheapestChanges,
   flowReasons,

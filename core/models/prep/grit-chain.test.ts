@@ -1,4 +1,5 @@
-import { baseRoughness, gritChain, nearestPaper } from "./grit-chain";
+import { gritChain } from "./grit-chain";
+import { baseRoughness, nearestPaper } from "./papers";
 
 test("the trade's chains hold: P320, P400, P600; P400 straight to P600; P240 to P320 to P600", () => {
   for (const chain of [[320, 400, 600], [400, 600], [240, 320, 600], [600], [600, 800]]) expect(gritChain(chain)!.fault).toBeNull();

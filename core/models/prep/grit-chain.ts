@@ -1,6 +1,5 @@
-import { GRAIN_M, type Grit } from "../correction/abrasives";
 import { clearingPlan } from "../correction/clearing";
-import { requireNumber } from "../../kernel/guard";
+import { nearestPaper } from "./papers";
 
 export interface GritChain {
   /** Papers in their order, each with the passes that clear what the one before left. */
@@ -13,14 +12,6 @@ export interface GritChain {
 
 /** More passes than these to clear the marks of the paper before, and one between is quicker. As in the correction ladder. */
 const MOST_PASSES = 2;
-
-/** The standard paper nearest to a number. @throws RangeError outside 240 … 5000 */
-export function nearestPaper(grit: number): Grit {
-  requireNumber("grit", grit, { min: 240, max: 5000 });
-  return (Object.keys(GRAIN_M) as Grit[]).reduce((a, g) =>
-    Math.abs(Number(g.slice(1)) - grit) < Math.abs(Number(a.slice(1)) - grit) ? g : a,
-  );
-}
 
 /**
  * Papers below the base by the very rule of the correction ladder: each has to clear what the one before left, on a soft pad.
@@ -37,12 +28,3 @@ export function gritChain(grits: readonly number[]): GritChain | null {
   const fault = coarser >= 0 ? at(coarser, "coarser") : skips >= 0 ? at(skips, "skips") : null;
   return { steps, fault, last: Math.max(...grits) };
 }
-
-/** What a usual base is sprayed on: P600. Common practice. */
-const USUAL_PAPER: Grit = "P600";
-
-/**
- * How much rougher or flatter a base lies over its last paper than over P600: with the square root of the grain, for the base fills half of what it
- * finds. A default of ours. @throws RangeError @example P800: 0.92, P1200: 0.77
- */
-export const baseRoughness = (lastPaper: number): number => Math.sqrt(GRAIN_M[nearestPaper(lastPaper)][0] / GRAIN_M[USUAL_PAPER][0]);

@@ -17,10 +17,22 @@ interface Piece {
 }
 
 /** One file more costs a page as much as this many bytes that it does not need. */
-const REQUEST_BYTES = 14_000;
+const REQUEST_BYTES = 6_000;
 
-/** What is loaded later than the page itself weighs less, for each page that loads it. */
-const LATER_WEIGHT = 0.3;
+/** What is loaded later than the page itself, for each page that loads it: a request is waited for there too, a byte hardly. */
+const LATER = { request: 0.6, byte: 0.02 } as const;
+
+/** Price of a byte on the page that brings least anyway, and on the one that brings most. */
+const LIGHT = 0.2;
+const HEAVY = 4;
+
+/** What a request costs each page, and what a byte does that it does not need. */
+interface Costs {
+  request: readonly number[];
+  byte: readonly number[];
+  /** Who loads it later: what all of them have is there before it comes. Null for a page. */
+  hosts: readonly (readonly number[] | null)[];
+}
 
 /**
  * Which modules go into one file: those that the same pages need are together; after that two files become one as long as the pages save more by
@@ -44,15 +56,17 @@ export function chunkPlan(entries: readonly (readonly string[])[], getModule: Ge
   };
   entries.forEach((page, unit) => reach(unit, page));
   // What is loaded later is a unit of its own; what all pages that load it have already costs it nothing.
-  const weights = entries.map(() => 1);
+  const costs = { request: entries.map(() => 1), byte: entries.map(() => 1), hosts: entries.map((): readonly number[] | null => null) };
   const seen = new Set<string>();
   for (let more = [...later.keys()]; more.length > 0; more = [...later.keys()].filter((id) => !seen.has(id)))
     for (const id of more) {
       seen.add(id);
       const hosts = [...later.get(id)!];
       const known = new Set([...units].filter(([, of]) => hosts.every((h) => of.has(h))).map(([m]) => m));
-      reach(weights.length, [id], known);
-      weights.push(LATER_WEIGHT * hosts.length);
+      reach(costs.byte.length, [id], known);
+      costs.request.push(LATER.request * hosts.length);
+      costs.byte.push(LATER.byte * hosts.length);
+      costs.hosts.push(hosts);
     }
   const roots = new Set([...entries.flat(), ...seen]);
   const pieces = new Map<string, Piece>();
@@ -64,8 +78,16 @@ export function chunkPlan(entries: readonly (readonly string[])[], getModule: Ge
     piece.bytes += module.bytes;
     piece.members.push(id);
   }
-  const merged = together([...pieces.values()], weights, getModule);
+  dearer(costs.byte, entries.length, (unit) => [...units].reduce((a, [id, of]) => a + (of.has(unit) ? (getModule(id)?.bytes ?? 0) : 0), 0));
+  const merged = together([...pieces.values()], costs, getModule);
   return new Map(merged.flatMap((piece, n) => piece.members.map((id): [string, number] => [id, n])));
+}
+
+/** A byte costs a page the more, the more the page has to bring anyway. @param needs bytes of a page */
+function dearer(byte: number[], pages: number, needs: (page: number) => number): void {
+  const all = Array.from({ length: pages }, (_, page) => needs(page));
+  const [least, most] = [Math.min(...all), Math.max(...all)];
+  if (most > least) all.forEach((bytes, page) => (byte[page] = LIGHT + (HEAVY - LIGHT) * ((bytes - least) / (most - least)) ** 2));
 }
 
 /** What others need comes before them: a bundler that takes what a file needs into it finds that taken. */
@@ -105,8 +127,8 @@ export function moduleOf(info: Info | null): Module | null {
   };
 }
 
-/** Pieces put together until no two of them gain by it. @param weights of the units */
-function together(start: readonly Piece[], weights: readonly number[], getModule: GetModule): Piece[] {
+/** Pieces put together until no two of them gain by it. */
+function together(start: readonly Piece[], costs: Costs, getModule: GetModule): Piece[] {
   const pieces: (Piece | null)[] = [...start];
   const at = new Map(start.flatMap((p, n) => p.members.map((id): [string, number] => [id, n])));
   const needs = start.map(
@@ -124,36 +146,61 @@ function together(start: readonly Piece[], weights: readonly number[], getModule
   /** Whether two pieces reach each other by way of a third: as one they would need it, and it them. */
   const circular = (a: number, b: number) =>
     [[a, b] as const, [b, a] as const].some(([x, y]) => [...needs[x]!].some((next) => next !== y && allNeeds(next).has(y)));
-  const weightOf = (units: Iterable<number>, but: ReadonlySet<number>): number => {
+  const sumOf = (of: readonly number[], units: Iterable<number>, but: ReadonlySet<number>): number => {
     let sum = 0;
-    for (const unit of units) if (!but.has(unit)) sum += weights[unit]!;
+    for (const unit of units) if (!but.has(unit)) sum += of[unit]!;
     return sum;
   };
-  const NONE: ReadonlySet<number> = new Set();
+  const later = costs.hosts.flatMap((hosts, unit) => (hosts ? [{ unit, hosts }] : []));
+  /** Units that a piece is there for: those that need it, and what is loaded later by pages that all have it. */
+  const withLater = (units: ReadonlySet<number>): Set<number> => {
+    const there = new Set(units);
+    for (const { unit, hosts } of later) if (hosts.every((h) => there.has(h))) there.add(unit);
+    return there;
+  };
+  const there = pieces.map((p) => withLater(p!.units));
   /** What it costs those units that have no need of a piece: it, and what it needs itself. */
   const burden = (n: number, needed: ReadonlySet<number>, units: ReadonlySet<number>) => {
-    const piece = pieces[n]!;
-    let sum = piece.bytes * weightOf(units, piece.units);
-    for (const of of needed) sum += (pieces[of]!.bytes + REQUEST_BYTES) * weightOf(units, pieces[of]!.units);
+    let sum = pieces[n]!.bytes * sumOf(costs.byte, units, there[n]!);
+    for (const of of needed)
+      sum += pieces[of]!.bytes * sumOf(costs.byte, units, there[of]!) + REQUEST_BYTES * sumOf(costs.request, units, there[of]!);
+    return sum;
+  };
+  /** What the units that ask for both, or for one while the other is there, save by asking once. */
+  const saved = (a: number, b: number): number => {
+    const [p, q] = [pieces[a]!.units, pieces[b]!.units];
+    let sum = 0;
+    for (const unit of p) if (there[b]!.has(unit)) sum += costs.request[unit]!;
+    for (const unit of q) if (!p.has(unit) && there[a]!.has(unit)) sum += costs.request[unit]!;
     return sum;
   };
   const gain = (a: number, b: number, needed = [a, b].map((n) => allNeeds(n))): number => {
-    const [p, q] = [pieces[a]!.units, pieces[b]!.units];
-    const both = weightOf(p, NONE) - weightOf(p, q);
-    return both === 0 ? 0 : both * REQUEST_BYTES - burden(a, needed[0]!, q) - burden(b, needed[1]!, p);
+    const both = saved(a, b);
+    return both === 0 ? 0 : both * REQUEST_BYTES - burden(a, needed[0]!, pieces[b]!.units) - burden(b, needed[1]!, pieces[a]!.units);
   };
-  const closures = pieces.map((_, n) => allNeeds(n));
-  const gains = pieces.map((_, a) => pieces.map((_, b) => (b > a ? gain(a, b, [closures[a]!, closures[b]!]) : 0)));
-  for (;;) {
+  /** What each two would gain as things stand. */
+  const allGains = () => {
+    const closures = pieces.map((_, n) => allNeeds(n));
+    return pieces.map((p, a) => pieces.map((q, b) => (p && q && b > a && !circular(a, b) ? gain(a, b, [closures[a]!, closures[b]!]) : 0)));
+  };
+  let gains = allGains();
+  for (let merged = false; ;) {
     let best = { gain: 0, a: -1, b: -1 };
     gains.forEach((row, a) => row.forEach((g, b) => void (g > best.gain && (best = { gain: g, a, b }))));
     const { a, b } = best;
-    if (a < 0) return neededFirst(pieces, needs);
+    if (a < 0) {
+      if (!merged) return neededFirst(pieces, needs);
+      // What two gain may have grown since it was reckoned.
+      gains = allGains();
+      merged = false;
+      continue;
+    }
     const now = circular(a, b) ? 0 : gain(a, b); // others were put together since it was reckoned
     if (now < best.gain) {
       gains[a]![b] = now;
       continue;
     }
+    merged = true;
     const [p, q] = [pieces[a]!, pieces[b]!];
     const units = new Set([...p.units, ...q.units]);
     pieces[a] = { units, bytes: p.bytes + q.bytes, members: [...p.members, ...q.members] };
@@ -162,7 +209,11 @@ function together(start: readonly Piece[], weights: readonly number[], getModule
     for (const of of needs) if (of.delete(b)) of.add(a);
     needs[a]!.delete(a);
     needs[b]!.clear();
-    for (const n of allNeeds(a)) for (const unit of units) pieces[n]!.units.add(unit);
+    there[a] = withLater(units);
+    for (const n of allNeeds(a)) {
+      for (const unit of units) if (!there[n]!.has(unit)) pieces[n]!.units.add(unit);
+      there[n] = withLater(pieces[n]!.units);
+    }
     pieces.forEach((other, n) => {
       gains[Math.min(n, b)]![Math.max(n, b)] = 0;
       if (other && n !== a) gains[Math.min(n, a)]![Math.max(n, a)] = gain(a, n);

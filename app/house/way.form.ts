@@ -14,7 +14,7 @@ import {
 import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
-import { TRIGGERS, type Trigger } from "#core/models/spray/strokes";
+import { TRIGGERS, type Trigger } from "#core/models/spray/trigger";
 import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel/units/quantities";
 import type { ShownField } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";

@@ -10,7 +10,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
 import { VERDICT_WORDS, showSafe, verdictSentence } from "~/kit/words/verdict";
-import { chanceWorking, removalWorking } from "~/kit/words/workings";
+import { chanceWorking, removalWorking } from "~/kit/words/removal-workings";
 import { inUnits } from "#core/kernel/units/in-units";
 
 interface Props {

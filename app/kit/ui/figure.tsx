@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { SourceKey } from "#core/kernel/sources";
 import type { Shown } from "#core/kernel/units/format";
 import { useLater } from "~/kit/root/later";
@@ -25,7 +25,7 @@ export function Figure({
   label: string;
   shown: Shown;
   note?: string;
-  working: Working;
+  working: WorkingAsked;
   size?: "big" | "middle";
   tone?: "stop" | "amber" | "glow";
 }) {
@@ -47,11 +47,15 @@ export function Figure({
 
 const BUTTON = "min-h-11 cursor-pointer rounded-press text-left decoration-edge decoration-dotted underline-offset-4 hover:underline";
 
+/** A working, or what makes it once it is asked for: long ones are not fetched before. */
+export type WorkingAsked = Working | (() => Promise<Working>);
+
 /** What it stands around opens the working of its figure. */
-export function WorkingButton({ working, label, children }: { working: Working; label: string; children: React.ReactNode }) {
+export function WorkingButton({ working: asked, label, children }: { working: WorkingAsked; label: string; children: React.ReactNode }) {
   const [open, setOpen] = useState(false);
   const part = useLater(inPassing, open);
-  if (part)
+  const working = useAsked(asked, open);
+  if (part && working)
     return (
       <part.WorkingPopover working={working} label={label} className={BUTTON} open={open} onOpenChange={setOpen}>
         {children}
@@ -62,4 +66,21 @@ export function WorkingButton({ working, label, children }: { working: Working; 
       {children}
     </button>
   );
+}
+
+/** The working that is asked for, made anew with what it is made of while it is open. */
+function useAsked(asked: WorkingAsked, open: boolean): Working | null {
+  const [made, setMade] = useState<Working | null>(null);
+  useEffect(() => {
+    if (!open || typeof asked !== "function") return;
+    let gone = false;
+    void asked().then(
+      (working) => {
+        if (!gone) setMade(working);
+      },
+      () => {}, // the server is away: asked again, it is fetched again
+    );
+    return () => void (gone = true);
+  }, [open, asked]);
+  return typeof asked === "function" ? made : asked;
 }

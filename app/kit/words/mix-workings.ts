@@ -1,5 +1,3 @@
-import type { HardenerToday } from "#core/models/flow/hardener-today";
-import { CLASS_WORDS } from "./flow-words";
 import type { MatteAnswer } from "#core/models/gloss/matte-fit";
 import { FILM_CV, type MixInput, type MixPlan, U_TRANSFER } from "#core/models/mix/mix-plan";
 import { REDUCER_MEANINGS } from "#core/models/product/ratio";
@@ -8,15 +6,6 @@ import { COVERAGE, show } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "./lines";
-
-/** What a hardener does today, in a line. */
-export function hardenerWords({ name, inWindow, class: flows, best }: HardenerToday): string {
-  const why = [
-    inWindow === false ? "not meant for this temperature" : "",
-    flows === null ? "outside the flow model" : CLASS_WORDS[flows].word.toLowerCase(),
-  ].filter(Boolean);
-  return `${name}: ${why.join(", ")}${best ? "; the one for today" : ""}`;
-}
 
 export function mixWorking(plan: MixPlan, i: MixInput, units: UnitPreferences): Working {
   return {

@@ -1,12 +1,11 @@
 import { useMemo } from "react";
 import { Form, Link } from "react-router";
-import { filmFacts } from "#core/judge/film-question";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { verdictOf } from "#core/judge/limits";
-import { optionQuestion } from "#core/judge/questions";
 import type { ShopRates } from "#core/judge/option-figures";
 import type { FilmPhase } from "#core/models/defects/remedies";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import { later, useLater } from "~/kit/root/later";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { useAssessment } from "~/kit/run/use-assessment";
@@ -17,6 +16,9 @@ import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { AGAINST, flowRows, flowSentence, flowStageWorking } from "./flow.words";
+
+/** What is asked beside the page: the film under the paper, and the other ways. */
+const asking = later(() => import("./flow-asking"));
 
 /** Sanding flat is before more clear: what must be left is what hides the base, not the floor. */
 const FLAT_FLOOR_M = 0;
@@ -41,23 +43,25 @@ export function FlowDesk({
   const { flatten } = job.way;
   const plan = useMemo(() => flowPlanOf(view), [view]);
   const flat = plan?.flat ?? null;
+  const ask = useLater(asking, state.film.mean !== null, true);
   const question = useMemo(
     () =>
-      state.film.mean &&
-      flat && {
-        film: filmFacts(panel, state),
-        worlds: state.film.worlds,
-        work: { panel: { removal_m: flat.removal_m, u_m: flat.u_m, rim_m: 0 }, local: [], floor_m: FLAT_FLOOR_M },
-      },
-    [panel, state, flat],
+      ask && state.film.mean && flat
+        ? {
+            film: ask.filmFacts(panel, state),
+            worlds: state.film.worlds,
+            work: { panel: { removal_m: flat.removal_m, u_m: flat.u_m, rim_m: 0 }, local: [], floor_m: FLAT_FLOOR_M },
+          }
+        : null,
+    [ask, panel, state, flat],
   );
   const judged = useAssessment(question);
   const weighed = useRun(
     "map",
     "options",
     useMemo(
-      () => (state.film.mean ? optionQuestion(view, { cured, phase, left_s, rates }) : null),
-      [view, state, cured, phase, left_s, rates],
+      () => (ask && state.film.mean ? ask.optionQuestion(view, { cured, phase, left_s, rates }) : null),
+      [ask, view, state, cured, phase, left_s, rates],
     ),
   );
   if (job.finish === "matte")

@@ -40,7 +40,10 @@ test("handed over: nothing is left to do", () => {
 });
 
 test("the forecast that came with the page stands until its moment is past, then it is made here", async () => {
-  const view = testView({ read: false, add: (l) => [0, 1].map((i) => l.add("strike", { reason: "", whole: true }, { supersedes: `e${i}` })) });
+  const view = testView({
+    read: false,
+    add: (l) => [0, 1].map((i) => l.add("strike", { reason: "", whole: true }, { supersedes: `e${i}` })),
+  });
   const old_ms = Date.now() - 3600_000;
   const stale = courseAt(view, old_ms).map((s): CourseStep => (s.kind === "readBefore" ? { ...s, state: "done" } : s));
   renderPanel(<CourseDesk reckoned={{ at_ms: old_ms, steps: stale, mending: null }} />, view);

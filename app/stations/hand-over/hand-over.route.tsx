@@ -23,7 +23,9 @@ import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { Toggle } from "~/kit/ui/toggle";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
-import { REPORT_FOOT, REPORT_READERS, reportLines, reportReader } from "./report.words";
+import { REPORT_FOOT, REPORT_READERS, reportReader } from "./report-reader";
+import { reportLines } from "./report.words";
+import { viewInRegion } from "~/kit/words/region";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/hand-over.route";
@@ -32,13 +34,16 @@ import { unlessListMoved } from "~/kit/list/list-state";
 
 export { unlessListMoved as shouldRevalidate };
 
-export async function loader({ params }: Route.LoaderArgs) {
+export async function loader({ params, request }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [{ lines: log, count: logged }, others_GU] = await Promise.all([
+  const [view, { units }, { lines: log, count: logged }, others_GU] = await Promise.all([
+    panelOr404(ctx, params.jobId, params.panelId),
+    readPrefs(request),
     loadLedgerLines(ctx, params.panelId),
     loadOthersGloss(ctx, params.jobId, params.panelId),
   ]);
-  return { log, logged, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
+  const reader = reportReader(new URL(request.url).searchParams.get("for"));
+  return { report: reportLines(viewInRegion(view), units, reader), log, logged, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -70,7 +75,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 const GoesOutDesk = lazy(() => import("./goes-out.desk").then((m) => ({ default: m.GoesOutDesk })));
 const ledgerList = later(() => import("~/kit/panel/ledger-list"));
 
-export default function HandOver({ loaderData: { today, log, logged, others_GU } }: Route.ComponentProps) {
+export default function HandOver({ loaderData: { report, today, log, logged, others_GU } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
@@ -153,7 +158,7 @@ export default function HandOver({ loaderData: { today, log, logged, others_GU }
           label={`${panel.name}: clear at ${state.film.spots} spots in ${units.film}`}
         />
         <dl className="grid grid-cols-[auto_1fr] content-start">
-          {reportLines(view, units, reader).map((l) => (
+          {report.map((l) => (
             <div key={l.label} className="contents [&>*]:border-b [&>*]:border-hair [&>*]:py-2">
               <dt className="text-ink2">{l.label}</dt>
               <dd className="pl-4 text-right font-medium">{l.value}</dd>

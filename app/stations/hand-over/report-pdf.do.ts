@@ -5,7 +5,7 @@ import { getShop } from "#server/repos/shop-repo";
 import { REGIONS, viewInRegion } from "~/kit/words/region";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { reportPdf } from "./report-pdf.server";
-import { reportReader } from "./report.words";
+import { reportReader } from "./report-reader";
 import { panelAloneOr404 } from "~/kit/http/panel.server";
 import type { Route } from "./+types/report-pdf.do";
 

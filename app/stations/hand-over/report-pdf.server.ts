@@ -4,7 +4,8 @@ import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { boundingBox } from "#core/kernel/geometry/geometry";
 import type { PanelView } from "#server/views/panel-view";
 import { type Paper, REGIONS } from "~/kit/words/region";
-import { REPORT_FOOT, type ReportReader, reportLines } from "./report.words";
+import { REPORT_FOOT, type ReportReader } from "./report-reader";
+import { reportLines } from "./report.words";
 
 const MARGIN = 48;
 const INK = "#14202e";

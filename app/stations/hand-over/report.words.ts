@@ -12,17 +12,9 @@ import { FINISHES } from "#core/models/ways/way";
 import type { PanelView } from "#server/views/panel-view";
 import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { doneWords } from "~/kit/words/zone-words";
+import type { ReportLine, ReportReader } from "./report-reader";
 
-export interface ReportLine {
-  label: string;
-  value: string;
-}
 const DAY_S = 86_400;
-
-/** For whom a report is: the customer reads what there is and what was done, the shop's file also how and why. */
-export const REPORT_READERS = { shop: "For the shop's file", customer: "For the customer" } as const;
-export type ReportReader = keyof typeof REPORT_READERS;
-export const reportReader = (text: string | null): ReportReader => (text === "customer" ? "customer" : "shop");
 
 /** What the report says, line by line: the page and the PDF print the same. */
 export function reportLines(
@@ -135,10 +127,6 @@ function coatWords(builds: PanelView["state"]["builds"], planned: number): strin
   if (later.length === 0) return `${first} of ${planned} coats`;
   return `${first} coats${later.map((n) => `, sanded, ${n} more`).join("")}`;
 }
-
-/** What stands under every report. */
-export const REPORT_FOOT =
-  "± is 95 %. Film figures are worked out from gauge readings; they are no guarantee. Wash by hand with plenty of water for the first weeks; the product's sheet goes first.";
 
 const pointsIn = (points: readonly OutPoint[] = []): string | null =>
   points.length > 0 ? points.map((p) => POINT_NAMES[p].toLowerCase()).join(", ") : null;

@@ -137,8 +137,8 @@ export function GaugeDesk() {
                   <span>
                     <b className="font-semibold">{c.body.gauge}</b>{" "}
                     <span className="text-ink2">
-                      {hourText(c.at_ms)}, zero {c.body.zero.map((r) => r.entered).join(" ")}, foil {film(c.body.foil_m)} read
-                      as {c.body.onFoil.map((r) => r.entered).join(" ")}
+                      {hourText(c.at_ms)}, zero {c.body.zero.map((r) => r.entered).join(" ")}, foil {film(c.body.foil_m)} read as{" "}
+                      {c.body.onFoil.map((r) => r.entered).join(" ")}
                     </span>
                   </span>
                   <StrikeButton entryId={c.id} what={`the check of ${c.body.gauge}`} />

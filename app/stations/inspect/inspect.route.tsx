@@ -20,7 +20,7 @@ import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Figure, WorkingButton } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
-import { meanClearWorking, spotWorking } from "~/kit/words/workings";
+import { meanClearWorking, spotWorking } from "~/kit/words/film-workings";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/inspect.route";

@@ -1,6 +1,6 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link } from "react-router";
-import { useEffect, useMemo, useState } from "react";
+import { Suspense, lazy, useEffect, useMemo, useState } from "react";
 import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
 import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
 import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/models/product/ratio";
@@ -18,8 +18,8 @@ import { Field, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
-import { hardenerWords, mixWorking, potWorking, vocWorking } from "~/kit/words/mix-workings";
-import { PourGuide, type PouredMix } from "./pour-guide";
+import { hardenerWords } from "~/kit/words/hardener-words";
+import type { PouredMix } from "./pour-guide";
 import { useMixPlan } from "./use-mix-plan";
 import { InUnits } from "~/kit/ui/in-units";
 import { areaText } from "~/kit/words/area-text";
@@ -60,7 +60,16 @@ const startTyped = (
   matting: initial("share", matting, units),
 });
 
+/** Here once something is poured. */
+const PourGuide = lazy(() => import("./pour-guide").then((m) => ({ default: m.PourGuide })));
 const NONE_JUDGED: readonly HardenerToday[] = [];
+
+/** How its figures came about: fetched with the tap that asks. */
+function workingsOf(plan: MixPlan, input: MixInput, units: UnitPreferences) {
+  const make = (which: "mixWorking" | "potWorking" | "vocWorking") => () =>
+    import("~/kit/words/mix-workings").then((words) => words[which](plan, input, units));
+  return { mix: make("mixWorking"), pot: make("potWorking"), voc: make("vocWorking") };
+}
 
 /** How much to mix, of what, by volume and by weight, how long it lives, what it gives off, and a guide while it is poured. */
 export function MixDesk({
@@ -153,6 +162,7 @@ export function MixDesk({
       return can ? [{ name, canId: can.id, batch: can.batch }] : [];
     });
   const ml = (m3: number) => show("volume", m3, units);
+  const workings = useMemo(() => plan && input && workingsOf(plan, input, units), [plan, input, units]);
   const ready = plan && showWithUncertainty("volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units);
   return (
     <>
@@ -230,13 +240,13 @@ export function MixDesk({
             </ul>
           )}
         </section>
-        {plan && input && ready && (
+        {plan && input && ready && workings && (
           <section aria-label="The mix" className="min-w-0 space-y-5">
             <Figure
               label="ready to spray"
               shown={ready}
               note={`for ${areaText(plan.amount.area_m2, units)}, ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all${strokes ? `; by area alone ${ml(plan.byArea_m3).text}` : ""}`}
-              working={mixWorking(plan, input, units)}
+              working={workings.mix}
             />
             <ScrollRegion label="Parts of the mix" narrow>
               <table className="w-full text-left [&_td]:py-2" data-testid="mix-parts">
@@ -306,7 +316,7 @@ export function MixDesk({
                 size="middle"
                 label={`pot life at ${show("temperature", input.temperature_K, units, 0).text} ${units.temperature}`}
                 shown={show("duration", plan.potLife.time_s, units)}
-                working={potWorking(plan, input, units)}
+                working={workings.pot}
               />
               {plan.voc && (
                 <Figure
@@ -314,7 +324,7 @@ export function MixDesk({
                   label="VOC, regulatory form"
                   shown={show("concentration", plan.voc.regulatory_kg_m3, units)}
                   note={`actual ${show("concentration", plan.voc.actual_kg_m3, units).text} g/l`}
-                  working={vocWorking(plan, input, units)}
+                  working={workings.voc}
                   {...(worked.vocLimit_kg_m3 !== null && plan.voc.regulatory_kg_m3 > worked.vocLimit_kg_m3
                     ? { tone: "stop" as const }
                     : {})}
@@ -395,16 +405,18 @@ export function MixDesk({
             )}
           </div>
           {pouring && (
-            <PourGuide
-              key={plan.targets.map((t) => t.role).join()}
-              parts={plan.parts.map((p) => ({ role: p.name, share: p.share, density_kg_m3: p.density_kg_m3! }))}
-              volume_m3={plan.amount.ready_m3}
-              capacity_m3={worked.potCapacity_m3}
-              busy={busy}
-              {...(onDone && doneLabel
-                ? { doneLabel, onDone: (poured: PouredMix) => onDone({ plan, input, poured, cans: chosenCans(plan) }) }
-                : {})}
-            />
+            <Suspense>
+              <PourGuide
+                key={plan.targets.map((t) => t.role).join()}
+                parts={plan.parts.map((p) => ({ role: p.name, share: p.share, density_kg_m3: p.density_kg_m3! }))}
+                volume_m3={plan.amount.ready_m3}
+                capacity_m3={worked.potCapacity_m3}
+                busy={busy}
+                {...(onDone && doneLabel
+                  ? { doneLabel, onDone: (poured: PouredMix) => onDone({ plan, input, poured, cans: chosenCans(plan) }) }
+                  : {})}
+              />
+            </Suspense>
           )}
         </section>
       )}

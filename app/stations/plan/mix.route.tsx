@@ -45,6 +45,8 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const parts = shelf.flatMap((p) => (isCoat(p.sheet) ? [] : [{ id: p.id, sheet: p.sheet }]));
   return {
     own: mixSetting(view, parts),
+    // Coats of what is not the panel's clear: whole, at a usual hand.
+    plain: { way: houseWay("two-full"), coat: usualCoat() },
     panels: panels.map((p) => ({
       id: p.id,
       name: p.name,
@@ -77,10 +79,7 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-/** Coats of what is not the panel's clear: whole, at a usual hand. */
-const plainWay = (coats: number) => ({ ...houseWay("two-full"), coats: Array.from({ length: coats }, usualCoat) });
-
-export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans, own } }: Route.ComponentProps) {
+export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans, own, plain } }: Route.ComponentProps) {
   const { view, base, setPreview } = usePanel();
   const units = useUnits();
   const { panel, product, state, job } = view;
@@ -108,7 +107,10 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
   );
   const sprayed = other ? 0 : state.coats.length;
   const toCome = other ? other.coats : Math.max(1, panel.coatsPlanned - sprayed);
-  const way = useMemo(() => (other ? plainWay(other.coats) : job.way), [other, job.way]);
+  const way = useMemo(
+    () => (other ? { ...plain.way, coats: Array.from({ length: other.coats }, () => plain.coat) } : job.way),
+    [other, job.way, plain],
+  );
   const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
   const gun = hand.settings;
   const faces = useMemo(

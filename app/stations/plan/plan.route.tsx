@@ -11,7 +11,7 @@ import { planFigures } from "#core/models/ways/plan-figures";
 import { useUnits } from "~/kit/root/use-root";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { PlanTabs } from "./tabs";
-import { planWorking } from "~/kit/words/workings";
+import { planWorking } from "~/kit/words/plan-workings";
 import { Figure } from "~/kit/ui/figure";
 import { usePanel } from "~/kit/panel/use-panel";
 import { areaText } from "~/kit/words/area-text";

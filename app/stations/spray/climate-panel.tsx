@@ -9,7 +9,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { Field } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
-import { dewWorking } from "~/kit/words/workings";
+import { dewWorking } from "~/kit/words/spray-workings";
 
 /** Today's climate: the dew-point margin, what is typed or read from the probe, logged with its time. */
 export function ClimatePanel({ action }: { action: string }) {

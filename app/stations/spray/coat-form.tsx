@@ -21,7 +21,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
-import { coatWorking } from "~/kit/words/workings";
+import { coatWorking } from "~/kit/words/spray-workings";
 import { gunSource } from "~/kit/words/gun-words";
 
 interface CoatFormProps {

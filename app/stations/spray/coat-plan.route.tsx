@@ -1,26 +1,27 @@
 import { acting } from "~/kit/form/in-words.server";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { coatMayRun } from "~/kit/words/flow-words";
-import { conditionsOf } from "#core/panel/logged-setting";
 import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { useEffect, useMemo } from "react";
+import { Suspense, lazy, useEffect, useMemo } from "react";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
 import { handGun } from "#core/panel/next-coat";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
-import { type PlannedCoatRow, coatPlan, likeliestToRun } from "#core/models/ways/coat-plan";
+import { type PlannedCoatRow, likeliestToRun } from "#core/models/ways/plan-rows";
 import { setHouseWay } from "#server/commands/jobs";
 import { listWays } from "#server/repos/way-repo";
 import { loadRunCalibration } from "#server/views/calibration-view";
 import { serverContext } from "#server/running";
-import { FlowCoats } from "./flow-coats";
+import { type WayPlan, wayPlan } from "./coat-plan-at";
 import { answerForm } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
+import { later, useLater } from "~/kit/root/later";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { useUnits } from "~/kit/root/use-root";
 import { SprayTabs } from "./tabs";
 import { WayChoice } from "~/kit/ways/way-choice";
@@ -36,11 +37,15 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { InUnits } from "~/kit/ui/in-units";
 
 const HOUR_S = 3600;
+const FlowCoats = lazy(() => import("./flow-coats").then((m) => ({ default: m.FlowCoats })));
+/** The models, for another way than the job's own. */
+const models = later(() => import("./coat-plan-at"));
+const TO_COME: Pick<WayPlan, "rows" | "fault"> = { rows: [], fault: "Working out this way." };
 
-export async function loader() {
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [ways, calibration] = await Promise.all([listWays(ctx.db), loadRunCalibration(ctx)]);
-  return { ways, calibration };
+  const [view, ways, calibration] = await Promise.all([panelOr404(ctx, jobId, panelId), listWays(ctx.db), loadRunCalibration(ctx)]);
+  return { plan: wayPlan(view, view.job.way), ways, calibration };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -60,7 +65,7 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
   const { view, base, setPreview } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
-  const { job, panel, product, state, shopFactors, shopFilm } = view;
+  const { job, panel, product, state, shopFilm, shopFactors } = view;
   const { sheet } = product;
   const draft = useDraft("way", { wayId: job.way.id });
   const { wayId } = draft.typed;
@@ -69,21 +74,11 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
   const own = way.id === job.way.id;
   const coats = own ? panel.coatsPlanned : way.coats.length;
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
-  // Before the way's own pace for each coat.
   const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
-  const { settings: gun, reducer } = hand;
-  const conditions = useMemo(
-    () => conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer }),
-    [air_K, state, sheet, reducer, panel, way],
-  );
-  const plan = useMemo((): { rows: PlannedCoatRow[]; fault: string | null } => {
-    try {
-      return { rows: coatPlan(way, { sheet, conditions, gun, coats, shop: shopFactors, u_filmLog: shopFilm.u_log }), fault: null };
-    } catch (error) {
-      if (error instanceof RangeError) return { rows: [], fault: error.message };
-      throw error;
-    }
-  }, [way, sheet, conditions, gun, coats, shopFactors, shopFilm]);
+  const part = useLater(models, !own, true);
+  const other = useMemo(() => (own ? null : (part?.wayPlan(view, way) ?? null)), [own, part, view, way]);
+  const plan = own ? loaderData.plan : (other ?? TO_COME);
+  const { conditions } = other ?? loaderData.plan;
   const end = plan.rows.at(-1);
   const toCome = plan.rows.slice(state.coats.length);
   const toCome_m = toCome.reduce((a, r) => a + r.dry_m, 0);
@@ -196,14 +191,16 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
         </DraftForm>
       </section>
       {setting.coats.length > 0 && sheet.kind !== "matte clear" && (
-        <FlowCoats
-          setting={setting}
-          outline={panel.shape.outline}
-          trigger={way.trigger}
-          under_m={under_m}
-          sandAfter_h={sheet.sandAfter_s / HOUR_S}
-          flash_s={timesAt(sheet, air_K).flashMin_s}
-        />
+        <Suspense>
+          <FlowCoats
+            setting={setting}
+            outline={panel.shape.outline}
+            trigger={way.trigger}
+            under_m={under_m}
+            sandAfter_h={sheet.sandAfter_s / HOUR_S}
+            flash_s={timesAt(sheet, air_K).flashMin_s}
+          />
+        </Suspense>
       )}
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         Windows are the sheet&rsquo;s at this temperature; {showWait(sheet.flashMin_s)} <InUnits>at 20 °C.</InUnits> Too soon is the

@@ -1,6 +1,6 @@
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { ProductSheet } from "#core/models/product/sheet";
-import type { PlannedCoatRow } from "#core/models/ways/coat-plan";
+import type { PlannedCoatRow } from "#core/models/ways/plan-rows";
 import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "~/kit/words/lines";
 

@@ -7,7 +7,7 @@ import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { show, showFilm } from "#core/kernel/units/format";
 import type { Polygon } from "#core/kernel/geometry/geometry";
-import type { Trigger } from "#core/models/spray/strokes";
+import type { Trigger } from "#core/models/spray/trigger";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";

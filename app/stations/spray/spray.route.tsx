@@ -22,7 +22,7 @@ import { later, useLater } from "~/kit/root/later";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
-import { coatWorking } from "~/kit/words/workings";
+import { coatWorking } from "~/kit/words/spray-workings";
 import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/spray.route";

@@ -14,7 +14,7 @@ import {
 } from "#core/models/flow/flow-advice";
 import { flowConditions } from "#core/panel/logged-setting";
 import type { Polygon } from "#core/kernel/geometry/geometry";
-import type { Trigger } from "#core/models/spray/strokes";
+import type { Trigger } from "#core/models/spray/trigger";
 import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
 import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";

@@ -1,6 +1,7 @@
 import { type Polygon, boundingBox, requirePolygon } from "../../kernel/geometry/geometry";
 import { requireNumber } from "../../kernel/guard";
 import { type GunSettings, fanOf } from "./deposit";
+import type { Trigger } from "./trigger";
 
 /** How a hand goes over a part. Defaults of ours; common practice. */
 export const USUAL_STROKES = {
@@ -9,10 +10,6 @@ export const USUAL_STROKES = {
   /** Turning round at the end of a stroke. */
   turn_s: 0.6,
 } as const;
-
-/** The trigger between strokes. */
-export const TRIGGERS = { released: "let go at each end", held: "held through the turns" } as const;
-export type Trigger = keyof typeof TRIGGERS;
 
 export interface Strokes {
   count: number;

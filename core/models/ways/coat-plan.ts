@@ -1,36 +1,14 @@
 import { requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
 import { EDGE_FILM, runChance, sagAtEdge } from "../flow/run-chance";
-import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
+import { type FlowCoat, type FlowConditions, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
 import { type HouseWay, plannedCoat } from "./way";
 import { coatGun } from "./coat-gun";
-import { type CoatWait, steadily, waitAfter } from "./wait-after";
-
-export interface PlannedCoatRow {
-  number: number;
-  role: string;
-  gun: GunSettings;
-  wet_m: number;
-  dry_m: number;
-  u_dry_m: number;
-  /** Clear there after it, with its uncertainty. */
-  clear_m: number;
-  u_clear_m: number;
-  /** Texture after it, 1 glass … 5 heavy, and how it stands against a run, at the soonest wait before it. */
-  texture: number;
-  verdict: FlowResult["verdict"];
-  /** Chance of a run at an edge, the film's doubt with it. */
-  runChance: number;
-  sagLocal_m: number;
-  wait: CoatWait | null;
-}
-
-/** The coat that is likeliest to run; null where there is none. */
-export const likeliestToRun = (rows: readonly PlannedCoatRow[]): PlannedCoatRow | null =>
-  rows.reduce<PlannedCoatRow | null>((a, r) => (a === null || r.runChance > a.runChance ? r : a), null);
+import type { PlannedCoatRow } from "./plan-rows";
+import { steadily, waitAfter } from "./wait-after";
 
 /**
  * A house way as coats of this gun today: film after each, wait between, when too soon and when too late.

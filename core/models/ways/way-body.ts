@@ -3,7 +3,7 @@ import { keysOf } from "../../kernel/keys";
 import { benchHabitsBody } from "../correction/bench-habits-body";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
-import { TRIGGERS, type Trigger } from "../spray/strokes";
+import { TRIGGERS, type Trigger } from "../spray/trigger";
 import {
   COAT_DEFAULTS,
   COAT_LIMITS,

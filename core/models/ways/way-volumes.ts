@@ -2,7 +2,8 @@ import { type Polygon, polygonArea, polygonPerimeter } from "../../kernel/geomet
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
-import { type CoatVolume, type Trigger, coatOver } from "../spray/strokes";
+import { type CoatVolume, coatOver } from "../spray/strokes";
+import type { Trigger } from "../spray/trigger";
 import { coatGun } from "./coat-gun";
 import { type CoatZone, type HouseWay, plannedCoat } from "./way";
 

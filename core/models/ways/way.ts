@@ -3,7 +3,7 @@ import type { SourceKey } from "../../kernel/sources";
 import { type BenchHabits, USUAL_HABITS } from "../correction/bench-habits";
 import type { CorrectionSchoolId } from "../correction/schools";
 import type { RunSchool } from "../correction/run-work";
-import type { Trigger } from "../spray/strokes";
+import type { Trigger } from "../spray/trigger";
 import { FLAT_M, U_FLAT_M } from "../trade-limits";
 
 export const FINISHES = {

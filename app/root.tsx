@@ -3,10 +3,13 @@ import type { Route } from "./+types/root";
 import { useNonce } from "~/kit/http/nonce";
 import { type RootData, loadRoot } from "./kit/http/root-data.server";
 import { Shell } from "~/kit/shell/shell";
-import "./app.css";
+import styles from "./app.css?url";
 import { unlessListMoved } from "~/kit/list/list-state";
 
 export { unlessListMoved as shouldRevalidate };
+
+/** By its address: a part that is loaded later does not ask for it once more. */
+export const links: Route.LinksFunction = () => [{ rel: "stylesheet", href: styles }];
 
 export const loader = ({ request }: Route.LoaderArgs) => loadRoot(request);
 

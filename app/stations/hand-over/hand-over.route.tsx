@@ -83,7 +83,7 @@ export default function HandOver({ loaderData: { report, today, log, logged, oth
   const reader = reportReader(params.get("for"));
   const fetcher = useFetcher<typeof action>();
   const [ledgerWanted, setLedgerWanted] = useState(false);
-  const ledger = useLater(ledgerList, ledgerWanted);
+  const ledger = useLater(ledgerList, ledgerWanted, true);
   const {
     job,
     panel,

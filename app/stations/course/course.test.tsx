@@ -12,8 +12,8 @@ import { CourseDesk } from "./course.desk";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import { coatFigures, courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
 
-/** The page as the server sends it now. */
-const renderCourse = (view: ReturnType<typeof testView>, at_ms = Date.now()) =>
+/** The page as the server sends it, at the test's now. */
+const renderCourse = (view: ReturnType<typeof testView>, at_ms = 0) =>
   renderPanel(<CourseDesk reckoned={{ at_ms, steps: courseAt(view, at_ms), mending: mendingOf(view.state) }} />, view);
 const rows = () => [...screen.getByTestId("course").querySelectorAll<HTMLElement>("[data-step]")];
 
@@ -44,7 +44,7 @@ test("the forecast that came with the page stands until its moment is past, then
     read: false,
     add: (l) => [0, 1].map((i) => l.add("strike", { reason: "", whole: true }, { supersedes: `e${i}` })),
   });
-  const old_ms = Date.now() - 3600_000;
+  const old_ms = -3600_000;
   const stale = courseAt(view, old_ms).map((s): CourseStep => (s.kind === "readBefore" ? { ...s, state: "done" } : s));
   renderPanel(<CourseDesk reckoned={{ at_ms: old_ms, steps: stale, mending: null }} />, view);
   expect(screen.getByTestId("course-now").textContent).not.toContain("Read the film below");

@@ -72,13 +72,15 @@ export function filmRecord(
   { builds, changes }: { builds: readonly Build[]; changes: readonly FilmChange[] },
 ): FilmRecord {
   const placed = readings.map((entry) => place(entry, builds, changes));
+  const read = readOf(placed, checks);
   const repeatability = pooledRepeatability(
-    groupsOf(placed, checks).filter((g) => !isScattered(g)),
+    groupsOf(placed)
+      .map(read)
+      .flatMap((g) => (g.scattered ? [] : [g.values])),
     DEFAULT_GAUGE,
   );
   const filmOf = (list: readonly Placed[]): PhaseFilm => {
-    const values = list.flatMap((p) => correctedReadings(p.entry, checks));
-    const scattered = isScattered(values);
+    const { values, scattered } = read(list);
     return {
       film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability: scattered ? ownScatter(values) : repeatability }),
       readings_m: values,
@@ -98,13 +100,22 @@ export function filmRecord(
     const latest = topSurface(over);
     inUse.push(...[...before, ...latest].map((p) => p.entry));
     const films: ReadSpot["films"] = {};
+    let newestFilm: PhaseFilm | null = null;
     for (const [phase, list] of [
       ["before", before],
       ["after", current("after")],
       ["recheck", current("recheck")],
-    ] as const)
-      if (list.length > 0) films[phase] = filmOf(list);
-    return { name, at: [x_m, y_m], films, latest: latest.length > 0 ? latestOf(filmOf(latest), [x_m, y_m], changes) : null };
+    ] as const) {
+      if (list.length === 0) continue;
+      films[phase] = filmOf(list);
+      if (sameList(list, latest)) newestFilm = films[phase];
+    }
+    return {
+      name,
+      at: [x_m, y_m],
+      films,
+      latest: latest.length > 0 ? latestOf(newestFilm ?? filmOf(latest), [x_m, y_m], changes) : null,
+    };
   });
   spots.sort((a, b) => a.name.localeCompare(b.name, "en", { numeric: true }));
   return {
@@ -161,9 +172,27 @@ function topSurface(list: readonly Placed[]): Placed[] {
   return list.filter((p) => rank(p) === top);
 }
 
-function groupsOf(placed: readonly Placed[], checks: readonly EntryOf<"gaugeCheck">[]): number[][] {
-  const groups = groupBy(placed, (p) => `${p.entry.body.spot} ${p.phase} ${p.surface}`);
-  return [...groups.values()].map((list) => list.flatMap((p) => correctedReadings(p.entry, checks)));
+const groupsOf = (placed: readonly Placed[]): Placed[][] => [
+  ...groupBy(placed, (p) => `${p.entry.body.spot} ${p.phase} ${p.surface}`).values(),
+];
+
+const sameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
+
+/** Readings of some entries as they count, and whether they lie far apart; worked out once for the same ones. */
+function readOf(
+  placed: readonly Placed[],
+  checks: readonly EntryOf<"gaugeCheck">[],
+): (list: readonly Placed[]) => { values: number[]; scattered: boolean } {
+  const corrected = new Map(placed.map((p) => [p, correctedReadings(p.entry, checks)]));
+  const known = new Map<Placed, { list: readonly Placed[]; values: number[]; scattered: boolean }>();
+  return (list) => {
+    const same = known.get(list[0]!);
+    if (same && sameList(same.list, list)) return same;
+    const values = list.flatMap((p) => corrected.get(p)!);
+    const read = { list, values, scattered: isScattered(values) };
+    known.set(list[0]!, read);
+    return read;
+  };
 }
 
 function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {

@@ -1,13 +1,13 @@
 import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
-import { type GoesOutPoint, goesOut } from "#core/judge/goes-out";
-import { outQuestion } from "#core/judge/questions";
+import type { GoesOut, GoesOutPoint } from "#core/judge/goes-out";
 import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, type Outcome } from "#core/record/kinds";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
-import { useFilmState } from "~/kit/panel/use-film-state";
 import { usePanel } from "~/kit/panel/use-panel";
+import { later, useLater } from "~/kit/root/later";
 import { useUnits } from "~/kit/root/use-root";
+import { useNow } from "~/kit/shell/now";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { FieldErrors, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
@@ -25,12 +25,23 @@ const PATHS: Record<GoesOutPoint["what"], string | null> = {
   coverage: null,
 };
 
+/** The verdict as the page came with it. */
+export interface OutReckoned {
+  at_ms: number;
+  out: GoesOut;
+  others_GU: readonly number[];
+}
+const models = later(() => import("./goes-out-at"));
+/** Cure goes by minutes. */
+const MINUTE_MS = 60_000;
+
 /** Does it go out? Every point with its word; what came of the coats, and colour and coverage by eye, told here. */
-export function GoesOutDesk({ others_GU }: { others_GU: readonly number[] }) {
+export function GoesOutDesk({ reckoned }: { reckoned: OutReckoned }) {
   const { view, base } = usePanel();
   const units = useUnits();
-  const film = useFilmState();
-  const out = useMemo(() => goesOut(outQuestion(view, { film, others_GU })), [view, film, others_GU]);
+  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
+  const part = useLater(models, now_ms > reckoned.at_ms, true);
+  const out = useMemo(() => part?.goesOutAt(view, reckoned.others_GU, now_ms) ?? reckoned.out, [part, view, reckoned, now_ms]);
   const sentence = goesOutSentence(out);
   const tone = { goes: "text-glow-ink", look: "text-amber-ink", stays: "text-stop-ink", "not known": "text-ink2" }[out.verdict];
   return (

@@ -3,14 +3,18 @@ import { screen, within } from "@testing-library/react";
 import { METRIC } from "#core/kernel/units/quantities";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { NeighbourDesk } from "../plan/neighbour.desk";
+import { goesOutAt } from "./goes-out-at";
 import { GoesOutDesk } from "./goes-out.desk";
 import { goesOutSentence, pointWords } from "./goes-out.words";
 import { eyeForm, outcomeForm } from "./hand-over.form";
 
+/** The desk as the server sends it, at the test's now. */
+const renderOut = (view: ReturnType<typeof testView>, others_GU: readonly number[] = []) =>
+  renderPanel(<GoesOutDesk reckoned={{ at_ms: 0, out: goesOutAt(view, others_GU, 0), others_GU }} />, view);
 const point = (what: string) => screen.getByTestId("goes-out").querySelector<HTMLElement>(`[data-point=${what}]`)!;
 
 test("before anybody looked it says who did not look at what, with a way there", () => {
-  renderPanel(<GoesOutDesk others_GU={[]} />, testView({ finish: "match" }));
+  renderOut(testView({ finish: "match" }));
   expect(screen.getByTestId("goes-out").dataset.verdict).not.toBe("goes");
   expect(point("texture").dataset.state).toBe("missing");
   expect(
@@ -22,8 +26,7 @@ test("before anybody looked it says who did not look at what, with a way there",
 });
 
 test("what was told stands pressed, what was seen by eye is in the list", () => {
-  renderPanel(
-    <GoesOutDesk others_GU={[]} />,
+  renderOut(
     testView({
       finish: "match",
       add: (l) => {
@@ -38,12 +41,12 @@ test("what was told stands pressed, what was seen by eye is in the list", () => 
 });
 
 test("matte that reads otherwise than another panel of the job gets a word", () => {
-  renderPanel(
-    <GoesOutDesk others_GU={[21.7]} />,
+  renderOut(
     testView({
       finish: "matte",
       add: (l) => l.add("gloss", { role: "part", angle: 60, place: "", meter: "typed", readings: [{ gloss_GU: 26.3, entered: "26.3" }] }),
     }),
+    [21.7],
   );
   expect(point("gloss").textContent).toContain("26.3 GU at 60°, another panel of the job 21.7: seen side by side");
 });

@@ -23,6 +23,7 @@ import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { Toggle } from "~/kit/ui/toggle";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
+import { goesOutAt } from "./goes-out-at";
 import { REPORT_FOOT, REPORT_READERS, reportReader } from "./report-reader";
 import { reportLines } from "./report.words";
 import { viewInRegion } from "~/kit/words/region";
@@ -43,7 +44,9 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     loadOthersGloss(ctx, params.jobId, params.panelId),
   ]);
   const reader = reportReader(new URL(request.url).searchParams.get("for"));
-  return { report: reportLines(viewInRegion(view), units, reader), log, logged, others_GU, today: format(ctx.now_ms(), "d MMMM yyyy") };
+  const at_ms = ctx.now_ms();
+  const reckoned = { at_ms, out: goesOutAt(view, others_GU, at_ms), others_GU };
+  return { report: reportLines(viewInRegion(view), units, reader), log, logged, reckoned, today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -75,7 +78,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 const GoesOutDesk = lazy(() => import("./goes-out.desk").then((m) => ({ default: m.GoesOutDesk })));
 const ledgerList = later(() => import("~/kit/panel/ledger-list"));
 
-export default function HandOver({ loaderData: { report, today, log, logged, others_GU } }: Route.ComponentProps) {
+export default function HandOver({ loaderData: { report, today, log, logged, reckoned } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { shop } = useRoot();
   const units = useUnits();
@@ -96,7 +99,7 @@ export default function HandOver({ loaderData: { report, today, log, logged, oth
   return (
     <article className="max-w-[860px]">
       <Suspense>
-        <GoesOutDesk others_GU={others_GU} />
+        <GoesOutDesk reckoned={reckoned} />
       </Suspense>
       <div className="no-print mb-5 flex flex-wrap items-center gap-3">
         <h2 className="mr-auto text-[31px] leading-[1.12] font-semibold tracking-tight">

@@ -12,6 +12,7 @@ import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/unit
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { initial } from "~/kit/form/initial";
 import type { MixTyped } from "./mix.form";
+import { later, useLater } from "~/kit/root/later";
 import { useUnits } from "~/kit/root/use-root";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field, SelectField } from "~/kit/ui/field";
@@ -64,10 +65,11 @@ const startTyped = (
 const PourGuide = lazy(() => import("./pour-guide").then((m) => ({ default: m.PourGuide })));
 const NONE_JUDGED: readonly HardenerToday[] = [];
 
-/** How its figures came about: fetched with the tap that asks. */
+/** How its figures came about: fetched with the tap that asks, or when idle: the server may be away by then. */
+const workingWords = later(() => import("~/kit/words/mix-workings"));
 function workingsOf(plan: MixPlan, input: MixInput, units: UnitPreferences) {
   const make = (which: "mixWorking" | "potWorking" | "vocWorking") => () =>
-    import("~/kit/words/mix-workings").then((words) => words[which](plan, input, units));
+    workingWords.get().then((words) => words[which](plan, input, units));
   return { mix: make("mixWorking"), pot: make("potWorking"), voc: make("vocWorking") };
 }
 
@@ -162,6 +164,7 @@ export function MixDesk({
       return can ? [{ name, canId: can.id, batch: can.batch }] : [];
     });
   const ml = (m3: number) => show("volume", m3, units);
+  useLater(workingWords, false);
   const workings = useMemo(() => plan && input && workingsOf(plan, input, units), [plan, input, units]);
   const ready = plan && showWithUncertainty("volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units);
   return (

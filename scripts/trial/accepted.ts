@@ -121,10 +121,10 @@ export async function accepted(
       const story = () => written.map((w) => told(w.kind, w.body)).join("\n       ");
       const look = async (path: string) => {
         so.pages++;
-        const { status } = await server.ask(path);
+        const { status, body } = await server.ask(path);
         if (status >= 500 || status === 0)
           fault(
-            await why(server),
+            status === 0 ? `no answer: ${body.slice(0, 100)}` : await why(server),
             path
               .replace(jobId, ":job")
               .replaceAll(panelId, ":panel")
@@ -147,8 +147,9 @@ export async function accepted(
       await everywhere();
       if (random() < 0.1) await look(`/do/panels/${panelId}/report.pdf`);
       for (const { id, kind, body } of written) {
-        const { status } = await server.post(`/do/entries/${id}/strike`, { what: "Entry", whole: "yes" });
-        if (status >= 500 || status === 0) fault(await why(server), `taking out a ${kind}`, told(kind, body));
+        const { status, body: said } = await server.post(`/do/entries/${id}/strike`, { what: "Entry", whole: "yes" });
+        if (status >= 500 || status === 0)
+          fault(status === 0 ? `no answer: ${said.slice(0, 100)}` : await why(server), `taking out a ${kind}`, told(kind, body));
       }
       if (random() < 0.2) await everywhere();
       // Most are put away again: the lists stay as long as a real shop's.

@@ -107,6 +107,7 @@ export class TrialServer {
 
   async ask(path: string, { method = "GET", headers = {}, body: sent }: Ask = {}): Promise<Answer> {
     const start = performance.now();
+    let reused = false;
     try {
       const req = httpRequest({
         host: "127.0.0.1",
@@ -126,10 +127,12 @@ export class TrialServer {
       const answered = Promise.race([once(req, "response") as Promise<[IncomingMessage]>, closed]);
       if (sent !== undefined) req.write(sent);
       req.end();
-      const [res] = await answered;
+      const [res] = await answered.finally(() => (reused = req.reusedSocket));
       const body = await text(res);
       return { status: res.statusCode ?? 0, headers: res.headers, body, ms: performance.now() - start };
     } catch (error) {
+      // A server may close a connection that rested just when it is used again: what only reads asks once more.
+      if (reused && method === "GET" && (error as NodeJS.ErrnoException).code === "ECONNRESET") return this.ask(path, { headers });
       return { status: 0, headers: {}, body: String(error), ms: performance.now() - start };
     }
   }

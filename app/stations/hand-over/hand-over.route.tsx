@@ -35,6 +35,7 @@ import { unlessListMoved } from "~/kit/list/list-state";
 
 export { unlessListMoved as shouldRevalidate };
 
+/** The report comes for both readers: which one is read is only a view. */
 export async function loader({ params, request }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const [view, { units }, { lines: log, count: logged }, others_GU] = await Promise.all([
@@ -43,10 +44,11 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     loadLedgerLines(ctx, params.panelId),
     loadOthersGloss(ctx, params.jobId, params.panelId),
   ]);
-  const reader = reportReader(new URL(request.url).searchParams.get("for"));
+  const shown = viewInRegion(view);
+  const report = { shop: reportLines(shown, units, "shop"), customer: reportLines(shown, units, "customer") };
   const at_ms = ctx.now_ms();
   const reckoned = { at_ms, out: goesOutAt(view, others_GU, at_ms), others_GU };
-  return { report: reportLines(viewInRegion(view), units, reader), log, logged, reckoned, today: format(ctx.now_ms(), "d MMMM yyyy") };
+  return { report, log, logged, reckoned, today: format(ctx.now_ms(), "d MMMM yyyy") };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -161,7 +163,7 @@ export default function HandOver({ loaderData: { report, today, log, logged, rec
           label={`${panel.name}: clear at ${state.film.spots} spots in ${units.film}`}
         />
         <dl className="grid grid-cols-[auto_1fr] content-start">
-          {report.map((l) => (
+          {report[reader].map((l) => (
             <div key={l.label} className="contents [&>*]:border-b [&>*]:border-hair [&>*]:py-2">
               <dt className="text-ink2">{l.label}</dt>
               <dd className="pl-4 text-right font-medium">{l.value}</dd>

@@ -37,10 +37,10 @@ export function routeTable(): { path: string; reads: boolean; writes: boolean }[
 const STOP_GRACE_MS = 1500;
 const DEFAULT_PORT = 3000;
 
-/** Opens the shop, then listens; until a stop signal. A start that fails says why in one sentence and ends the process with its own code. */
-export async function start(env: NodeJS.ProcessEnv = process.env): Promise<void> {
+/** Opens the shop, then listens; until a stop signal. @param program URL of the built program, for its threads: wherever the bundler puts this. A start that fails says why in one sentence and ends the process with its own code. */
+export async function start(program: string, env: NodeJS.ProcessEnv = process.env): Promise<void> {
   try {
-    await listen(env);
+    await listen(program, env);
   } catch (error) {
     if (!(error instanceof StartRefusal)) throw error;
     console.error(error.message);
@@ -48,7 +48,7 @@ export async function start(env: NodeJS.ProcessEnv = process.env): Promise<void>
   }
 }
 
-async function listen(env: NodeJS.ProcessEnv): Promise<void> {
+async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
   const log = createLog();
   const host = env.HOST ?? "127.0.0.1";
   if (!isLoopback(host))
@@ -56,7 +56,7 @@ async function listen(env: NodeJS.ProcessEnv): Promise<void> {
       `HOST=${host} would let everybody on the network in: there is no sign-in yet. Listen on 127.0.0.1, and let a proxy with a sign-in of its own stand before it (README, Other machines).`,
       EXIT.config,
     );
-  const shop = await runningShop({ inThread: startThread(import.meta.url), inFileThread: startThread(import.meta.url) });
+  const shop = await runningShop({ inThread: startThread(program), inFileThread: startThread(program) });
   for (const name of shop.migrated) log.info({ migration: name, copy: shop.copy }, "data file brought up to date");
   const requests = Number(env.YAKAMOZ_REQUESTS_A_WINDOW) || 0;
   const app = webApp({

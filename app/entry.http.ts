@@ -37,7 +37,10 @@ export function routeTable(): { path: string; reads: boolean; writes: boolean }[
 const STOP_GRACE_MS = 1500;
 const DEFAULT_PORT = 3000;
 
-/** Opens the shop, then listens; until a stop signal. @param program URL of the built program, for its threads: wherever the bundler puts this. A start that fails says why in one sentence and ends the process with its own code. */
+/**
+ * Opens the shop, then listens; until a stop signal. A start that fails says why in one sentence and ends the process with its own code.
+ * @param program URL of the built program, for its threads: this file may be part of any of its files
+ */
 export async function start(program: string, env: NodeJS.ProcessEnv = process.env): Promise<void> {
   try {
     await listen(program, env);

@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { filmState } from "../course/film-phase";
-import { readyAt } from "../course/cure";
-import { cureOf } from "../course/cure";
+import { cureOf, readyAt } from "../course/cure";
 import { productSheet } from "../models/product/sheet-schema";
 import { houseWay } from "../models/ways/house-ways";
 import type { Finish } from "../models/ways/way";

@@ -3,7 +3,7 @@ import { isSameDay, lightFormat } from "date-fns";
 const MONTH = new Intl.DateTimeFormat("en-US", { month: "short" });
 
 /** A day by its number and its month: "26 Nov". */
-export const dayText = (at_ms: number): string => `${lightFormat(at_ms, "d")} ${MONTH.format(at_ms)}`;
+const dayText = (at_ms: number): string => `${lightFormat(at_ms, "d")} ${MONTH.format(at_ms)}`;
 
 /** The same with its year. */
 export const yearDayText = (at_ms: number): string => `${dayText(at_ms)} ${lightFormat(at_ms, "yyyy")}`;

@@ -1,7 +1,6 @@
 import { textureWords } from "./texture-words";
 import { cureForecast } from "#core/models/cure/bake-plan";
-import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
-import { TEXTURE_LIMITS } from "#core/models/flow/constants";
+import { SUBSTRATE_TEXTURE, TEXTURE_LIMITS } from "#core/models/flow/constants";
 import { flowVerdict } from "#core/models/flow/flow-advice";
 import { glossSummary } from "#core/models/gloss/gloss-statistics";
 import { matteMix } from "#core/models/gloss/matte-fit";

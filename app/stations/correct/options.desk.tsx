@@ -14,6 +14,7 @@ import { WorkingButton } from "~/kit/ui/figure";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import { closedWords, decisionSentence, faultLines, flipSentence, optionName, optionWorking, waitingWords } from "./options.words";
+import { OptionsWaiting } from "./options-waiting";
 import { SandOutView } from "./sand-out-view";
 import { SurfaceTube } from "./surface-tube";
 
@@ -55,12 +56,7 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
   const worked = run.result?.answer ?? null;
   const reason = run.result?.reason ?? run.fault;
   const matte = job.finish === "matte";
-  if (!worked)
-    return (
-      <h2 className="min-h-[2.24em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
-        {reason ?? "Working out the film first."}
-      </h2>
-    );
+  if (!worked) return <OptionsWaiting reason={reason} />;
   const { case: c, decision, flips, inferred } = worked;
   const options = [...decision.options].sort((a, b) => Number(b.feasible) - Number(a.feasible) || a.cost - b.cost);
   const best = decision.best;

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { serverContext } from "#server/running";
 import { loadOptionSetting } from "#server/views/options-view";
 import { later, useLater } from "~/kit/root/later";
+import { OptionsWaiting } from "./options-waiting";
 import { CorrectTabs } from "./tabs";
 import { panelOr404 } from "~/kit/http/panel.server";
 import type { Route } from "./+types/options.route";
@@ -27,9 +28,7 @@ export default function OptionsPage({ loaderData }: Route.ComponentProps) {
         desk ? (
           <desk.OptionsDesk {...loaderData} />
         ) : (
-          <h2 className="min-h-[2.24em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
-            Working out the film first.
-          </h2>
+          <OptionsWaiting />
         )
       ) : (
         <section className="max-w-[60ch] space-y-4">

@@ -1,4 +1,4 @@
-import { startOfDay } from "date-fns";
+import { timeTicks } from "d3-time";
 import { type CourseStep, STEP_KINDS } from "#core/course/steps";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 
@@ -26,8 +26,7 @@ const BEFORE = 0.12;
 const STEPS_SHOWN = 4;
 /** Of a window at hand this share at least is seen. */
 const WINDOW_SHARE = 1 / 6;
-/** Hours between two ticks, by the hours of the axis. */
-const TICK_H: Record<(typeof SPANS_H)[number], number> = { 1: 0.25, 2: 0.5, 4: 1, 8: 2, 12: 3, 24: 6, 48: 12, 96: 24 };
+const TICKS = 5;
 /** The least that can be seen of a stretch, in per cent. */
 const THINNEST = 0.8;
 
@@ -55,17 +54,9 @@ export function courseAxis(steps: readonly CourseStep[], now_ms: number, action:
     from_ms,
     to_ms,
     now: place(now_ms),
-    ticks: ticksOf(from_ms, to_ms, TICK_H[hours] * HOUR_MS).map((at_ms) => ({ at_ms, left: place(at_ms) })),
+    ticks: timeTicks(new Date(from_ms), new Date(to_ms), TICKS).map((t) => ({ at_ms: t.getTime(), left: place(t.getTime()) })),
     place,
   };
-}
-
-/** Moments so far apart, counted from midnight where the axis begins. */
-function ticksOf(from_ms: number, to_ms: number, apart_ms: number): number[] {
-  const midnight_ms = startOfDay(from_ms).getTime();
-  const first = Math.ceil((from_ms - midnight_ms) / apart_ms);
-  const last = Math.floor((to_ms - midnight_ms) / apart_ms);
-  return Array.from({ length: last - first + 1 }, (_, i) => midnight_ms + (first + i) * apart_ms);
 }
 
 /** Whether a step is told beyond the end of the axis. */

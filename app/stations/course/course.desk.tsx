@@ -2,6 +2,7 @@ import { useEffect, useMemo } from "react";
 import { Link } from "react-router";
 import { type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
+import type { mendingOf } from "#core/panel/mending";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
 import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -23,7 +24,7 @@ const STEP_MS = 30_000;
 export interface Reckoned {
   at_ms: number;
   steps: CourseStep[];
-  mending: { card: string; name: string; step: number; of: number } | null;
+  mending: ReturnType<typeof mendingOf>;
 }
 /** The models of the forecast: the page comes with its first one, and makes the next with these. */
 const forecast = later(() => import("./course-at"));

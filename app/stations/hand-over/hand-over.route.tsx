@@ -48,7 +48,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const report = { shop: reportLines(shown, units, "shop"), customer: reportLines(shown, units, "customer") };
   const at_ms = ctx.now_ms();
   const reckoned = { at_ms, out: goesOutAt(view, others_GU, at_ms), others_GU };
-  return { report, log, logged, reckoned, today: format(ctx.now_ms(), "d MMMM yyyy") };
+  return { report, log, logged, reckoned, today: format(at_ms, "d MMMM yyyy") };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {

@@ -31,6 +31,8 @@ test("a job is put away, deleted, taken back in by Undo, and deleted for good wi
 
   await floor.getByRole("button", { name: "Vehicle" }).click();
   await expect(page).toHaveURL(/open\.sort=vehicle/);
-  const names = await floor.getByRole("row").locator("td:first-child").allInnerTexts();
-  expect(names).toEqual([...names].sort((a, b) => a.localeCompare(b)));
+  await expect(async () => {
+    const names = await floor.getByRole("row").locator("td:first-child").allInnerTexts();
+    expect(names).toEqual([...names].sort((a, b) => a.localeCompare(b)));
+  }).toPass();
 });

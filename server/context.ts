@@ -18,9 +18,9 @@ export interface ServerContext {
   spotMemo: LRUCache<string, Point[]>;
   /** Sags of logged panels by panel, newest entry and factor. */
   sagMemo: LRUCache<string, number>;
-  /** Accounts of panels by panel, product and newest entry. */
-  accountMemo: LRUCache<string, PanelState>;
-  /** Film of panels through time, by the same. */
+  /** Each panel's account, and what it was worked out from: while all of that is the same, so is the account. */
+  accountMemo: LRUCache<string, { of: readonly unknown[]; state: PanelState }>;
+  /** Film of panels through time, by panel, product and newest entry. */
   historyMemo: LRUCache<string, Promise<FilmMoment[]>>;
   devices: DeviceHub;
   /** Pictures of the stand-in camera by panel and kind. */

@@ -1,7 +1,7 @@
 import { textureOf } from "#core/judge/texture";
 import Papa from "papaparse";
 import { METRIC } from "#core/kernel/units/quantities";
-import { weighOptions } from "#core/judge/option-case";
+import { optionFlips, weighOptions } from "#core/judge/option-case";
 import { FilmJudge } from "#core/judge/film-judge";
 import { decideOptions } from "#core/judge/options";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
@@ -91,7 +91,8 @@ test("a panel becomes a case for the options: thinnest zone, nibs counted, worst
     shop: v.shopRemoval,
   };
   const { answer } = weighOptions(input, { draws: 300 });
-  const { case: c, decision, flips } = answer!;
+  const { case: c, decision } = answer!;
+  const flips = optionFlips(input, { draws: 300 });
   expect(c).toMatchObject({ nibs: 3, matte: false, wanted_m: 0 });
   expect(c.run!.height_m).toBeCloseTo(80e-6, 12);
   expect(c.clear_m).toBe(v.state.film.thinnest!.clear_m);

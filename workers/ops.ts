@@ -2,11 +2,12 @@ import { type FlowAxis, type FlowSetting, type FlowWindow, flowWindow } from "#c
 import { type BoothAnswer, planBooth } from "#core/models/schedule/booth-plan";
 import type { BoothProblem } from "#core/models/schedule/booth-problem";
 import { type MapInput, mapPanel } from "#core/judge/panel-map";
-import { type OptionInput, weighOptions } from "#core/judge/option-case";
+import { type Flip, type OptionInput, optionFlips, weighOptions } from "#core/judge/option-case";
 import { type InclusionAnswer, findInclusions } from "#core/models/photo/nibs";
 import { pictureOf } from "#core/models/photo/picture";
 import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#core/models/photo/reflection-check";
 import { type AssessInput, type Assessment, assess } from "#core/judge/assess";
+import { keepJudge } from "#core/judge/kept-judge";
 import { inRange } from "#core/kernel/guard";
 import type { HouseWay } from "#core/models/ways/way";
 import { type WayEffect, wayEffect } from "#core/models/ways/way-effect";
@@ -19,6 +20,8 @@ export interface Ops {
   plan: { in: PlanQuestion; out: JudgedPlan };
   mapPanel: { in: MapInput; out: ReturnType<typeof mapPanel> };
   options: { in: OptionInput; out: ReturnType<typeof weighOptions> };
+  /** What would lead to another choice: asked once the options are shown. */
+  optionFlips: { in: OptionInput; out: Flip[] };
   findInclusions: { in: { rgba: Uint8ClampedArray; width: number; height: number; scale_m_px: number }; out: InclusionAnswer };
   readReflection: { in: { rgba: Uint8ClampedArray; width: number; height: number; setup: ReflectionSetup }; out: ReflectionAnswer };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
@@ -36,12 +39,15 @@ export interface Call<K extends OpName = OpName> {
 export type Reply<K extends OpName = OpName> =
   { id: number; ok: true; output: Ops[K]["out"] } | { id: number; ok: false; message: string } | { id: number; progress: number };
 
+const judgeOf = keepJudge();
+
 type Handlers = { [K in OpName]: (input: Ops[K]["in"], onProgress: (share: number) => void) => Ops[K]["out"] };
 const HANDLERS: Handlers = {
-  assess: (input, onProgress) => assess(input, { onProgress }),
-  plan: (input, onProgress) => judgedPlan(input, { onProgress }),
-  options: (input, onProgress) => weighOptions(input, { onProgress }),
-  mapPanel: (input, onProgress) => mapPanel(input, { onProgress }),
+  assess: (input, onProgress) => assess(input, { onProgress, judgeOf }),
+  plan: (input, onProgress) => judgedPlan(input, { onProgress, judgeOf }),
+  options: (input, onProgress) => weighOptions(input, { onProgress, judgeOf }),
+  optionFlips: (input, onProgress) => optionFlips(input, { onProgress, judgeOf }),
+  mapPanel: (input, onProgress) => mapPanel(input, { onProgress, judgeOf }),
   findInclusions: ({ rgba, width, height, scale_m_px }, onProgress) =>
     findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),
   readReflection: ({ rgba, width, height, setup }) => readReflection(pictureOf(rgba, width, height), setup),

@@ -1,21 +1,25 @@
 import { noGaugeReads } from "#core/panel/brief";
 import { Suspense, lazy, useMemo, useState } from "react";
-import { Link, Outlet, data } from "react-router";
+import { Link, Outlet, data, useLocation } from "react-router";
 import { FINISHES } from "#core/models/ways/way";
 import { serverContext } from "#server/running";
-import { loadPanelView } from "#server/views/panel-view";
+import { type PanelView, loadPanelView } from "#server/views/panel-view";
 import { viewInRegion } from "~/kit/words/region";
 import { usePrefs } from "~/kit/root/use-root";
 import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
 import { FilmStrip } from "~/kit/panel/film-strip";
 import type { PanelContext } from "~/kit/panel/use-panel";
 import { Waterline } from "~/kit/panel/waterline";
+import { later, useLater } from "~/kit/root/later";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
 import { unlessListMoved } from "~/kit/list/list-state";
 
 /** Needed by hardly any panel: it comes when it is. */
 const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
+
+/** What is one tap away is worked out while a page rests; the models come for it then. */
+const ahead = later(() => import("./ask-ahead"));
 
 export { unlessListMoved as shouldRevalidate };
 
@@ -98,6 +102,7 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
             </Suspense>
           )}
           <Outlet context={context} />
+          {state.film.mean !== null && <AskAhead view={view} base={base} />}
         </main>
         <aside aria-label="Section" className="no-print hidden w-[232px] shrink-0 border-l border-hair px-4 py-4 lg:block">
           {section}
@@ -105,4 +110,14 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
       </div>
     </div>
   );
+}
+
+/** Only beside the stations from which a verdict is one tap away. */
+function AskAhead({ view, base }: { view: PanelView; base: string }) {
+  const at = useLocation().pathname.slice(base.length);
+  const inspecting = at.startsWith("/inspect");
+  const parts = useLater(ahead, false, !inspecting && !at.startsWith("/correct"));
+  if (!parts) return null;
+  if (inspecting) return <parts.AheadOfInspect view={view} />;
+  return at.startsWith("/correct") ? <parts.AheadOfCorrect view={view} /> : null;
 }

@@ -10,6 +10,10 @@ const HOT_S = 15 * 60;
 /** Where a sheet does not say when it is out of dust: common practice, 15 min at 20 °C. */
 const DUST_FREE_S = 15 * 60;
 
+const MINUTE_MS = 60_000;
+/** Cure goes by minutes: within one the same is asked, on the server and in the window, and answered once. */
+export const minuteOf = (now_ms: number): number => Math.floor(now_ms / MINUTE_MS) * MINUTE_MS;
+
 /** As long as the course waits it is not cured, whatever its age says. */
 const ALMOST = 0.999;
 

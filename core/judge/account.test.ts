@@ -339,3 +339,19 @@ describe("the film account of a panel", () => {
     expect([foilAfter(152, false), foilAfter(170, false), foilAfter(170, true)]).toEqual([true, false, true]);
   });
 });
+
+test("film through time tells an event that could not be worked out then without a figure, and all others with theirs", () => {
+  const l = ledger();
+  l.read("after", 3);
+  l.add("flatten", { grit: 1000, by: "machine", removal_m: um(10), u_m: um(1), from: "forecast" });
+  // Less than nothing, and nothing read below it: no history has such a film. Read again, it can be judged.
+  expect(() => accountPanel(brief, sheet, l.entries)).toThrow("total_m");
+  l.read("recheck", 140);
+  expect(accountPanel(brief, sheet, l.entries).film.mean).not.toBeNull();
+  const moments = filmHistory(brief, sheet, l.entries);
+  expect(moments.map((m) => [m.kind, m.measured === null && m.predicted === null])).toEqual([
+    ["read", false],
+    ["step", true],
+    ["read", false],
+  ]);
+});

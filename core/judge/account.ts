@@ -1,3 +1,5 @@
+import { inRange } from "../kernel/guard";
+import { sameList } from "../kernel/same-list";
 import { type PanelBrief, noGaugeReads } from "../panel/brief";
 import { STACKS } from "../models/film/stack-prior";
 import type { UnderLayer } from "../models/prep/under-clear";
@@ -62,15 +64,13 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
   const there = judge?.at(facts.spots.map((s) => s.at)) ?? [];
   const spots = facts.spots.map((s, i): Spot => ({ ...s, clear: judge && s.latest ? { ...there[i]!, how: howKnown(s, facts) } : null }));
   /** The clear of the ledger up to an entry: by the same judge, and by the coats alone. */
-  const clearAt = (seq: number) => {
-    const then = derivePanel(
+  const clearAt = (seq: number) =>
+    clearOf(
       brief,
       sheet,
       all.filter((e) => e.seq < seq),
       shop,
     );
-    return { mean: firstJudge(brief, then)?.mean() ?? null, expected: then.expectedClear };
-  };
   const began = firstWork(facts, entries);
   const told = spots.flatMap((s) => (s.clear ? [s.clear.how] : []));
   const film: FilmAccount = {
@@ -88,6 +88,26 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     return (mean ?? expected)?.clear_m ?? 0;
   });
   return { ...facts, spots, inTheWay: [], film, layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)] };
+}
+
+interface ClearThen {
+  mean: ClearThere | null;
+  expected: PanelFacts["expectedClear"];
+}
+/** What a ledger once said of the clear does not change with what is written after it: kept by its last entry. */
+const clearThen = new WeakMap<LedgerEntry, { of: readonly unknown[]; clear: ClearThen }>();
+function clearOf(brief: PanelBrief, sheet: ProductSheet, entries: readonly LedgerEntry[], shop?: ShopFilm): ClearThen {
+  const of = [JSON.stringify([brief, sheet, shop]), ...entries];
+  const last = entries.at(-1);
+  const known = last && clearThen.get(last);
+  if (known && sameList(known.of, of)) return known.clear;
+  // What can be worked out now may not have been then: nothing is told of it.
+  const clear = inRange((): ClearThen => {
+    const facts = derivePanel(brief, sheet, entries, shop);
+    return { mean: firstJudge(brief, facts)?.mean() ?? null, expected: facts.expectedClear };
+  }) ?? { mean: null, expected: null };
+  if (last) clearThen.set(last, { of, clear });
+  return clear;
 }
 
 /** The judge of facts that nobody has judged yet; null where nothing is read over clear. */

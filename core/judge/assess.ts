@@ -2,6 +2,7 @@ import type { Point } from "../kernel/geometry/geometry";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { type ClearThere, FilmJudge, type Risk, type Thinnest, type Work } from "./film-judge";
 import type { WorkedPlace } from "./judge-cells";
+import { type JudgeOf, freshJudge } from "./kept-judge";
 import { USUAL_REMOVAL_DOUBT, DEFAULT_TAPE_M, type Verdict } from "./limits";
 import { planReadings } from "./next-reading";
 
@@ -56,11 +57,15 @@ const NOTHING = {
  */
 export function assess(
   input: AssessInput,
-  { onProgress, judge: known }: { onProgress?: ((share: number) => void) | undefined; judge?: FilmJudge | null } = {},
+  {
+    onProgress,
+    judge: known,
+    judgeOf = freshJudge,
+  }: { onProgress?: ((share: number) => void) | undefined; judge?: FilmJudge | null; judgeOf?: JudgeOf } = {},
 ): Assessment {
   const reason = tooFewReadings(input.film.observations);
   if (reason) return { ...NOTHING, local: [], wouldHelp: [], reason };
-  const judge = known ?? new FilmJudge(input.film, { worlds: input.worlds, draws: input.draws, seed: input.seed });
+  const judge = known ?? judgeOf(input.film, { worlds: input.worlds, draws: input.draws, seed: input.seed });
   onProgress?.(0.2);
   const risk = judge.risk(input.work);
   onProgress?.(0.5);

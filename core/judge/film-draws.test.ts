@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { panelShape, suggestSpots } from "../kernel/geometry/shapes";
 import { halfOf, inRegion } from "../kernel/geometry/region";
 import { FilmField } from "../models/film/film-field";
-import { type FilmDraws, allowedRemoval, drawFilm } from "./film-draws";
+import { type FilmDraws, allowedRemoval, drawFilm, tooMuch } from "./film-draws";
 import { judgeCells, pictureCells } from "./judge-cells";
 
 const um = (x: number) => x * 1e-6;
@@ -135,6 +135,15 @@ test("the largest removal of each draw is the smallest room, and the room beyond
         const slow = bySorting(d, k, o);
         expect(found.cut[k]!).toBeCloseTo(slow.cut, 12);
         expect(found.thin[k]!).toBeCloseTo(slow.thin, 12);
+        // Just above what is allowed it is too much, just below it is not; nothing comes on by sanding.
+        for (const [what, allowed] of [
+          ["cut", slow.cut],
+          ["thin", slow.thin],
+        ] as const)
+          if (allowed > um(0.01)) {
+            expect(tooMuch(d, allowed * (1 + 1e-9), o)[what][k]).toBe(1);
+            expect(tooMuch(d, allowed * (1 - 1e-9), o)[what][k]).toBe(0);
+          }
       }
     }),
     { numRuns: 300 },

@@ -72,32 +72,45 @@ function weightsOf(rows: number, normal: () => number): Float64Array {
   return weights;
 }
 
+type Four = readonly [Float64Array, Float64Array, Float64Array, Float64Array];
+
 /** Adds factor · weights to each of four waves. */
-function addWaves(
-  waves: readonly Float64Array[],
-  factor: readonly Float64Array[],
-  weights: readonly Float64Array[],
-  zeros: Float64Array,
+function addWaves(waves: Four, factor: readonly Float64Array[], weights: Four, zeros: Float64Array): void {
+  for (let r = 0; r < factor.length; r += TOGETHER)
+    addRows(waves, [factor[r]!, factor[r + 1] ?? zeros, factor[r + 2] ?? zeros, factor[r + 3] ?? zeros], weights, r);
+}
+
+/** Four rows of a factor; a function of its own, so that it is compiled within the first draws. */
+function addRows([p, q, s, t]: Four, [a, b, c, e]: Four, [wp, wq, ws, wt]: Four, r: number): void {
+  const [pa, pb, pc, pe] = [wp[r]!, wp[r + 1]!, wp[r + 2]!, wp[r + 3]!];
+  const [qa, qb, qc, qe] = [wq[r]!, wq[r + 1]!, wq[r + 2]!, wq[r + 3]!];
+  const [sa, sb, sc, se] = [ws[r]!, ws[r + 1]!, ws[r + 2]!, ws[r + 3]!];
+  const [ta, tb, tc, te] = [wt[r]!, wt[r + 1]!, wt[r + 2]!, wt[r + 3]!];
+  for (let i = 0; i < p.length; i++) {
+    const ai = a[i]!;
+    const bi = b[i]!;
+    const ci = c[i]!;
+    const ei = e[i]!;
+    p[i]! += pa * ai + pb * bi + pc * ci + pe * ei;
+    q[i]! += qa * ai + qb * bi + qc * ci + qe * ei;
+    s[i]! += sa * ai + sb * bi + sc * ci + se * ei;
+    t[i]! += ta * ai + tb * bi + tc * ci + te * ei;
+  }
+}
+
+/** One draw written out: the wave on the mean, and how the hand bites. */
+function writeDraw(
+  out: Pick<FilmDraws, "film_m" | "uneven">,
+  from: number,
+  { mean_m, pool, wave, hand }: Record<"mean_m" | "pool" | "wave" | "hand", Float64Array>,
+  { begin, sign, share }: { begin: number; sign: number; share: number },
 ): void {
-  const n = zeros.length;
-  const [p, q, s, t] = waves as [Float64Array, Float64Array, Float64Array, Float64Array];
-  const [wp, wq, ws, wt] = weights as [Float64Array, Float64Array, Float64Array, Float64Array];
-  for (let r = 0; r < factor.length; r += TOGETHER) {
-    const [a, b, c, e] = [factor[r]!, factor[r + 1] ?? zeros, factor[r + 2] ?? zeros, factor[r + 3] ?? zeros];
-    const [pa, pb, pc, pe] = [wp[r]!, wp[r + 1]!, wp[r + 2]!, wp[r + 3]!];
-    const [qa, qb, qc, qe] = [wq[r]!, wq[r + 1]!, wq[r + 2]!, wq[r + 3]!];
-    const [sa, sb, sc, se] = [ws[r]!, ws[r + 1]!, ws[r + 2]!, ws[r + 3]!];
-    const [ta, tb, tc, te] = [wt[r]!, wt[r + 1]!, wt[r + 2]!, wt[r + 3]!];
-    for (let i = 0; i < n; i++) {
-      const ai = a[i]!;
-      const bi = b[i]!;
-      const ci = c[i]!;
-      const ei = e[i]!;
-      p[i]! += pa * ai + pb * bi + pc * ci + pe * ei;
-      q[i]! += qa * ai + qb * bi + qc * ci + qe * ei;
-      s[i]! += sa * ai + sb * bi + sc * ci + se * ei;
-      t[i]! += ta * ai + tb * bi + tc * ci + te * ei;
-    }
+  const { film_m, uneven } = out;
+  for (let i = 0; i < mean_m.length; i++) {
+    const mean = mean_m[i]!;
+    film_m[from + i] = (mean + sign * (mean * pool[begin + i]! + wave[i]!)) * share;
+    const bite = 1 + sign * hand[i]!;
+    uneven[from + i] = bite < LEAST_BITE ? LEAST_BITE : bite;
   }
 }
 
@@ -165,18 +178,19 @@ export function drawFilm(
   };
   const mean_m = Float64Array.from(at, (i) => predicted.mean_m[i]!);
   const zeros = new Float64Array(cells);
-  const waves = Array.from({ length: TOGETHER }, () => new Float64Array(cells));
-  const hands = waves.map(() => new Float64Array(cells));
+  const fourOf = (make: () => Float64Array): Four => [make(), make(), make(), make()];
+  const waves = fourOf(() => new Float64Array(cells));
+  const hands = fourOf(() => new Float64Array(cells));
   // Blocks of four pairs for the film; of the hand's unevenness each four pairs share one wave, so a block of it serves four of those.
   for (let block = 0; block < pairs; block += TOGETHER) {
     const turn = (block / TOGETHER) % TOGETHER;
     if (turn === 0) {
       for (const hand of hands) hand.fill(0);
-      const weights = hands.map(() => weightsOf(uneven.length, normal));
+      const weights = fourOf(() => weightsOf(uneven.length, normal));
       addWaves(hands, uneven, weights, zeros);
     }
     for (const wave of waves) wave.fill(0);
-    const weights = waves.map(() => weightsOf(film.length, normal));
+    const weights = fourOf(() => weightsOf(film.length, normal));
     addWaves(waves, film, weights, zeros);
     const hand = hands[turn]!;
     for (let k = 0; k < TOGETHER && block + k < pairs; k++) {
@@ -187,14 +201,7 @@ export function drawFilm(
       const [scale, panel, local] = [filmError * normal(), normal(), normal()];
       for (let half = 0; half < 2; half++) {
         const sign = half === 0 ? 1 : -1;
-        const from = (2 * d + half) * cells;
-        const share = 1 + sign * scale;
-        for (let i = 0; i < cells; i++) {
-          const mean = mean_m[i]!;
-          out.film_m[from + i] = (mean + sign * (mean * pool[begin + i]! + wave[i]!)) * share;
-          const bite = 1 + sign * hand[i]!;
-          out.uneven[from + i] = bite < LEAST_BITE ? LEAST_BITE : bite;
-        }
+        writeDraw(out, (2 * d + half) * cells, { mean_m, pool, wave, hand }, { begin, sign, share: 1 + sign * scale });
         out.panelError[2 * d + half] = sign * panel;
         out.localError[2 * d + half] = sign * local;
       }
@@ -203,23 +210,85 @@ export function drawFilm(
   return out;
 }
 
+/** Where and with what a removal is asked about, over the judged cells. */
+export interface WorkedCells {
+  /** How much of the flat's removal comes to each cell; 0: not worked. */
+  share: Float64Array;
+  /** Area of each cell. */
+  weight: Float64Array;
+  /** Relative error of the removal that all places share. */
+  uRel: number;
+  cutFloor_m: number;
+  floor_m: number;
+  areaShare: number;
+}
+
+function workedCells({ share, weight, areaShare }: Pick<WorkedCells, "share" | "weight" | "areaShare">) {
+  const worked = Int32Array.from([...share.keys()].filter((i) => share[i]! > 0));
+  const bite = Float64Array.from(worked, (i) => share[i]!);
+  const area = Float64Array.from(worked, (i) => weight[i]!);
+  return { worked, bite, area, most: areaShare * area.reduce((a, w) => a + w, 0) };
+}
+
 /**
- * Removal that each draw would allow: the one at which any worked place ends below the one floor (`cut`), and the one at which more than a
- * share of the worked area ends below the other (`thin`).
- * @param share how much of the flat's removal comes to each cell; 0: not worked
- * @param weight area of each cell @param uRel relative error of the removal that all places share
+ * Which draws a removal is too much for: 1 where any worked place ends below the one floor (`cut`), and where more than a share of the worked
+ * area ends below the other (`thin`). The same as whether `allowedRemoval` allows less, without the sorting that takes.
  */
-export function allowedRemoval(
-  draws: FilmDraws,
-  o: { share: Float64Array; weight: Float64Array; uRel: number; cutFloor_m: number; floor_m: number; areaShare: number },
-): { cut: Float64Array; thin: Float64Array } {
+export function tooMuch(draws: FilmDraws, removal_m: number, o: WorkedCells): { cut: Float64Array; thin: Float64Array } {
   const { count, cells, film_m, uneven, panelError } = draws;
   const { cutFloor_m, floor_m } = o;
-  const worked = Int32Array.from([...o.share.keys()].filter((i) => o.share[i]! > 0));
+  const { worked, bite, area, most } = workedCells(o);
+  const work: DrawnWork = { worked, area, taken: bite.map((b) => b * removal_m), cutFloor_m, floor_m, most };
+  const cut = new Float64Array(count);
+  const thin = new Float64Array(count);
+  for (let d = 0; d < count; d++) {
+    const over = overIn(film_m, uneven, d * cells, o.uRel * panelError[d]!, work);
+    cut[d] = over & CUT ? 1 : 0;
+    thin[d] = over & THIN ? 1 : 0;
+  }
+  return { cut, thin };
+}
+
+const CUT = 1;
+const THIN = 2;
+
+/** A removal at the cells that it comes to: what comes off at each before the hand's unevenness, its area, and the area that may be thin. */
+interface DrawnWork {
+  worked: Int32Array;
+  area: Float64Array;
+  taken: Float64Array;
+  cutFloor_m: number;
+  floor_m: number;
+  most: number;
+}
+
+/** One draw, a function of its own: called so often that it is compiled within the first question. @returns CUT and THIN, or 0 */
+function overIn(
+  film_m: Float32Array,
+  uneven: Float32Array,
+  from: number,
+  common: number,
+  { worked, area, taken, cutFloor_m, floor_m, most }: DrawnWork,
+): number {
+  let least = Infinity;
+  let below = 0;
+  for (let q = 0; q < worked.length; q++) {
+    const i = from + worked[q]!;
+    let hand = uneven[i]! + common;
+    if (hand < LEAST_BITE) hand = LEAST_BITE;
+    const left = film_m[i]! - taken[q]! * hand;
+    if (left < least) least = left;
+    if (left < floor_m) below += area[q]!;
+  }
+  return (least < cutFloor_m ? CUT : 0) | (below > most ? THIN : 0);
+}
+
+/** Removal that each draw would allow: the one at which it becomes too much, for cutting through and for being too thin. */
+export function allowedRemoval(draws: FilmDraws, o: WorkedCells): { cut: Float64Array; thin: Float64Array } {
+  const { count, cells, film_m, uneven, panelError } = draws;
+  const { cutFloor_m, floor_m } = o;
+  const { worked, bite, area, most } = workedCells(o);
   const n = worked.length;
-  const bite = Float64Array.from(worked, (i) => o.share[i]!);
-  const area = Float64Array.from(worked, (i) => o.weight[i]!);
-  const most = o.areaShare * area.reduce((a, w) => a + w, 0);
   const cut = new Float64Array(count);
   const thin = new Float64Array(count);
   const rooms = new Float64Array(n);

@@ -1,3 +1,4 @@
+import { inRange } from "../kernel/guard";
 import type { PanelBrief } from "../panel/brief";
 import type { ProductSheet } from "../models/product/sheet";
 import type { ShopFilm } from "../panel/builds";
@@ -53,20 +54,23 @@ export function filmHistory(
     if (entry.kind === "reading" && continues(entry, entries.slice(i + 1))) return; // the visit goes on: its last reading stands for it
     const known = kept.get(standsOn.get(entry)!);
     if (known) return void moments.push(known);
-    const state = accountPanel(
-      brief,
-      sheet,
-      all.filter((e) => e.seq <= entry.seq),
-      shop,
+    // What can be worked out now may not have been then: a reading that was put right by the next one. The event is told without a figure.
+    const state = inRange(() =>
+      accountPanel(
+        brief,
+        sheet,
+        all.filter((e) => e.seq <= entry.seq),
+        shop,
+      ),
     );
     const moment: FilmMoment = {
       at_ms: entry.at_ms,
       kind: entry.kind === "reading" ? "read" : entry.kind === "coat" ? "coat" : "step",
       what: momentName(entry),
       simulated: entry.simulated,
-      predicted: state.expectedClear,
-      measured: measuredOf(state),
-      spots: Object.fromEntries(state.spots.flatMap((s) => (s.clear ? [[s.name, s.clear]] : []))),
+      predicted: state?.expectedClear ?? null,
+      measured: state && measuredOf(state),
+      spots: Object.fromEntries((state?.spots ?? []).flatMap((s) => (s.clear ? [[s.name, s.clear]] : []))),
     };
     kept.set(standsOn.get(entry)!, moment);
     moments.push(moment);

@@ -5,7 +5,7 @@ import { normalCdf } from "../kernel/stats/normal";
 import { FilmField, type Prediction } from "../models/film/film-field";
 import { edgeMultiplier } from "./cell-risk";
 import { type FilmFacts, type World, isInferred, possibleWorlds, stepsAt, tooFewReadings } from "./film-facts";
-import { type FilmDraws, allowedRemoval, drawFilm } from "./film-draws";
+import { type FilmDraws, type WorkedCells, allowedRemoval, drawFilm, tooMuch } from "./film-draws";
 import { type PictureCells, type WorkedPlace, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
 import { CUT_GUARD_M, DEFAULT_TAPE_M, FILM_UNEVEN, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
 
@@ -85,7 +85,6 @@ export class FilmJudge {
     fields?: { weight: number; field: FilmField }[];
     parts?: Part[];
     clear?: { mean_m: Float64Array; sd_m: Float64Array };
-    allowed?: { key: string; cut: Float64Array; thin: Float64Array };
     cells?: { at: Int32Array; weight: Float64Array };
     drawn?: FilmDraws;
   } = {};
@@ -166,7 +165,7 @@ export class FilmJudge {
 
   /** What each draw would let come off the flat, for a removal whose doubt is a given share of it. @throws RangeError, also for fewer than three spots */
   allowance({ uRel, ...ask }: Omit<PanelWork, "removal_m" | "u_m"> & { uRel: number; floor_m: number; cutFloor_m?: number }): Allowance {
-    const { cut, thin } = this.allowed({ ...ask, uRel });
+    const { cut, thin } = allowedRemoval(this.drawn(), this.workedCells({ ...ask, uRel }));
     const [cut_m, thin_m] = [cut.toSorted(), thin.toSorted()];
     return {
       cut_m,
@@ -183,17 +182,12 @@ export class FilmJudge {
   risk({ panel, local, floor_m }: Work): Risk {
     requireNumber("floor_m", floor_m, { min: 0, max: 1e-3 });
     const { count } = this.drawn();
-    const cut = new Float64Array(count);
-    const thin = new Float64Array(count);
     const removal_m = panel ? requireNumber("removal_m", panel.removal_m, { min: 0, max: 1e-3 }) : 0;
-    if (panel && removal_m > 0) {
-      const uRel = requireNumber("u_m", panel.u_m, { min: 0, max: 1e-3 }) / removal_m;
-      const allowed = this.allowed({ ...panel, uRel, floor_m });
-      for (let d = 0; d < count; d++) {
-        cut[d] = allowed.cut[d]! < removal_m ? 1 : 0;
-        thin[d] = allowed.thin[d]! < removal_m ? 1 : 0;
-      }
-    }
+    const uRel = panel && removal_m > 0 ? requireNumber("u_m", panel.u_m, { min: 0, max: 1e-3 }) / removal_m : null;
+    const { cut, thin } =
+      panel && uRel !== null
+        ? tooMuch(this.drawn(), removal_m, this.workedCells({ ...panel, uRel, floor_m }))
+        : { cut: new Float64Array(count), thin: new Float64Array(count) };
     const each = this.localRisk(local, panel, floor_m);
     each.forEach((place) => {
       for (let d = 0; d < count; d++) {
@@ -211,26 +205,19 @@ export class FilmJudge {
     };
   }
 
-  private allowed({
+  private workedCells({
     rim_m,
     byHand,
     region,
     uRel,
     floor_m,
     cutFloor_m = CUT_GUARD_M,
-  }: WorkedPlace & { uRel: number; floor_m: number; cutFloor_m?: number }) {
+  }: WorkedPlace & { uRel: number; floor_m: number; cutFloor_m?: number }): WorkedCells {
     requireNumber("uRel", uRel, { min: 0, max: 10 });
     requireNumber("floor_m", floor_m, { min: 0, max: 1e-3 });
-    // A verdict and what may come off are asked one after the other, of the same work.
-    const key = JSON.stringify([rim_m, byHand ?? {}, region ?? null, uRel, floor_m, cutFloor_m]);
-    if (this.made.allowed?.key === key) return this.made.allowed;
     const { at, weight } = this.cells();
     const whole = workedShare(this.picture(), { rim_m, byHand, region });
-    const share = Float64Array.from(at, (i) => whole[i]!);
-    return (this.made.allowed = {
-      key,
-      ...allowedRemoval(this.drawn(), { share, weight, uRel, cutFloor_m, floor_m, areaShare: THIN_AREA_SHARE }),
-    });
+    return { share: Float64Array.from(at, (i) => whole[i]!), weight, uRel, cutFloor_m, floor_m, areaShare: THIN_AREA_SHARE };
   }
 
   /** Chance at each local task, draw by draw: the film of the nearest judged cell, moved to what is believed of the place itself. */

@@ -42,7 +42,7 @@ test("map and options no longer stop there", () => {
   expect(map.reason).toBeNull();
   const options = weighOptions(
     { brief, state, finish: "flat", floor_m: um(35), schoolId: "long", cured: 1, rates: DEFAULT_RATES },
-    { draws: 200, flips: false },
+    { draws: 200 },
   );
   expect(options.reason).toBeNull();
   expect(options.answer!.inferred).toBe(true);

@@ -13,6 +13,7 @@ import type { Finish } from "../models/ways/way";
 import type { PanelState } from "./account";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
 import { FilmJudge, type LocalTask, type PanelWork } from "./film-judge";
+import { type JudgeOf, freshJudge } from "./kept-judge";
 import { DEFAULT_TAPE_M } from "./limits";
 import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
 import { FLOW_STEPS, type ShopRates } from "./option-figures";
@@ -52,31 +53,45 @@ export interface Flip {
 export interface OptionAnswer {
   case: Omit<OptionCase, "removalOf">;
   decision: Decision;
-  flips: Flip[];
   inferred: boolean;
+}
+
+/** How the options are worked out. */
+interface Working {
+  onProgress?: (share: number) => void;
+  draws?: number;
+  judgeOf?: JudgeOf;
 }
 
 const QUICK_DRAWS = 400;
 
 /**
- * Every way to deal with a panel: each that has a plan is costed and judged by that very plan; and which figures, were they otherwise, would
- * lead to another choice.
- * @param flips false: only the choice itself
+ * Every way to deal with a panel: each that has a plan is costed and judged by that very plan.
  * @returns the answer, or why there is none @throws RangeError
  */
 export function weighOptions(
   input: OptionInput,
-  { onProgress, draws, flips: lookFurther = true }: { onProgress?: (share: number) => void; draws?: number; flips?: boolean } = {},
+  { onProgress, draws, judgeOf = freshJudge }: Working = {},
 ): { answer: OptionAnswer; reason: null } | { answer: null; reason: string } {
   const film = filmFacts(input.brief, input.state);
   const reason = tooFewReadings(film.observations);
   if (reason) return { answer: null, reason };
+  const judge = judgeOf(film, { worlds: input.state.film.worlds, draws });
+  onProgress?.(0.2);
+  const { removalOf, ...c } = caseOf(input, judge, textureOf(input.state).texture);
+  const decision = decideOptions({ ...c, removalOf }); // how it was worked out stays here: an answer crosses to another thread as plain data
+  return { answer: { case: c, decision, inferred: judge.inferred }, reason: null };
+}
+
+/** Which figures, were they otherwise, would lead to another choice; none where nothing can be weighed. @throws RangeError */
+export function optionFlips(input: OptionInput, { onProgress, draws, judgeOf = freshJudge }: Working = {}): Flip[] {
+  const film = filmFacts(input.brief, input.state);
+  if (tooFewReadings(film.observations)) return [];
   const { worlds } = input.state.film;
-  const judge = new FilmJudge(film, { worlds, draws });
+  const judge = judgeOf(film, { worlds, draws });
   const texture = textureOf(input.state).texture;
   const c = caseOf(input, judge, texture);
-  const decision = decideOptions(c);
-  onProgress?.(0.4);
+  const now = decideOptions(c).best;
   const u_m = c.u_clear_m;
   const quick = (other: FilmFacts, again?: readonly World[]) => new FilmJudge(other, { worlds: again, draws: QUICK_DRAWS });
   const tries: { what: Flip["what"]; of: () => OptionCase }[] = [
@@ -88,15 +103,11 @@ export function weighOptions(
     ...(c.nibs > 0 ? [{ what: "fewer nibs" as const, of: () => ({ ...c, nibs: Math.floor(c.nibs / 2) }) }] : []),
     { what: "dearer hours", of: () => ({ ...c, rates: { ...input.rates, labourPerHour: 2 * input.rates.labourPerHour } }) },
   ];
-  const now = decision.best;
-  const flips = (lookFurther ? tries : []).flatMap(({ what, of }, i): Flip[] => {
+  return tries.flatMap(({ what, of }, i): Flip[] => {
+    onProgress?.((i + 1) / (tries.length + 1));
     const { best } = decideOptions(of());
-    onProgress?.(0.4 + (0.6 * (i + 1)) / tries.length);
     return best && (best.kind !== now?.kind || best.runSchool !== now.runSchool) ? [{ what, best }] : [];
   });
-  const { removalOf, ...shown } = c; // how it was worked out stays here: an answer crosses to another thread as plain data
-  void removalOf;
-  return { answer: { case: shown, decision, flips, inferred: judge.inferred }, reason: null };
 }
 
 /** The readings over clear so much higher or lower. */

@@ -1,7 +1,8 @@
 import type { Point } from "../kernel/geometry/geometry";
 import type { FieldUnknowns } from "../models/film/field-fit";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
-import { type ClearThere, FilmJudge, type Thinnest } from "./film-judge";
+import type { ClearThere, Thinnest } from "./film-judge";
+import { type JudgeOf, freshJudge } from "./kept-judge";
 import { type WorkedPlace, workedShare } from "./judge-cells";
 import { planReadings } from "./next-reading";
 
@@ -47,11 +48,11 @@ export interface MapInput extends WorkedPlace {
  */
 export function mapPanel(
   { film, worlds, removal_m, uRel, rim_m, byHand, region, floor_m, draws }: MapInput,
-  { onProgress }: { onProgress?: (share: number) => void } = {},
+  { onProgress, judgeOf = freshJudge }: { onProgress?: (share: number) => void; judgeOf?: JudgeOf } = {},
 ): { map: PanelMap; reason: null } | { map: null; reason: string } {
   const reason = tooFewReadings(film.observations);
   if (reason) return { map: null, reason };
-  const judge = new FilmJudge(film, { worlds, draws });
+  const judge = judgeOf(film, { worlds, draws });
   onProgress?.(0.3);
   const place: WorkedPlace = { rim_m, byHand, region };
   const { cut_m, thin_m, safe_m } = judge.allowance({ ...place, uRel, floor_m });

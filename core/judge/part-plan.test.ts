@@ -214,7 +214,7 @@ test("peel drawn on the lower third is levelled there, not over the panel; peel 
         cured: 1,
         rates: DEFAULT_RATES,
       },
-      { draws: 200, flips: false },
+      { draws: 200 },
     ).answer!.decision;
   const there = options([PEEL]);
   expect(there.best?.kind).toBe("part");
@@ -232,7 +232,7 @@ test("one run, nibs and peel in one part: all three in one plan, each where it i
   const state = panel([PEEL, nibAt(0.5, 0.2), runAt(0.6, 0.7)]);
   const { decision } = weighOptions(
     { brief, state, finish: "match", floor_m: um(35), schoolId: "short", cured: 1, rates: DEFAULT_RATES },
-    { draws: 200, flips: false },
+    { draws: 200 },
   ).answer!;
   expect(decision.best).toMatchObject({ kind: "part" });
   expect(decision.best!.runSchool).not.toBeNull();
@@ -260,7 +260,7 @@ test("craters are filled first, then levelled where they are; done, they are men
   expect(openFaults(done)).toEqual([]);
   const { decision } = weighOptions(
     { brief, state, finish: "match", floor_m: um(35), schoolId: "short", cured: 1, rates: DEFAULT_RATES },
-    { draws: 200, flips: false },
+    { draws: 200 },
   ).answer!;
   expect(decision.options.find((o) => o.kind === "dropFill")!.minutes).toBeCloseTo(plan.minutes, 9);
 });

@@ -4,14 +4,15 @@ import { ifMarked } from "../models/correction/removal-told";
 import type { BodyInputOf, PlanStep } from "../record/bodies";
 import type { PanelState } from "./account";
 import { type AssessInput, type Assessment, assess } from "./assess";
-import { FilmJudge } from "./film-judge";
+import type { FilmJudge } from "./film-judge";
+import { type JudgeOf, freshJudge } from "./kept-judge";
 import { type PlanForWork, workOf } from "./work";
 import { type ZonePlan, zonePlan } from "./zone-plan";
 import type { ZoneChoice } from "./zone-setting";
 
 /** The judge of a panel's film as it stands; null where nothing is read over clear. */
-export const judgeOf = (brief: PanelBrief, state: PanelState): FilmJudge | null =>
-  state.film.worlds.length > 0 ? new FilmJudge(filmFacts(brief, state), { worlds: state.film.worlds }) : null;
+export const judgeOf = (brief: PanelBrief, state: PanelState, of: JudgeOf = freshJudge): FilmJudge | null =>
+  state.film.worlds.length > 0 ? of(filmFacts(brief, state), { worlds: state.film.worlds }) : null;
 
 /** A step over the panel that shares something unknown with others: read at a mark, it tells of them. */
 const canBeMarked = (s: PlanStep): boolean => s.zone === "panel" && Object.values(s.common_m).some((part) => part > 0);
@@ -79,9 +80,9 @@ export interface JudgedPlan {
 /** A plan and the verdict on it, of one judge. @throws RangeError for an unknown school or figures outside the models */
 export function judgedPlan(
   { brief, state, choice, remedies = true }: PlanQuestion,
-  { onProgress }: { onProgress?: ((share: number) => void) | undefined } = {},
+  { onProgress, judgeOf: of }: { onProgress?: ((share: number) => void) | undefined; judgeOf?: JudgeOf } = {},
 ): JudgedPlan {
-  const judge = judgeOf(brief, state);
+  const judge = judgeOf(brief, state, of);
   const { plan, assess: question } = planFor(brief, state, choice, judge);
   return { plan, assessment: assess({ ...question, remedies }, { onProgress, judge }) };
 }

@@ -65,7 +65,7 @@ function leading({ defects: noted, clear_um, pv_um, finish, phase }: Worked) {
       rates: DEFAULT_RATES,
       flow: { removal_m: 8e-6, u_m: 3e-6, adds_m: 50e-6, uAdds_m: 8e-6, runs: false },
     },
-    { draws: 100, flips: false },
+    { draws: 100 },
   );
   const { decision } = answer!;
   const way = decision.measure.length > 0 ? "measure" : decision.best ? `${decision.wait ? "wait:" : ""}${decision.best.kind}` : "none";

@@ -12,14 +12,8 @@ export interface Bounds {
  * @example requireNumber("thickness_m", 5e-5, { above: 0 }) // 5e-5
  */
 export function requireNumber(name: string, value: number, bounds: Bounds = {}): number {
+  if (isInside(value, bounds)) return value;
   const { min, max, above, below } = bounds;
-  const inside =
-    Number.isFinite(value) &&
-    (min === undefined || value >= min) &&
-    (above === undefined || value > above) &&
-    (max === undefined || value <= max) &&
-    (below === undefined || value < below);
-  if (inside) return value;
   const wanted = [
     min === undefined ? "" : `>= ${min}`,
     above === undefined ? "" : `> ${above}`,
@@ -28,6 +22,13 @@ export function requireNumber(name: string, value: number, bounds: Bounds = {}):
   ].filter(Boolean);
   throw new RangeError(`${name} must be ${["finite", ...wanted].join(" and ")}, got ${value}`);
 }
+
+const isInside = (value: number, { min, max, above, below }: Bounds): boolean =>
+  Number.isFinite(value) &&
+  (min === undefined || value >= min) &&
+  (above === undefined || value > above) &&
+  (max === undefined || value <= max) &&
+  (below === undefined || value < below);
 
 /** Whole number inside the bounds. @throws RangeError */
 export function requireInteger(name: string, value: number, bounds: Bounds = {}): number {
@@ -39,7 +40,7 @@ export function requireInteger(name: string, value: number, bounds: Bounds = {})
 /** Array of finite numbers with at least `minLength` members. @throws RangeError that names the index. */
 export function requireNumbers(name: string, values: readonly number[], minLength = 1, bounds: Bounds = {}): readonly number[] {
   if (values.length < minLength) throw new RangeError(`${name} must have at least ${minLength} members, got ${values.length}`);
-  values.forEach((v, i) => requireNumber(`${name}[${i}]`, v, bounds));
+  for (let i = 0; i < values.length; i++) if (!isInside(values[i]!, bounds)) requireNumber(`${name}[${i}]`, values[i]!, bounds);
   return values;
 }
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { derivePanel } from "./derive-panel";
 import { removedAtSpots } from "./removed-at-spots";
-import { TEST_SHEET, testLedger } from "./testing/test-ledger";
+import { TEST_SHEET, testLedger, typedFilm } from "./testing/test-ledger";
 import { panelShape } from "../kernel/geometry/shapes";
 
 const um = (x: number) => x * 1e-6;
@@ -133,6 +133,45 @@ test("whatever is read and sanded in whatever order, every place stands at its n
       for (const spot of ["1", "2"] as const) {
         const taken = sands.filter((seq) => seq > read[spot]).length;
         expect(at(f, spot).latest!.since.taken_m).toBeCloseTo(um(taken), 12);
+      }
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test("worked on from state to state it is the same as from the whole ledger read anew: readings, checks, sanding, corrections and strikes in any order", () => {
+  type Act = readonly ["read" | "coat" | "flat" | "check" | "correct" | "strike", number];
+  const acts = fc.array(fc.tuple(fc.constantFrom("read", "read", "coat", "flat", "check", "correct", "strike"), fc.nat(11)), {
+    maxLength: 14,
+  });
+  fc.assert(
+    fc.property(acts as fc.Arbitrary<Act[]>, (list) => {
+      const l = testLedger({ places });
+      const reading = (n: number) => ({
+        phase: n % 3 === 0 ? ("before" as const) : ("after" as const),
+        spot: String(1 + (n % 2)),
+        at: { x_m: 0.3, y_m: 0.3 },
+        gauge: "typed",
+        readings: [100, 101 + n, n === 11 ? 900 : 99].map(typedFilm),
+      });
+      let coats = 0;
+      for (const [act, n] of list) {
+        const older = l.entries.filter((e) => e.kind === "reading").at(-1 - (n % 3));
+        if (act === "read") l.add("reading", reading(n));
+        if (act === "coat") l.coat(++coats);
+        if (act === "flat") flat(l, n);
+        if (act === "check")
+          l.add("gaugeCheck", {
+            gauge: "typed",
+            foil_m: um(50),
+            uFoil_m: um(1),
+            zero: [0, 1].map(typedFilm),
+            onFoil: [51 + n, 52 + n].map(typedFilm),
+            correct: n % 2 === 0,
+          });
+        if (act === "correct" && older) l.add("reading", reading(n), { supersedes: older.id });
+        if (act === "strike" && older) l.add("strike", { reason: "slip", whole: n % 2 === 0 }, { supersedes: older.id });
+        expect(derivePanel(brief, TEST_SHEET, l.entries)).toEqual(derivePanel(brief, TEST_SHEET, structuredClone(l.entries)));
       }
     }),
     { numRuns: 60 },

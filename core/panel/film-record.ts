@@ -1,7 +1,8 @@
 import type { Point } from "../kernel/geometry/geometry";
 import type { Region } from "../kernel/geometry/region";
+import { sameList } from "../kernel/same-list";
 import type { FilmObservation } from "../models/film/film-field";
-import { DEFAULT_GAUGE, type Repeatability, type SpotFilm, pooledRepeatability, spotFilm } from "../models/film/gauge";
+import { DEFAULT_GAUGE, type Repeatability, type SpotFilm, outlierFlags, pooledRepeatability, spotFilm } from "../models/film/gauge";
 import { farReadings } from "../models/film/odd-reading";
 import type { EntryOf } from "../record/entry";
 import type { Phase } from "../record/kinds";
@@ -10,7 +11,7 @@ import { type Sessions, correctedReadings, sessionsOf, underFoil } from "./gauge
 
 export interface PhaseFilm {
   film: SpotFilm;
-  readings_m: number[];
+  readings_m: readonly number[];
   /** Some of them lie far from the others: the film is as doubtful as they lie apart, and teaches nothing. */
   scattered: boolean;
   entryIds: string[];
@@ -72,7 +73,7 @@ export function filmRecord(
   { builds, changes }: { builds: readonly Build[]; changes: readonly FilmChange[] },
 ): FilmRecord {
   const placed = readings.map((entry) => place(entry, builds, changes));
-  const read = readOf(placed, checks);
+  const read = (list: readonly Placed[]) => readOf(list, checks);
   const repeatability = pooledRepeatability(
     groupsOf(placed)
       .map(read)
@@ -80,9 +81,9 @@ export function filmRecord(
     DEFAULT_GAUGE,
   );
   const filmOf = (list: readonly Placed[]): PhaseFilm => {
-    const { values, scattered } = read(list);
+    const { values, flags, scattered } = read(list);
     return {
-      film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability: scattered ? ownScatter(values) : repeatability }),
+      film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability: scattered ? ownScatter(values) : repeatability, flags }),
       readings_m: values,
       scattered,
       entryIds: list.map((p) => p.entry.id),
@@ -150,8 +151,6 @@ function place(entry: EntryOf<"reading">, builds: readonly Build[], changes: rea
   };
 }
 
-const isScattered = (readings_m: readonly number[]) => farReadings(readings_m).includes(true);
-
 /** Repeatability of readings that lie far apart, by themselves alone: what the gauge does elsewhere says nothing of a slip here. */
 function ownScatter(readings_m: readonly number[]): Repeatability {
   const mean = readings_m.reduce((a, x) => a + x, 0) / readings_m.length;
@@ -176,24 +175,30 @@ const groupsOf = (placed: readonly Placed[]): Placed[][] => [
   ...groupBy(placed, (p) => `${p.entry.body.spot} ${p.phase} ${p.surface}`).values(),
 ];
 
-const sameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.length === b.length && a.every((x, i) => x === b[i]);
-
-/** Readings of some entries as they count, and whether they lie far apart; worked out once for the same ones. */
-function readOf(
-  placed: readonly Placed[],
-  checks: readonly EntryOf<"gaugeCheck">[],
-): (list: readonly Placed[]) => { values: number[]; scattered: boolean } {
-  const corrected = new Map(placed.map((p) => [p, correctedReadings(p.entry, checks)]));
-  const known = new Map<Placed, { list: readonly Placed[]; values: number[]; scattered: boolean }>();
-  return (list) => {
-    const same = known.get(list[0]!);
-    if (same && sameList(same.list, list)) return same;
-    const values = list.flatMap((p) => corrected.get(p)!);
-    const read = { list, values, scattered: isScattered(values) };
-    known.set(list[0]!, read);
-    return read;
-  };
+interface Read {
+  values: readonly number[];
+  /** Those to ask for again. */
+  flags: readonly boolean[];
+  scattered: boolean;
 }
+
+/**
+ * Readings of some entries as they count. Entries never change: what was worked out of the same ones under the same checks stands, from one state
+ * of a ledger to the next, so that a new reading is worked out with those of its place alone.
+ */
+function readOf(list: readonly Placed[], checks: readonly EntryOf<"gaugeCheck">[]): Read {
+  const of = list.map((p) => p.entry);
+  const known = knownReads.get(of[0]!);
+  if (known && sameList(known.checks, checks) && sameList(known.of, of)) return known.read;
+  const values = of.flatMap((entry) => correctedReadings(entry, checks));
+  const read: Read = { values, flags: outlierFlags(values, DEFAULT_GAUGE), scattered: farReadings(values).includes(true) };
+  knownReads.set(of[0]!, { of, checks, read });
+  return read;
+}
+const knownReads = new WeakMap<
+  EntryOf<"reading">,
+  { of: readonly EntryOf<"reading">[]; checks: readonly EntryOf<"gaugeCheck">[]; read: Read }
+>();
 
 function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();

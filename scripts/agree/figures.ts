@@ -23,7 +23,7 @@ import { listClocks } from "#server/repos/clock-repo";
 import { listStandings } from "#server/repos/summary-repo";
 import { loadBooth } from "#server/views/booth-view";
 import { loadPots } from "#server/views/pots-view";
-import { loadOptionSetting } from "#server/views/options-view";
+import { optionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
 import { reportLines } from "~/stations/hand-over/report.words";
 import type { MadePanel } from "./ledgers";
@@ -151,8 +151,8 @@ export async function compareFigures(
     }
 
     // Options: each way that opens a plan is that plan.
-    const setting = await loadOptionSetting(ctx, view);
-    const { answer } = weighOptions(optionQuestion(view, { ...setting, rates: DEFAULT_RATES }), { draws: DRAWS, flips: false });
+    const setting = optionSetting(ctx, view);
+    const { answer } = weighOptions(optionQuestion(view, { ...setting, rates: DEFAULT_RATES }), { draws: DRAWS });
     say("thinnest clear", "Options", answer?.case.clear_m);
     const flow = answer?.decision.options.find((o) => o.kind === "flow");
     if (flow && answer?.case.run === null) {
@@ -272,7 +272,7 @@ async function compareCourse(
   if (hard && cure) {
     say("hard enough for work", "clock strip", hard.due_ms);
     say("hard enough for work", "Cure", readyAt(cure, job));
-    const { left_s } = await loadOptionSetting(ctx, view);
+    const { left_s } = optionSetting(ctx, view);
     if (job.finish !== "matte" && left_s > 0) say("hard enough for work", "Options", ctx.now_ms() + 1000 * left_s);
   }
 }

@@ -1,19 +1,31 @@
 import { type Page, chromium } from "@playwright/test";
+import { processor_s } from "../bench-pages";
+import { type LightWindow, lightWindow } from "./light-window";
 import { TrialServer, at, median, ownFolder } from "./harness";
 
 export interface StormReport {
   posts: number;
   p50_ms: number;
   p95_ms: number;
-  /** Longest time that a window showed less than had been acknowledged, by window. */
+  /** Longest time that a window showed less than had been acknowledged, by window: those drawn by a browser first. */
   stale_ms: number[];
+  /** What the server took of one core while it lasted. */
+  share: number;
 }
+
+/** From a post's answer to the first look begun after it that is there; what nobody has looked at yet counts to the end. */
+function behind(looks: LightWindow["looks"], answered: readonly number[], end: number): number {
+  return Math.round(Math.max(0, ...answered.map((at) => (looks.find((l) => l.begun >= at)?.there ?? end) - at)));
+}
+
+/** After the last post every window looks once more within so long. */
+const LAST_LOOK_MS = 3000;
 
 /** Windows on the Floor and on the panel that is written to, while readings come in at a rate: how old is what each of them shows? */
 export async function storm(
   demo: string,
   ids: Record<string, string>,
-  { perSecond = 20, seconds = 15, windows = 4 } = {},
+  { perSecond = 20, seconds = 15, drawn = 1, windows = 20 } = {},
 ): Promise<StormReport> {
   const server = new TrialServer(ownFolder(demo));
   if (!(await server.start())) throw new Error(server.said);
@@ -21,14 +33,18 @@ export async function storm(
     executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
     args: ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"],
   });
-  const stale_ms = Array.from({ length: windows }, () => 0);
+  const stale_ms: number[] = [];
   const times: number[] = [];
+  const answered: number[] = [];
+  const light: LightWindow[] = [];
+  let share = 0;
   try {
     const base = `http://localhost:${server.port}`;
+    const inspect = `/jobs/${ids.jobId}/panels/${ids.panelId}/inspect`;
     const pages: Page[] = [];
-    for (let i = 0; i < windows; i++) {
+    for (let i = 0; i < drawn; i++) {
       const page = await (await browser.newContext()).newPage();
-      await page.goto(i % 2 === 0 ? base : `${base}/jobs/${ids.jobId}/panels/${ids.panelId}/inspect`);
+      await page.goto(i % 2 === 1 ? base : base + inspect);
       await page.locator("html[data-live]").waitFor({ state: "attached" });
       // Every answer of a look tells when it was made.
       await page.evaluate(() => {
@@ -50,6 +66,8 @@ export async function storm(
         p.evaluate(() => Object.assign((globalThis as unknown as { stormSeen: object }).stormSeen, { last: Date.now(), longest: 0 })),
       ),
     );
+    while (light.length < windows - drawn) light.push(await lightWindow(server, light.length % 2 === 0 ? "/" : inspect));
+    const before_s = processor_s(server.pid);
     const total = perSecond * seconds;
     const begun = performance.now();
     const sending: Promise<void>[] = [];
@@ -69,18 +87,26 @@ export async function storm(
           .then((a) => {
             if (a.status !== 200) throw new Error(`a reading of the storm was answered ${a.status}`);
             times.push(a.ms);
+            answered.push(performance.now());
           }),
       );
     }
     await Promise.all(sending);
-    for (const [i, p] of pages.entries())
-      stale_ms[i] = await p.evaluate(() => {
-        const { longest, last } = (globalThis as unknown as { stormSeen: { longest: number; last: number } }).stormSeen;
-        return Math.max(longest, Date.now() - last);
-      });
+    share = (processor_s(server.pid) - before_s) / ((performance.now() - begun) / 1000);
+    for (const p of pages)
+      stale_ms.push(
+        await p.evaluate(() => {
+          const { longest, last } = (globalThis as unknown as { stormSeen: { longest: number; last: number } }).stormSeen;
+          return Math.max(longest, Date.now() - last);
+        }),
+      );
+    await new Promise((done) => setTimeout(done, LAST_LOOK_MS));
+    const end = performance.now();
+    stale_ms.push(...light.map((w) => behind(w.looks, answered, end)));
   } finally {
+    for (const w of light) w.close();
     await browser.close();
     await server.stop("SIGKILL");
   }
-  return { posts: times.length, p50_ms: median(times), p95_ms: at(times, 0.95), stale_ms };
+  return { posts: times.length, p50_ms: median(times), p95_ms: at(times, 0.95), stale_ms, share };
 }

@@ -58,7 +58,7 @@ test("what the options say of a flow coat is what its own page says: film off, f
   const job = await twoCoats();
   const view = await viewOf(job);
   const plan = flowPlanOf(view)!;
-  const { answer } = weighOptions(optionQuestion(view, { cured: 1, rates: DEFAULT_RATES }), { draws: 200, flips: false });
+  const { answer } = weighOptions(optionQuestion(view, { cured: 1, rates: DEFAULT_RATES }), { draws: 200 });
   const option = answer!.decision.options.find((o) => o.kind === "flow")!;
   expect(option.removal_m).toBeCloseTo(plan.flat.removal_m, 12);
   expect(option.left_m).toBeCloseTo(answer!.case.clear_m - plan.flat.removal_m + plan.stage.adds_m, 12);

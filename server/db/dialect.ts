@@ -1,5 +1,6 @@
 import type Database from "libsql";
-import { CompiledQuery, type DatabaseConnection, SqliteDialect, SqliteDriver } from "kysely";
+import { CompiledQuery, type DatabaseConnection, type SqliteDatabase, SqliteDialect, SqliteDriver, type SqliteStatement } from "kysely";
+import { LRUCache } from "lru-cache";
 import { StorageFault, storageFaultKind } from "./storage-fault";
 
 /**
@@ -13,7 +14,7 @@ export class ShopDialect extends SqliteDialect {
     this.#database = database;
   }
   override createDriver() {
-    return new ShopDriver({ database: this.#database });
+    return new ShopDriver({ database: preparedOnce(this.#database) });
   }
 }
 
@@ -47,5 +48,29 @@ function withFaults(inner: DatabaseConnection): DatabaseConnection {
       }
     },
     streamQuery: (query, chunkSize) => inner.streamQuery(query, chunkSize),
+  };
+}
+
+const STATEMENTS_MOST = 400;
+/** What reads and writes rows; anything else may change the schema. */
+const ROWS = /^\s*(select|insert|update|delete|with|begin|commit|rollback)\b/i;
+
+/** The file with each statement prepared once: the same few hundred are asked over and over, and preparing one costs as much as a small answer. */
+function preparedOnce(database: Database.Database): SqliteDatabase {
+  const known = new LRUCache<string, SqliteStatement>({ max: STATEMENTS_MOST });
+  return {
+    close: () => {
+      known.clear();
+      database.close();
+    },
+    prepare: (sql) => {
+      if (!ROWS.test(sql)) {
+        known.clear();
+        return database.prepare(sql);
+      }
+      const statement = known.get(sql) ?? database.prepare(sql);
+      known.set(sql, statement);
+      return statement;
+    },
   };
 }

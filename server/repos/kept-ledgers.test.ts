@@ -1,22 +1,41 @@
 import fc from "fast-check";
 import { sql } from "kysely";
-import { archiveJob } from "#server/commands/jobs";
+import { panelShape } from "#core/kernel/geometry/shapes";
+import { addPanel, archiveJob } from "#server/commands/jobs";
 import { recordEntry } from "#server/commands/record-entry";
 import { deleteJob, takeBackJob } from "#server/commands/remove-job";
 import { run } from "#server/commands/run";
-import { forgetKeptLedgers, insertEntries, readLedger } from "#server/repos/ledger-repo";
+import { entriesServing, forgetKeptLedgers, insertEntries, readLedger } from "#server/repos/ledger-repo";
+import { listPanels } from "#server/repos/panel-repo";
 import { testContext, testJob } from "#server/testing/fixtures";
 
 const by = "painter A";
-type Act = "write" | "read" | "fail" | "fail and write" | "change file";
+type Act = "write" | "climate" | "beside" | "read" | "fail" | "fail and write" | "change file";
 
 test("a ledger that is read on from what is known is the one in the file: after writes, writes that failed, rows put there by other hands, a job that was deleted and taken back", async () => {
   await fc.assert(
     fc.asyncProperty(
-      fc.array(fc.constantFrom<Act>("write", "read", "fail", "fail and write", "change file"), { maxLength: 14 }),
+      fc.array(fc.constantFrom<Act>("write", "climate", "beside", "read", "fail", "fail and write", "change file"), { maxLength: 14 }),
       async (acts) => {
         const ctx = await testContext();
-        const { jobId, panelId } = await testJob(ctx);
+        const { jobId, panelId, revisionId } = await testJob(ctx);
+        const shape = panelShape("door", { width_m: 1, height_m: 0.8 });
+        const other = {
+          name: "Door",
+          shape,
+          tilt_rad: 1.5,
+          substrate: "refinish" as const,
+          productRevisionId: revisionId,
+          coatsPlanned: 2,
+        };
+        const besideId = await addPanel(ctx, jobId, other);
+        const air = (of: string) =>
+          recordEntry(ctx, {
+            panelId: of,
+            kind: "climate",
+            body: { air_K: 290 + n++, part_K: null, relativeHumidity: 0.5, material_K: null },
+            by,
+          });
         let n = 0;
         const note = () => ({ text: `note ${n++}` });
         const write = () => recordEntry(ctx, { panelId, kind: "note", body: note(), by });
@@ -29,6 +48,8 @@ test("a ledger that is read on from what is known is the one in the file: after 
           }).catch(() => undefined);
         for (const act of acts) {
           if (act === "write") await write();
+          if (act === "climate") await air(panelId);
+          if (act === "beside") await air(besideId);
           if (act === "read") await readLedger(ctx.db, panelId);
           if (act.startsWith("fail")) await failing();
           if (act === "fail and write") await write();
@@ -42,14 +63,39 @@ test("a ledger that is read on from what is known is the one in the file: after 
               .execute();
             await takeBackJob(ctx, jobId);
           }
-          const known = await readLedger(ctx.db, panelId);
+          const panels = await listPanels(ctx.db, jobId);
+          const serving = async () => Promise.all(panels.map((p) => entriesServing(ctx.db, p)));
+          const [known, served] = [await readLedger(ctx.db, panelId), await serving()];
           forgetKeptLedgers(ctx.db);
           const whole = await readLedger(ctx.db, panelId);
           expect({ entries: known.entries, unread: known.unread }).toEqual({ entries: whole.entries, unread: whole.unread });
+          expect(served).toEqual(await serving());
+          expect(
+            served.map((entries) => entries.filter((e) => e.elsewhere).every((e) => e.kind === "climate" || e.kind === "strike")),
+          ).not.toContain(false);
         }
         await ctx.db.destroy();
       },
     ),
     { numRuns: 40 },
   );
+});
+
+test("a statement prepared once goes on after it failed, after the schema changed, and while another reads", async () => {
+  const { db } = await testContext();
+  await sql`create table kept (id text primary key, n integer not null)`.execute(db);
+  const put = (id: string, n: number) => sql`insert into kept (id, n) values (${id}, ${n})`.execute(db);
+  const all = async () => (await sql<{ id: string }>`select * from kept order by id`.execute(db)).rows;
+  await put("a", 1);
+  await expect(put("a", 2)).rejects.toThrow(/UNIQUE/);
+  await put("b", 3);
+  expect(await all()).toEqual([
+    { id: "a", n: 1 },
+    { id: "b", n: 3 },
+  ]);
+  await sql`alter table kept add column more integer`.execute(db);
+  expect((await all())[0]).toEqual({ id: "a", n: 1, more: null });
+  const both = await Promise.all([all(), put("c", 4), all()]);
+  expect(both.flatMap((rows) => (Array.isArray(rows) ? [rows.length] : []))).toEqual([2, 3]);
+  await db.destroy();
 });

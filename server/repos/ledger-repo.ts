@@ -1,6 +1,7 @@
 import { sql } from "kysely";
 import { LRUCache } from "lru-cache";
 import { z } from "zod";
+import { sameList } from "#core/kernel/same-list";
 import { ENTRY_KINDS, type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
 import { JOB_WIDE, type LedgerEntry } from "#core/record/entry";
 import type { Db, Tx } from "../db/open";
@@ -62,21 +63,34 @@ interface KeptLedger extends PanelLedger {
   last: { id: string; seq: number } | null;
 }
 const KEPT_ROWS_MOST = 100_000;
-/** Ledgers as they were read last, by file: rows are only ever added, so that of a known ledger only what came since is read. */
-const keptLedgers = new WeakMap<object, LRUCache<string, KeptLedger>>();
-function keptOf(db: Db): LRUCache<string, KeptLedger> {
+const KEPT_JOBS_MOST = 60;
+/** Ledgers as they were read last: rows are only ever added, so that of a known ledger only what came since is read. And what was put together of them. */
+interface Kept {
+  ledgers: LRUCache<string, KeptLedger>;
+  jobs: LRUCache<string, KeptJob>;
+}
+const newKept = (): Kept => ({
+  ledgers: new LRUCache({ maxSize: KEPT_ROWS_MOST, sizeCalculation: (l) => l.rows + 1 }),
+  jobs: new LRUCache({ max: KEPT_JOBS_MOST }),
+});
+const keptByFile = new WeakMap<object, Kept>();
+function keptOf(db: Db): Kept {
   const file = db.getExecutor().adapter; // one for a file, within a transaction too
-  const kept = keptLedgers.get(file) ?? new LRUCache<string, KeptLedger>({ maxSize: KEPT_ROWS_MOST, sizeCalculation: (l) => l.rows + 1 });
-  keptLedgers.set(file, kept);
+  const kept = keptByFile.get(file) ?? newKept();
+  keptByFile.set(file, kept);
   return kept;
 }
 
 /** Nothing is known any more: rows are going to be deleted, and may come back changed. */
-export const forgetKeptLedgers = (db: Db): void => keptOf(db).clear();
+export function forgetKeptLedgers(db: Db): void {
+  const { ledgers, jobs } = keptOf(db);
+  ledgers.clear();
+  jobs.clear();
+}
 
 /** @returns arrays that are kept: nobody changes them */
-export async function readLedger(db: Db, panelId: string): Promise<PanelLedger> {
-  const kept = keptOf(db);
+export async function readLedger(db: Db, panelId: string): Promise<KeptLedger> {
+  const kept = keptOf(db).ledgers;
   const known = kept.get(panelId);
   const now = (known && (await readOn(db, panelId, known))) ?? (await readWhole(db, panelId));
   if (now !== known) kept.set(panelId, now);
@@ -160,36 +174,74 @@ export async function entriesOfKind(db: Db, jobId: string, kind: EntryKind): Pro
   return rows.map(readRow).flatMap((r) => ("entry" in r ? [r.entry] : []));
 }
 
-/** What serves other panels of a job, with the product of the panel that it was written on. */
-type Shared = { entry: LedgerEntry; revision: string }[];
+/** The ledgers of a job's panels, and what of them may serve its others. */
+export interface JobLedgers {
+  ledgers: ReadonlyMap<string, LedgerEntry[]>;
+  /** With the product of the panel that it was written on. */
+  shared: readonly { entry: LedgerEntry; revision: string }[];
+  /** What was put together for a panel: it stands as long as nothing is written on any of them. */
+  serving: Map<string, LedgerEntry[]>;
+}
+interface KeptJob {
+  /** Its panels with their ledgers and products, one after the other. */
+  of: readonly unknown[];
+  job: JobLedgers;
+}
 
-/** All that is written on a job's panels and may serve its others, once for all of them. */
-export async function sharedInJob(db: Db, jobId: string): Promise<Shared> {
-  const rows = await db
-    .selectFrom("ledger_entry as e")
-    .innerJoin("panel as p", "p.id", "e.panel_id")
-    .selectAll("e")
-    .select("p.product_revision_id as revision")
+/** What serves a job's other panels, of one ledger. */
+const servesOthers = new WeakMap<KeptLedger, LedgerEntry[]>();
+const FOR_OTHERS: readonly string[] = [...JOB_WIDE, "strike"];
+function forOthers(ledger: KeptLedger): LedgerEntry[] {
+  const found =
+    servesOthers.get(ledger) ?? ledger.entries.filter((e) => FOR_OTHERS.includes(e.kind)).map((e) => ({ ...e, elsewhere: true as const }));
+  servesOthers.set(ledger, found);
+  return found;
+}
+
+/** The ledgers of all panels of a job together: one question tells which of those that are known have been written on since. */
+export async function jobLedgers(db: Db, jobId: string): Promise<JobLedgers> {
+  const heads = await db
+    .selectFrom("panel as p")
     .where("p.job_id", "=", jobId)
-    .where("e.kind", "in", [...JOB_WIDE, "strike"])
+    .select((eb) => [
+      "p.id",
+      "p.product_revision_id as revision",
+      eb.selectFrom("ledger_entry as e").select("e.id").whereRef("e.panel_id", "=", "p.id").orderBy("e.seq", "desc").limit(1).as("lastId"),
+    ])
     .execute();
-  return rows.flatMap(({ revision, ...row }) => {
-    const read = readRow(row);
-    return "entry" in read ? [{ entry: read.entry, revision }] : [];
-  });
+  const { ledgers, jobs } = keptOf(db);
+  const panels: { id: string; revision: string; ledger: KeptLedger }[] = [];
+  for (const { id, revision, lastId } of heads) {
+    const known = ledgers.get(id);
+    panels.push({ id, revision, ledger: known && (known.last?.id ?? null) === lastId ? known : await readLedger(db, id) });
+  }
+  const of = panels.flatMap(({ id, revision, ledger }) => [id, revision, ledger]);
+  const before = jobs.get(jobId);
+  if (before && sameList(before.of, of)) return before.job;
+  const job: JobLedgers = {
+    ledgers: new Map(panels.map(({ id, ledger }) => [id, ledger.entries])),
+    shared: panels.flatMap(({ revision, ledger }) => forOthers(ledger).map((entry) => ({ entry, revision }))),
+    serving: new Map(),
+  };
+  jobs.set(jobId, { of, job });
+  return job;
 }
 
 /**
  * A panel's ledger together with what serves it from the job's other panels, in the order of writing: what a panel's figures are derived from.
- * @param shared of its job, where several panels of it are looked at together
+ * @param job its ledgers, where several panels of it are looked at together
  */
 export async function entriesServing(
   db: Db,
   panel: { id: string; name: string; jobId: string; productRevisionId: string },
-  shared?: Shared,
+  job?: JobLedgers,
 ): Promise<LedgerEntry[]> {
-  const [own, others] = await Promise.all([listEntries(db, panel.id), shared ?? sharedInJob(db, panel.jobId)]);
-  const elsewhere = others.flatMap(({ revision, entry }) => {
+  const { ledgers, shared, serving } = job ?? (await jobLedgers(db, panel.jobId));
+  const key = JSON.stringify([panel.id, panel.name, panel.productRevisionId]);
+  const known = serving.get(key);
+  if (known) return known;
+  const own = ledgers.get(panel.id) ?? [];
+  const elsewhere = shared.flatMap(({ revision, entry }) => {
     if (entry.panelId === panel.id) return [];
     // Another product's coats say nothing of this one's mix or pace; a pot made for certain panels serves those (older ones have their names).
     const same = revision === panel.productRevisionId;
@@ -199,9 +251,11 @@ export async function entriesServing(
         : entry.kind === "coat" || entry.kind === "matteMix"
           ? same
           : true;
-    return serves ? [{ ...entry, elsewhere: true as const }] : [];
+    return serves ? [entry] : [];
   });
-  return elsewhere.length === 0 ? own : [...own, ...elsewhere].sort((a, b) => a.seq - b.seq);
+  const found = elsewhere.length === 0 ? own : (Object.freeze([...own, ...elsewhere].sort((a, b) => a.seq - b.seq)) as LedgerEntry[]);
+  serving.set(key, found);
+  return found;
 }
 
 export async function getEntry(db: Db, id: string): Promise<LedgerEntry | null> {

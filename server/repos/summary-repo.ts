@@ -7,7 +7,7 @@ import { livingEntries } from "#core/record/timeline";
 import type { SprayedPanel } from "#core/panel/next-time";
 import type { Db, Tx } from "../db/open";
 import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSummary } from "../summary/panel-summary";
-import { entriesServing, sharedInJob } from "./ledger-repo";
+import { type JobLedgers, entriesServing, jobLedgers } from "./ledger-repo";
 import { type Panel, getPanel, listPanels } from "./panel-repo";
 import { getProductRevision } from "./product-repo";
 import { setCourseClocks } from "./clock-repo";
@@ -18,7 +18,7 @@ import type { ShopFactors } from "#core/models/flow/simulate-coats";
 interface Beside {
   job: Job;
   shop: ShopFactors;
-  shared: Awaited<ReturnType<typeof sharedInJob>>;
+  ledgers: JobLedgers;
 }
 
 /** Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count. */
@@ -36,14 +36,14 @@ export async function refreshSummariesOf(db: Tx, jobId: string, but?: string): P
 
 async function commonOf(db: Db, jobId: string): Promise<Beside | null> {
   const job = await getJob(db, jobId);
-  return job && { job, shop: shopFactors(await getShop(db)), shared: await sharedInJob(db, jobId) };
+  return job && { job, shop: shopFactors(await getShop(db)), ledgers: await jobLedgers(db, jobId) };
 }
 
-async function refreshRow(db: Tx, panel: Panel, { job, shop, shared }: Beside): Promise<void> {
+async function refreshRow(db: Tx, panel: Panel, { job, shop, ledgers }: Beside): Promise<void> {
   const product = await getProductRevision(db, panel.productRevisionId);
   if (!product) return;
   const panelId = panel.id;
-  const entries = await entriesServing(db, panel, shared);
+  const entries = await entriesServing(db, panel, ledgers);
   const s = panelSummary(panel, product, { job, shop, entries });
   const row = {
     away: job.archivedAt_ms === null ? 0 : 1,

@@ -1,16 +1,18 @@
 import { type PanelState, accountPanel } from "#core/judge/account";
 import type { FilmMoment } from "#core/judge/film-history";
+import type { ShopRates } from "#core/judge/option-figures";
 import { MODEL_FILM, type ShopFilm } from "#core/panel/builds";
 import { workedOut } from "#core/panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "#core/record/entry";
 import { type Standing, standingOf } from "#core/course/standing";
+import { sameList } from "#core/kernel/same-list";
 import { suggestSpots } from "#core/kernel/geometry/shapes";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
-import { entriesServing, sharedInJob } from "../repos/ledger-repo";
+import { type JobLedgers, entriesServing, jobLedgers } from "../repos/ledger-repo";
 import { type Panel, listPanels } from "../repos/panel-repo";
 import { type Product, getProductRevision } from "../repos/product-repo";
 import { courseAsked } from "../summary/panel-summary";
@@ -37,6 +39,8 @@ export interface PanelView {
   shopFactors: ShopFactors;
   /** What it takes off, as taken over. */
   shopRemoval: ShopRemoval;
+  /** What an hour and its materials cost here. */
+  rates: ShopRates;
   readingsPerSpot: number;
   /** Whose words for parts the shop uses. */
   region: Region;
@@ -66,25 +70,29 @@ interface Common {
   job: Job;
   panels: Panel[];
   shop: ShopSettings;
-  /** What was written on any panel of the job and may serve the others. */
-  shared: Awaited<ReturnType<typeof sharedInJob>>;
+  ledgers: JobLedgers;
+  /** Panels of a job mostly have the same: each is read once. */
+  productOf: (revisionId: string) => Promise<Product | null>;
 }
 
 async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | null> {
-  const [job, panels, shop, shared] = await Promise.all([
+  const [job, panels, shop, ledgers] = await Promise.all([
     getJob(ctx.db, jobId),
     listPanels(ctx.db, jobId),
     getShop(ctx.db),
-    sharedInJob(ctx.db, jobId),
+    jobLedgers(ctx.db, jobId),
   ]);
-  return job && { job, panels, shop, shared };
+  const products = new Map<string, Promise<Product | null>>();
+  const productOf = (revisionId: string) => {
+    const asked = products.get(revisionId) ?? getProductRevision(ctx.db, revisionId);
+    products.set(revisionId, asked);
+    return asked;
+  };
+  return job && { job, panels, shop, ledgers, productOf };
 }
 
-async function panelView(ctx: ServerContext, { job, panels, shop, shared }: Common, panel: Panel): Promise<PanelView | null> {
-  const [product, entries] = await Promise.all([
-    getProductRevision(ctx.db, panel.productRevisionId),
-    entriesServing(ctx.db, panel, shared),
-  ]);
+async function panelView(ctx: ServerContext, { job, panels, shop, ledgers, productOf }: Common, panel: Panel): Promise<PanelView | null> {
+  const [product, entries] = await Promise.all([productOf(panel.productRevisionId), entriesServing(ctx.db, panel, ledgers)]);
   if (!product) return null;
   const asked = (facts: PanelState) => ({ ...courseAsked(panel, product, job, facts, shopFactors(shop)), now_ms: ctx.now_ms() });
   const state = accountOf(ctx, {
@@ -108,6 +116,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop, shared }: Comm
     shopFilm: shop.learntFilm ?? MODEL_FILM,
     shopFactors: shopFactors(shop),
     shopRemoval: { ...shopRemoval(shop), told: state.told },
+    rates: shop.rates,
     readingsPerSpot: shop.readingsPerSpot,
     region: shopRegion(shop),
     formKey: ctx.newId(),
@@ -138,7 +147,7 @@ const accountKey = (panel: Panel, product: Product, entries: readonly LedgerEntr
   JSON.stringify([panel, product.revisionId, entries.at(-1)?.id, entries.length, shop]);
 
 /**
- * A panel's account, worked out once for a state of its ledger: pages, commands and files that ask at the same moment get the same one. An entry that
+ * A panel's account, worked out once for a state of its ledger and kept until the next: pages, commands and files that ask at the same moment get the same one. An entry that
  * it, or where the panel stands, cannot be worked out with is left out and named in it.
  */
 function accountOf(
@@ -151,16 +160,17 @@ function accountOf(
     standing,
   }: { panel: Panel; product: Product; entries: readonly LedgerEntry[]; shop: ShopFilm; standing: (state: PanelState) => unknown },
 ): PanelState {
-  const key = accountKey(panel, product, entries, shop);
-  const known = ctx.accountMemo.get(key);
-  if (known) return known;
+  // A ledger as it is kept, and a shape as it was read, are the same object as long as they say the same.
+  const of = [...(Object.values(panel) as unknown[]), product.revisionId, JSON.stringify(shop), entries];
+  const known = ctx.accountMemo.get(panel.id);
+  if (known && sameList(known.of, of)) return known.state;
   const { value, inTheWay } = workedOut(entries, (ledger) => {
     const account = accountPanel(panel, product.sheet, ledger, shop);
     standing(account);
     return account;
   });
   const state = { ...value, inTheWay };
-  ctx.accountMemo.set(key, state);
+  ctx.accountMemo.set(panel.id, { of, state });
   return state;
 }
 

@@ -10,9 +10,10 @@ import { PRESSURE_AT, type PressureAt, pressureAtGun } from "#core/models/spray/
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { fluidFromTurns } from "#core/models/spray/fluid-from-turns";
+import { byUnits } from "~/kit/form/by-units";
 import { optionalQuantity, quantity, wholeNumber } from "~/kit/form/fields";
 
-export const coatForm = (units: UnitPreferences) =>
+export const coatForm = byUnits((units) =>
   z
     .object({
       number: wholeNumber(1, 20),
@@ -60,9 +61,10 @@ export const coatForm = (units: UnitPreferences) =>
         wetReading_m: v.wet,
         ...(v.zone ? { zone: v.zone } : {}),
       };
-    });
+    }),
+);
 
-export const climateForm = (units: UnitPreferences) =>
+export const climateForm = byUnits((units) =>
   z
     .object({
       air: quantity("temperature", units, CLIMATE_BOUNDS.air_K),
@@ -70,12 +72,14 @@ export const climateForm = (units: UnitPreferences) =>
       humidity: quantity("share", units, { min: 0.05, max: 1 }),
       material: optionalQuantity("temperature", units, CLIMATE_BOUNDS.material_K),
     })
-    .transform((v) => ({ air_K: v.air, part_K: v.part, relativeHumidity: v.humidity, material_K: v.material }));
+    .transform((v) => ({ air_K: v.air, part_K: v.part, relativeHumidity: v.humidity, material_K: v.material })),
+);
 
-export const mixForm = (units: UnitPreferences) =>
+export const mixForm = byUnits((units) =>
   z
     .object({ volume: quantity("volume", units, { min: 10e-6, max: 0.02 }), reducer: quantity("share", units, GUN_LIMITS.reducer) })
-    .transform((v) => ({ volume_m3: v.volume, reducer: v.reducer }));
+    .transform((v) => ({ volume_m3: v.volume, reducer: v.reducer })),
+);
 
 /** Sanded flat: the paper, by machine or hand, and what came off where somebody measured it. */
 export const flattenForm = (units: UnitPreferences) =>

@@ -1,14 +1,14 @@
 import { useMemo } from "react";
-import { type FilmState, filmOf } from "#core/course/film-phase";
+import { type FilmState, filmOf, minuteOf } from "#core/course/film-phase";
+import type { PanelView } from "#server/views/panel-view";
 import { useNow } from "~/kit/shell/now";
 import { usePanel } from "./use-panel";
 
-/** Cure goes by minutes. */
-const MINUTE_MS = 60_000;
-
-/** How far the panel's clear is now. */
-export function useFilmState(): FilmState {
-  const { view } = usePanel();
-  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
+/** How far a panel's clear is now. */
+export function useFilmStateOf(view: PanelView): FilmState {
+  const now_ms = minuteOf(useNow());
   return useMemo(() => filmOf(view, now_ms), [view, now_ms]);
 }
+
+/** The same of the panel whose page this is. */
+export const useFilmState = (): FilmState => useFilmStateOf(usePanel().view);

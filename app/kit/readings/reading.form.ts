@@ -1,3 +1,4 @@
+import { byUnits } from "~/kit/form/by-units";
 import { readFilms } from "~/kit/form/film-readings";
 import { z } from "zod";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -9,7 +10,7 @@ const phases = ["before", "after", "recheck"] as const satisfies readonly Phase[
 const MOST_AGE_S = 31 * 86_400;
 
 /** One or more readings at a spot, as typed: "131", "131 128 126" or "5,1 mil". */
-export const readingForm = (units: UnitPreferences) =>
+export const readingForm = byUnits((units) =>
   z
     .object({
       phase: z.enum(phases),
@@ -32,7 +33,8 @@ export const readingForm = (units: UnitPreferences) =>
       const at = { x_m: v.x_m, y_m: v.y_m };
       const body = { phase: v.phase, spot: v.spot, at, gauge: v.gauge || "typed", readings, template: v.template === "on" };
       return { clientKey: v.clientKey, age_s: v.age_s, body };
-    });
+    }),
+);
 
 /** A metal strip beside a part, read before clear or after it. */
 export const stripForm = (units: UnitPreferences) =>

@@ -1,7 +1,8 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
+import { useMemo } from "react";
 import { act, renderHook, waitFor } from "@testing-library/react";
 import type { Ops } from "#workers/ops";
-import { useRun } from "./use-run";
+import { useAskAhead, useRun } from "./use-run";
 import { useTask } from "./use-task";
 
 /** A worker that says only what the test lets it say. */
@@ -64,6 +65,46 @@ test("a question that changes cancels the one before; the last answer stays unti
   const again = mount("three"); // known on this device for a while
   await waitFor(() => expect(again.result.current).toMatchObject({ busy: false, result: { plan: "three" } }));
   expect(asked()).toHaveLength(3);
+});
+
+test("what was asked ahead is answered when its page opens: nothing is worked out twice, nor stopped by leaving the page that asked", async () => {
+  const before = asked().length;
+  const ahead = renderHook(() =>
+    useAskAhead(
+      "booth",
+      "boothPlan",
+      useMemo(() => question("ahead"), []),
+    ),
+  );
+  await waitFor(() => expect(asked()).toHaveLength(before + 1));
+  const worker = newest();
+  ahead.unmount();
+  const opened = mount("ahead"); // while it is still being worked out
+  expect(opened.result.current).toMatchObject({ busy: true, result: null });
+  act(() => worker.say(answer("ahead")));
+  await waitFor(() => expect(opened.result.current).toMatchObject({ busy: false, result: { plan: "ahead" } }));
+  expect(asked()).toHaveLength(before + 1);
+  expect(worker.terminated).toBe(false);
+});
+
+test("what came to nothing ahead is asked again by its page, which says why", async () => {
+  const before = asked().length;
+  renderHook(() =>
+    useAskAhead(
+      "booth",
+      "boothPlan",
+      useMemo(() => question("unlucky"), []),
+    ),
+  );
+  await waitFor(() => expect(asked()).toHaveLength(before + 1));
+  await act(async () => {
+    newest().say({ ok: false, message: "no such coat" });
+    await Promise.resolve();
+  });
+  const opened = mount("unlucky");
+  await waitFor(() => expect(asked()).toHaveLength(before + 2));
+  act(() => newest().say({ ok: false, message: "no such coat" }));
+  await waitFor(() => expect(opened.result.current).toMatchObject({ busy: false, fault: "no such coat" }));
 });
 
 test("a figure outside the model is said as the core says it; a worker that cannot start says what is kept and what to do", async () => {

@@ -28,25 +28,47 @@ const REST_MS = 120;
 /** Answers are kept so long after the last page that showed them: back on the page, the same question is not worked out again. */
 const KEPT_MS = 5 * 60_000;
 
+const keyOf = (line: WorkLine, op: OpName, text: string) => [line, op, textName(text)];
+
+/** A question as the store of answers has it, by its text: the one place where a worker is asked. */
+const asking = <K extends OpName>(line: WorkLine, op: K, text: string, onProgress: (share: number) => void = () => {}) => ({
+  queryKey: keyOf(line, op, text),
+  queryFn: async ({ signal }: { signal: AbortSignal }) => {
+    const asked = JSON.parse(text) as Ops[K]["in"];
+    onProgress(0);
+    return { asked, result: await computeClient(line).run(op, asked, { signal, onProgress }) };
+  },
+  gcTime: KEPT_MS,
+});
+
+/** A page rests so long before what may be asked next is worked out. */
+const AHEAD_MS = 600;
+
+/** Works out what a page that may be opened next will ask, once this one rests: opened, it finds the answer. */
+export function useAskAhead<K extends OpName>(line: WorkLine, op: K, input: Ops[K]["in"] | null): void {
+  const client = useRunClient();
+  const question = useMemo(() => questionText(input), [input]);
+  const rested = useRested(question, AHEAD_MS);
+  useEffect(() => {
+    if (rested === null || rested === "null") return;
+    const query = asking(line, op, rested);
+    // What came to nothing is forgotten: the page asks again, and says why if it comes to nothing there.
+    const forget = () => client.removeQueries({ queryKey: query.queryKey, predicate: (q) => q.getObserversCount() === 0 });
+    void client.fetchQuery(query).catch(forget);
+  }, [client, line, op, rested]);
+}
+
 /** Works an answer out in a worker whenever the question changes; an older run is cancelled first. No question, no answer. */
 export function useRun<K extends OpName>(line: WorkLine, op: K, input: Ops[K]["in"] | null, rest_ms = REST_MS): Run<K> {
   const client = useRunClient();
   const question = useMemo(() => questionText(input), [input]);
-  const rested = useRested(question, rest_ms);
+  // What is known already is shown at once.
+  const known = useMemo(() => client.getQueryData(keyOf(line, op, question)) !== undefined, [client, line, op, question]);
+  const rested = useRested(question, known ? 0 : rest_ms);
   const [progress, setProgress] = useState(0);
-  const name = useMemo(() => rested && textName(rested), [rested]);
+  const query = useMemo(() => asking(line, op, rested ?? "null", setProgress), [line, op, rested]);
   const { data, error, isFetching } = useQuery(
-    {
-      queryKey: [line, op, name],
-      enabled: rested !== null && rested !== "null",
-      queryFn: async ({ signal }) => {
-        const asked = JSON.parse(rested!) as Ops[K]["in"];
-        setProgress(0);
-        return { asked, result: await computeClient(line).run(op, asked, { signal, onProgress: setProgress }) };
-      },
-      placeholderData: keepPreviousData,
-      gcTime: KEPT_MS,
-    },
+    { ...query, enabled: rested !== null && rested !== "null", placeholderData: keepPreviousData },
     client,
   );
   const none = input === null;
@@ -54,7 +76,7 @@ export function useRun<K extends OpName>(line: WorkLine, op: K, input: Ops[K]["i
   const busy = !none && (rested !== question || isFetching);
   const done = isFetching ? progress : data ? 1 : 0;
   const fault = none || isFetching ? null : faultInWords(error);
-  const cancel = useCallback(() => void client.cancelQueries({ queryKey: [line, op, name] }), [client, line, op, name]);
+  const cancel = useCallback(() => void client.cancelQueries({ queryKey: query.queryKey }), [client, query]);
   // The same object as long as it says the same: what shows it need not be drawn again with every figure that is typed.
   return useMemo(() => ({ result, asked, busy, progress: done, fault, cancel }), [result, asked, busy, done, fault, cancel]);
 }

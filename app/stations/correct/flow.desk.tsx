@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { Form, Link } from "react-router";
-import { flowPlanOf } from "#core/judge/flow-question";
+import type { FlowPlan } from "#core/judge/flow-question";
 import { verdictOf } from "#core/judge/limits";
 import type { ShopRates } from "#core/judge/option-figures";
 import type { FilmPhase } from "#core/models/defects/remedies";
@@ -28,8 +28,10 @@ export function FlowDesk({
   left_s,
   phase,
   rates,
+  plan,
   said,
 }: {
+  plan: FlowPlan | null;
   cured: number;
   left_s: number;
   phase: FilmPhase;
@@ -41,7 +43,6 @@ export function FlowDesk({
   const { panel, product, state, job } = view;
   const { sheet } = product;
   const { flatten } = job.way;
-  const plan = useMemo(() => flowPlanOf(view), [view]);
   const flat = plan?.flat ?? null;
   const ask = useLater(asking, state.film.mean !== null, true);
   const question = useMemo(

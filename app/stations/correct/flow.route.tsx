@@ -1,10 +1,11 @@
 import { acting } from "~/kit/form/in-words.server";
 import { data, redirect } from "react-router";
+import { flowPlanOf } from "#core/judge/flow-question";
 import { plannedCoatBody } from "#core/models/ways/way-body";
 import { z } from "zod";
 import { planFlowCoat } from "#server/commands/flow-coat";
 import { serverContext } from "#server/running";
-import { loadOptionSetting } from "#server/views/options-view";
+import { optionSetting } from "#server/views/options-view";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
@@ -17,7 +18,8 @@ import type { Route } from "./+types/flow.route";
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  return loadOptionSetting(ctx, await panelOr404(ctx, jobId, panelId));
+  const view = await panelOr404(ctx, jobId, panelId);
+  return { ...optionSetting(ctx, view), plan: flowPlanOf(view) };
 }
 
 const flowForm = z.object({

@@ -1,6 +1,7 @@
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { textureOf } from "#core/models/flow/reflection";
-import { FLOW_COAT, type FlowStage } from "#core/models/ways/flow-stage";
+import { FLOW_COAT } from "#core/models/ways/flow-coat";
+import type { FlowStage } from "#core/models/ways/flow-stage";
 import type { Removal } from "#core/models/correction/removal-plan";
 import type { OptionAnswer } from "#core/judge/option-case";
 import { FLATTEN_S } from "#core/models/trade-limits";
@@ -46,7 +47,7 @@ export function flowStageWorking(s: FlowStage, mean: { clear_m: number; u_m: num
       line("all layers then", "film", s.total_m, units),
       { name: "hand speed, of the usual", shown: s.coat ? `${Math.round(100 * s.coat.speedFactor)} %` : "none is safe" },
       { name: "more reducer", shown: `${100 * FLOW_COAT.reducerShift} %` },
-      line("slides by, at the worst place", "length", s.result?.sagLocal_m ?? null, units, 1),
+      line("slides by, at the worst place", "length", s.sagLocal_m, units, 1),
     ],
     sources: ["orchard-flow", "levelling-1962", "product-sheet", "common-practice", "yakamoz-default"],
     changesMost: "Hand speed and fluid; then the air. A test panel decides.",

@@ -53,11 +53,14 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
   const { job } = view;
   const input = useMemo(() => optionQuestion(view, { cured, phase, left_s, rates }), [view, cured, phase, left_s, rates]);
   const run = useRun("map", "options", input);
+  // Asked of the same worker once the options are there: it has their film in hand.
+  const further = useRun("map", "optionFlips", run.result?.answer ? input : null, 0);
+  const flips = further.busy ? null : further.result;
   const worked = run.result?.answer ?? null;
   const reason = run.result?.reason ?? run.fault;
   const matte = job.finish === "matte";
   if (!worked) return <OptionsWaiting reason={reason} />;
-  const { case: c, decision, flips, inferred } = worked;
+  const { case: c, decision, inferred } = worked;
   const options = [...decision.options].sort((a, b) => Number(b.feasible) - Number(a.feasible) || a.cost - b.cost);
   const best = decision.best;
   return (
@@ -133,14 +136,16 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
         <h3 id="flip-title" className="font-semibold">
           What would change it
         </h3>
-        {flips.length > 0 ? (
+        {flips && flips.length > 0 ? (
           <ul className="list-disc pl-5 text-ink2">
             {flips.map((f) => (
               <li key={f.what}>{flipSentence(f, matte)}</li>
             ))}
           </ul>
         ) : (
-          <p className="text-ink2">Nothing that may well be otherwise: the choice stands.</p>
+          <p className="text-ink2">
+            {flips ? "Nothing that may well be otherwise: the choice stands." : (further.fault ?? "Trying what may be otherwise.")}
+          </p>
         )}
       </section>
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
@@ -188,7 +193,7 @@ function OptionRow({
           <b className="font-semibold">{o.cost.toFixed(0)}</b>
         </WorkingButton>
       </td>
-      <td className="text-right">
+      <td className="py-1 text-right">
         {o.feasible && (
           <Link
             to={`${base}${nextPath(o, view.job.way.correction)}`}

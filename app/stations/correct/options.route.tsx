@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { serverContext } from "#server/running";
-import { loadOptionSetting } from "#server/views/options-view";
+import { optionSetting } from "#server/views/options-view";
 import { later, useLater } from "~/kit/root/later";
 import { OptionsWaiting } from "./options-waiting";
 import { CorrectTabs } from "./tabs";
@@ -11,7 +11,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const view = await panelOr404(ctx, jobId, panelId);
-  return loadOptionSetting(ctx, view);
+  return optionSetting(ctx, view);
 }
 
 /** With the models its question is asked by: nothing of it stands before they are here. */

@@ -7,19 +7,13 @@ import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import { countedSteps, headlineRemoval, withoutMarks } from "#core/judge/work";
 import { textureOf } from "#core/judge/texture";
-import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
-import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, reachOf } from "#core/models/correction/schools";
-import { DEFAULT_TAPE_M } from "#core/judge/limits";
-import { keysOf } from "#core/kernel/keys";
+import { CORRECTION_SCHOOLS, reachOf } from "#core/models/correction/schools";
 import { openFills } from "#core/judge/zone-places";
 import type { ZonePlan } from "#core/judge/zone-plan";
 import type { PlanStep } from "#core/record/bodies";
-import { PANEL_PARTS, type PanelPart } from "#core/record/kinds";
-import { COVERAGE, show, showWait } from "#core/kernel/units/format";
-import { parseQuantity } from "#core/kernel/units/parse";
-import { usualChoice } from "#core/judge/questions";
+import { PANEL_PARTS } from "#core/record/kinds";
+import { show, showWait } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
-import { initial } from "~/kit/form/initial";
 import { useRun } from "~/kit/run/use-run";
 import { useFilmState } from "~/kit/panel/use-film-state";
 import { useUnits } from "~/kit/root/use-root";
@@ -29,12 +23,11 @@ import { Choices } from "~/kit/ui/choice";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { remedyWords, showSafe } from "~/kit/words/verdict";
+import { PARTS, planChoice, planFields, planWays } from "./plan-choice";
 import { RunSchools } from "./run-schools";
 import { ToldByMark } from "./told-by-mark";
 import { ZoneView } from "./zone-view";
 import { inUnits } from "#core/kernel/units/in-units";
-
-const RUN_SCHOOL_IDS = Object.keys(RUN_SCHOOLS) as RunSchool[];
 
 /** Choose a school, see zone by zone what it takes and risks, store the plan. */
 export function PlanDesk({ onStored }: { onStored: () => void }) {
@@ -44,61 +37,19 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
   const known = useMemo(() => textureOf(state), [state]);
-  const usual = useMemo(() => usualChoice(view), [view]);
   const params = useSearchParams()[0];
-  const asked = params.get("school");
-  const askedRun = params.get("run");
-  const askedPart = params.get("part");
-  const askedFill = params.get("fill");
+  const asked = useCallback((name: string) => params.get(name), [params]);
   const draft = useDraft(
-    `plan ${asked ?? ""} ${askedRun ?? ""}${askedPart ? ` ${askedPart}` : ""}${askedFill ? " fill" : ""}`,
-    {
-      schoolId: CORRECTION_SCHOOL_IDS.find((id) => id === asked) ?? usual.schoolId,
-      runSchool: RUN_SCHOOL_IDS.find((id) => id === askedRun) ?? "block",
-      edges: "left",
-      lines: "hand",
-      part: PARTS.find((part) => part === askedPart) ?? "",
-      fill: askedFill === "yes" ? "yes" : "",
-      texture: initial("film", known.texture.peakToValley_m, units),
-      uTexture: initial("film", COVERAGE * known.texture.u_m, units),
-      wanted: initial("film", usual.texture.wanted_m ?? 0, units),
-      tape: initial("length", DEFAULT_TAPE_M, units),
-    },
+    `plan ${asked("school") ?? ""} ${asked("run") ?? ""}${asked("part") ? ` ${asked("part")}` : ""}${asked("fill") ? " fill" : ""}`,
+    useMemo(() => planFields(view, units, asked), [view, units, asked]),
     { texture: "film", uTexture: "film", wanted: "film", tape: "length" },
   );
   // The fields follow the hand; the plan follows the fields.
   const seen = useDeferredValue(useMemo(() => ({ typed: draft.typed, units }), [draft.typed, units]));
   const { typed } = seen;
-  const { schoolId } = typed;
-  const runSchool = RUN_SCHOOL_IDS.find((id) => id === typed.runSchool) ?? null;
-  const edges: "left" | "hand" = typed.edges === "hand" ? "hand" : "left";
-  const lines: "left" | "hand" = typed.lines === "left" ? "left" : "hand";
-  const part = PARTS.find((p) => p === typed.part) ?? null;
+  const choice = useMemo(() => planChoice(typed, seen.units, view), [typed, seen.units, view]);
+  const { schoolId, runSchool, edges, lines, part, fill } = useMemo(() => planWays(typed, view), [typed, view]);
   const fills = openFills(state).length;
-  const fill = fills > 0 && typed.fill === "yes";
-  const choice = useMemo(() => {
-    const film = (t: string) => parseQuantity("film", t, seen.units.film);
-    const [texture, u, wanted, tape] = [
-      film(typed.texture),
-      film(typed.uTexture),
-      film(typed.wanted),
-      parseQuantity("length", typed.tape, seen.units.length),
-    ];
-    if (!texture.ok || !u.ok || !wanted.ok || !tape.ok) return null;
-    return {
-      schoolId,
-      runSchool,
-      edges,
-      lines,
-      part,
-      fill,
-      texture: { peakToValley_m: texture.si, u_m: u.si / COVERAGE, wanted_m: wanted.si },
-      tape_m: tape.si,
-      floor_m,
-      habits: job.way.bench,
-      shop: view.shopRemoval,
-    };
-  }, [typed, seen.units, schoolId, runSchool, edges, lines, part, fill, floor_m, job.way.bench, view.shopRemoval]);
   const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
@@ -261,7 +212,6 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
 }
 
 const NOTHING = { removal_m: 0, u_m: 0 };
-const PARTS = keysOf<PanelPart>(PANEL_PARTS);
 const PROBLEMS: Record<NonNullable<ZonePlan["problem"]>, string> = {
   "no place": "There is no nib and no run to work on: mark them under Inspect first.",
   "nothing marked": "No area is marked: draw where it is under Inspect, or level a half.",

@@ -10,7 +10,7 @@ export function summarise(values: readonly number[]): { n: number; nMissing: num
 /** Median of at least one number. */
 export function median(values: readonly number[]): number {
   if (values.length === 0) throw new RangeError("values must have at least 1 member, got 0");
-  const sorted = [...values].sort((a, b) => a - b);
+  const sorted = Float64Array.from(values).sort();
   const mid = sorted.length >> 1;
   return sorted.length % 2 ? sorted[mid]! : (sorted[mid - 1]! + sorted[mid]!) / 2;
 }

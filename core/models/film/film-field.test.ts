@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { DEFAULT_FIELD, FilmField, type FilmObservation } from "#core/models/film/film-field";
-import type { Point, Polygon } from "#core/kernel/geometry/geometry";
+import { type Point, type Polygon, gridInside } from "#core/kernel/geometry/geometry";
 
 const outline: Polygon = [
   [0, 0],
@@ -100,4 +100,11 @@ test("the mean of the panel is better known than any place of it", () => {
   const { mean_m, u_m } = field.meanOverPanel();
   expect(mean_m).toBeGreaterThan(um(50));
   expect(u_m).toBeLessThan(Math.min(...field.predict(query).sd_m));
+  // By its definition: covariances of all pairs of places, each by itself.
+  const points = gridInside(outline, { nx: 16, ny: 13 }).map((c) => c.point);
+  const predicted = field.predict(points);
+  const places = [...points.keys()];
+  const variance = places.flatMap((i) => [...field.covariances(points, predicted, places, i)]).reduce((a, c) => a + c, 0);
+  expect(u_m).toBeCloseTo(Math.sqrt(variance) / points.length, 12);
+  expect(mean_m).toBeCloseTo(predicted.mean_m.reduce((a, x) => a + x, 0) / points.length, 15);
 });

@@ -237,15 +237,23 @@ export class FilmField {
   meanOverPanel(cells = { nx: 16, ny: 13 }): { mean_m: number; u_m: number } {
     const points = gridInside(this.outline, cells).map((c) => c.point);
     if (points.length === 0) throw new RangeError("outline must enclose some panel");
+    const { n } = this;
+    const m = points.length;
     const predicted = this.predict(points);
-    let variance = 0;
-    const places = [...points.keys()];
-    for (const i of places) for (const c of this.covariances(points, predicted, places.slice(0, i), i)) variance += 2 * c;
-    for (const i of places) variance += predicted.sd_m[i]! ** 2;
-    return {
-      mean_m: predicted.mean_m.reduce((a, b) => a + b, 0) / points.length,
-      u_m: Math.sqrt(Math.max(0, variance)) / points.length,
-    };
+    // The sum over all pairs: of what the readings explain and of the basis it is the square of one sum, so that only the field's correlation is
+    // taken pair by pair.
+    const basis = new Float64Array(3);
+    const whitened = new Float64Array(n);
+    for (let i = 0; i < m; i++) {
+      for (let k = 0; k < 3; k++) basis[k]! += predicted.basis[3 * i + k]!;
+      for (let k = 0; k < n; k++) whitened[k]! += predicted.whitened[i * n + k]!;
+    }
+    let correlation = m;
+    for (let i = 0; i < m; i++)
+      for (let j = 0; j < i; j++) correlation += 2 * matern52(distance(points[i]!, points[j]!), this.prior.length_m);
+    const explained = whitened.reduce((a, w) => a + w * w, 0);
+    const variance = this.widening ** 2 * (this.basisCovariance(basis, 0, basis, 0) + this.prior.sdClear_m ** 2 * correlation - explained);
+    return { mean_m: predicted.mean_m.reduce((a, b) => a + b, 0) / m, u_m: Math.sqrt(Math.max(0, variance)) / m };
   }
 
   /** Total film that a next reading after clear is expected to show. */

@@ -81,14 +81,14 @@ export interface SpotFilm {
   degreesOfFreedom: number;
   coverageFactor: number;
   expandedU_m: number;
-  flags: boolean[];
+  flags: readonly boolean[];
 }
 
 /**
  * Film at one spot with its uncertainty budget by the GUM: mean of n readings, pooled repeatability, gauge limits, Welch–Satterthwaite
  * and Student t.
  * @param repeatability pooled over the whole panel where there is more than one spot
- * @param coverage probability of the expanded uncertainty (0.95)
+ * @param coverage probability of the expanded uncertainty (0.95) @param flags which readings to ask for again, where that is known
  * @throws RangeError for no readings, non-finite ones, or coverage outside (0, 1).
  * @example spotFilm([128e-6, 131e-6, 126e-6]).expandedU_m // 4.7577e-6
  */
@@ -98,7 +98,8 @@ export function spotFilm(
     gauge = DEFAULT_GAUGE,
     repeatability = pooledRepeatability([readings_m], gauge),
     coverage = 0.95,
-  }: { gauge?: GaugeModel; repeatability?: Repeatability; coverage?: number } = {},
+    flags = outlierFlags(readings_m, gauge),
+  }: { gauge?: GaugeModel; repeatability?: Repeatability; coverage?: number; flags?: readonly boolean[] } = {},
 ): SpotFilm {
   requireNumbers("readings_m", readings_m);
   requireNumber("coverage", coverage, { above: 0, below: 1 });
@@ -124,6 +125,6 @@ export function spotFilm(
     degreesOfFreedom: budget.degreesOfFreedom,
     coverageFactor: budget.coverageFactor,
     expandedU_m: budget.expanded,
-    flags: outlierFlags(readings_m, gauge),
+    flags,
   };
 }

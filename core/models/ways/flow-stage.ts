@@ -1,6 +1,7 @@
+import { FLOW_COAT } from "./flow-coat";
 import { inRange, requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
+import { type FlowCoat, type FlowConditions, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import { type ProductSheet, timesAt } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
 import type { GunSettings } from "../spray/deposit";
@@ -22,13 +23,12 @@ export interface FlowStage {
   u_clear_m: number;
   total_m: number;
   texture: number;
-  result: FlowResult | null;
+  /** How far it slides at the worst place; null where no hand keeps it from running. */
+  sagLocal_m: number | null;
   /** What speaks against it whatever the hand does. */
   against: "runs" | "clear build" | "total build" | null;
 }
 
-/** A flow coat is sprayed a little slower, and a little more reduced. Common practice: 5 to 10 % more. */
-export const FLOW_COAT = { speedFactor: 0.87, reducerShift: 0.075, coats: 2 } as const;
 const FASTEST = 2.4;
 const SEARCH = 20;
 
@@ -93,7 +93,7 @@ export function flowStage({
     u_clear_m: Math.hypot(left.u_m, u_filmLog * adds_m, (SPRAY.coatLogSd * adds_m) / Math.sqrt(coats)),
     total_m,
     texture: result?.texture ?? NaN,
-    result,
+    sagLocal_m: result?.sagLocal_m ?? null,
     against: result === null ? "runs" : total_m > MOST_TOTAL_M ? "total build" : clear_m > MOST_CLEAR_M ? "clear build" : null,
   };
 

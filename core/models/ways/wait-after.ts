@@ -1,8 +1,9 @@
 import { inRange } from "../../kernel/guard";
+import { remember } from "../../kernel/remember";
 import { cureEnergyOf } from "../cure/bake-plan";
 import { cureRate } from "../cure/cure-age";
 import { FLOW } from "../flow/constants";
-import { type FlowCoat, type FlowConditions, type LaidCoats, type ShopFactors, layCoats, simulateCoats } from "../flow/simulate-coats";
+import { type FlowCoat, type FlowConditions, type ShopFactors, layCoats, simulateCoats } from "../flow/simulate-coats";
 import { type ProductSheet, SHEET_K, timesAt } from "../product/sheet";
 import type { PlannedCoat } from "./way";
 
@@ -89,10 +90,7 @@ export function waitAfter({ planned, sheet, through, build, conditions, next, sh
   }
   const grip = planned.role === "tack";
   const own_s = least_s * Math.max(1, planned.flashFactor);
-  const model = inRange(() => {
-    const laid = build.length > 1 ? layCoats(conditions, build.slice(0, -1), options(shop)) : undefined;
-    return { runsBefore_s: runsBefore(laid), locks_s: grip ? locksAt(laid) : undefined };
-  });
+  const model = modelWait({ conditions, build, next, shop, most_s, grip });
   const runs_s = model?.runsBefore_s;
   const from_s = Math.max(own_s, runs_s ?? 0);
   const by = from_s > own_s ? "run" : own_s > least_s ? "way" : "sheet";
@@ -112,30 +110,35 @@ export function waitAfter({ planned, sheet, through, build, conditions, next, sh
     locks_s,
     setsFirst,
   };
+}
 
-  /** The build with so long a wait after its last coat. */
-  function after(flash_s: number): FlowCoat[] {
-    return [...build.slice(0, -1), { ...build.at(-1)!, flash_s }];
-  }
+interface ModelAsked extends Pick<WaitInput, "build" | "conditions" | "next" | "shop"> {
+  most_s: number;
+  grip: boolean;
+}
 
-  /** Shortest wait at which the next coat does not run; sag falls with the wait, so halving finds it. */
-  function runsBefore(laid: LaidCoats | undefined): number | null {
+/**
+ * What the flow model says of the wait; null where it does not reach. Clock, row, course and plan of a panel ask the same, and whatever is written on it
+ * that is no coat and no climate leaves it as it was: it is remembered.
+ */
+const modelWait = remember(400, ({ conditions, build, next, shop, most_s, grip }: ModelAsked) =>
+  inRange(() => {
+    const laid = build.length > 1 ? layCoats(conditions, build.slice(0, -1), options(shop)) : undefined;
+    const own = { ...options(shop), ...(laid ? { laid } : {}) };
+    /** The build with so long a wait after its last coat. */
+    const after = (flash_s: number): FlowCoat[] => [...build.slice(0, -1), { ...build.at(-1)!, flash_s }];
     const runs = (flash_s: number) =>
-      simulateCoats(conditions, [...after(flash_s), { ...next, flash_s: 0 }], { ...options(shop), ...(laid ? { laid } : {}) }).sagLocal_m >
-      FLOW.sagRun_m;
-    if (!runs(0)) return 0;
-    if (runs(most_s)) return null;
-    return halve(0, most_s, runs);
-  }
-
-  /** When half of the last coat no longer moves. */
-  function locksAt(laid: LaidCoats | undefined): number {
-    const moves = (flash_s: number) =>
-      layCoats(conditions, after(flash_s), { ...options(shop), ...(laid ? { laid } : {}) }).out.at(-1)!.mobileNext > GRIP_SHARE;
-    if (!moves(0)) return 0;
+      simulateCoats(conditions, [...after(flash_s), { ...next, flash_s: 0 }], own).sagLocal_m > FLOW.sagRun_m;
+    const moves = (flash_s: number) => layCoats(conditions, after(flash_s), own).out.at(-1)!.mobileNext > GRIP_SHARE;
     const far_s = LONGEST_GRIP * most_s;
-    return moves(far_s) ? far_s : halve(0, far_s, moves);
-  }
+    return { runsBefore_s: endOf(runs, most_s), locks_s: grip ? (endOf(moves, far_s) ?? far_s) : undefined };
+  }),
+);
+
+/** From when on something no longer holds, which holds the less the longer one waits; 0: it never did, null: it still does then. */
+function endOf(holds: (at_s: number) => boolean, most_s: number): number | null {
+  if (!holds(0)) return 0;
+  return holds(most_s) ? null : halve(0, most_s, holds);
 }
 
 const options = (shop: ShopFactors | undefined) => (shop ? { shop } : {});

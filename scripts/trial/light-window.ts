@@ -1,0 +1,55 @@
+import { type IncomingMessage, request } from "node:http";
+import { createInterface } from "node:readline";
+import type { Change } from "#server/events/bus";
+import { concerns } from "~/kit/shell/interest";
+import { lookAgain } from "~/kit/shell/look-again";
+import type { TrialServer } from "./harness";
+
+export interface LightWindow {
+  /** Starts of the looks that have been answered, with when each was there, ms. */
+  looks: { begun: number; there: number }[];
+  close(): void;
+}
+
+/**
+ * A window as the server sees one: its event stream, and its looks by the program's own rule of when to look again. Drawing is left out: every
+ * window of a shop is another device, and twenty browsers on one machine would only measure each other.
+ */
+export async function lightWindow(server: TrialServer, path: string): Promise<LightWindow> {
+  const looks: LightWindow["looks"] = [];
+  const { changed, stop } = lookAgain(async () => {
+    const begun = performance.now();
+    const { status } = await server.ask(path === "/" ? "/_root.data" : `${path}.data`);
+    if (status !== 200) throw new Error(`a look was answered ${status}`);
+    looks.push({ begun, there: performance.now() });
+  });
+  const stream = request({
+    host: "127.0.0.1",
+    port: server.port,
+    path: "/do/events",
+    agent: false,
+    headers: { host: `localhost:${server.port}`, accept: "text/event-stream" },
+  });
+  stream.on("error", () => {}); // the server goes before its windows do
+  const opened = new Promise<IncomingMessage>((done, fail) => stream.once("response", done).once("error", fail));
+  stream.end();
+  let event = "";
+  let heard = () => {};
+  const hello = new Promise<void>((done) => (heard = done));
+  const lines = createInterface({ input: await opened });
+  lines.on("error", () => {});
+  lines.on("line", (line) => {
+    if (line.startsWith("event: ")) event = line.slice(7);
+    if (!line.startsWith("data: ")) return;
+    if (event === "hello") heard();
+    if (event === "change" && concerns(JSON.parse(line.slice(6)) as Change, path)) changed();
+  });
+  await hello;
+  return {
+    looks,
+    close: () => {
+      stop();
+      stream.destroy();
+    },
+  };
+}

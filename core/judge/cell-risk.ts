@@ -1,5 +1,5 @@
 import { requireNumber } from "../kernel/guard";
-import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
+import { LOCAL_UNEVENNESS } from "../models/correction/unevenness";
 import { normalCdf } from "../kernel/stats/normal";
 
 /** Paper bites harder near an edge: × (1 + 0.5·exp(−d/10 mm)). Default of ours. */

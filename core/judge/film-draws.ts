@@ -1,7 +1,7 @@
 import type { FilmField, Prediction } from "../models/film/film-field";
 import { matern52 } from "../models/film/matern";
 import { normals, seededRandom } from "../kernel/stats/random";
-import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
+import { LOCAL_UNEVENNESS } from "../models/correction/unevenness";
 import { inRegion } from "../kernel/geometry/region";
 import type { FilmFacts } from "./film-facts";
 import type { PictureCells } from "./judge-cells";

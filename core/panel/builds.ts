@@ -1,7 +1,7 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { edgeDistance, lineDistances } from "../kernel/geometry/geometry";
 import { type Region, inRegion } from "../kernel/geometry/region";
-import { LOCAL_UNEVENNESS } from "../models/correction/removal-plan";
+import { LOCAL_UNEVENNESS } from "../models/correction/unevenness";
 import { SPRAY } from "../models/spray/constants";
 import type { Deposit } from "../models/spray/deposit";
 import { type EntryOf, type LedgerEntry, pointsOf } from "../record/entry";

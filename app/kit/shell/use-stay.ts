@@ -1,5 +1,6 @@
-import { useEffect, useState } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import { useBlocker } from "react-router";
+import { isWaiting, subscribe } from "~/kit/http/wait-for-server";
 
 /** So long an answer is waited for before the server counts as away. */
 const ANSWER_MS = 3000;
@@ -19,7 +20,7 @@ async function answers(): Promise<boolean> {
 /**
  * With the server away another page cannot be shown, and the browser would put an error of its own in this one's place: the page stays.
  * @param away the stream of this window has broken off: the server is asked before anything is left
- * @returns whether it is to be said now; what says it may not have to be fetched
+ * @returns whether it is to be said now (also while a look waits for the server); what says it may not have to be fetched
  */
 export function useStay(away: () => boolean): boolean {
   const blocker = useBlocker(({ currentLocation, nextLocation }) => away() && currentLocation.pathname !== nextLocation.pathname);
@@ -42,5 +43,6 @@ export function useStay(away: () => boolean): boolean {
     const timer = setTimeout(() => setOver(stayed), SAID_MS);
     return () => clearTimeout(timer);
   }, [stayed]);
-  return stayed > over;
+  const waits = useSyncExternalStore(subscribe, isWaiting, () => false);
+  return stayed > over || waits;
 }

@@ -6,14 +6,8 @@ import type { FlowClass } from "#core/models/flow/flow-window";
 import { show, showChance } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
+import { CLASS_WORDS } from "./flow-class-words";
 import { line, withU } from "./lines";
-
-export const CLASS_WORDS: Record<FlowClass, { word: string; tag: "good" | "caution" | "stop" }> = {
-  flows: { word: "Flows", tag: "good" },
-  lean: { word: "Leans: near a run", tag: "caution" },
-  peels: { word: "Peels", tag: "caution" },
-  runs: { word: "Runs", tag: "stop" },
-};
 
 /** A chance that nobody has calibrated yet, in a word: large, and what it is of. */
 export const CHANCE_OF: Record<"run" | "peel", Record<ChanceWord, { big: string; small: string }>> = {

@@ -1,5 +1,5 @@
 import type { HardenerToday } from "#core/models/flow/hardener-today";
-import { CLASS_WORDS } from "./flow-words";
+import { CLASS_WORDS } from "./flow-class-words";
 
 /** What a hardener does today, in a line. */
 export function hardenerWords({ name, inWindow, class: flows, best }: HardenerToday): string {

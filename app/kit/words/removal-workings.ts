@@ -1,7 +1,8 @@
 import type { Assessment } from "#core/judge/assess";
 import { EDGE_BITE } from "#core/judge/cell-risk";
 import { CUT_GUARD_M, THIN_AREA_SHARE } from "#core/judge/limits";
-import { LOCAL_UNEVENNESS, type Removal } from "#core/models/correction/removal-plan";
+import type { Removal } from "#core/models/correction/removal-plan";
+import { LOCAL_UNEVENNESS } from "#core/models/correction/unevenness";
 import { showChance } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";

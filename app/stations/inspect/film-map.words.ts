@@ -1,6 +1,6 @@
 import type { Assessment } from "#core/judge/assess";
 import { EDGE_BITE } from "#core/judge/cell-risk";
-import { LOCAL_UNEVENNESS } from "#core/models/correction/removal-plan";
+import { LOCAL_UNEVENNESS } from "#core/models/correction/unevenness";
 import type { PanelMap } from "#core/judge/panel-map";
 import type { Sessions } from "#core/panel/gauge-sessions";
 import { showChance } from "#core/kernel/units/format";

@@ -8,8 +8,6 @@ export type RemovalStep = { grit: Grit; backing: Backing; tool?: SandingTool | u
 
 /** A step sands 25 % deeper than its own scratches, with 15 % standard deviation. Defaults of ours. */
 export const OVER_SANDING = { share: 0.25, sd: 0.15 } as const;
-/** Local unevenness of hand removal from place to place, as a share of it. Default of ours. */
-export const LOCAL_UNEVENNESS = 0.15;
 /** Peak to valley of a sprayed texture for each µm of its rms waviness. */
 export const PEAK_TO_VALLEY_OF_RMS = { factor: 5, u: 0.5 } as const;
 

@@ -1,0 +1,70 @@
+/** So often a server that is away is asked again, ms. */
+const AGAIN_MS = 1000;
+
+/** What of a request tells what it is: a page's data is asked for with GET at an address that ends so. */
+const isLook = (url: URL, method: string) => method === "GET" && url.pathname.endsWith(".data");
+
+/**
+ * Looks at a page's data that wait for a server which is away, instead of failing: a page whose look failed would be put aside for an error, with
+ * what is typed in it. What is sent to be stored fails at once, and its form says so.
+ */
+export function waitForServer(send: typeof fetch, clock: Pick<typeof globalThis, "setTimeout" | "clearTimeout"> = globalThis) {
+  let waiting = 0;
+  const listeners = new Set<() => void>();
+  const change = (by: number) => {
+    waiting += by;
+    listeners.forEach((l) => l());
+  };
+  const rest = (signal: AbortSignal | null | undefined) =>
+    new Promise<void>((resolve, reject) => {
+      const left = () => {
+        clock.clearTimeout(timer);
+        reject(signal!.reason as Error);
+      };
+      const timer = clock.setTimeout(() => {
+        signal?.removeEventListener("abort", left);
+        resolve();
+      }, AGAIN_MS);
+      signal?.addEventListener("abort", left, { once: true });
+    });
+  const asked: typeof fetch = async (input, init) => {
+    const request = input instanceof Request ? input : null;
+    const url = new URL(request?.url ?? String(input), globalThis.location?.href);
+    if (!isLook(url, init?.method ?? request?.method ?? "GET")) return send(input, init);
+    const signal = init?.signal ?? request?.signal;
+    let waits = false;
+    try {
+      for (;;)
+        try {
+          return await send(input, init);
+        } catch (error) {
+          if (signal?.aborted || !(error instanceof TypeError)) throw error; // left, or no matter of the connection
+          if (!waits) change(1);
+          waits = true;
+          await rest(signal);
+        }
+    } finally {
+      if (waits) change(-1);
+    }
+  };
+  return {
+    fetch: asked,
+    /** Whether a page waits for the server now. */
+    isWaiting: () => waiting > 0,
+    subscribe: (listener: () => void) => {
+      listeners.add(listener);
+      return () => void listeners.delete(listener);
+    },
+  };
+}
+
+/** The window's own: what is asked for by the router goes through it from `install` on. */
+const own = waitForServer((input, init) => sendAs(input, init));
+let sendAs: typeof fetch = (input, init) => globalThis.fetch(input, init);
+
+/** From here on a look of this window waits for its server. */
+export function install(): void {
+  sendAs = globalThis.fetch.bind(globalThis);
+  globalThis.fetch = own.fetch;
+}
+export const { isWaiting, subscribe } = own;

@@ -5,6 +5,7 @@ import type { FilmMoment } from "#core/judge/film-history";
 import type { PanelState } from "#core/judge/account";
 import type { Db } from "./db/open";
 import { type DeviceHub, createDeviceHub } from "./devices/device-hub";
+import { type SharedReads, createSharedReads } from "./views/shared-reads";
 import { type RunInThread, runHere } from "./thread";
 import { type EventBus, createEventBus } from "./events/bus";
 
@@ -22,6 +23,8 @@ export interface ServerContext {
   accountMemo: LRUCache<string, { of: readonly unknown[]; state: PanelState }>;
   /** Film of panels through time, by panel, product and newest entry. */
   historyMemo: LRUCache<string, Promise<FilmMoment[]>>;
+  /** What several pages read of the same state: forgotten with every write. */
+  reads: SharedReads;
   devices: DeviceHub;
   /** Pictures of the stand-in camera by panel and kind. */
   pictureMemo: LRUCache<string, Promise<Buffer>>;
@@ -45,6 +48,7 @@ export function createContext(db: Db, overrides: Partial<Omit<ServerContext, "db
     sagMemo: new LRUCache({ max: REMEMBERED.sags }),
     accountMemo: new LRUCache({ max: REMEMBERED.accounts }),
     historyMemo: new LRUCache({ max: REMEMBERED.histories }),
+    reads: createSharedReads(),
     devices: createDeviceHub(),
     pictureMemo: new LRUCache({ max: REMEMBERED.pictures }),
     stillOurs: () => true,

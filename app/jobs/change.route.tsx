@@ -7,7 +7,7 @@ import type { Panel } from "#server/repos/panel-repo";
 import { listClears } from "#server/repos/product-repo";
 import { listWays } from "#server/repos/way-repo";
 import { serverContext } from "#server/running";
-import { loadPanelView } from "#server/views/panel-view";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { type FormAnswer, answerForm, textOf, versionIn } from "~/kit/form/answer";
@@ -29,8 +29,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Change job and panel ·
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const view = await loadPanelView(ctx, jobId, panelId);
-  if (!view) throw data("This job or panel is not in the file.", { status: 404 });
+  const view = await panelOr404(ctx, jobId, panelId);
   const products = (await listClears(ctx.db)).map(productChoice);
   const { sheet } = view.product;
   const own = productChoice({ revisionId: view.panel.productRevisionId, sheet: { ...sheet, name: `${sheet.name}, as planned` } });

@@ -3,6 +3,7 @@ import { ArrowRight, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
 import { STATION_NAMES } from "#core/panel/station";
 import { FINISHES } from "#core/models/ways/way";
+import type { ServerContext } from "#server/context";
 import { serverContext } from "#server/running";
 import { getJobs } from "#server/repos/job-repo";
 import { floorJobs, listStandings } from "#server/repos/summary-repo";
@@ -20,6 +21,10 @@ const MOST_JOBS = 24;
 
 export async function loader() {
   const ctx = await serverContext();
+  return ctx.reads.read("floor", ctx.now_ms(), () => readFloor(ctx));
+}
+
+async function readFloor(ctx: ServerContext) {
   const [floor, cans] = await Promise.all([floorJobs(ctx.db, MOST_JOBS), loadCans(ctx)]);
   const [jobs, panels] = await Promise.all([getJobs(ctx.db, floor.jobIds), listStandings(ctx.db, floor.jobIds)]);
   const now_ms = ctx.now_ms();

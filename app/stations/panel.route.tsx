@@ -1,9 +1,10 @@
 import { noGaugeReads } from "#core/panel/brief";
 import { Suspense, lazy, useMemo, useState } from "react";
-import { Link, Outlet, data, useLocation } from "react-router";
+import { Link, Outlet, useLocation } from "react-router";
 import { FINISHES } from "#core/models/ways/way";
 import { serverContext } from "#server/running";
-import { type PanelView, loadPanelView } from "#server/views/panel-view";
+import type { PanelView } from "#server/views/panel-view";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { viewInRegion } from "~/kit/words/region";
 import { usePrefs } from "~/kit/root/use-root";
 import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
@@ -24,9 +25,7 @@ const ahead = later(() => import("./ask-ahead"));
 export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const view = await loadPanelView(await serverContext(), params.jobId, params.panelId);
-  if (!view) throw data("This job or panel is not in the file.", { status: 404 });
-  return viewInRegion(view);
+  return viewInRegion(await panelOr404(await serverContext(), params.jobId, params.panelId));
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -17,9 +17,13 @@ export interface LightWindow {
  */
 export async function lightWindow(server: TrialServer, path: string): Promise<LightWindow> {
   const looks: LightWindow["looks"] = [];
+  const data = path === "/" ? "/_.data" : `${path}.data`;
+  // What its looks ask for is there: a look that fails later is told by how far its window is behind.
+  const first = await server.ask(data);
+  if (first.status !== 200) throw new Error(`${data} was answered ${first.status}`);
   const { changed, stop } = lookAgain(async () => {
     const begun = performance.now();
-    const { status } = await server.ask(path === "/" ? "/_root.data" : `${path}.data`);
+    const { status } = await server.ask(data);
     if (status !== 200) throw new Error(`a look was answered ${status}`);
     looks.push({ begun, there: performance.now() });
   });

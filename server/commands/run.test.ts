@@ -10,6 +10,7 @@ import { listPanels } from "#server/repos/panel-repo";
 import { getShop } from "#server/repos/shop-repo";
 import { coatBody, testContext, testJob } from "#server/testing/fixtures";
 import { loadPanelView } from "#server/views/panel-view";
+import { panelOr404 } from "~/kit/http/panel.server";
 
 const by = "painter A";
 let ctx: Awaited<ReturnType<typeof testContext>>;
@@ -39,6 +40,28 @@ test("a command that fails half way has written nothing and told nobody; sent ag
   expect(await command(false)).toBe("done");
   expect(await command(true)).toBe("done"); // its key is known: nothing is carried out again
   expect(told).toEqual([{ topic: "job", id: jobId }]);
+});
+
+test("what pages share of a state is forgotten with every command, also one that tells nobody; one that failed changes nothing of it", async () => {
+  const { jobId } = await testJob(ctx);
+  const look = () => ctx.reads.read("panels", 0, async () => (await listPanels(ctx.db, jobId)).map((p) => p.name).join());
+  const before = await look();
+  const rename = (to: string, fails = false) =>
+    run(ctx, null, async ({ db }) => {
+      await db.updateTable("panel").set({ name: to }).where("job_id", "=", jobId).execute();
+      if (fails) throw new Error("power cut");
+    });
+  await expect(rename("cut", true)).rejects.toThrow("power cut");
+  expect(await look()).toBe(before);
+  await rename("whole");
+  expect(await look()).toBe("whole");
+});
+
+test("two windows that look in the same second have forms of their own: what each of them logs is another coat", async () => {
+  const { jobId, panelId } = await testJob(ctx);
+  const views = await Promise.all([panelOr404(ctx, jobId, panelId), panelOr404(ctx, jobId, panelId)]);
+  expect(views[0].state).toBe(views[1].state);
+  expect(views[0].formKey).not.toBe(views[1].formKey);
 });
 
 test("a job changed on many panels is changed on all of them or on none", async () => {

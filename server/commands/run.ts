@@ -34,6 +34,7 @@ export async function run<R>(ctx: ServerContext, form: Form | null, work: (runni
     const carryOut = () => work({ db, now_ms, tell });
     return form ? once(db, { ...form, now_ms }, carryOut) : carryOut();
   });
+  ctx.reads.forget();
   for (const change of told.values()) ctx.bus.publish(change);
   return result;
 }

@@ -5,13 +5,13 @@ import { getPanel } from "#server/repos/panel-repo";
 import { getProductRevision } from "#server/repos/product-repo";
 import { type PanelView, loadPanelView } from "#server/views/panel-view";
 
-const gone = () => data("This panel is not in the file.", { status: 404 });
+const gone = () => data("This job or panel is not in the file.", { status: 404 });
 
-/** A panel's view for a page; thrown as 404 when job or panel is not there. */
+/** A panel's view for a page, with a key of the page's own for its forms; thrown as 404 when job or panel is not there. */
 export async function panelOr404(ctx: ServerContext, jobId: string, panelId: string): Promise<PanelView> {
-  const view = await loadPanelView(ctx, jobId, panelId);
+  const view = await ctx.reads.read(`panel ${jobId} ${panelId}`, ctx.now_ms(), () => loadPanelView(ctx, jobId, panelId));
   if (!view) throw gone();
-  return view;
+  return { ...view, formKey: ctx.newId() };
 }
 
 /** The same where only the panel is named. */

@@ -2,6 +2,7 @@ import { listClocks } from "#server/repos/clock-repo";
 import { listJobs } from "#server/repos/job-repo";
 import { namesOfPanels } from "#server/repos/panel-repo";
 import { getShop, shopRegion } from "#server/repos/shop-repo";
+import type { ServerContext } from "#server/context";
 import { serverContext } from "#server/running";
 import { readPrefs } from "./prefs.server";
 
@@ -9,6 +10,11 @@ import { readPrefs } from "./prefs.server";
 export async function loadRoot(request: Request) {
   const ctx = await serverContext();
   const now_ms = ctx.now_ms();
+  const shown = await ctx.reads.read("root", now_ms, () => readRoot(ctx, now_ms));
+  return { prefs: await readPrefs(request, shown.shop.units), ...shown, now_ms };
+}
+
+async function readRoot(ctx: ServerContext, now_ms: number) {
   const published = ctx.bus.published(); // before anything is read: what comes later is missing in this page
   const [shop, clocks, jobs] = await Promise.all([getShop(ctx.db), listClocks(ctx.db, now_ms), listJobs(ctx.db, { most: 30 })]);
   const panels = await namesOfPanels(
@@ -16,11 +22,9 @@ export async function loadRoot(request: Request) {
     jobs.map((j) => j.id),
   );
   return {
-    prefs: await readPrefs(request, shop.units),
     shop,
     region: shopRegion(shop),
     clocks,
-    now_ms,
     published,
     jobs: jobs.map((j) => ({ id: j.id, vehicle: j.vehicle, colourName: j.colourName, panels: panels.get(j.id) ?? [] })),
   };

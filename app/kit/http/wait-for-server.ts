@@ -29,7 +29,7 @@ export function waitForServer(send: typeof fetch, clock: Pick<typeof globalThis,
     });
   const asked: typeof fetch = async (input, init) => {
     const request = input instanceof Request ? input : null;
-    const url = new URL(request?.url ?? String(input), globalThis.location?.href);
+    const url = new URL(input instanceof Request ? input.url : input, globalThis.location?.href);
     if (!isLook(url, init?.method ?? request?.method ?? "GET")) return send(input, init);
     const signal = init?.signal ?? request?.signal;
     let waits = false;

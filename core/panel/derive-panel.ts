@@ -42,9 +42,9 @@ export interface PanelFacts extends FilmRecord {
   expectedClear: { clear_m: number; u_m: number } | null;
   /** Work at single places, in its order. */
   localWork: LocalWorkDone[];
-  defects: EntryOf<"defect">[];
+  defects: readonly EntryOf<"defect">[];
   /** Answers and final words on the causes of defects, oldest first. */
-  causes: EntryOf<"cause">[];
+  causes: readonly EntryOf<"cause">[];
   /** Colour on the cloth, since the plan in force. */
   through: EntryOf<"throughClear"> | null;
   /** The plan in force, its steps as the marks read since have told them. */
@@ -52,14 +52,14 @@ export interface PanelFacts extends FilmRecord {
   /** What marks read on this panel tell of any work on it, and of the plan in force beyond what it knew. */
   told: Told;
   toldSince: Told;
-  stepsDone: EntryOf<"step">[];
-  extraPasses: EntryOf<"step">[];
-  gaugeChecks: EntryOf<"gaugeCheck">[];
+  stepsDone: readonly EntryOf<"step">[];
+  extraPasses: readonly EntryOf<"step">[];
+  gaugeChecks: readonly EntryOf<"gaugeCheck">[];
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
   outcome: EntryOf<"outcome"> | null;
   /** The panel beside, newest last, and colour and coverage by eye. */
-  neighbours: EntryOf<"neighbour">[];
+  neighbours: readonly EntryOf<"neighbour">[];
   eye: EntryOf<"eye"> | null;
   /** The newest pictures of a light tube in this panel and in the one beside. */
   reflection: EntryOf<"reflection"> | null;
@@ -68,7 +68,7 @@ export interface PanelFacts extends FilmRecord {
   pots: PotState[];
   /** Clear by a metal strip beside a part on which no gauge reads. */
   strip: StripClear | null;
-  strips: EntryOf<"strip">[];
+  strips: readonly EntryOf<"strip">[];
   /** Gloss mix that was chosen. */
   matteMix: EntryOf<"matteMix"> | null;
   /** Gun and settings taken up after the last coat, on this panel or another of the job. */
@@ -76,16 +76,16 @@ export interface PanelFacts extends FilmRecord {
   /** The newest coat of the same product on another panel of the job: its gun is still in the hand. */
   coatElsewhere: EntryOf<"coat"> | null;
   /** What was done below the clear, oldest first, and the layers it added. */
-  under: EntryOf<"under">[];
+  under: readonly EntryOf<"under">[];
   knownUnder: KnownUnder;
   addedUnder: UnderLayer[];
   /** Coats below the clear that were logged one at a time, oldest first. */
-  colourCoats: EntryOf<"colourCoat">[];
+  colourCoats: readonly EntryOf<"colourCoat">[];
   /** Mends on the way, the one begun last first. */
   mends: MendRun[];
   preflight: EntryOf<"preflight"> | null;
-  climates: EntryOf<"climate">[];
-  texture: EntryOf<"texture">[];
+  climates: readonly EntryOf<"climate">[];
+  texture: readonly EntryOf<"texture">[];
   /** The probe's newest log, its samples by their times. */
   oven: EntryOf<"oven"> | null;
   /** A coat started in the booth view and not stopped yet. */
@@ -94,10 +94,10 @@ export interface PanelFacts extends FilmRecord {
   turned: EntryOf<"turn"> | null;
   /** Heat that is on, and bakes that were told, since the newest coat. */
   baking: EntryOf<"bakeStart"> | null;
-  bakes: EntryOf<"bake">[];
+  bakes: readonly EntryOf<"bake">[];
   /** A step's card started and not done yet. */
   working: EntryOf<"stepStart"> | null;
-  gloss: EntryOf<"gloss">[];
+  gloss: readonly EntryOf<"gloss">[];
   matteCheck: EntryOf<"matteCheck"> | null;
   simulated: boolean;
 }

@@ -23,11 +23,31 @@ export type LedgerEntry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
 export const JOB_WIDE = ["climate", "gunSet", "mix", "coat", "matteMix"] as const satisfies readonly EntryKind[];
 
 /** A panel's own entries, without what serves it from elsewhere. */
-export const ownEntries = (entries: readonly LedgerEntry[]): LedgerEntry[] => entries.filter((e) => !e.elsewhere);
+export function ownEntries(entries: readonly LedgerEntry[]): readonly LedgerEntry[] {
+  const known = own.get(entries);
+  if (known) return known;
+  const found = Object.freeze(entries.filter((e) => !e.elsewhere));
+  if (Object.isFrozen(entries)) own.set(entries, found);
+  return found;
+}
+const own = new WeakMap<readonly LedgerEntry[], readonly LedgerEntry[]>();
 
 /** Entries of one kind, typed. */
-export function ofKind<K extends EntryKind>(entries: readonly LedgerEntry[], kind: K): EntryOf<K>[] {
-  return entries.filter((e): e is EntryOf<K> & LedgerEntry => e.kind === kind);
+export function ofKind<K extends EntryKind>(entries: readonly LedgerEntry[], kind: K): readonly EntryOf<K>[] {
+  const sorted = Object.isFrozen(entries) ? byKind(entries) : null;
+  return ((sorted ? sorted.get(kind) : entries.filter((e) => e.kind === kind)) ?? NONE) as readonly EntryOf<K>[];
+}
+
+const NONE: readonly LedgerEntry[] = [];
+/** Of a ledger that cannot change any more: looked through once, for whatever kinds it is asked. */
+const kinds = new WeakMap<readonly LedgerEntry[], Map<EntryKind, LedgerEntry[]>>();
+function byKind(entries: readonly LedgerEntry[]): Map<EntryKind, LedgerEntry[]> {
+  const known = kinds.get(entries);
+  if (known) return known;
+  const sorted = new Map<EntryKind, LedgerEntry[]>();
+  for (const e of entries) (sorted.get(e.kind) ?? sorted.set(e.kind, []).get(e.kind)!).push(e);
+  kinds.set(entries, sorted);
+  return sorted;
 }
 
 /** Places as an entry holds them, as points of the drawing. */

@@ -7,25 +7,49 @@ export interface Change {
 }
 type Listener = (change: Change) => void;
 
+/** A change of the same thing is told to windows no sooner than this after the last: they look again once a second at most. */
+export const CALM_MS = 200;
+
 export interface EventBus {
   publish(change: Change): void;
   subscribe(listener: Listener): () => void;
+  /** The same for windows: the first change at once, those of the same thing that follow close upon it together, at the end of `CALM_MS`. */
+  subscribeCalmly(listener: Listener): () => void;
   /** How many changes this process has told: a page made at one count has missed what was told up to another. */
   published(): number;
 }
 
 export function createEventBus(): EventBus {
   const listeners = new Set<Listener>();
+  const windows = new Set<Listener>();
+  /** What windows were told of a moment ago, with what came of it since. */
+  const told = new Map<string, { since: Change | null }>();
   let count = 0;
+  const tellWindows = (key: string, change: Change) => {
+    windows.forEach((l) => l(change));
+    const just = { since: null as Change | null };
+    told.set(key, just);
+    setTimeout(() => {
+      told.delete(key);
+      if (just.since) tellWindows(key, just.since);
+    }, CALM_MS).unref();
+  };
   return {
     publish(change) {
       count++;
       listeners.forEach((l) => l(change));
+      const key = `${change.topic} ${change.id}`;
+      const just = told.get(key);
+      if (just) just.since = change;
+      else tellWindows(key, change);
     },
     published: () => count,
-    subscribe(listener) {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
+    subscribe: (listener) => join(listeners, listener),
+    subscribeCalmly: (listener) => join(windows, listener),
   };
+}
+
+function join(listeners: Set<Listener>, listener: Listener): () => void {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
 }

@@ -122,27 +122,31 @@ export async function setClockStopped(db: Tx, id: string, stopped_ms: number | n
 
 /**
  * The clocks of a panel as its course has them now: those that run on keep their row (and stay stopped where somebody stopped them), the others
- * go. A pot's clocks are the pot's.
+ * go. A pot's clocks are the pot's; whether the entry that started a clock counts is marked on all of them.
  */
-export async function setCourseClocks(db: Tx, panelId: string, clocks: readonly CourseClock[]): Promise<void> {
-  const rows = await db
-    .selectFrom("clock")
-    .select(["id", "kind", "entry_id"])
-    .where("panel_id", "=", panelId)
-    .where("kind", "not in", ["pot", "stir"])
-    .execute();
-  const rowOf = (c: CourseClock) => rows.find((r) => r.kind === c.kind && r.entry_id === c.entryId);
-  const kept = new Set(clocks.map((c) => rowOf(c)?.id));
-  for (const { id } of rows.filter((r) => !kept.has(r.id))) await db.deleteFrom("clock").where("id", "=", id).execute();
-  for (const c of clocks) {
-    const row = rowOf(c);
-    const label = c.number === null ? c.then : `${c.then} ${c.number}`;
-    if (!row) await insertClock(db, { ...c, id: `${c.entryId} ${c.kind}`, panelId, label });
-    else
-      await db
-        .updateTable("clock")
-        .set({ label, ...timesOf(c) })
-        .where("id", "=", row.id)
-        .execute();
+export async function setCourseClocks(
+  db: Tx,
+  panelId: string,
+  clocks: readonly CourseClock[],
+  counts: (entryId: string) => boolean,
+): Promise<void> {
+  const rows = await db.selectFrom("clock").selectAll().where("panel_id", "=", panelId).execute();
+  const ofCourse = rows.filter((r) => r.kind !== "pot" && r.kind !== "stir");
+  const rowOf = (c: CourseClock) => ofCourse.find((r) => r.kind === c.kind && r.entry_id === c.entryId);
+  const courseOf = new Map(clocks.map((c) => [rowOf(c)?.id, c]));
+  for (const row of rows) {
+    const c = courseOf.get(row.id);
+    if (!c && ofCourse.includes(row)) {
+      await db.deleteFrom("clock").where("id", "=", row.id).execute();
+      continue;
+    }
+    const now = { ...(c ? { label: labelOf(c), ...timesOf(c) } : {}), struck: counts(row.entry_id) ? 0 : 1 };
+    // Most entries move no clock: what stands is not written again.
+    if (Object.entries(now).some(([key, value]) => row[key as keyof typeof row] !== value))
+      await db.updateTable("clock").set(now).where("id", "=", row.id).execute();
   }
+  for (const c of clocks)
+    if (!rowOf(c)) await insertClock(db, { ...c, id: `${c.entryId} ${c.kind}`, panelId, label: labelOf(c) });
 }
+
+const labelOf = (c: CourseClock): string => (c.number === null ? c.then : `${c.then} ${c.number}`);

@@ -67,8 +67,8 @@ async function refreshRow(db: Tx, panel: Panel, { job, shop, ledgers }: Beside):
       .onConflict((c) => c.column("panel_id").doUpdateSet(row))
       .execute();
   await setCauseWords(db, panelId, s.causeWords);
-  await setCourseClocks(db, panelId, s.clocks);
-  await markStruckClocks(db, panelId, new Set(livingEntries(entries).map((e) => e.id)));
+  const living = new Set(livingEntries(entries).map((e) => e.id));
+  await setCourseClocks(db, panelId, s.clocks, (entryId) => living.has(entryId));
 }
 
 async function setCauseWords(db: Tx, panelId: string, words: PanelSummary["causeWords"]): Promise<void> {
@@ -94,14 +94,6 @@ export async function refreshSummariesBeside(db: Tx, panel: Panel, { added }: { 
   const closed = new Set(added ? rows.filter((r) => r.unfinished === 0).map((r) => r.panel_id) : []);
   for (const other of await listPanels(db, panel.jobId))
     if (other.id !== panel.id && !closed.has(other.id)) await refreshRow(db, other, common);
-}
-
-async function markStruckClocks(db: Tx, panelId: string, living: ReadonlySet<string>): Promise<void> {
-  const clocks = await db.selectFrom("clock").select(["id", "entry_id", "struck"]).where("panel_id", "=", panelId).execute();
-  for (const c of clocks) {
-    const struck = living.has(c.entry_id) ? 0 : 1;
-    if (struck !== c.struck) await db.updateTable("clock").set({ struck }).where("id", "=", c.id).execute();
-  }
 }
 
 /** Makes the rows that are missing or of an older version: after an upgrade, and after a restore of an old file. */

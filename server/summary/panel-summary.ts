@@ -1,4 +1,5 @@
 import { inRange } from "#core/kernel/guard";
+import { remember } from "#core/kernel/remember";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { abrasiveKey } from "#core/models/correction/clearing";
 import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
@@ -79,6 +80,19 @@ export const courseAsked = (
   shop,
 });
 
+/** Settings asked again with each entry of a panel whose coats are on: so many panels' are remembered. */
+const SETTINGS = 200;
+/** What the flow model says of settings as they were logged. */
+const forecastOf = remember(SETTINGS, ({ setting, finish }: { setting: Pick<FlowSetting, "conditions" | "coats">; finish: Finish }) => {
+  const { result, peelChance } = flowVerdict(setting, TEXTURE_LIMITS[finish]);
+  return { sagLocal_m: result.sagLocal_m, peelChance };
+});
+/** The same without anything this shop has learnt. */
+const flowOf = remember(SETTINGS, ({ conditions, coats }: Pick<FlowSetting, "conditions" | "coats">) => {
+  const { sagLocal_m, texture } = simulateCoats(conditions, coats, { shop: { film: 1, levelling: 1, noise: 1 } });
+  return { sagLocal_m, texture };
+});
+
 /** When the newest entry was written: what a panel's row is worked out at, so that it says the same whenever it is made. */
 const writtenAt = (entries: readonly LedgerEntry[]): number =>
   Math.max(0, ...ownEntries(entries).map((e) => Math.max(e.at_ms, e.recordedAt_ms)));
@@ -122,7 +136,7 @@ function sprayedOf(panel: Panel, product: Product, state: PanelFacts, finish: Fi
   if (!last || state.coats.length < panel.coatsPlanned || !(looked || state.handedOver || state.outcome || state.defects.length > 0))
     return null;
   // Nothing where a logged setting lies outside the model: what was logged is stored all the same.
-  const verdict = inRange(() => flowVerdict(loggedSetting(panel, state, product.sheet), TEXTURE_LIMITS[finish]));
+  const forecast = inRange(() => forecastOf({ setting: loggedSetting(panel, state, product.sheet), finish }));
   return {
     at_ms: last.entry.at_ms,
     coatId: last.entry.id,
@@ -137,7 +151,7 @@ function sprayedOf(panel: Panel, product: Product, state: PanelFacts, finish: Fi
     causes: state.causes.flatMap((c) => (c.body.causeId ? [c.body.causeId] : [])),
     simulated: state.simulated,
     told: state.outcome?.body.result ?? null,
-    forecast: verdict && { sagLocal_m: verdict.result.sagLocal_m, peelChance: verdict.peelChance },
+    forecast: forecast && { ...forecast },
   };
 }
 
@@ -184,7 +198,7 @@ function lessonOf(panel: Panel, product: Product, state: PanelFacts, living: rea
 function flowLesson(panel: Panel, product: Product, state: PanelFacts): Lesson["flow"] {
   const { conditions, coats } = loggedSetting(panel, state, product.sheet);
   // Nothing where a logged setting lies outside the model: what was logged is stored all the same.
-  const flow = inRange(() => simulateCoats(conditions, coats, { shop: { film: 1, levelling: 1, noise: 1 } }));
+  const flow = inRange(() => flowOf({ conditions, coats }));
   if (!flow) return null;
   const rating = state.texture.findLast((t) => t.body.role === "part" && t.seq < firstSanded(state));
   return {

@@ -11,7 +11,7 @@ export async function loader({ request }: Route.LoaderArgs) {
     const send = (event: string, body: object) => sendRaw(event, { now_ms: ctx.now_ms(), ...body });
     send("hello", { published: ctx.bus.published() });
     // As it is told to all: every reader gets the same bytes. The time comes with the beats.
-    const unsubscribe = ctx.bus.subscribe((change) => sendRaw("change", change));
+    const unsubscribe = ctx.bus.subscribeCalmly((change) => sendRaw("change", change));
     const timer = setInterval(() => send("beat", {}), BEAT_MS);
     return () => {
       clearInterval(timer);

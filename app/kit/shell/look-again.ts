@@ -1,5 +1,5 @@
 /** Changes of one burst are fetched once; looks begin no closer than `apart_ms`, and no change waits longer for one. */
-export const LOOK = { burst_ms: 100, apart_ms: 1000, settle_ms: 1200 } as const;
+export const LOOK = { burst_ms: 100, apart_ms: 1100, settle_ms: 1200 } as const;
 
 /**
  * When to look again after changes: soon after the last of a burst, once a second while they keep coming at whatever rate (twenty windows that

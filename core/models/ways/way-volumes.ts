@@ -1,5 +1,6 @@
 import { type Polygon, polygonArea, polygonPerimeter } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
+import { remember } from "../../kernel/remember";
 import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
 import { type CoatVolume, coatOver } from "../spray/strokes";
@@ -22,10 +23,16 @@ const zoneShare = (zone: CoatZone, outline: Polygon): number =>
 
 /** Ready-to-spray material and time of one coat of one face with this gun. @throws RangeError */
 export function volumeOfCoat(outline: Polygon, gun: GunSettings, { zone, trigger }: { zone: CoatZone; trigger: Trigger }): CoatVolume {
-  const whole = coatOver(outline, gun, trigger);
+  const whole = coatAsked({ outline, gun, trigger });
   const share = zoneShare(zone, outline);
   return { ...whole, volume_m3: share * whole.volume_m3, time_s: share * whole.time_s };
 }
+
+/** Asked with every entry and by every page of a panel: so many parts and guns are remembered. */
+const COATS = 400;
+const coatAsked = remember(COATS, ({ outline, gun, trigger }: { outline: Polygon; gun: GunSettings; trigger: Trigger }) =>
+  coatOver(outline, gun, trigger),
+);
 
 /** Ready-to-spray material and time of each coat of one face, from the hand's strokes with this gun at the way's pace. @throws RangeError */
 export function coatVolumes(way: HouseWay, { outline, gun, coats }: { outline: Polygon; gun: GunSettings; coats: number }): CoatVolume[] {

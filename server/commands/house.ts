@@ -1,6 +1,8 @@
+import { isDeepStrictEqual } from "node:util";
 import type { ServerContext } from "../context";
 import { versionOf } from "../repos/digest";
-import { type ShopSettings, getShop, saveShop, shopSettings } from "../repos/shop-repo";
+import { type ShopSettings, getShop, saveShop, shopFactors, shopSettings } from "../repos/shop-repo";
+import { markUnfinishedStale, moreAreStale, refreshStale } from "../repos/summary-repo";
 import { refuseOther } from "./refusal";
 import { run } from "./run";
 
@@ -11,10 +13,27 @@ export const houseVersion = (shop: ShopSettings): string => versionOf(HOUSE_FORM
 
 /** Changes the shop's settings upon what they are now: what two windows change beside each other both stands. */
 export async function changeShop(ctx: ServerContext, change: (now: ShopSettings) => ShopSettings): Promise<void> {
-  await run(ctx, null, async ({ db, now_ms, tell }) => {
-    await saveShop(db, shopSettings.parse(change(await getShop(db))), now_ms);
+  const made = await run(ctx, null, async ({ db, now_ms, tell }) => {
+    const was = await getShop(db);
+    const now = shopSettings.parse(change(was));
+    await saveShop(db, now, now_ms);
     tell({ topic: "shop", id: "shop" });
+    if (isDeepStrictEqual(shopFactors(was), shopFactors(now))) return 0;
+    await markUnfinishedStale(db);
+    return refreshStale(db);
   });
+  // Of a floor so large that one moment is not enough; those marked are made anew at the next start if this process ends before.
+  if (moreAreStale(made)) void refreshTheRest(ctx).catch(() => {});
+}
+
+async function refreshTheRest(ctx: ServerContext): Promise<void> {
+  let made = 0;
+  do
+    made = await run(ctx, null, async ({ db, tell }) => {
+      tell({ topic: "shop", id: "shop" });
+      return refreshStale(db);
+    });
+  while (moreAreStale(made));
 }
 
 /** Saves what the page of the house says. @throws ChangedMeanwhile where another window has saved it since the form was filled in */

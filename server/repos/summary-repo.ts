@@ -96,20 +96,35 @@ export async function refreshSummariesBeside(db: Tx, panel: Panel, { added }: { 
     if (other.id !== panel.id && !closed.has(other.id)) await refreshRow(db, other, common);
 }
 
+/** So many rows are made anew in one transaction: a moment's work, and more than a shop has on the floor. */
+const BATCH = 100;
+
 /** Makes the rows that are missing or of an older version: after an upgrade, and after a restore of an old file. */
 export async function refreshSummaries(db: Db): Promise<number> {
+  let made = 0;
+  for (let n = BATCH; n === BATCH; made += n) n = await db.transaction().execute(refreshStale);
+  return made;
+}
+
+/** Makes some of the rows that are missing or marked as old, those of the newest jobs first. @returns how many; fewer than asked for: no more are left */
+export async function refreshStale(db: Tx): Promise<number> {
   const stale = await db
     .selectFrom("panel as p")
+    .innerJoin("job as j", "j.id", "p.job_id")
     .leftJoin("panel_summary as s", "s.panel_id", "p.id")
     .where((eb) => eb.or([eb("s.version", "is", null), eb("s.version", "!=", SUMMARY_VERSION)]))
+    .orderBy("j.created_at_ms", "desc")
+    .limit(BATCH)
     .select("p.id")
     .execute();
-  const BATCH = 200;
-  for (let i = 0; i < stale.length; i += BATCH)
-    await db.transaction().execute(async (tx) => {
-      for (const { id } of stale.slice(i, i + BATCH)) await refreshSummary(tx, id);
-    });
+  for (const { id } of stale) await refreshSummary(db, id);
   return stale.length;
+}
+export const moreAreStale = (made: number): boolean => made === BATCH;
+
+/** Marks the rows that go by what the shop has learnt of the flow: those with coats to come. */
+export async function markUnfinishedStale(db: Tx): Promise<void> {
+  await db.updateTable("panel_summary").set({ version: 0 }).where("unfinished", "=", 1).execute();
 }
 
 /** Where the panels of some jobs stand, in the order of their panels. */

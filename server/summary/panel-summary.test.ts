@@ -5,6 +5,7 @@ import { livingEntries } from "#core/record/timeline";
 import { derivePanel } from "#core/panel/derive-panel";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { addPanel, setHouseWay } from "#server/commands/jobs";
+import { changeShop } from "#server/commands/house";
 import { countCauseWords, floorJobs, listStandings, listSprayed, listUnfinished, refreshSummaries } from "#server/repos/summary-repo";
 import { listEntries } from "#server/repos/ledger-repo";
 import { getPanel } from "#server/repos/panel-repo";
@@ -86,7 +87,7 @@ test("whatever is written, struck, corrected and undone, a panel's row says what
   );
 });
 
-const KINDS = ["climate", "coat", "handOver", "after"] as const;
+const KINDS = ["climate", "coat", "handOver", "after", "learn"] as const;
 /** A climate that one panel was sprayed in, struck out on the other when that one is finished. */
 const STRUCK_LATER = (
   [
@@ -97,6 +98,17 @@ const STRUCK_LATER = (
     [0, "climate", 0],
   ] as const
 ).map(([panel, kind, undo]) => ({ panel, kind, air_K: 300, undo }));
+
+/** A coat after which the next one runs for a while yet. */
+const HEAVY = { ...coatBody(1), settings: { ...coatBody(1).settings, handSpeed_m_s: 0.2 } };
+/** A factor that is taken over between two coats. */
+const LEARNT_BETWEEN = (
+  [
+    [1, "climate", 1, 293],
+    [1, "coat", 3, 293],
+    [1, "learn", 1, 283],
+  ] as const
+).map(([panel, kind, undo, air_K]) => ({ panel, kind, air_K, undo }));
 
 test("whatever is written on which panel of a job, every row of the job is what it would be made anew: what need not be looked at again has not changed", async () => {
   const written = fc.record({
@@ -110,10 +122,15 @@ test("whatever is written on which panel of a job, every row of the job is what 
       const ctx = await testContext();
       const { jobId, panelId } = await testJob(ctx);
       const first = (await getPanel(ctx.db, panelId))!;
-      const ids = [panelId, await addPanel(ctx, jobId, first)];
+      const ids = [panelId, await addPanel(ctx, jobId, { ...first, tilt_rad: Math.PI / 2 })];
       for (const { panel, kind, air_K, undo } of acts) {
         ctx.advance(60_000);
         const panelOf = ids[panel]!;
+        if (kind === "learn") {
+          const learnt = undo === 0 ? null : { factor: (air_K - 273) / 15, u_log: 0.1, n: undo };
+          await changeShop(ctx, (shop) => ({ ...shop, learntRuns: learnt, learntFilm: undo === 2 ? learnt : shop.learntFilm }));
+          continue;
+        }
         if (undo === 0) {
           const target = (await listEntries(ctx.db, panelOf)).findLast((e) => e.kind === kind);
           if (target) await strikeEntry(ctx, target.id, { by, reason: "" }).catch(() => undefined);
@@ -121,7 +138,7 @@ test("whatever is written on which panel of a job, every row of the job is what 
         }
         const bodies = {
           climate: { air_K, part_K: null, relativeHumidity: 0.5, material_K: null },
-          coat: coatBody(1),
+          coat: undo === 3 ? HEAVY : coatBody(1),
           handOver: { note: "" },
           after: readingBody("after", "1", 140),
         };
@@ -138,7 +155,7 @@ test("whatever is written on which panel of a job, every row of the job is what 
       expect(kept).toEqual(await rows());
       await ctx.db.destroy();
     }),
-    { numRuns: 40, examples: [[STRUCK_LATER]] },
+    { numRuns: 40, examples: [[STRUCK_LATER], [LEARNT_BETWEEN]] },
   );
 });
 

@@ -62,7 +62,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await page.getByLabel(/Peel to leave/).fill("0");
   const expected = expectedVerdict();
   const verdict = page.getByTestId("verdict");
-  await expect(verdict).toHaveAttribute("data-verdict", heldVerdict(expected.verdict, "uncured"), { timeout: 30_000 }); // sprayed a minute ago
+  await expect(verdict).toHaveAttribute("data-verdict", heldVerdict(expected.verdict, [{ by: "uncured" }]), { timeout: 30_000 }); // sprayed a minute ago
   await expect(page.getByRole("button", { name: /12 ± 5 µm\. Show the working/ })).toBeVisible();
   // The browser's own exponentials end the fit a hair elsewhere than Node's: the chances agree within a hundredth, or a tenth of themselves.
   for (const [label, chance] of [

@@ -11,6 +11,7 @@ import { handGun } from "../panel/next-coat";
 import { conditionsOf } from "../panel/logged-setting";
 import type { PanelBrief } from "../panel/brief";
 import type { PanelState } from "./account";
+import { type HoldingFault, WHOLE_PANEL, faultsHolding } from "./fault-holds";
 import { inRange } from "../kernel/guard";
 import { textureOf } from "./texture";
 
@@ -38,6 +39,8 @@ export interface FlowPlan {
   there: { clear_m: number; u_m: number };
   flat: Removal;
   stage: FlowStage;
+  /** Marked faults that have to be seen to before it is sanded flat and cleared again. */
+  held: HoldingFault[];
 }
 
 /** A flow coat on what is there: asked by its own page and by the options; null with no clear, or a setting beyond the model. */
@@ -57,6 +60,7 @@ export function flowPlanOf({
   return inRange(() => ({
     there,
     flat,
+    held: faultsHolding(state, ["paper", "clear"], WHOLE_PANEL),
     stage: flowStage({
       sheet,
       // Out of a pot yet to be mixed: by the sheet's own hardener.

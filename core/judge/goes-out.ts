@@ -8,7 +8,8 @@ import type { PanelState } from "./account";
 import { seenFault } from "./seen";
 import type { Finish } from "../models/ways/way";
 import type { EyeLight } from "../record/kinds";
-import { openFaults } from "./open-faults";
+import { holdOf } from "../models/defects/holds";
+import { openFaults, openMarks } from "./open-faults";
 import { openNibs, openRuns } from "./zone-places";
 
 /** How a point stands: as it should, worth a look, against it, or nobody has looked. */
@@ -112,7 +113,10 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
   const chance = 1 - open.reduce((a, f) => a * (1 - seenFault(f, finish)), 1);
   const looked = state.defects.length > 0 || state.texture.some((t) => t.body.role === "part") || state.outcome !== null;
   if (open.length === 0) return { what: "faults", state: looked ? "good" : "missing", open, chance };
-  return { what: "faults", state: chance > REJECTED.against ? "against" : chance > REJECTED.look ? "look" : "good", open, chance };
+  const holds = openMarks(state).flatMap((m) => holdOf(m.body.kind) ?? []);
+  const byHold = holds.some((h) => h.level === "stop") ? "against" : holds.length > 0 ? "look" : "good";
+  const byChance = chance > REJECTED.against ? "against" : chance > REJECTED.look ? "look" : "good";
+  return { what: "faults", state: RANK[byHold] > RANK[byChance] ? byHold : byChance, open, chance };
 }
 
 function texturePoint({ state, finish }: GoesOutInput): GoesOutPoint | null {

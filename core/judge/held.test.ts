@@ -8,7 +8,10 @@ import { panelShape } from "../kernel/geometry/shapes";
 import { derivePanel } from "../panel/derive-panel";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import { VERDICTS } from "../record/kinds";
-import { heldBy, heldVerdict } from "./held";
+import { DEFECT_IDS, type DefectKind, isFold, isInclusion } from "../models/defects/kinds";
+import { holdOf } from "../models/defects/holds";
+import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
+import { type Held, heldBy, heldVerdict } from "./held";
 
 const brief = {
   shape: panelShape("door", { width_m: 1.1, height_m: 0.8 }),
@@ -78,16 +81,103 @@ test("hard is one answer: cured exactly when the course has it bear work, in the
   expect(at(16.5).cured).toBe(1);
 });
 
+/** What a door with plenty of clear is told of a work, with something marked on it. */
+function doorWith(kind: DefectKind | null, at_m: { x_m: number; y_m: number } = { x_m: 0.5, y_m: 0.4 }) {
+  const l = testLedger();
+  l.add("coat", { number: 1, role: "full wet", reducer: 0, wetReading_m: null, settings: { ...GUN } });
+  if (kind) l.add("defect", { kind, at: at_m, count: 1, height_m: null, length_m: null, width_m: null, measured: false, note: "" });
+  return derivePanel(brief, sheet, l.entries);
+}
+const hard = { finish: "flat" as const, cured: 1, inTheWay: [] };
+
 test("held back it is never safe, and no verdict is made better than it was", () => {
   const rank = { safe: 0, caution: 1, uncertain: 1, stop: 2, none: 3 };
+  const [fault] = faultsHolding(doorWith("pop"), "paper", WHOLE_PANEL);
+  const one: Held[] = [{ by: "matte" }, { by: "uncured" }, { by: "inTheWay" }, { by: "fault", fault: fault! }];
   for (const v of VERDICTS)
-    for (const held of ["matte", "uncured", "inTheWay", null] as const) {
+    for (const held of [[], one, ...one.map((h) => [h])]) {
       const now = heldVerdict(v, held);
-      if (held !== null) expect(now).not.toBe("safe");
+      if (held.length > 0) expect(now).not.toBe("safe");
+      else expect(now).toBe(v);
       expect(rank[now]).toBeGreaterThanOrEqual(rank[v]);
     }
-  expect(heldBy({ finish: "matte", cured: 1, inTheWay: [] })).toBe("matte");
-  expect(heldBy({ finish: "flat", cured: 0.99, inTheWay: [] })).toBe("uncured");
-  expect(heldBy({ finish: "flat", cured: 1, inTheWay: [] })).toBeNull();
-  expect(heldBy({ finish: "flat", cured: 1, inTheWay: ["an entry"] })).toBe("inTheWay");
+  const by = (o: Partial<Parameters<typeof heldBy>[0]>) => heldBy({ ...hard, faults: [], ...o }).map((h) => h.by);
+  expect(by({ finish: "matte" })).toEqual(["matte"]);
+  expect(by({ cured: 0.99, inTheWay: ["an entry"] })).toEqual(["uncured", "inTheWay"]);
+  expect(by({})).toEqual([]);
+});
+
+// Each of these was told as "Short ladder: Safe" on 75 µm of clear.
+const NEVER_SAFE: DefectKind[] = ["softFilm", "cutThrough", "burn", "peeling", "wrinkling", "pop", "edgeLift", "pinhole"];
+
+test.each(NEVER_SAFE)("%s marked on a panel holds what is sanded over it, whatever the film", (kind) => {
+  const faults = faultsHolding(doorWith(kind), "paper", WHOLE_PANEL);
+  expect(faults.map((f) => f.kind)).toEqual([kind]);
+  expect(heldVerdict("safe", heldBy({ ...hard, faults }))).not.toBe("safe");
+});
+
+test("every kind says whether it holds work: what lifted, is through or soft stops it, nibs and runs do not", () => {
+  for (const kind of DEFECT_IDS) {
+    const hold = holdOf(kind);
+    const over = faultsHolding(doorWith(kind), ["paper", "clear"], WHOLE_PANEL);
+    expect(over.map((f) => f.level)).toEqual(hold ? [hold.level] : []);
+    if (hold?.until === "stripped" && kind !== "microFoam") expect(hold).toMatchObject({ level: "stop", holds: ["paper", "clear"] });
+    // What is worked by its own school is not held back by itself.
+    if (isFold(kind) || isInclusion(kind)) expect(hold).toBeNull();
+  }
+  expect(faultsHolding(doorWith(null), ["paper", "clear"], WHOLE_PANEL)).toEqual([]);
+});
+
+test("it holds where it is: a nib on the other side goes on, one beside it does not; a soft film is soft everywhere", () => {
+  const nibAt = (x: number): WorkedAt => ({ over: null, places: [[x, 0.4]] });
+  const part = (from: number, to: number): WorkedAt => ({
+    over: {
+      region: [
+        [
+          [from, 0],
+          [to, 0],
+          [to, 0.8],
+          [from, 0.8],
+        ],
+      ],
+    },
+    places: [],
+  });
+  const held = (kind: DefectKind, work: WorkedAt) => faultsHolding(doorWith(kind, { x_m: 0.3, y_m: 0.4 }), "paper", work).length;
+  expect([0.3, 0.44, 0.46, 1].map((x) => held("peeling", nibAt(x)))).toEqual([1, 1, 0, 0]);
+  expect([held("peeling", part(0, 0.5)), held("peeling", part(0.6, 1.1)), held("softFilm", part(0.6, 1.1))]).toEqual([1, 0, 1]);
+  expect(held("softFilm", nibAt(1))).toBe(1);
+  expect(held("softFilm", { over: null, places: [] })).toBe(0); // no work at all
+});
+
+test("an area that was drawn round a place holds it, and a part that lies in it", () => {
+  const l = testLedger();
+  l.add("defect", {
+    kind: "wrinkling",
+    at: { x_m: 0.1, y_m: 0.1 },
+    count: 1,
+    height_m: null,
+    length_m: null,
+    width_m: null,
+    measured: false,
+    note: "",
+    trace: {
+      as: "area",
+      at: [
+        { x_m: 0.1, y_m: 0.1 },
+        { x_m: 1, y_m: 0.1 },
+        { x_m: 1, y_m: 0.7 },
+        { x_m: 0.1, y_m: 0.7 },
+      ],
+    },
+  });
+  const state = derivePanel(brief, sheet, l.entries);
+  const inside: [number, number][] = [
+    [0.5, 0.35],
+    [0.6, 0.35],
+    [0.6, 0.45],
+    [0.5, 0.45],
+  ];
+  expect(faultsHolding(state, "paper", { over: null, places: [[0.55, 0.4]] })).toHaveLength(1);
+  expect(faultsHolding(state, "paper", { over: { region: [inside] }, places: [] })).toHaveLength(1);
 });

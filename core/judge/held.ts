@@ -1,12 +1,34 @@
 import type { Finish } from "../models/ways/way";
+import type { HoldingFault } from "./fault-holds";
 import type { Verdict } from "./limits";
 
-/** What holds a plan back whatever the film: matte is never sanded or polished, soft clear not yet, and not while an entry is left out of the account. */
-export type Held = "matte" | "uncured" | "inTheWay" | null;
+/**
+ * What holds a work back whatever the film: matte is never sanded or polished, soft clear not yet, not while an entry is left out of the account,
+ * and not over a fault that has to be seen to first.
+ */
+export type Held = { by: "matte" | "uncured" | "inTheWay" } | { by: "fault"; fault: HoldingFault };
 
-export const heldBy = ({ finish, cured, inTheWay }: { finish: Finish; cured: number; inTheWay: readonly unknown[] }): Held =>
-  finish === "matte" ? "matte" : cured < 1 ? "uncured" : inTheWay.length > 0 ? "inTheWay" : null;
+/** All that holds a work back. @param faults those that do where it is done */
+export const heldBy = ({
+  finish,
+  cured,
+  inTheWay,
+  faults,
+}: {
+  finish: Finish;
+  cured: number;
+  inTheWay: readonly unknown[];
+  faults: readonly HoldingFault[];
+}): readonly Held[] => [
+  ...(finish === "matte" ? [{ by: "matte" as const }] : []),
+  ...faults.map((fault) => ({ by: "fault" as const, fault })),
+  ...(cured < 1 ? [{ by: "uncured" as const }] : []),
+  ...(inTheWay.length > 0 ? [{ by: "inTheWay" as const }] : []),
+];
 
-/** The verdict on a plan that is held back: never *safe*. Page and stored plan ask this one. */
-export const heldVerdict = <V extends Verdict>(verdict: V, held: Held): V | "stop" | "caution" =>
-  verdict === "none" ? verdict : held === "matte" ? "stop" : held !== null && verdict === "safe" ? "caution" : verdict;
+/** Whether it is one that says no, rather than not yet or look again. */
+export const stops = (held: Held): boolean => held.by === "matte" || (held.by === "fault" && held.fault.level === "stop");
+
+/** The verdict on a work that is held back: never *safe*. Every page and the stored plan ask this one. */
+export const heldVerdict = <V extends Verdict>(verdict: V, held: readonly Held[]): V | "stop" | "caution" =>
+  verdict === "none" ? verdict : held.some(stops) ? "stop" : held.length > 0 && verdict === "safe" ? "caution" : verdict;

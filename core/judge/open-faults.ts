@@ -8,14 +8,14 @@ import type { BodyOf } from "../record/bodies";
 import { type EntryOf, pointsOf } from "../record/entry";
 import { filledSince, liesIn, markedRegion } from "./zone-places";
 
-type Noted = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots">;
+export type NotedForFaults = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots">;
 
 /** A way that leaves no more than this of a fault has mended it. */
 const MENDED = 0.3;
 const WAY_OF = { panel: "full", spots: "spot", polish: "polish" } as const satisfies Record<ReturnType<typeof reachOf>, RemedyId>;
 
 /** What was done to a panel since an entry, as ways: a plan carried through, and clear laid over a flatted surface. */
-function doneSince({ plan, stepsDone, builds }: Noted, mark: EntryOf<"defect">): RemedyId[] {
+function doneSince({ plan, stepsDone, builds }: NotedForFaults, mark: EntryOf<"defect">): RemedyId[] {
   const worked = plan !== null && plan.seq > mark.seq && stepsDone.length >= plan.body.steps.length;
   const recleared = builds.slice(1).some((b) => b.from_seq > mark.seq);
   return [...(worked ? wayThere(plan.body, mark) : []), ...(recleared ? (["flow"] as const) : [])];
@@ -37,7 +37,7 @@ const areaOf = ({ trace, length_m, width_m }: EntryOf<"defect">["body"]): number
       : null;
 
 /** Marks of faults that were not mended since, beside nibs and sized runs. */
-export function openMarks(panel: Noted): EntryOf<"defect">[] {
+export function openMarks(panel: NotedForFaults): EntryOf<"defect">[] {
   // A sized run is open and worked by its school, or has been taken down.
   const sized = new Set(measuredRuns(panel).map((r) => r.entry.id));
   return panel.defects.filter(
@@ -53,7 +53,7 @@ export function openMarks(panel: Noted): EntryOf<"defect">[] {
  * Faults that were noted and not mended since, beside nibs (which are counted) and sized runs (which are worked by their own schools): of each kind all
  * places together.
  */
-export function openFaults(panel: Noted): Fault[] {
+export function openFaults(panel: NotedForFaults): Fault[] {
   const byKind = new Map<string, Fault>();
   const region = markedRegion(panel);
   for (const mark of openMarks(panel)) {

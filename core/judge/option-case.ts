@@ -17,10 +17,13 @@ import { type JudgeOf, freshJudge } from "./kept-judge";
 import { DEFAULT_TAPE_M } from "./limits";
 import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
 import { FLOW_STEPS, type ShopRates } from "./option-figures";
-import type { FilmPhase } from "../models/defects/remedies";
+import { type FilmPhase, leftShare } from "../models/defects/remedies";
+import type { HeldWork } from "../models/defects/holds";
+import type { EntryOf } from "../record/entry";
+import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
 import { openFaults, openMarks } from "./open-faults";
 import { planFor } from "./plan-for";
-import { markedRegion, openFills, openNibs, openRuns } from "./zone-places";
+import { markedRegion, openFills, openNibs, openRuns, placesOf } from "./zone-places";
 import type { ZoneChoice } from "./zone-setting";
 
 /** What the options of a panel are worked out from. */
@@ -151,6 +154,7 @@ function caseOf(
     nibs: openNibs(state).reduce((a, d) => a + d.body.count, 0),
     faults: openFaults(state),
     marked: markedOf(brief, state),
+    held: heldWays(state),
     sandOut_m2: sandOutOf(brief, openMarks(state)).area_m2,
     finish,
     ...(waiting ? { waiting } : {}),
@@ -163,6 +167,27 @@ function caseOf(
     removalOf: (steps, t) => clearingPlan(steps, t, shop),
     flow,
     judged: judgedPlans(brief, state, choice, judge, { anyRun: runs.length > 0, flow }),
+  };
+}
+
+/** What stops each way where it works: paper at its places, over what is marked or over the panel, and more clear on all of it. */
+function heldWays(state: PanelState): NonNullable<OptionCase["held"]> {
+  const kinds = (what: HeldWork | readonly HeldWork[], work: WorkedAt) => [
+    ...new Set(faultsHolding(state, what, work).flatMap((f) => (f.level === "stop" ? [f.kind] : []))),
+  ];
+  const at = (marks: readonly EntryOf<"defect">[]): WorkedAt => ({ over: null, places: marks.flatMap(placesOf) });
+  const nibs = openNibs(state);
+  const runs = openRuns(state).map((r) => r.entry);
+  const over = kinds("paper", WHOLE_PANEL);
+  return {
+    spot: kinds("paper", at([...nibs, ...openMarks(state).filter((m) => leftShare(m.body.kind, "spot") < 1)])),
+    run: kinds("paper", at([...runs, ...nibs])),
+    part: kinds("paper", { over: { region: markedRegion(state) }, places: [...runs, ...nibs].flatMap(placesOf) }),
+    dropFill: kinds("paper", at([...openFills(state), ...nibs])),
+    polish: over,
+    full: over,
+    halfCoat: kinds("clear", WHOLE_PANEL),
+    flow: kinds(["paper", "clear"], WHOLE_PANEL),
   };
 }
 

@@ -13,7 +13,7 @@ import {
   measureFirst,
 } from "../models/defects/remedies";
 import { seenFault, seenNibs, seenPeel, seenRun } from "./seen";
-import { DEFECT_KINDS } from "../models/defects/kinds";
+import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
 import type { Finish } from "../models/ways/way";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M } from "./limits";
 import {
@@ -84,6 +84,8 @@ export interface OptionCase {
   removalOf?: (steps: readonly RemovalStep[], texture?: Texture) => { total: Removal };
   /** The flow coat as its own page plans it: what it takes off and lays, and what speaks against it. */
   flow?: FlowCase | null;
+  /** Marked faults that stop a way, by way: what has to be seen to first. */
+  held?: Partial<Record<RemedyId, readonly DefectKind[]>>;
   /** The plans that the ways open, judged; without them a way is forecast for the zone by itself. */
   judged?: Judged;
 }
@@ -100,7 +102,8 @@ export interface FlowCase {
 export type Closed =
   | { because: "matte" | "uncured" | "no nibs" | "total build" | "clear build" | "sanded through" | "strip first" | "runs" }
   | { because: "not wet" | "not open" | "not hot" | "too many" }
-  | { because: "cut" | "thin"; chance: number };
+  | { because: "cut" | "thin"; chance: number }
+  | { because: "fault"; kind: DefectKind };
 
 export type OptionKind = RemedyId;
 export interface OptionForecast {
@@ -281,7 +284,7 @@ function priced(b: Bench, w: WayWork): OptionForecast {
   const { cuts = true, thinCloses = cuts, why = [], runSchool = null, rework = 0 } = w;
   const cutChance = w.cutChance ?? (cuts ? below(w.left_m, w.u_left_m, b.cutGuard_m) : 0);
   const thinChance = w.thinChance ?? below(w.left_m, w.u_left_m, b.floor_m);
-  const reasons = [...why];
+  const reasons: Closed[] = [...why, ...(b.input.held?.[w.kind] ?? []).map((kind) => ({ because: "fault" as const, kind }))];
   if (cuts && cutChance > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
   if (thinCloses && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
   const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftOf(fault, w.kind)));

@@ -1,3 +1,5 @@
+import fc from "fast-check";
+import { foilFault } from "../models/film/gauge-check";
 import { RELOCATION, SAME_GAUGE_CORRELATION } from "../models/film/difference";
 import type { BodyInputOf } from "../record/bodies";
 import { ofKind } from "../record/entry";
@@ -111,4 +113,55 @@ test("a check is held against the one before it of the same gauge: within the re
   expect(drift(151)).toMatchObject({ drifted: false });
   expect(drift(158)).toMatchObject({ drifted: true });
   expect(drift(158, "other")).toBeNull();
+});
+
+/** What a film is told as, read under a check that sets its gauge right. */
+const setRight = (raw_um: number, own: Partial<BodyInputOf<"gaugeCheck">>) => {
+  const { readings, checks } = entered(
+    ["check", check({ correct: true, ...own })],
+    ["reading", reading("after", { readings: films(raw_um) })],
+  );
+  return { film_um: Math.round(1e9 * correctedReadings(readings[0]!, checks)[0]!) / 1e3, held: underFoil(readings[0]!, checks) };
+};
+
+test("one slip among three and more readings on metal or foil moves no film", () => {
+  // Typed 15 for 150: 42 µm of clear were told as 60.0 ± 2.6.
+  expect(Math.abs(setRight(192, { onFoil: films(15, 150, 150) }).film_um - 192)).toBeLessThan(2);
+  const few = fc.integer({ min: -15, max: 15 }).map((d) => d / 10);
+  fc.assert(
+    fc.property(
+      fc.array(few, { minLength: 3, maxLength: 6 }),
+      fc.integer({ min: 2, max: 1000 }),
+      fc.integer({ min: 30, max: 400 }),
+      fc.boolean(),
+      (spread, slip_um, raw_um, onZero) => {
+        const good = { zero: films(...spread), onFoil: films(...spread.map((d) => 152 + d)) };
+        const bad = onZero
+          ? { ...good, zero: films(slip_um / 10, ...spread.slice(1)) }
+          : { ...good, onFoil: films(slip_um, ...spread.slice(1).map((d) => 152 + d)) };
+        if (foilFault({ zero_m: metres(bad.zero), onFoil_m: metres(bad.onFoil), foil_m: um(150) })) return; // turned away at the door
+        expect(Math.abs(setRight(raw_um, bad).film_um - setRight(raw_um, good).film_um)).toBeLessThan(3 + 0.02 * raw_um);
+      },
+    ),
+  );
+});
+const metres = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
+
+test("what two readings disagree about, or what lies further off than a gauge drifts, sets nothing right and is not held", () => {
+  expect(setRight(200, { onFoil: films(120, 160) })).toEqual({ film_um: 200, held: false });
+  expect(setRight(200, { onFoil: films(200, 201, 200) })).toEqual({ film_um: 200, held: false });
+  expect(setRight(200, { zero: films(20, 20, 21), onFoil: films(170, 170, 171) })).toEqual({ film_um: 200, held: false });
+  // Within reach it is set right as ever.
+  const near = setRight(200, { onFoil: films(157, 158, 157) });
+  expect(near.held).toBe(true);
+  expect(near.film_um).toBeCloseTo((200 * 150) / 157, 1);
+});
+
+test("the doubt of a set-up is that of its own readings: apart they tell less", () => {
+  const u = (...onFoil: number[]) => {
+    const { checks } = entered(["check", check({ onFoil: films(...onFoil) })]);
+    return judgeCheck(checks[0]!, checks).uOnFoil_m;
+  };
+  expect(u(145, 150, 155)).toBeGreaterThan(1.2 * u(150, 150, 150));
+  expect(u(150, 150, 150, 150, 150, 150)).toBeLessThan(u(150, 150, 150));
 });

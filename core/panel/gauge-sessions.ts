@@ -31,24 +31,18 @@ export function judgeCheck(check: Check, checks: readonly Check[]): GaugeCheckRe
 export function underFoil(reading: Reading, checks: readonly Check[]): boolean {
   const check = checkOf(reading, checks);
   if (!check || mean(check.body.onFoil) <= mean(check.body.zero)) return false;
-  return check.body.correct || judgeCheck(check, checks).within;
+  const { within, sets } = judgeCheck(check, checks);
+  return within || (check.body.correct && sets);
 }
 
-/** Readings of an entry in metres, set right by the two-point check where that was asked for. */
+/** Readings of an entry in metres, set right by the two-point check where that was asked for and can be relied on. */
 export function correctedReadings(reading: Reading, checks: readonly Check[]): number[] {
   const check = checkOf(reading, checks);
-  return reading.body.readings.map(({ thickness_m }) =>
-    check?.body.correct
-      ? asFilm(
-          twoPointCorrection({
-            raw_m: thickness_m,
-            rawZero_m: mean(check.body.zero),
-            rawFoil_m: mean(check.body.onFoil),
-            foil_m: check.body.foil_m,
-          }),
-        )
-      : thickness_m,
-  );
+  const raw = films(reading.body.readings);
+  if (!check?.body.correct || mean(check.body.onFoil) <= mean(check.body.zero)) return raw;
+  const { sets, zero_m, onFoil_m } = judgeCheck(check, checks);
+  if (!sets) return raw;
+  return raw.map((raw_m) => asFilm(twoPointCorrection({ raw_m, rawZero_m: zero_m, rawFoil_m: onFoil_m, foil_m: check.body.foil_m })));
 }
 
 /** A film set right, kept to what there can be: none is below zero or more than any gauge shows. */

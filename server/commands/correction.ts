@@ -6,6 +6,7 @@ import { readAtMark } from "#core/panel/told-by-marks";
 import type { BodyOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { planBody } from "#core/judge/plan-for";
+import { faultsHolding, workedAt } from "#core/judge/fault-holds";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import { filmOf } from "#core/course/film-phase";
 import type { ServerContext } from "../context";
@@ -64,13 +65,14 @@ export async function storePlan(
       standsOn: view.standsOn,
       body: planBody(choice, plan, {
         ...judged,
-        // Never *safe* on matte, nor before it is hard.
+        // Never *safe* on matte, before it is hard, nor over what has to be seen to first.
         verdict: heldVerdict(
           judged.verdict,
           heldBy({
             finish: view.job.finish,
             cured: filmOf(view, ctx.now_ms()).cured,
             inTheWay: view.state.inTheWay,
+            faults: faultsHolding(view.state, "paper", workedAt(plan)),
           }),
         ),
       }),

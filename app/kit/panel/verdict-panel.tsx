@@ -2,6 +2,7 @@ import { InferredTag } from "./inferred-tag";
 import { memo } from "react";
 import * as Progress from "@radix-ui/react-progress";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
+import type { Held } from "#core/judge/held";
 import { VERDICT_LIMITS } from "#core/judge/limits";
 import type { Removal } from "#core/models/correction/removal-plan";
 import { showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
@@ -22,14 +23,19 @@ interface Props {
   tape_m: number;
 }
 
+const NOT_HELD: readonly Held[] = [];
+
 /** Verdict sentence first, then its numbers, each with its working; a bar and a cancel while it is worked out. */
 export const VerdictHeading = memo(function VerdictHeading({
   run,
   shape,
+  held = NOT_HELD,
   waiting,
 }: {
   run: AssessmentRun;
   shape: PanelShape;
+  /** What holds the work back, whatever the film. */
+  held?: readonly Held[];
   waiting: string;
 }) {
   const units = useUnits();
@@ -37,7 +43,7 @@ export const VerdictHeading = memo(function VerdictHeading({
   return (
     <div aria-live="polite" data-testid="verdict" data-verdict={result?.verdict ?? "waiting"}>
       <h2 className="min-h-[2.24em] max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-        {result ? verdictSentence(result, shape, units) : waiting}
+        {result ? verdictSentence(result, shape, units, held) : waiting}
       </h2>
       <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
         {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}

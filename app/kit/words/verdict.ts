@@ -2,7 +2,9 @@ import type { Assessment, Remedy } from "#core/judge/assess";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { showChance, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
+import { type Held, stops } from "#core/judge/held";
 import { VERDICT_LIMITS, type Verdict } from "#core/judge/limits";
+import { DEFECT_KINDS } from "#core/models/defects/kinds";
 
 export const VERDICT_WORDS: Record<Verdict, { word: string; tag: "good" | "caution" | "stop" | "open" }> = {
   safe: { word: "Safe", tag: "good" },
@@ -12,9 +14,24 @@ export const VERDICT_WORDS: Record<Verdict, { word: string; tag: "good" | "cauti
   none: { word: "No verdict", tag: "open" },
 };
 
+/** What says no, whatever the film; null where nothing does. */
+export function stopWords(held: readonly Held[]): string | null {
+  const no = held.find(stops);
+  if (!no) return null;
+  return no.by === "fault" ? `Stop. ${DEFECT_KINDS[no.fault.kind].name} first.` : "Stop. Matte is not worked, it is sprayed again.";
+}
+
 /** The verdict as one sentence with its number, ready to be read from a metre away. */
-export function verdictSentence(a: Assessment, shape: Pick<PanelShape, "outline" | "sides">, units: UnitPreferences): string {
+export function verdictSentence(
+  a: Assessment,
+  shape: Pick<PanelShape, "outline" | "sides">,
+  units: UnitPreferences,
+  held: readonly Held[] = [],
+): string {
   if (a.verdict === "none") return a.reason ?? "Too few readings for a verdict.";
+  // Whatever the film allows: what says no comes first.
+  const no = stopWords(held);
+  if (no) return no;
   const place = a.thinnest ? placeInWords(a.thinnest.at, shape) : "the thinnest place";
   const chance =
     a.cutChance > VERDICT_LIMITS.safe.cut

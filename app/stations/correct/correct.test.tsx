@@ -85,7 +85,7 @@ describe("making a plan", () => {
     await waitFor(() => expect(screen.getByTestId("zone-edge").textContent).toContain("fingertips"));
     // The film would bear it; the clear is not hard yet, and what is held back is never called safe.
     await waitFor(() => expect(screen.getByTestId("verdict").getAttribute("data-verdict")).toBe("caution"));
-    expect(screen.getByTestId("plan-held").textContent).toContain("Not before it is hard");
+    expect(screen.getByTestId("held").textContent).toContain("Not before it is hard");
     fireEvent.click(screen.getByRole("button", { name: /Use this plan/ }));
     await waitFor(() => expect(sent).toHaveLength(1));
     expect(sent[0]).toMatchObject({ intent: "plan", schoolId: "short", edges: "hand", lines: "hand", tape: "20" });

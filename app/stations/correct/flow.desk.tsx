@@ -1,11 +1,13 @@
 import { useMemo } from "react";
 import { Form, Link } from "react-router";
 import type { FlowPlan } from "#core/judge/flow-question";
+import { type Held, heldVerdict, stops } from "#core/judge/held";
 import { verdictOf } from "#core/judge/limits";
 import type { ShopRates } from "#core/judge/option-figures";
 import type { FilmPhase } from "#core/models/defects/remedies";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { later, useLater } from "~/kit/root/later";
+import { HeldLines } from "~/kit/panel/held-lines";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { useAssessment } from "~/kit/run/use-assessment";
@@ -80,21 +82,24 @@ export function FlowDesk({
     );
   const { stage, there: mean } = plan;
   const verdict = judged.result && Number.isFinite(judged.result.cutChance) ? verdictOf({ cut: judged.result.cutChance, thin: 0 }) : null;
-  const sentence = flowSentence(stage, verdict, { measured: state.film.mean !== null, left_s }, units);
+  const held = plan.held.map((fault): Held => ({ by: "fault", fault }));
+  const told = verdict && heldVerdict(verdict, held);
+  const sentence = flowSentence(stage, verdict, { measured: state.film.mean !== null, left_s, held }, units);
   const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
-  const open = stage.against === null && verdict !== "stop" && stage.coat !== null;
+  const open = stage.against === null && verdict !== "stop" && stage.coat !== null && !held.some(stops);
   return (
     <>
-      <div aria-live="polite" data-testid="flow-sentence" data-verdict={verdict ?? "waiting"} data-against={stage.against ?? "none"}>
+      <div aria-live="polite" data-testid="flow-sentence" data-verdict={told ?? "waiting"} data-against={stage.against ?? "none"}>
         <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
           {sentence.main} <em className="text-glow-ink not-italic">{sentence.rest}</em>
         </h2>
         <div className="mt-2 mb-4 flex min-h-11 flex-wrap items-center gap-2">
-          {verdict && <Tag kind={VERDICT_WORDS[verdict].tag}>{`Sanding flat: ${VERDICT_WORDS[verdict].word.toLowerCase()}`}</Tag>}
+          {told && <Tag kind={VERDICT_WORDS[told].tag}>{`Sanding flat: ${VERDICT_WORDS[told].word.toLowerCase()}`}</Tag>}
           {stage.against && <Tag kind="stop">{AGAINST[stage.against]}</Tag>}
           {left_s > 0 && <Tag kind="caution">Not hard yet: {showWait(left_s)} to go</Tag>}
           {state.film.mean === null && <Tag kind="open">Clear not read: by its coats alone</Tag>}
         </div>
+        <HeldLines view={view} held={held} left_s={left_s} />
       </div>
       <ol className="border-t border-hair" aria-label="The flow coat, step by step">
         <li className="border-b border-hair py-2.5">

@@ -48,6 +48,8 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
       return "sanding it flat would go through to the base";
     case "strip first":
       return inUnits("strip first: all layers together would be above 350 µm", units);
+    case "fault":
+      return `${DEFECT_KINDS[c.kind].name.toLowerCase()} comes first`;
     case "cut":
       return `${showChance(c.chance)} to cut through`;
     case "thin":

@@ -2,6 +2,7 @@ import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
 import { Link, useFetcher, useSearchParams } from "react-router";
+import { faultsHolding, workedAt } from "#core/judge/fault-holds";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
@@ -12,12 +13,13 @@ import { openFills } from "#core/judge/zone-places";
 import type { ZonePlan } from "#core/judge/zone-plan";
 import type { PlanStep } from "#core/record/bodies";
 import { PANEL_PARTS } from "#core/record/kinds";
-import { show, showWait } from "#core/kernel/units/format";
+import { show } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useRun } from "~/kit/run/use-run";
 import { useFilmState } from "~/kit/panel/use-film-state";
 import { useUnits } from "~/kit/root/use-root";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
+import { HeldLines } from "~/kit/panel/held-lines";
 import { usePanel } from "~/kit/panel/use-panel";
 import { Choices } from "~/kit/ui/choice";
 import { Toggle } from "~/kit/ui/toggle";
@@ -54,7 +56,16 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const asking = useRun("verdict", "plan", input);
   const plan = choice ? (asking.result?.plan ?? null) : null;
   const film = useFilmState();
-  const held = heldBy({ finish: job.finish, cured: film.cured, inTheWay: state.inTheWay });
+  const held = useMemo(
+    () =>
+      heldBy({
+        finish: job.finish,
+        cured: film.cured,
+        inTheWay: state.inTheWay,
+        faults: plan ? faultsHolding(state, "paper", workedAt(plan)) : [],
+      }),
+    [job.finish, film.cured, state, plan],
+  );
   const run = useMemo(() => {
     const judged = plan && (asking.result?.assessment ?? null);
     return { ...asking, result: judged && { ...judged, verdict: heldVerdict(judged.verdict, held) } };
@@ -87,23 +98,9 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
           {PROBLEMS[plan.problem]}
         </h2>
       ) : (
-        <VerdictHeading run={run} shape={panel.shape} waiting="What is the least that can safely be done?" />
+        <VerdictHeading run={run} shape={panel.shape} held={held} waiting="What is the least that can safely be done?" />
       )}
-      {held === "matte" && (
-        <p className="mb-3 font-semibold text-stop-ink">
-          Matte cannot be sanded or polished: any of these steps means refinishing the whole part.
-        </p>
-      )}
-      {held === "inTheWay" && (
-        <p className="font-medium text-amber-ink">
-          Not called safe while an entry of the ledger is left out of the figures: put it right or take it out first.
-        </p>
-      )}
-      {held === "uncured" && (
-        <p className="mb-3 font-semibold text-amber-ink" data-testid="plan-held">
-          Not before it is hard: {showWait(film.left_s)} to go. Soft clear tears and loads the paper; no plan on it is called safe.
-        </p>
-      )}
+      <HeldLines view={view} held={held} left_s={film.left_s} />
       <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">
         <section aria-labelledby="school-title">
           <h3 id="school-title" className="mb-2 text-lg font-semibold">

@@ -1,4 +1,6 @@
 import { useMemo } from "react";
+import { faultsHolding, workedAt } from "#core/judge/fault-holds";
+import type { Held } from "#core/judge/held";
 import { later, useLater } from "~/kit/root/later";
 import { useAssessment } from "~/kit/run/use-assessment";
 import type { PanelView } from "#server/views/panel-view";
@@ -13,5 +15,17 @@ export function useFromHere({ panel, state }: PanelView) {
   const question = useLater(judge, plan !== null, true);
   const ahead = useMemo(() => question?.assessFromHere(panel, state) ?? null, [question, panel, state]);
   const { result } = useAssessment(through ? null : (ahead?.assess ?? null));
-  return { through, ahead, chances: result && result.verdict !== "none" ? result : null };
+  const done = state.stepsDone.length;
+  /** What was marked since, or before, where the steps to come are done. */
+  const held = useMemo(
+    () =>
+      plan
+        ? faultsHolding(state, "paper", workedAt({ steps: plan.body.steps.slice(done), part: plan.body.part })).map((fault): Held => ({
+            by: "fault",
+            fault,
+          }))
+        : [],
+    [plan, state, done],
+  );
+  return { through, ahead, held, chances: result && result.verdict !== "none" ? result : null };
 }

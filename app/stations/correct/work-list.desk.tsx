@@ -6,11 +6,12 @@ import { correctionSchool } from "#core/models/correction/schools";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
+import { HeldLines } from "~/kit/panel/held-lines";
 import { usePanel } from "~/kit/panel/use-panel";
 import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
-import { VERDICT_WORDS } from "~/kit/words/verdict";
+import { VERDICT_WORDS, stopWords } from "~/kit/words/verdict";
 import { doneWords, stepFacts } from "~/kit/words/zone-words";
 import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
@@ -31,13 +32,16 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const rechecked = state.spots.some((s) => s.films.recheck);
   const verdict = VERDICT_WORDS[body.verdict];
   const againAt = (i: number) => state.extraPasses.filter((e) => e.body.index === i).length;
-  const { through, ahead, chances } = useFromHere(view);
+  const { through, ahead, held, chances } = useFromHere(view);
+  const no = now ? stopWords(held) : null;
   if (through) return <Through onReplan={onReplan} entryId={through.id} />;
   return (
     <>
       <div>
         <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {now ? (
+          {no ? (
+            <span className="text-stop-ink">{no}</span>
+          ) : now ? (
             <>
               Step {done + 1} of {body.steps.length}: <em className="text-glow-ink not-italic">{now.name}.</em>
             </>
@@ -51,6 +55,11 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
           <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
           {body.inferred && <InferredTag />}
         </div>
+        {now && (
+          <div className="mt-2">
+            <HeldLines view={view} held={held} />
+          </div>
+        )}
       </div>
       <p className="mt-2 text-ink2">
         {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little

@@ -6,6 +6,8 @@ import type { PanelView } from "#server/views/panel-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
+import { HeldLines } from "~/kit/panel/held-lines";
+import { stopWords } from "~/kit/words/verdict";
 import { FilmSection } from "~/kit/panel/film-section";
 import { useNow } from "~/kit/shell/now";
 import { FieldErrors } from "~/kit/ui/field";
@@ -25,7 +27,8 @@ export function WorkDesk({ view }: { view: PanelView }) {
   const { state, job, panel, floor_m } = view;
   const { plan, stepsDone, working } = state;
   const base = `/jobs/${job.id}/panels/${panel.id}`;
-  const { through, ahead, chances } = useFromHere(view);
+  const { through, ahead, held, chances } = useFromHere(view);
+  const no = stopWords(held);
   const busy = fetcher.state !== "idle";
   if (!plan)
     return (
@@ -50,6 +53,8 @@ export function WorkDesk({ view }: { view: PanelView }) {
         <h2 className="text-[clamp(30px,5vw,52px)] leading-[1.06] font-semibold tracking-tight" data-testid="work-now" aria-live="polite">
           {through ? (
             <span className="text-stop-ink">Stop. The clear is through.</span>
+          ) : step && no ? (
+            <span className="text-stop-ink">{no}</span>
           ) : step ? (
             <>
               {index + 1} of {plan.body.steps.length}: <em className="text-glow-ink not-italic">{step.name}.</em>
@@ -58,6 +63,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
             "Worked through. Measure again."
           )}
         </h2>
+        {step && !through && <HeldLines view={view} held={held} />}
         {step && !through && (
           <>
             <p className="text-[clamp(44px,8vw,96px)] leading-none font-semibold tracking-tight" data-testid="work-clock">

@@ -6,6 +6,8 @@ import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState }
 import { useFetcher } from "react-router";
 import { correctionSchool } from "#core/models/correction/schools";
 import type { PanelMap } from "#core/judge/panel-map";
+import { WHOLE_PANEL, faultsHolding } from "#core/judge/fault-holds";
+import { heldBy, heldVerdict } from "#core/judge/held";
 import { DEFAULT_TAPE_M, VERDICT_LIMITS } from "#core/judge/limits";
 import type { Point } from "#core/kernel/geometry/geometry";
 import { placeInWords } from "#core/kernel/geometry/shapes";
@@ -13,6 +15,8 @@ import { COVERAGE, show, showChance, showFilm, showWithUncertainty } from "#core
 import type { FormAnswer } from "~/kit/form/answer";
 import { useAssessment } from "~/kit/run/use-assessment";
 import { useUnits } from "~/kit/root/use-root";
+import { HeldLines } from "~/kit/panel/held-lines";
+import { useFilmState } from "~/kit/panel/use-film-state";
 import { usePanel } from "~/kit/panel/use-panel";
 import { Toggle } from "~/kit/ui/toggle";
 import { Figure } from "~/kit/ui/figure";
@@ -45,7 +49,13 @@ export function FilmMapDesk() {
   const calm_m = useDeferredValue(removal_m);
   const panel_m = { removal_m: calm_m, u_m: input.uRel * calm_m, rim_m: input.rim_m };
   const settle = useAssessment(map ? { film: input.film, worlds: input.worlds, work: { panel: panel_m, local: [], floor_m } } : null);
-  const answer = map && riskOf(map, removal_m);
+  const film = useFilmState();
+  const held = useMemo(
+    () => heldBy({ finish: job.finish, cured: film.cured, inTheWay: state.inTheWay, faults: faultsHolding(state, "paper", WHOLE_PANEL) }),
+    [job.finish, film.cured, state],
+  );
+  const risk = map && riskOf(map, removal_m);
+  const answer = risk && { ...risk, verdict: heldVerdict(risk.verdict, held) };
   const u_removal_m = input.uRel * calm_m;
   const working = map && mapWorking(map, { removal_m: calm_m, u_removal_m, floor_m, sessions: state.sessions }, units);
   const at = picked ?? map?.thinnest.at ?? null;
@@ -160,6 +170,7 @@ export function FilmMapDesk() {
                 for the panel but its taped rim of {show("length", DEFAULT_TAPE_M, units).text} {units.length}
               </span>
             </div>
+            <HeldLines view={view} held={held} left_s={film.left_s} />
             <Figure
               label="chance of cutting through"
               size="middle"
@@ -177,7 +188,13 @@ export function FilmMapDesk() {
               {...(answer.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
             />
             <Figure
-              label={map.safe_m > 0 ? "may come off safely" : "may come off: it is too thin already"}
+              label={
+                map.safe_m <= 0
+                  ? "may come off: it is too thin already"
+                  : held.length > 0
+                    ? "the film by itself would bear"
+                    : "may come off safely"
+              }
               shown={showSafe(map.safe_m, units)}
               note="19 times in 20 the floor holds"
               working={working}

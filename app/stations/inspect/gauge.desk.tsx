@@ -40,12 +40,16 @@ export function GaugeDesk() {
   return (
     <>
       <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-        {judged
-          ? judged.drift?.drifted
-            ? "The gauge has drifted since its last check: set it up again."
-            : judged.within
-              ? "The gauge reads zero and foil as it should."
-              : "The gauge reads outside its own limits: set it up before you trust it."
+        {judged && last
+          ? !judged.agree
+            ? "The readings of the set-up lie far apart: take them again."
+            : last.body.correct && !judged.sets
+              ? "Too far off to be set right: another foil, or a gauge for repair. Its readings stand as they are."
+              : judged.drift?.drifted
+                ? "The gauge has drifted since its last check: set it up again."
+                : judged.within
+                  ? "The gauge reads zero and foil as it should."
+                  : "The gauge reads outside its own limits: set it up before you trust it."
           : "Check the gauge on bare metal and on a foil before you read."}
       </h2>
       <div className="mt-6 grid gap-x-10 gap-y-6 md:grid-cols-2">
@@ -110,7 +114,7 @@ export function GaugeDesk() {
                   <Tag kind={judged.drift.drifted ? "caution" : "good"}>{judged.drift.drifted ? "Drifted" : "No drift"}</Tag>
                 )}
                 {last.simulated && <Tag kind="simulated">simulated</Tag>}
-                {last.body.correct && <Tag kind="open">Readings are corrected</Tag>}
+                {last.body.correct && judged.sets && <Tag kind="open">Readings are corrected</Tag>}
               </p>
             </>
           )}

@@ -1,6 +1,6 @@
 import { readFilms } from "~/kit/form/film-readings";
 import { FILM_BOUNDS } from "#core/models/bounds";
-import { foilFault } from "#core/models/film/gauge-check";
+import { askedAgain, foilFault } from "#core/models/film/gauge-check";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { z } from "zod";
 import { type DefectKind, isFold } from "#core/record/kinds";
@@ -34,6 +34,14 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
       const onFoil = read("onFoil");
       const films = (list: readonly { thickness_m: number }[]) => list.map((r) => r.thickness_m);
       const fault = zero.length && onFoil.length ? foilFault({ zero_m: films(zero), onFoil_m: films(onFoil), foil_m: v.foil }) : null;
+      for (const [name, list] of [
+        ["zero", zero],
+        ["onFoil", onFoil],
+      ] as const) {
+        const again = list.length > 0 ? askedAgain(films(list)) : null;
+        const what = again && (again.odd === null ? "They lie far apart" : `${list[again.odd]!.entered} lies far from the others`);
+        if (what) ctx.addIssue({ code: "custom", path: [name], message: `${what}: read it again` });
+      }
       if (fault) ctx.addIssue({ code: "custom", path: ["onFoil"], message: FOIL_FAULTS[fault] });
       return { gauge: v.gauge, foil_m: v.foil, uFoil_m: v.uFoil, zero, onFoil, correct: v.correct === "on" };
     });

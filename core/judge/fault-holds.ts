@@ -1,0 +1,62 @@
+import type { Point } from "../kernel/geometry/geometry";
+import { type Region, inRegion } from "../kernel/geometry/region";
+import { type FaultHold, type HeldWork, holdOf } from "../models/defects/holds";
+import type { DefectKind } from "../models/defects/kinds";
+import { regionOfPlan } from "../panel/builds";
+import type { BodyOf, PlanStep } from "../record/bodies";
+import { type EntryOf, pointsOf } from "../record/entry";
+import { type NotedForFaults, openMarks } from "./open-faults";
+
+/** Where a work is done: over a part of the panel (null: all of it) or not over it at all, and at single places. */
+export interface WorkedAt {
+  over: { region: Region | null } | null;
+  places: readonly Point[];
+}
+export const WHOLE_PANEL: WorkedAt = { over: { region: null }, places: [] };
+
+/** A marked fault that says no to a work, with what has to come first. */
+export interface HoldingFault extends FaultHold {
+  kind: DefectKind;
+  /** Where it stands; of an area its middle. */
+  at: Point;
+}
+
+/** What is round a place belongs to it: lifted film is taken back so far beyond. Common practice: 125 to 150 mm. */
+const ROUND_IT_M = 0.15;
+
+/** Where the steps of a plan are done. */
+export const workedAt = ({ steps, part }: { steps: readonly Pick<PlanStep, "zone" | "at">[]; part: BodyOf<"plan">["part"] }): WorkedAt => ({
+  over: steps.some((s) => s.zone !== "run" && s.zone !== "spot") ? { region: regionOfPlan({ part }) } : null,
+  places: steps.flatMap((s) => (s.zone === "run" || s.zone === "spot" ? pointsOf(s.at) : [])),
+});
+
+/** Whether a work comes to where a fault is marked, or so near that it is part of it. */
+function reaches({ body: { at, trace } }: EntryOf<"defect">, { where }: FaultHold, { over, places }: WorkedAt): boolean {
+  if (where === "panel") return over !== null || places.length > 0;
+  const drawn = pointsOf(trace?.at ?? [at]);
+  const area: Region | null = trace?.as === "area" && drawn.length > 2 ? [drawn] : null;
+  const near = ([x, y]: Point) =>
+    (area !== null && inRegion([x, y], area)) || drawn.some(([dx, dy]) => Math.hypot(dx - x, dy - y) <= ROUND_IT_M);
+  return (
+    places.some(near) ||
+    // Drawn into what is worked, or round it.
+    (over !== null && (over.region === null || drawn.some((p) => inRegion(p, over.region)) || over.region.some((r) => r.some(near))))
+  );
+}
+
+/**
+ * The marked faults, not mended since, that hold a work back where it is done; those that stop it first.
+ * @param what the kinds of work that it is made of
+ */
+export function faultsHolding(panel: NotedForFaults, what: HeldWork | readonly HeldWork[], work: WorkedAt): HoldingFault[] {
+  const of = [what].flat();
+  return openMarks(panel)
+    .flatMap((mark): HoldingFault[] => {
+      const hold = holdOf(mark.body.kind);
+      const { x_m, y_m } = mark.body.at;
+      return hold && hold.holds.some((h) => of.includes(h)) && reaches(mark, hold, work)
+        ? [{ ...hold, kind: mark.body.kind, at: [x_m, y_m] }]
+        : [];
+    })
+    .sort((a, b) => Number(b.level === "stop") - Number(a.level === "stop"));
+}

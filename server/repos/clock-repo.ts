@@ -145,8 +145,7 @@ export async function setCourseClocks(
     if (Object.entries(now).some(([key, value]) => row[key as keyof typeof row] !== value))
       await db.updateTable("clock").set(now).where("id", "=", row.id).execute();
   }
-  for (const c of clocks)
-    if (!rowOf(c)) await insertClock(db, { ...c, id: `${c.entryId} ${c.kind}`, panelId, label: labelOf(c) });
+  for (const c of clocks) if (!rowOf(c)) await insertClock(db, { ...c, id: `${c.entryId} ${c.kind}`, panelId, label: labelOf(c) });
 }
 
 const labelOf = (c: CourseClock): string => (c.number === null ? c.then : `${c.then} ${c.number}`);

@@ -1,8 +1,7 @@
 import type { ClockKind } from "../models/clock/clock-state";
 import type { Finish } from "../models/ways/way";
 import { airBeforeHeat_s } from "../models/ways/after-last-coat";
-import { COOL_S } from "./course";
-import { cureOf, readyAt } from "./cure";
+import { COOL_S, cureOf, readyAt } from "./cure";
 import { colourWait } from "./colour-wait";
 import { type CourseAsked, nextWait } from "./next-wait";
 

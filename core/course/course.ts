@@ -14,7 +14,7 @@ import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
-import { cureOf, readyAt } from "./cure";
+import { COOL_S, cureOf, readyAt } from "./cure";
 import { type CourseAsked, TURN_S, airOf, nextWait } from "./next-wait";
 import { isTurned } from "../panel/wet-build";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
@@ -29,8 +29,6 @@ export interface CourseInput extends CourseAsked {
 }
 
 const MS = 1000;
-/** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
-export const COOL_S = 30 * 60;
 /** Reading a panel, and handling beside the passes of a coat: common practice. */
 const READ_S = 300;
 const HANDLING_S = 120;
@@ -339,7 +337,8 @@ function curing(w: Working): StepDraft[] {
         duration_s: sheet.bake.time_s,
       }),
       stepDraft("cool", "cool", {
-        optional: true,
+        // Out of the heat it is what the hand waits for; before that the bake may be left out, and this with it.
+        optional: baked === null,
         done: baked !== null && baked.at_ms + COOL_S * MS <= now_ms,
         done_ms: null,
         from_ms: (baked?.at_ms ?? (bake_ms ?? heat_ms) + sheet.bake.time_s * MS) + COOL_S * MS,

@@ -7,6 +7,8 @@ import { newestCoat } from "../panel/next-coat";
 import { type AirLog, airAt, airLog } from "./air-log";
 
 const MS = 1000;
+/** From heat off until a steel part is near the room's temperature: about twelve of its lags, to a quarter of an hour. Common practice. */
+export const COOL_S = 30 * 60;
 /** Between two steps of a temperature log a part is taken to change within a second. */
 const STEP_S = 1;
 
@@ -27,6 +29,8 @@ export interface CureState {
   from: "probe" | "bake" | "climate" | "sheet";
   /** Warmest of the part so far. */
   top_K: number;
+  /** Out of the heat it is soft and warm until then; null: it was not heated since its newest coat, nor is it now. */
+  hotUntil_ms: number | null;
 }
 
 /**
@@ -35,7 +39,7 @@ export interface CureState {
  */
 export function cureOf(
   sheet: ProductSheet,
-  facts: Pick<PanelFacts, "coats" | "backCoats" | "climates" | "oven" | "bakes">,
+  facts: Pick<PanelFacts, "coats" | "backCoats" | "climates" | "oven" | "bakes" | "baking">,
   now_ms: number,
 ): CureState | null {
   const last = newestCoat(facts);
@@ -56,18 +60,29 @@ export function cureOf(
     age_s,
     top_K,
     stages: stages.map(({ stage, at_s }) => ({ stage, at_ms: at(at_s), reached: at_s !== null && at(at_s)! <= now_ms })),
+    hotUntil_ms: hotUntil(sheet, facts, lastCoat_ms),
     from: probe ? "probe" : bakes.length > 0 ? "bake" : facts.climates.length > 0 ? "climate" : "sheet",
   };
+}
+
+/** Heat that is on ends when the sheet's bake does; nobody knows sooner. */
+function hotUntil({ bake }: ProductSheet, { bakes, baking }: Pick<PanelFacts, "bakes" | "baking">, lastCoat_ms: number): number | null {
+  const off_ms = baking ? baking.at_ms + (bake?.time_s ?? 0) * MS : (bakes.at(-1)?.at_ms ?? null);
+  return off_ms !== null && off_ms > lastCoat_ms ? off_ms + COOL_S * MS : null;
 }
 
 /** When a stage is reached; null: the sheet does not say. */
 export const stageAt = (cure: CureState, stage: CureStage): number | null => cure.stages.find((s) => s.stage === stage)?.at_ms ?? null;
 
-/** Gloss waits until it may be sanded, and as long as the way wants before it is corrected; matte until it may be touched. */
+/**
+ * Gloss waits until it may be sanded, and as long as the way wants before it is corrected; matte until it may be touched; neither is worked or read
+ * while it is hot.
+ */
 export function readyAt(cure: CureState, { way, finish }: { way: Pick<HouseWay, "correctAfter_s">; finish: Finish }): number {
+  const cool_ms = cure.hotUntil_ms ?? -Infinity;
   const sand_ms = stageAt(cure, "sand")!;
-  if (finish === "matte") return stageAt(cure, "tape") ?? stageAt(cure, "dustFree") ?? sand_ms;
-  return Math.max(sand_ms, cure.lastCoat_ms + way.correctAfter_s * MS);
+  if (finish === "matte") return Math.max(cool_ms, stageAt(cure, "tape") ?? stageAt(cure, "dustFree") ?? sand_ms);
+  return Math.max(cool_ms, sand_ms, cure.lastCoat_ms + way.correctAfter_s * MS);
 }
 
 const DAY_S = 86_400;

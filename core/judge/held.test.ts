@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { filmState } from "../course/film-phase";
-import { cureOf, readyAt } from "../course/cure";
+import { clocksOf } from "../course/clocks";
+import { courseOf } from "../course/course";
+import { COOL_S, cureOf, readyAt } from "../course/cure";
 import { productSheet } from "../models/product/sheet-schema";
 import { houseWay } from "../models/ways/house-ways";
 import type { Finish } from "../models/ways/way";
@@ -41,7 +43,13 @@ function at(hours: number, { bakedAt_h = null, finish = "match", correctAfter_h 
   const way = { ...houseWay("two-full"), correctAfter_s: correctAfter_h * 3600 };
   const now_ms = coat_ms + hours * HOUR;
   const asked = { sheet, facts, way, finish, now_ms };
-  return { ...filmState(asked), ready_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked), now_ms };
+  return {
+    ...filmState(asked),
+    ready_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked),
+    now_ms,
+    heatOff_ms: coat_ms + (bakedAt_h ?? 0) * HOUR,
+    course: { ...asked, brief },
+  };
 }
 const GUN = {
   fluidRate_m3_s: 3.83e-6,
@@ -89,6 +97,21 @@ function doorWith(kind: DefectKind | null, at_m: { x_m: number; y_m: number } = 
   return derivePanel(brief, sheet, l.entries);
 }
 const hard = { finish: "flat" as const, cured: 1, inTheWay: [] };
+
+test("a part out of the heat is not hard before it has cooled: film, course and clocks wait for the same minute", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 120 }), fc.constantFrom("match" as const, "matte" as const), (minutes, finish) => {
+      const bakedAt_h = 1;
+      const f = at(bakedAt_h + minutes / 60, { bakedAt_h, finish });
+      expect(f.cured >= 1).toBe(minutes * 60 >= COOL_S);
+      const steps = courseOf(f.course).filter((s) => s.state !== "done" && s.state !== "missed");
+      // Nothing that works on the film is told for a moment before the cool clock has run out.
+      for (const s of steps.filter((s) => ["readAfter", "inspect", "correct", "handOver"].includes(s.kind)))
+        expect(s.from_ms!).toBeGreaterThanOrEqual(f.heatOff_ms + COOL_S * 1000);
+      expect(clocksOf(f.course).find((c) => c.kind === "cure")?.due_ms ?? Infinity).toBeGreaterThanOrEqual(f.heatOff_ms + COOL_S * 1000);
+    }),
+  );
+});
 
 test("held back it is never safe, and no verdict is made better than it was", () => {
   const rank = { safe: 0, caution: 1, uncertain: 1, stop: 2, none: 3 };

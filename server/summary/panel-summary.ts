@@ -25,7 +25,7 @@ import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 6;
+export const SUMMARY_VERSION = 7;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {

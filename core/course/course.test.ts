@@ -11,6 +11,7 @@ import { TEST_GUN, TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import type { Side } from "../record/kinds";
 import { colourWait } from "./colour-wait";
 import { clocksOf } from "./clocks";
+import { DEFECT_IDS, type DefectKind, ofClearAlone } from "../models/defects/kinds";
 import { type CourseInput, courseOf } from "./course";
 import { nextWait } from "./next-wait";
 import { standingOf } from "./standing";
@@ -121,6 +122,11 @@ function ledgerOf(log: readonly Logged[]) {
       case "bake":
         ids.push(l.add("bake", { part_K: (more[0] as number) + C0, time_s: (more[1] as number) * 60 }, after));
         break;
+      case "defect": {
+        const size = { length_m: null, width_m: null, height_m: null, measured: false };
+        ids.push(l.add("defect", { kind: more[0] as DefectKind, at: { x_m: 0.3, y_m: 0.3 }, count: 1, ...size }, after));
+        break;
+      }
       case "handOver":
         ids.push(l.add("handOver", { note: "" }, after));
         break;
@@ -346,3 +352,18 @@ function windowsHold({ from_ms, best_ms, latest_ms }: CourseStep): void {
   if (best_ms !== null && from_ms !== null) expect(best_ms).toBeGreaterThanOrEqual(from_ms);
   if (latest_ms !== null) expect(latest_ms).toBeGreaterThanOrEqual(best_ms ?? from_ms ?? -Infinity);
 }
+
+test("a fault marked before any clear leaves the coats to come; one that only clear can have says that nobody logged it", () => {
+  for (const kind of DEFECT_IDS) {
+    const log: Logged[] = [
+      ["before", -60],
+      ["defect", -30, kind],
+    ];
+    const steps = courseOf(asked({}, log, 0));
+    const coats = steps.filter((s) => s.kind === "coat").map((s) => s.state);
+    expect({ kind, toCome: !coats.includes("missed") }).toEqual({ kind, toCome: !ofClearAlone(kind) });
+  }
+  // Dust in the base and what peels on arrival ended the course: coats not done, read the film after clear.
+  expect((["dustInBase", "peeling", "nib", "notCovered"] as const).some(ofClearAlone)).toBe(false);
+  expect((["run", "peel", "pop", "haze"] as const).every(ofClearAlone)).toBe(true);
+});

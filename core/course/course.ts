@@ -16,6 +16,7 @@ import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
 import { COOL_S, cureOf, readyAt } from "./cure";
 import { type CourseAsked, TURN_S, airOf, nextWait } from "./next-wait";
+import { ofClearAlone } from "../models/defects/kinds";
 import { isTurned } from "../panel/wet-build";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
 
@@ -67,7 +68,7 @@ function pastSpraying({ brief, facts, way }: CourseInput): boolean {
   if (facts.coats.length >= brief.coatsPlanned) return false;
   if (facts.handedOver) return true;
   const newest = newestCoat(facts);
-  if (!newest) return facts.plan !== null || facts.defects.length > 0 || facts.spots.some((s) => s.latest);
+  if (!newest) return facts.plan !== null || facts.defects.some((d) => ofClearAlone(d.body.kind)) || facts.spots.some((s) => s.latest);
   const between = facts.coats.length > 0 && plannedCoat(way, facts.coats.length).sandAfter;
   return !between && facts.plan !== null && facts.plan.seq > newest.entry.seq;
 }

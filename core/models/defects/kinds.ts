@@ -50,5 +50,27 @@ export const DEFECT_IDS = Object.keys(DEFECT_KINDS) as [DefectKind, ...DefectKin
 
 /** Film that has slid: its size decides what can be done. */
 export const isFold = (kind: DefectKind): boolean => DEFECT_KINDS[kind].sign === "hang";
+/** Only a clear that is on, or was, has these; all others are seen on the base, the primer or the part as it came, too. */
+const OF_CLEAR: readonly DefectKind[] = [
+  "run",
+  "sag",
+  "curtain",
+  "peel",
+  "peelFine",
+  "pop",
+  "dieBack",
+  "microFoam",
+  "blush",
+  "mottle",
+  "glossPatch",
+  "dryTexture",
+  "haze",
+  "trails",
+  "burn",
+  "cutThrough",
+  "softFilm",
+  "lostTexture",
+];
+export const ofClearAlone = (kind: DefectKind): boolean => OF_CLEAR.includes(kind);
 /** What has fallen or blown in: it says nothing of the settings. */
 export const isInclusion = (kind: DefectKind): boolean => kind === "nib" || kind === "fibre";

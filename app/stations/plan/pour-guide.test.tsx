@@ -104,6 +104,16 @@ test("a part is not accepted while the scale still moves; typing what it shows w
   fireEvent.change(screen.getByLabelText(/Or type what the scale shows/), { target: { value: "two" } });
   expect(screen.getByText('"two" is not a number')).toBeTruthy();
 });
+test("poured by typed weights: each part has its own weight to go, whatever the scale that nobody uses shows", async () => {
+  show();
+  await tare();
+  fireEvent.change(screen.getByLabelText(/Or type what the scale shows/), { target: { value: "200" } });
+  press("Clear T is in");
+  expect(now()).toContain("Hardener T105.0 g to go"); // 110.0: 5 g too much, of reducer 32 %
+  fireEvent.change(screen.getByLabelText(/Or type what the scale shows/), { target: { value: "305" } });
+  press("Hardener T is in");
+  expect(now()).toContain("All in: 300 ml.");
+});
 test("a fault of the scale is shown in its words", () => {
   show();
   act(() => {

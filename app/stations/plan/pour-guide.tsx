@@ -46,7 +46,7 @@ export function PourGuide({
   const accepted_kg = poured.reduce((a, m) => a + m, 0);
   const open = pourState({ parts, volume_m3, poured_kg: poured, done, capacity_m3 });
   const current = tared ? open.current : null;
-  const running_kg = total_kg === null || total_kg === undefined ? 0 : Math.max(-0.005, total_kg - accepted_kg);
+  const running_kg = total_kg === null || total_kg === undefined ? 0 : Math.max(0, total_kg - accepted_kg);
   const live = current === null ? poured : poured.map((m, i) => (i === current ? m + running_kg : m));
   const state = pourState({ parts, volume_m3, poured_kg: live, done, capacity_m3 });
   const part = current === null ? null : state.parts[current]!;

@@ -2,7 +2,7 @@ import { noGaugeReads, type PanelBrief } from "../panel/brief";
 import { FLOW } from "../models/flow/constants";
 import { compareReflections } from "../models/photo/reflection-check";
 import { neighbourOf } from "../panel/neighbour";
-import { median } from "../kernel/stats/summary";
+import { partGloss60 } from "../panel/gloss-read";
 import type { Fault } from "../models/defects/remedies";
 import type { PanelState } from "./account";
 import { seenFault } from "./seen";
@@ -159,8 +159,7 @@ const worstOf = <T extends { state: keyof typeof RANK }>(list: readonly T[]): T 
 
 /** Of a gloss part only where it was read: few own a meter, and nothing hangs on it. */
 function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint | null {
-  const read = state.gloss.findLast((g) => g.body.role === "part" && g.body.angle === 60);
-  const part_GU = read ? median(read.body.readings.map((r) => r.gloss_GU)) : null;
+  const part_GU = partGloss60(state.gloss);
   const beside = neighbourOf(state)?.gloss60_GU ?? null;
   if (finish !== "matte") {
     if (part_GU === null) return null;

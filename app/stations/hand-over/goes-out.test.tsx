@@ -7,6 +7,7 @@ import { goesOutAt } from "./goes-out-at";
 import { GoesOutDesk } from "./goes-out.desk";
 import { goesOutSentence, pointWords } from "./goes-out.words";
 import { eyeForm, outcomeForm } from "./hand-over.form";
+import { reportLines } from "./report.words";
 
 /** The desk as the server sends it, at the test's now. */
 const renderOut = (view: ReturnType<typeof testView>, others_GU: readonly number[] = []) =>
@@ -86,4 +87,27 @@ test("the neighbour's page shows what is known of it, and says what to do where 
   const figures = screen.getByTestId("neighbour-figures").textContent;
   expect(figures).toContain("112 µm");
   expect(figures).toContain("3.5");
+});
+
+test("the part's gloss is one figure, in the report as in what decides: at 60°, the middle of its readings", () => {
+  const read = (angle: 20 | 60 | 85, ...GU: number[]) => ({
+    role: "part" as const,
+    place: "",
+    meter: "G",
+    angle,
+    readings: GU.map((gloss_GU) => ({ gloss_GU, entered: String(gloss_GU) })),
+  });
+  // Told as 78 in the report and as 87 where it was released.
+  const view = testView({
+    finish: "flat",
+    add: (l) => {
+      l.add("gloss", read(60, 87, 88, 60));
+      l.add("gloss", read(20, 78));
+    },
+  });
+  const told = reportLines(view, METRIC).find((l) => l.label === "Gloss")?.value;
+  expect(told).toBe("87 GU at 60°");
+  expect(goesOutAt(view, [], 0).points.find((p) => p.what === "gloss")).toMatchObject({ part_GU: 87 });
+  const other = testView({ add: (l) => l.add("gloss", read(20, 78, 80)) });
+  expect(reportLines(other, METRIC).find((l) => l.label === "Gloss")?.value).toBe("79 GU at 20°");
 });

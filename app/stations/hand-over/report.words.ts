@@ -1,3 +1,4 @@
+import { partGloss } from "#core/panel/gloss-read";
 import type { OutPoint } from "#core/record/kinds";
 import { POINT_NAMES } from "./goes-out.words";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
@@ -28,7 +29,7 @@ export function reportLines(
   const foretold = isForetold(how);
   const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
   const rated = state.texture.findLast((t) => t.body.role === "part");
-  const gloss = state.gloss.findLast((g) => g.body.role === "part");
+  const gloss = partGloss(state.gloss);
   const words = state.causes.flatMap((c) =>
     c.body.causeId ? [`${DEFECT_KINDS[c.body.kind].name.toLowerCase()}: ${(CAUSES[c.body.causeId] as Cause).name.toLowerCase()}`] : [],
   );
@@ -50,12 +51,7 @@ export function reportLines(
     ...line("Film floor kept to", `${showFilm(floor_m, units).text} ${units.film}`),
     ...line("How it was found", how ? HOW_FOUND[inferred && !foretold ? "inferred" : how] : "–"),
     ...line("Texture by eye", rated ? `${rated.body.rating.toFixed(1)} on the scale 1 glass to 5 heavy` : null),
-    ...line(
-      "Gloss",
-      gloss
-        ? `${(gloss.body.readings.reduce((a, r) => a + r.gloss_GU, 0) / gloss.body.readings.length).toFixed(0)} GU at ${gloss.body.angle}°`
-        : null,
-    ),
+    ...line("Gloss", gloss && `${gloss.GU.toFixed(0)} GU at ${gloss.angle}°`),
     ...line("Gloss after the last step read", polished === null ? null : `${polished.toFixed(0)} GU at 60°`),
     ...line(
       "Defects noted",

@@ -50,6 +50,21 @@ test("everything looked at and nothing against it: it goes out; with nothing loo
   expect(none.points.filter((p) => p.state === "missing").map((p) => p.what)).toEqual(["faults", "texture", "colour", "coverage"]);
 });
 
+test("peel that was measured is not gone because part and neighbour were rated alike: it is named, and counts by how it stands out", () => {
+  const peel = (height_um: number) => (l: Ledger) => {
+    looked(l);
+    l.add("texture", { role: "target", rating: 2, place: "" });
+    l.add("texture", { role: "part", rating: 2, place: "" });
+    const size = { length_m: null, width_m: null, height_m: height_um * 1e-6, measured: true };
+    l.add("defect", { kind: "peel", at: { x_m: 0.5, y_m: 0.4 }, count: 1, ...size });
+  };
+  // 12 µm was told as: faults none, texture good.
+  const twelve = out(peel(12));
+  expect(twelve.points.find((p) => p.what === "faults")).toMatchObject({ state: "against", open: [{ kind: "peel" }] });
+  expect(twelve.verdict).toBe("stays");
+  expect(stateOf(out(peel(1)), "faults")).toBe("good");
+});
+
 test("with a coat still to come it stays, whatever else was looked at", () => {
   const l = testLedger({ places });
   l.coat(1);

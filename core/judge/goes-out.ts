@@ -5,7 +5,8 @@ import { neighbourOf } from "../panel/neighbour";
 import { partGloss60 } from "../panel/gloss-read";
 import type { Fault } from "../models/defects/remedies";
 import type { PanelState } from "./account";
-import { seenFault } from "./seen";
+import { seenFault, seenPeel } from "./seen";
+import { leftTexture, textureOf } from "./texture";
 import type { Finish } from "../models/ways/way";
 import type { EyeLight } from "../record/kinds";
 import { holdOf } from "../models/defects/holds";
@@ -108,9 +109,12 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
   const open: Fault[] = [
     ...runs.map(({ entry, height_m }) => ({ kind: entry.body.kind, count: 1, height_m, area_m2: null })),
     ...(nibs > 0 ? [{ kind: "nib" as const, count: nibs, height_m: null, area_m2: null }] : []),
-    ...openFaults(state).filter((f) => f.kind !== "peel"),
+    ...openFaults(state),
   ];
-  const chance = 1 - open.reduce((a, f) => a * (1 - seenFault(f, finish)), 1);
+  const { texture } = textureOf(state);
+  const seen = (f: Fault) =>
+    f.kind === "peel" ? seenPeel(texture.peakToValley_m, leftTexture(state, finish, texture)) : seenFault(f, finish);
+  const chance = 1 - open.reduce((a, f) => a * (1 - seen(f)), 1);
   const looked = state.defects.length > 0 || state.texture.some((t) => t.body.role === "part") || state.outcome !== null;
   if (open.length === 0) return { what: "faults", state: looked ? "good" : "missing", open, chance };
   const holds = openMarks(state).flatMap((m) => holdOf(m.body.kind) ?? []);

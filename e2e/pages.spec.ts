@@ -113,10 +113,10 @@ test("the first load brings at most 180 kB of script (gzipped) on every page, an
   await open(page, "/");
   const urls = await page.evaluate(() => performance.getEntriesByType("resource").map((e) => e.name));
   expect(new Set(urls.map((u) => new URL(u).host))).toEqual(new Set([new URL(page.url()).host]));
-  for (const [name, path] of PAGES) {
-    const { kB } = firstLoad(await (await request.get(await path(page))).text());
-    expect({ name, enough: kB > 100, tooMuch: kB > 180 ? kB : null }).toEqual({ name, enough: true, tooMuch: null });
-  }
+  const loads: [name: string, kB: number][] = [];
+  for (const [name, path] of PAGES) loads.push([name, firstLoad(await (await request.get(await path(page))).text()).kB]);
+  expect(Math.min(...loads.map(([, kB]) => kB))).toBeGreaterThan(100);
+  expect(loads.filter(([, kB]) => kB > 180)).toEqual([]);
   // What checks forms and files is the server's: no page carries the library of schemas.
   const files = readdirSync("build/client/assets").filter((f) => f.endsWith(".js"));
   expect(files.length).toBeGreaterThan(50);

@@ -10,6 +10,7 @@ import type { ReadSpot } from "../panel/film-record";
 import type { InTheWay } from "../panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
+import { type HoldingFault, faultsHolding, workedAt } from "./fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
 import { type HowKnown, SURENESS } from "./how-known";
@@ -49,6 +50,8 @@ export interface PanelState extends Omit<PanelFacts, "spots"> {
   /** Entries left out of all of this: the models cannot work with them beside the others. None for every usual ledger. */
   inTheWay: readonly InTheWay[];
   film: FilmAccount;
+  /** Marked faults that hold the steps of the plan in force that are still to come. */
+  heldAhead: readonly HoldingFault[];
   layers: Layer[];
 }
 
@@ -87,7 +90,20 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     const { mean, expected } = clearAt(b.from_seq);
     return (mean ?? expected)?.clear_m ?? 0;
   });
-  return { ...facts, spots, inTheWay: [], film, layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)] };
+  return {
+    ...facts,
+    spots,
+    inTheWay: [],
+    film,
+    heldAhead: heldAhead(facts),
+    layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)],
+  };
+}
+
+function heldAhead(facts: PanelFacts): HoldingFault[] {
+  if (!facts.plan) return [];
+  const { steps, part } = facts.plan.body;
+  return faultsHolding(facts, "paper", workedAt({ steps: steps.slice(facts.stepsDone.length), part }));
 }
 
 interface ClearThen {

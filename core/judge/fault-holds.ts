@@ -1,7 +1,7 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Region, inRegion } from "../kernel/geometry/region";
 import { type FaultHold, type HeldWork, holdOf } from "../models/defects/holds";
-import type { DefectKind } from "../models/defects/kinds";
+import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
 import { regionOfPlan } from "../panel/builds";
 import type { BodyOf, PlanStep } from "../record/bodies";
 import { type EntryOf, pointsOf } from "../record/entry";
@@ -17,6 +17,8 @@ export const WHOLE_PANEL: WorkedAt = { over: { region: null }, places: [] };
 /** A marked fault that says no to a work, with what has to come first. */
 export interface HoldingFault extends FaultHold {
   kind: DefectKind;
+  /** What it is called: who only says what comes first needs no list of kinds. */
+  name: string;
   /** Where it stands; of an area its middle. */
   at: Point;
 }
@@ -55,7 +57,7 @@ export function faultsHolding(panel: NotedForFaults, what: HeldWork | readonly H
       const hold = holdOf(mark.body.kind);
       const { x_m, y_m } = mark.body.at;
       return hold && hold.holds.some((h) => of.includes(h)) && reaches(mark, hold, work)
-        ? [{ ...hold, kind: mark.body.kind, at: [x_m, y_m] }]
+        ? [{ ...hold, kind: mark.body.kind, name: DEFECT_KINDS[mark.body.kind].name, at: [x_m, y_m] }]
         : [];
     })
     .sort((a, b) => Number(b.level === "stop") - Number(a.level === "stop"));

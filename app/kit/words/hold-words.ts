@@ -1,6 +1,6 @@
 import type { HoldingFault } from "#core/judge/fault-holds";
 import type { HOLDS } from "#core/models/defects/holds";
-import { DEFECT_KINDS, type DefectKind } from "#core/models/defects/kinds";
+import type { DefectKind } from "#core/models/defects/kinds";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { inUnits } from "#core/kernel/units/in-units";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -33,5 +33,5 @@ const wordsOf = ({ kind }: HoldingFault): string => FIRST[kind as Holding];
 /** "Peeling at the front edge: first back to sound clear …". */
 export function holdWords(fault: HoldingFault, shape: Pick<PanelShape, "outline" | "sides">, units: UnitPreferences): string {
   const where = fault.where === "panel" ? "" : ` at the ${placeInWords(fault.at, shape)}`;
-  return inUnits(`${DEFECT_KINDS[fault.kind].name}${where}: ${wordsOf(fault)}.`, units);
+  return inUnits(`${fault.name}${where}: ${wordsOf(fault)}.`, units);
 }

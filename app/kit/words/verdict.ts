@@ -2,9 +2,9 @@ import type { Assessment, Remedy } from "#core/judge/assess";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { showChance, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { type Held, stops } from "#core/judge/held";
+import type { Held } from "#core/judge/held";
 import { VERDICT_LIMITS, type Verdict } from "#core/judge/limits";
-import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { stopWords } from "./stop-words";
 
 export const VERDICT_WORDS: Record<Verdict, { word: string; tag: "good" | "caution" | "stop" | "open" }> = {
   safe: { word: "Safe", tag: "good" },
@@ -13,13 +13,6 @@ export const VERDICT_WORDS: Record<Verdict, { word: string; tag: "good" | "cauti
   uncertain: { word: "Not sure yet", tag: "open" },
   none: { word: "No verdict", tag: "open" },
 };
-
-/** What says no, whatever the film; null where nothing does. */
-export function stopWords(held: readonly Held[]): string | null {
-  const no = held.find(stops);
-  if (!no) return null;
-  return no.by === "fault" ? `Stop. ${DEFECT_KINDS[no.fault.kind].name} first.` : "Stop. Matte is not worked, it is sprayed again.";
-}
 
 /** The verdict as one sentence with its number, ready to be read from a metre away. */
 export function verdictSentence(

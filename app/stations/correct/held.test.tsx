@@ -71,11 +71,11 @@ describe("what a mark says no to, every page of the panel says no to", () => {
     // Marked after the plan was made: the steps to come are held all the same.
     const under = marked(kind, true);
     const list = renderPanel(<PlanWork onReplan={() => undefined} finished={false} />, under);
-    says(screen.getByTestId("held").textContent);
+    says((await screen.findByTestId("held")).textContent);
     expect(screen.getByRole("heading", { level: 2 }).textContent.startsWith("Stop.")).toBe(level === "stop");
     list.unmount();
     renderPanel(<WorkDesk view={under} />, under);
-    says(screen.getByTestId("held").textContent);
+    says((await screen.findByTestId("held")).textContent);
     expect(screen.getByTestId("work-now").textContent.startsWith("Stop.")).toBe(level === "stop");
   });
 });

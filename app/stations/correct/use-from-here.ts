@@ -1,5 +1,4 @@
 import { useMemo } from "react";
-import { faultsHolding, workedAt } from "#core/judge/fault-holds";
 import type { Held } from "#core/judge/held";
 import { later, useLater } from "~/kit/root/later";
 import { useAssessment } from "~/kit/run/use-assessment";
@@ -15,17 +14,6 @@ export function useFromHere({ panel, state }: PanelView) {
   const question = useLater(judge, plan !== null, true);
   const ahead = useMemo(() => question?.assessFromHere(panel, state) ?? null, [question, panel, state]);
   const { result } = useAssessment(through ? null : (ahead?.assess ?? null));
-  const done = state.stepsDone.length;
-  /** What was marked since, or before, where the steps to come are done. */
-  const held = useMemo(
-    () =>
-      plan
-        ? faultsHolding(state, "paper", workedAt({ steps: plan.body.steps.slice(done), part: plan.body.part })).map((fault): Held => ({
-            by: "fault",
-            fault,
-          }))
-        : [],
-    [plan, state, done],
-  );
+  const held = useMemo(() => state.heldAhead.map((fault): Held => ({ by: "fault", fault })), [state.heldAhead]);
   return { through, ahead, held, chances: result && result.verdict !== "none" ? result : null };
 }

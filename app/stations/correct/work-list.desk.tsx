@@ -6,12 +6,13 @@ import { correctionSchool } from "#core/models/correction/schools";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
-import { HeldLines } from "~/kit/panel/held-lines";
+import { HeldAhead } from "./held-ahead";
 import { usePanel } from "~/kit/panel/use-panel";
 import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
-import { VERDICT_WORDS, stopWords } from "~/kit/words/verdict";
+import { stopWords } from "~/kit/words/stop-words";
+import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { doneWords, stepFacts } from "~/kit/words/zone-words";
 import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
@@ -57,7 +58,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         </div>
         {now && (
           <div className="mt-2">
-            <HeldLines view={view} held={held} />
+            <HeldAhead view={view} held={held} />
           </div>
         )}
       </div>

@@ -6,8 +6,8 @@ import type { PanelView } from "#server/views/panel-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
-import { HeldLines } from "~/kit/panel/held-lines";
-import { stopWords } from "~/kit/words/verdict";
+import { HeldAhead } from "./held-ahead";
+import { stopWords } from "~/kit/words/stop-words";
 import { FilmSection } from "~/kit/panel/film-section";
 import { useNow } from "~/kit/shell/now";
 import { FieldErrors } from "~/kit/ui/field";
@@ -63,7 +63,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
             "Worked through. Measure again."
           )}
         </h2>
-        {step && !through && <HeldLines view={view} held={held} />}
+        {step && !through && <HeldAhead view={view} held={held} />}
         {step && !through && (
           <>
             <p className="text-[clamp(44px,8vw,96px)] leading-none font-semibold tracking-tight" data-testid="work-clock">

@@ -1,0 +1,16 @@
+import { Suspense, lazy } from "react";
+import type { Held } from "#core/judge/held";
+import type { PanelView } from "#server/views/panel-view";
+
+/** Needed by hardly any plan under way: its words come when they are. */
+const HeldLines = lazy(() => import("~/kit/panel/held-lines").then((m) => ({ default: m.HeldLines })));
+
+/** What holds the steps to come back. */
+export function HeldAhead({ view, held }: { view: PanelView; held: readonly Held[] }) {
+  if (held.length === 0) return null;
+  return (
+    <Suspense>
+      <HeldLines view={view} held={held} />
+    </Suspense>
+  );
+}

@@ -20,10 +20,11 @@ test("a look waits for a server that is away, says so meanwhile, and gets the an
   const { clock, rests } = quickClock();
   const said: boolean[] = [];
   let asked = 0;
-  const answer = {} as Response;
-  const server = waitForServer(() => (++asked < 4 ? away() : Promise.resolve(answer)), clock);
+  const answer = () => Promise.resolve(new Response("[1]", { status: 202, headers: { "x-said": "so" } }));
+  const server = waitForServer(() => (++asked < 4 ? away() : answer()), clock);
   const stop = server.subscribe(() => said.push(server.isWaiting()));
-  expect(await server.fetch(LOOK)).toBe(answer);
+  const got = await server.fetch(LOOK);
+  expect([got.status, got.headers.get("x-said"), await got.text()]).toEqual([202, "so", "[1]"]);
   expect({ asked, rests: rests(), said, waiting: server.isWaiting() }).toEqual({ asked: 4, rests: 3, said: [true, false], waiting: false });
   stop();
 });
@@ -60,4 +61,23 @@ test.each([
 test("what is wrong with the answer itself is not waited out", async () => {
   const server = waitForServer(() => Promise.reject(new RangeError("not a connection")));
   await expect(server.fetch(LOOK)).rejects.toThrow(RangeError);
+});
+
+test("an answer that breaks off half way is asked for again, and none without a body is touched", async () => {
+  const { clock } = quickClock();
+  let asked = 0;
+  const half = () =>
+    new Response(
+      new ReadableStream({
+        start(controller) {
+          controller.enqueue(new TextEncoder().encode("[1"));
+          controller.error(new TypeError("network error"));
+        },
+      }),
+    );
+  const server = waitForServer(() => Promise.resolve(++asked === 1 ? half() : new Response("[1]")), clock);
+  expect(await (await server.fetch(LOOK)).text()).toBe("[1]");
+  expect(asked).toBe(2);
+  const none = new Response(null, { status: 204 });
+  expect(await waitForServer(() => Promise.resolve(none)).fetch(LOOK)).toBe(none);
 });

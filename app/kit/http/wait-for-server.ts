@@ -4,6 +4,13 @@ const AGAIN_MS = 1000;
 /** What of a request tells what it is: a page's data is asked for with GET at an address that ends so. */
 const isLook = (url: URL, method: string) => method === "GET" && url.pathname.endsWith(".data");
 
+/** An answer with all of its body: one that breaks off, or is left, half way does so here, where it is waited for, and not where it is read. */
+async function whole(answer: Response): Promise<Response> {
+  if (answer.body === null) return answer;
+  const { status, statusText, headers } = answer;
+  return new Response(await answer.arrayBuffer(), { status, statusText, headers });
+}
+
 /**
  * Looks at a page's data that wait for a server which is away, instead of failing: a page whose look failed would be put aside for an error, with
  * what is typed in it. What is sent to be stored fails at once, and its form says so.
@@ -36,7 +43,7 @@ export function waitForServer(send: typeof fetch, clock: Pick<typeof globalThis,
     try {
       for (;;)
         try {
-          return await send(input, init);
+          return await whole(await send(input, init));
         } catch (error) {
           if (signal?.aborted || !(error instanceof TypeError)) throw error; // left, or no matter of the connection
           if (!waits) change(1);

@@ -53,7 +53,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
           )}
         </h2>
         <div className="mt-2 flex flex-wrap gap-2">
-          <Tag kind={verdict.tag}>{`${verdict.word} when planned`}</Tag>
+          <Tag kind={no ? "open" : verdict.tag}>{`${verdict.word} when planned`}</Tag>
           {body.inferred && <InferredTag />}
         </div>
         {now && (
@@ -106,7 +106,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
                   <input type="hidden" name="planId" value={plan.id} />
                   <input type="hidden" name="index" value={i} />
                   <input type="hidden" name="formKey" value={`${plan.id}-${i}-${view.formKey}`} />
-                  <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+                  <button className="press" data-kind={no ? undefined : "main"} disabled={fetcher.state !== "idle"}>
                     Done
                   </button>
                 </fetcher.Form>

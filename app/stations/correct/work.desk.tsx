@@ -84,11 +84,23 @@ export function WorkDesk({ view }: { view: PanelView }) {
               <input type="hidden" name="index" value={index} />
               <input type="hidden" name="formKey" value={`${plan.id}-${index}-${view.formKey}`} />
               {running ? (
-                <button className="press min-h-24 w-full text-[28px]" data-kind="main" name="intent" value="step" disabled={busy}>
+                <button
+                  className="press min-h-24 w-full text-[28px]"
+                  data-kind={no ? undefined : "main"}
+                  name="intent"
+                  value="step"
+                  disabled={busy}
+                >
                   Done
                 </button>
               ) : (
-                <button className="press min-h-24 w-full text-[28px]" data-kind="main" name="intent" value="start" disabled={busy}>
+                <button
+                  className="press min-h-24 w-full text-[28px]"
+                  data-kind={no ? undefined : "main"}
+                  name="intent"
+                  value="start"
+                  disabled={busy}
+                >
                   Start
                 </button>
               )}

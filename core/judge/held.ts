@@ -8,6 +8,8 @@ import type { Verdict } from "./limits";
  */
 export type Held = { by: "matte" | "uncured" | "inTheWay" } | { by: "fault"; fault: HoldingFault };
 
+export const heldByFaults = (faults: readonly HoldingFault[]): readonly Held[] => faults.map((fault) => ({ by: "fault", fault }));
+
 /** All that holds a work back. @param faults those that do where it is done */
 export const heldBy = ({
   finish,
@@ -21,7 +23,7 @@ export const heldBy = ({
   faults: readonly HoldingFault[];
 }): readonly Held[] => [
   ...(finish === "matte" ? [{ by: "matte" as const }] : []),
-  ...faults.map((fault) => ({ by: "fault" as const, fault })),
+  ...heldByFaults(faults),
   ...(cured < 1 ? [{ by: "uncured" as const }] : []),
   ...(inTheWay.length > 0 ? [{ by: "inTheWay" as const }] : []),
 ];

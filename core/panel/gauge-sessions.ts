@@ -27,10 +27,13 @@ export function judgeCheck(check: Check, checks: readonly Check[]): GaugeCheckRe
   });
 }
 
+/** A foil that reads no more than bare metal says nothing of a gauge. */
+const tells = ({ body }: Check): boolean => mean(body.onFoil) > mean(body.zero);
+
 /** Whether a reading was taken with a gauge that a foil had shown to be right, or that is set right by what the foil showed. */
 export function underFoil(reading: Reading, checks: readonly Check[]): boolean {
   const check = checkOf(reading, checks);
-  if (!check || mean(check.body.onFoil) <= mean(check.body.zero)) return false;
+  if (!check || !tells(check)) return false;
   const { within, sets } = judgeCheck(check, checks);
   return within || (check.body.correct && sets);
 }
@@ -39,7 +42,7 @@ export function underFoil(reading: Reading, checks: readonly Check[]): boolean {
 export function correctedReadings(reading: Reading, checks: readonly Check[]): number[] {
   const check = checkOf(reading, checks);
   const raw = films(reading.body.readings);
-  if (!check?.body.correct || mean(check.body.onFoil) <= mean(check.body.zero)) return raw;
+  if (!check?.body.correct || !tells(check)) return raw;
   const { sets, zero_m, onFoil_m } = judgeCheck(check, checks);
   if (!sets) return raw;
   return raw.map((raw_m) => asFilm(twoPointCorrection({ raw_m, rawZero_m: zero_m, rawFoil_m: onFoil_m, foil_m: check.body.foil_m })));

@@ -9,11 +9,14 @@ export interface PartGloss {
 
 const asked = 60;
 
+/** What readings of a gloss come to: their middle. */
+export const glossOf = ({ body }: EntryOf<"gloss">): number => median(body.readings.map((r) => r.gloss_GU));
+
 /** @returns the newest at 60°, else the newest at any angle; null where the part was not read */
 export function partGloss(gloss: readonly EntryOf<"gloss">[]): PartGloss | null {
   const own = gloss.filter((g) => g.body.role === "part");
   const read = own.findLast((g) => g.body.angle === asked) ?? own.at(-1);
-  return read ? { GU: median(read.body.readings.map((r) => r.gloss_GU)), angle: read.body.angle } : null;
+  return read ? { GU: glossOf(read), angle: read.body.angle } : null;
 }
 
 /** The same where only 60° can be held against another; null where it was not read so. */

@@ -1,4 +1,4 @@
-import { median } from "../kernel/stats/summary";
+import { glossOf } from "./gloss-read";
 import type { EntryOf } from "../record/entry";
 import type { PanelFacts } from "./derive-panel";
 
@@ -35,7 +35,7 @@ export function neighbourOf({ neighbours, texture, gloss = [] }: Known): Neighbo
     name: last?.body.name ?? null,
     film_m: films.length > 0 ? films.reduce((a, m) => a + m, 0) / films.length : null,
     rating: rated?.body.rating ?? null,
-    gloss60_GU: read ? (read.kind === "gloss" ? median(read.body.readings.map((r) => r.gloss_GU)) : read.body.gloss60_GU) : null,
+    gloss60_GU: read ? (read.kind === "gloss" ? glossOf(read) : read.body.gloss60_GU) : null,
     photoId: neighbours.findLast((n) => n.body.photoId !== null)?.body.photoId ?? null,
   };
 }

@@ -102,7 +102,7 @@ const BATCH = 100;
 /** Makes the rows that are missing or of an older version: after an upgrade, and after a restore of an old file. */
 export async function refreshSummaries(db: Db): Promise<number> {
   let made = 0;
-  for (let n = BATCH; n === BATCH; made += n) n = await db.transaction().execute(refreshStale);
+  for (let n = BATCH; moreAreStale(n); made += n) n = await db.transaction().execute(refreshStale);
   return made;
 }
 

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { Form, Link } from "react-router";
 import type { FlowPlan } from "#core/judge/flow-question";
-import { type Held, heldVerdict, stops } from "#core/judge/held";
+import { heldByFaults, heldVerdict, stops } from "#core/judge/held";
 import { verdictOf } from "#core/judge/limits";
 import type { ShopRates } from "#core/judge/option-figures";
 import type { FilmPhase } from "#core/models/defects/remedies";
@@ -82,7 +82,7 @@ export function FlowDesk({
     );
   const { stage, there: mean } = plan;
   const verdict = judged.result && Number.isFinite(judged.result.cutChance) ? verdictOf({ cut: judged.result.cutChance, thin: 0 }) : null;
-  const held = plan.held.map((fault): Held => ({ by: "fault", fault }));
+  const held = heldByFaults(plan.held);
   const told = verdict && heldVerdict(verdict, held);
   const sentence = flowSentence(stage, verdict, { measured: state.film.mean !== null, left_s, held }, units);
   const film = (m: number, u: number) => `${showWithUncertainty("film", m, u, units).text} ${units.film}`;
@@ -99,7 +99,7 @@ export function FlowDesk({
           {left_s > 0 && <Tag kind="caution">Not hard yet: {showWait(left_s)} to go</Tag>}
           {state.film.mean === null && <Tag kind="open">Clear not read: by its coats alone</Tag>}
         </div>
-        <HeldLines view={view} held={held} left_s={left_s} />
+        <HeldLines view={view} held={held} />
       </div>
       <ol className="border-t border-hair" aria-label="The flow coat, step by step">
         <li className="border-b border-hair py-2.5">

@@ -1,7 +1,6 @@
 import { acting } from "~/kit/form/in-words.server";
 import { data, redirect } from "react-router";
 import { flowPlanOf } from "#core/judge/flow-question";
-import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { plannedCoatBody } from "#core/models/ways/way-body";
 import { z } from "zod";
 import { planFlowCoat } from "#server/commands/flow-coat";
@@ -38,7 +37,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
   const done = { yes: false };
   const answer = await answerForm(form, flowForm, async ({ coats, speedFactor, reducerShift }) => {
     const held = flowPlanOf(await panelOr404(ctx, jobId, panelId))?.held.find((f) => f.level === "stop");
-    if (held) throw new Refusal(null, `${DEFECT_KINDS[held.kind].name} comes first: nothing is laid over it`);
+    if (held) throw new Refusal(null, `${held.name} comes first: nothing is laid over it`);
     const coat = plannedCoatBody.parse({ role: "flow", speedFactor, flashFactor: 1, reducerShift });
     await planFlowCoat(ctx, { jobId, panelId, coat, coats, by, clientKey: textOf(form, "formKey") || null });
     done.yes = true;

@@ -5,9 +5,8 @@ import type { FlowStage } from "#core/models/ways/flow-stage";
 import type { Removal } from "#core/models/correction/removal-plan";
 import type { OptionAnswer } from "#core/judge/option-case";
 import { FLATTEN_S } from "#core/models/trade-limits";
-import type { Held } from "#core/judge/held";
+import { type Held, stops } from "#core/judge/held";
 import type { Verdict } from "#core/judge/limits";
-import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";
@@ -27,8 +26,8 @@ export function flowSentence(
   { measured, left_s, held }: { measured: boolean; left_s: number; held: readonly Held[] },
   units: UnitPreferences,
 ): { main: string; rest: string } {
-  const no = held.find((h) => h.by === "fault" && h.fault.level === "stop");
-  if (no?.by === "fault") return { main: "No flow coat yet:", rest: `${DEFECT_KINDS[no.fault.kind].name.toLowerCase()} comes first.` };
+  const no = held.find(stops);
+  if (no?.by === "fault") return { main: "No flow coat yet:", rest: `${no.fault.name.toLowerCase()} comes first.` };
   if (stage.against) return { main: "No flow coat here:", rest: `${AGAINST[stage.against]}.` };
   if (verdict === "stop") return { main: "Not enough clear to sand it flat:", rest: "it would cut through before it is level." };
   const then = showWithUncertainty("film", stage.clear_m, stage.u_clear_m, units);

@@ -83,27 +83,15 @@ export function WorkDesk({ view }: { view: PanelView }) {
               <input type="hidden" name="planId" value={plan.id} />
               <input type="hidden" name="index" value={index} />
               <input type="hidden" name="formKey" value={`${plan.id}-${index}-${view.formKey}`} />
-              {running ? (
-                <button
-                  className="press min-h-24 w-full text-[28px]"
-                  data-kind={no ? undefined : "main"}
-                  name="intent"
-                  value="step"
-                  disabled={busy}
-                >
-                  Done
-                </button>
-              ) : (
-                <button
-                  className="press min-h-24 w-full text-[28px]"
-                  data-kind={no ? undefined : "main"}
-                  name="intent"
-                  value="start"
-                  disabled={busy}
-                >
-                  Start
-                </button>
-              )}
+              <button
+                className="press min-h-24 w-full text-[28px]"
+                data-kind={no ? undefined : "main"}
+                name="intent"
+                value={running ? "step" : "start"}
+                disabled={busy}
+              >
+                {running ? "Done" : "Start"}
+              </button>
               <StepMeasures panelId={panel.id} place={`step ${plan.id} ${index} mark`} errors={errors} />
             </KeptForm>
           </>

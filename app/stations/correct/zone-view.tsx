@@ -151,7 +151,6 @@ const showMinutes = (minutes: number) => (minutes < 90 ? `${Math.round(minutes /
 
 function amountText(c: ZonePlan["consumables"][number], units: Parameters<typeof show>[2]): string {
   if (c.unit === "pieces") return `${c.amount} ×`;
-  if (c.unit === "m") return `${c.amount} m`;
-  const shown = show("volume", c.amount, units, units.volume === "ml" ? 0 : 1);
+  const shown = c.unit === "m" ? show("distance", c.amount, units) : show("volume", c.amount, units, units.volume === "ml" ? 0 : 1);
   return `${shown.text} ${shown.unit}`;
 }

@@ -6,6 +6,8 @@
 export const QUANTITIES = {
   film: { si: "m", units: { µm: { scale: 1e-6, digits: 1 }, mil: { scale: 25.4e-6, digits: 2 } } },
   length: { si: "m", units: { mm: { scale: 1e-3, digits: 0 }, in: { scale: 0.0254, digits: 1 } } },
+  /** Of what comes from a roll. */
+  distance: { si: "m", units: { m: { scale: 1, digits: 0 }, ft: { scale: 0.3048, digits: 0 } } },
   temperature: {
     si: "K",
     units: { "°C": { scale: 1, offset: 273.15, digits: 1 }, "°F": { scale: 5 / 9, offset: 273.15 - (32 * 5) / 9, digits: 1 } },
@@ -73,6 +75,8 @@ export function preferredUnit(quantity: Quantity, prefs: UnitPreferences): strin
       return prefs.volume === "ml" ? "g/ml" : "lb/gal";
     case "area":
       return prefs.length === "mm" ? "m²" : "ft²";
+    case "distance":
+      return prefs.length === "mm" ? "m" : "ft";
     case "speed":
       return prefs.length === "mm" ? "m/s" : "in/s";
     default:

@@ -52,7 +52,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const ctx = createContext(real.db, { bus: real.bus, newId: demoIds(), now_ms: () => (clock_ms += 1000) });
   const setTime = (hoursAgo: number) => (clock_ms = now_ms - hoursAgo * HOUR_MS);
   setTime(200);
-  await changeShop(ctx, (shop) => ({ ...shop, name: "Quay Nine Refinish" }));
+  await changeShop(ctx, (shop) => ({ ...shop, name: "Quay Nine Refinish", standIns: true }));
   const c21 = await saveProduct(ctx, CLEAR_21);
   const c41 = await saveProduct(ctx, CLEAR_41);
   const matte = await saveProduct(ctx, MATTE_M);

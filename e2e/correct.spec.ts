@@ -14,6 +14,7 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   const base = await startJob(page, { vehicle: "Journey van", shape: "door" });
   await open(page, `${base}/spray`);
   await page.getByRole("button", { name: "All spots" }).click();
+  await page.getByRole("button", { name: "Fill them, simulated" }).click();
   await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
   for (const n of [1, 2]) {
     await page.getByRole("button", { name: `Log coat ${n}` }).click();
@@ -21,6 +22,7 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   }
   await open(page, `${base}/inspect`);
   await page.getByRole("button", { name: "All spots" }).click();
+  await page.getByRole("button", { name: "Fill them, simulated" }).click();
   await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
 
   // The stand-in camera's picture: counted in a worker, one mark struck, one added, kept as a defect with its photograph.
@@ -150,6 +152,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
     const allSpots = async (path: string) => {
       await open(page, `${base}/${path}`);
       await page.getByRole("button", { name: "All spots" }).click();
+      await page.getByRole("button", { name: "Fill them, simulated" }).click();
       await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
     };
     await allSpots("spray");

@@ -10,6 +10,7 @@ test("fourteen spots by the stand-in gauge in fourteen presses; the map, its ris
   await expect(page.getByText("so there is no map")).toBeVisible();
   await open(page, `${base}/spray`);
   await page.getByRole("button", { name: "All spots" }).click();
+  await page.getByRole("button", { name: "Fill them, simulated" }).click();
   await expect(page.getByTestId("spots-read")).toHaveText("8 of 8");
   for (const n of [1, 2]) {
     await page.getByRole("button", { name: `Log coat ${n}` }).click();

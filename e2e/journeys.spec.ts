@@ -130,6 +130,7 @@ async function readAll(page: Page, path: string, phase: "before" | "after" | "re
   if (phase !== "before")
     await page.getByRole("radio", { name: phase === "after" ? "After clear" : "After sanding" }).check({ force: true });
   await page.getByRole("button", { name: "All spots" }).click();
+  await page.getByRole("button", { name: "Fill them, simulated" }).click();
   await expect(page.getByTestId("spots-read")).toHaveText(/^(\d+) of \1/, { timeout: 20_000 });
 }
 

@@ -36,7 +36,35 @@ export interface Departure {
   uneven: number;
   /** A slip somewhere, this deep; 0: none. */
   gouge_m: number;
+  /** What a second world has beside or in place of those; the others have none of it. */
+  other: OtherWorld | null;
 }
+
+/** How paint, gauge and hand go wrong in ways that the first misspecified world does not know; shares of what is there, or metres. */
+export interface OtherWorld {
+  /** From the upper edge to the lower, and from the middle to the sides. */
+  sag: number;
+  arc: number;
+  /** Clear built up at the lower edge, and how far it reaches. */
+  fatEdge_m: number;
+  /** A pass that was missed in part: how much of it is wanting, where, how wide. */
+  missed: number;
+  missedAt: number;
+  missedWidth_m: number;
+  /** Patches of the base, and how far from each other the probe stands before and after. */
+  patch_m: number;
+  astray_m: number;
+  /** The gauge between the visits, and tilted at an edge. */
+  drift_m: number;
+  tilt_m: number;
+  /** Spots are read so much nearer to the middle than they are said to be. */
+  inward: number;
+  /** The hand presses harder to one side and at the edges, and paper wears over the panel. */
+  press: number;
+  edgePress: number;
+  ageing: number;
+}
+export type World = "assumed" | "misspecified" | "second";
 
 /** One simulated panel: what is really there, and what really happens when it is sanded. */
 export interface Truth {
@@ -45,6 +73,8 @@ export interface Truth {
   work(known: Known): PanelWork;
   thin: boolean;
   cut: boolean;
+  /** Share of the worked area that ends below the floor. */
+  thinShare: number;
   places: Point[];
 }
 /** What the shop has measured beside the spots. */
@@ -52,10 +82,11 @@ export interface Known {
   /** Read before clear as well. */
   before: boolean;
   foil: boolean;
-  mark: boolean;
+  /** Marks at which the first step was read. */
+  marks: number;
 }
 
-export function departureOf(kind: "assumed" | "misspecified", random: () => number, normal: () => number): Departure {
+export function departureOf(kind: World, random: () => number, normal: () => number): Departure {
   const between = (low: number, high: number) => low + (high - low) * random();
   if (kind === "assumed")
     return {
@@ -68,6 +99,35 @@ export function departureOf(kind: "assumed" | "misspecified", random: () => numb
       removal: 1 + LADDER_U * normal(),
       uneven: 0.15,
       gouge_m: 0,
+      other: null,
+    };
+  if (kind === "second")
+    return {
+      streak: between(0.03, 0.12),
+      spacing_m: between(0.1, 0.25),
+      edgeLength_m: between(0.015, 0.06),
+      slope: 1 + between(-0.03, 0.03),
+      offset_m: um(between(-1.5, 1.5)),
+      heavy: true,
+      removal: between(0.75, 1.25),
+      uneven: between(0.12, 0.25),
+      gouge_m: 0,
+      other: {
+        sag: between(-0.03, 0.12),
+        arc: between(0, 0.12),
+        fatEdge_m: um(between(0, 10)),
+        missed: random() < 0.15 ? between(0.12, 0.25) : 0,
+        missedAt: random(),
+        missedWidth_m: between(0.05, 0.1),
+        patch_m: um(between(1, 6)),
+        astray_m: between(0.004, 0.02),
+        drift_m: um(between(-1.5, 1.5)),
+        tilt_m: um(between(0, 3)),
+        inward: between(0, 0.15),
+        press: between(-0.12, 0.12),
+        edgePress: between(-0.2, 0.3),
+        ageing: between(0, 0.2),
+      },
     };
   return {
     streak: between(0.05, 0.15),
@@ -79,12 +139,13 @@ export function departureOf(kind: "assumed" | "misspecified", random: () => numb
     removal: between(1.15, 1.3),
     uneven: between(0.15, 0.3),
     gouge_m: random() < 0.02 ? um(between(5, 20)) : 0,
+    other: null,
   };
 }
 
 /** @param k number of the panel: kind, film and readings follow from it and the seed alone */
-export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
-  const random = seededRandom(41_000 + 17 * k + (kind === "assumed" ? 0 : 5));
+export function simulate(k: number, kind: World): Truth {
+  const random = seededRandom(41_000 + 17 * k + { assumed: 0, misspecified: 5, second: 11 }[kind]);
   const normal = normals(random);
   const shapeKind = KINDS[k % KINDS.length]!;
   const [width_m, height_m] = SHAPES[shapeKind].size_m;
@@ -102,18 +163,36 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
   };
   const edge_m = um(Math.min(0, -11 + 5 * normal()));
   const phase = 2 * Math.PI * random();
-  const { y0 } = boundingBox(outline);
+  const { x0, y0, x1, y1 } = boundingBox(outline);
+  const { other } = d;
+  const patches: HiddenPanel = {
+    ...hidden,
+    clear_m: 0,
+    under_m: 0,
+    edge_m: 0,
+    line_m: 0,
+    wave_m: other?.patch_m ?? 0,
+    seed: hidden.seed + 33,
+  };
   const films = (points: readonly Point[]) => {
     const edges = edgeDistances(points, outline);
     return points.map((at, i) => {
       const { under_m, clear_m } = trueFilm(hidden, at);
       const streaks = 1 + d.streak * Math.cos((2 * Math.PI * (at[1] - y0)) / d.spacing_m + phase);
-      return { under_m, clear_m: Math.max(0, clear_m * streaks + edge_m * Math.exp(-edges[i]! / d.edgeLength_m)) };
+      const edge = edge_m * Math.exp(-edges[i]! / d.edgeLength_m);
+      if (!other) return { under_m, clear_m: Math.max(0, clear_m * streaks + edge) };
+      const [across, down] = [(2 * (at[0] - x0)) / (x1 - x0) - 1, (2 * (at[1] - y0)) / (y1 - y0) - 1];
+      const inMissed = Math.abs(at[1] - y0 - other.missedAt * (y1 - y0)) < other.missedWidth_m / 2;
+      const laid = clear_m * streaks * (1 + other.sag * down) * (1 - other.arc * across ** 2) * (inMissed ? 1 - other.missed : 1);
+      return {
+        under_m: Math.max(20e-6, under_m + trueFilm(patches, at).clear_m),
+        clear_m: Math.max(0, laid + edge + other.fatEdge_m * Math.exp(-(y1 - at[1]) / 0.03)),
+      };
     });
   };
   const sprayed_m = hidden.clear_m * Math.exp(0.25 * normal());
   const nominal_m = um(4 + 12 * random());
-  const [atMark, uneven] = [normal(), normal()];
+  const atMarks = Array.from({ length: 3 }, () => ({ read: normal(), uneven: normal() }));
   const noise = () => READING_M * (d.heavy ? normal() / Math.sqrt((normal() ** 2 + normal() ** 2 + normal() ** 2) / 3) : normal());
   const outcome = whatHappens();
   return {
@@ -130,10 +209,19 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
         repeats.push(three);
         return Math.max(0, three.reduce((a, x) => a + x, 0) / 3);
       };
-      const film = films(at);
+      // Where the probe truly stands at each visit, and what the gauge has come to by then.
+      const stands = (p: Point): Point => {
+        if (!other) return p;
+        const near = (c: number, low: number, high: number) => (low + high) / 2 + (1 - other.inward) * (c - (low + high) / 2);
+        return [near(p[0], x0, x1) + other.astray_m * normal(), near(p[1], y0, y1) + other.astray_m * normal()];
+      };
+      const [first, then] = other ? [films(at.map(stands)), films(at.map(stands))] : [films(at), films(at)];
+      const edges = edgeDistances(at, outline);
+      const drifts = (known.foil ? 0.25 : 1) * (other?.drift_m ?? 0);
+      const tilted = (i: number) => (other ? other.tilt_m * Math.exp(-edges[i]! / 0.03) * Math.abs(normal()) : 0);
       const observations = at.flatMap((p, i): FilmObservation[] => [
-        ...(known.before ? [{ at: p, layer: "before" as const, total_m: read(film[i]!.under_m), n: 3 }] : []),
-        { at: p, layer: "after", total_m: read(film[i]!.under_m + film[i]!.clear_m), n: 3 },
+        ...(known.before ? [{ at: p, layer: "before" as const, total_m: read(first[i]!.under_m + tilted(i)), n: 3 }] : []),
+        { at: p, layer: "after", total_m: read(then[i]!.under_m + then[i]!.clear_m + tilted(i) + drifts), n: 3 },
       ]);
       return {
         outline,
@@ -145,7 +233,7 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
       };
     },
     work: (known) => {
-      const steps = known.mark ? marked() : forecast();
+      const steps = known.marks > 0 ? marked(known.marks) : forecast();
       const { removal_m, u_m } = sumOf(steps);
       return { removal_m, u_m, rim_m: DEFAULT_TAPE_M };
     },
@@ -163,15 +251,16 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
     return [scaled(ladder, FIRST_STEP), scaled(ladder, 1 - FIRST_STEP)];
   }
 
-  /** The same once the first step was read at one mark, where the hand took off as much as it happened to. */
-  function marked(): Removal[] {
+  /** The same once the first step was read at so many marks, where the hand took off as much as it happened to. */
+  function marked(places: number): Removal[] {
     const u_m = uAtMark_m(READING_M);
-    const mark = { removal_m: d.removal * (1 + d.uneven * uneven) * FIRST_STEP * nominal_m + u_m * atMark, u_m };
-    return afterMark(forecast(), 0, mark);
+    const each = atMarks.slice(0, places).map((m) => d.removal * (1 + d.uneven * m.uneven) * FIRST_STEP * nominal_m + u_m * m.read);
+    const removal_m = each.reduce((a, m) => a + m, 0) / places;
+    return afterMark(forecast(), 0, { removal_m, u_m: u_m / Math.sqrt(places), places });
   }
 
   /** The whole panel sanded: uneven from place to place, harder at the edge, and here and there a slip. */
-  function whatHappens(): { thin: boolean; cut: boolean } {
+  function whatHappens(): { thin: boolean; cut: boolean; thinShare: number } {
     const points = gridInside(outline).map((c) => c.point);
     const edges = edgeDistances(points, outline);
     const film = films(points);
@@ -179,12 +268,20 @@ export function simulate(k: number, kind: "assumed" | "misspecified"): Truth {
     const slip = d.gouge_m > 0 ? points[Math.floor(random() * points.length)]! : null;
     const left = points.flatMap((p, i) => {
       if (edges[i]! < DEFAULT_TAPE_M) return [];
-      const bite = edgeMultiplier(edges[i]!) * Math.max(0.1, 1 + (trueFilm(hand, p).clear_m - 1));
+      const across = (2 * (p[0] - x0)) / (x1 - x0) - 1;
+      const own = other
+        ? (1 + other.press * across) *
+          (1 + other.edgePress * Math.exp(-edges[i]! / 0.03)) *
+          (1 - other.ageing * ((p[1] - y0) / (y1 - y0) - 0.5))
+        : 1;
+      const bite = own * edgeMultiplier(edges[i]!) * Math.max(0.1, 1 + (trueFilm(hand, p).clear_m - 1));
       const slipped = slip && Math.hypot(p[0] - slip[0], p[1] - slip[1]) < 0.02 ? d.gouge_m : 0;
       return [film[i]!.clear_m - bite * d.removal * nominal_m - slipped];
     });
+    const thinShare = left.filter((m) => m < DEFAULT_FLOOR_M).length / left.length;
     return {
-      thin: left.filter((m) => m < DEFAULT_FLOOR_M).length > THIN_AREA_SHARE * left.length,
+      thinShare,
+      thin: thinShare > THIN_AREA_SHARE,
       cut: left.some((m) => m < CUT_GUARD_M),
     };
   }

@@ -51,6 +51,11 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
       await changeShop(ctx, (now) => ({ ...now, [LEARNT[what].setting]: factor }));
       return { message: factor ? `${LEARNT[what].name}: forecasts now use this shop's own factor` : "Forecasts use the model as it is" };
     });
+  if (intent === "standIns" || intent === "noStandIns")
+    return answerForm(form, z.object({}), async () => {
+      await changeShop(ctx, (now) => ({ ...now, standIns: intent === "standIns" }));
+      return { message: intent === "standIns" ? "Simulated devices are on" : "Simulated devices are off" };
+    });
   if (intent === "learnSteps" || intent === "forgetSteps")
     return answerForm(form, z.object({}), async () => {
       const learntSteps = intent === "learnSteps" ? stepsToTakeOver((await loadLearnt(ctx)).steps) : {};
@@ -302,6 +307,18 @@ export default function House({ loaderData: { version, learnt, ways }, actionDat
             forecast. Sanding: read after clear and again after the work, over the plan's forecast. Nothing is changed in the ledger; it can
             be taken back at any time.
           </p>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Simulated devices</h2>
+          <p className="mb-3 max-w-[60ch] text-ink2">
+            Stand-ins for gauge, scale, meter, probe and camera, for learning and for showing. What they fill in is marked simulated
+            wherever it is shown. {shop.standIns ? "They are on." : "They are off: nothing simulated can come to a panel."}
+          </p>
+          <Form method="post">
+            <button className="press" name="intent" value={shop.standIns ? "noStandIns" : "standIns"}>
+              {shop.standIns ? "Switch them off" : "Switch them on"}
+            </button>
+          </Form>
         </section>
         <section>
           <h2 className="mb-2 text-xl font-semibold">Backup</h2>

@@ -16,8 +16,9 @@ import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
 import { unlessListMoved } from "~/kit/list/list-state";
 
-/** Needed by hardly any panel: it comes when it is. */
+/** Needed by hardly any panel: they come when they are. */
 const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
+const DoubtfulNotice = lazy(() => import("~/kit/panel/doubtful-notice"));
 
 /** What is one tap away is worked out while a page rests; the models come for it then. */
 const ahead = later(() => import("./ask-ahead"));
@@ -98,6 +99,11 @@ export default function PanelLayout({ loaderData: view, params }: Route.Componen
           {state.inTheWay.length > 0 && (
             <Suspense>
               <InTheWayNotice view={view} base={base} />
+            </Suspense>
+          )}
+          {(state.doubtful.length > 0 || state.mixed) && (
+            <Suspense>
+              <DoubtfulNotice view={view} base={base} />
             </Suspense>
           )}
           <Outlet context={context} />

@@ -4,12 +4,14 @@ import { type PanelBrief, noGaugeReads } from "../panel/brief";
 import { STACKS } from "../models/film/stack-prior";
 import type { UnderLayer } from "../models/prep/under-clear";
 import type { ProductSheet } from "../models/product/sheet";
-import { type Build, type ShopFilm, overPanel, thinsPanel } from "../panel/builds";
+import { type Build, type ShopFilm, overPanel } from "../panel/builds";
+import { thinsPanel } from "../panel/thins-panel";
 import { type PanelFacts, derivePanel } from "../panel/derive-panel";
 import type { ReadSpot } from "../panel/film-record";
 import type { InTheWay } from "../panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
+import { type DoubtfulFilm, doubtfulFilm } from "./doubtful";
 import { type HoldingFault, faultsHolding, workedAt } from "./fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
@@ -49,6 +51,10 @@ export interface PanelState extends Omit<PanelFacts, "spots"> {
   spots: Spot[];
   /** Entries left out of all of this: the models cannot work with them beside the others. None for every usual ledger. */
   inTheWay: readonly InTheWay[];
+  /** Readings that cannot be right together, and clear that comes out as less than none: asked about on every page, and nothing on it is called safe. */
+  doubtful: readonly DoubtfulFilm[];
+  /** Spots that a stand-in filled in, where others were read: what is made of both is not the real part's. Null where there is no such mix. */
+  mixed: { simulated: number; of: number } | null;
   film: FilmAccount;
   /** Marked faults that hold the steps of the plan in force that are still to come. */
   heldAhead: readonly HoldingFault[];
@@ -94,10 +100,19 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     ...facts,
     spots,
     inTheWay: [],
+    doubtful: doubtfulFilm(spots, film.thinnest),
+    mixed: mixedOf(spots),
     film,
     heldAhead: heldAhead(facts),
     layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)],
   };
+}
+
+function mixedOf(spots: readonly ReadSpot[]): PanelState["mixed"] {
+  const isSimulated = ({ films, latest }: ReadSpot) => [films.before, latest?.film].some((f) => f?.simulated);
+  const simulated = spots.filter(isSimulated).length;
+  const typed = spots.some(({ films, latest }) => [films.before, latest?.film].some((f) => f && !f.simulated));
+  return simulated > 0 && typed ? { simulated, of: spots.length } : null;
 }
 
 function heldAhead(facts: PanelFacts): HoldingFault[] {

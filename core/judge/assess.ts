@@ -1,6 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
-import { type ClearThere, FilmJudge, type Risk, type Thinnest, type Work } from "./film-judge";
+import { type ClearThere, FilmJudge, type MarkPlaces, type Risk, type Thinnest, type Work } from "./film-judge";
 import type { WorkedPlace } from "./judge-cells";
 import { type JudgeOf, freshJudge } from "./kept-judge";
 import { USUAL_REMOVAL_DOUBT, DEFAULT_TAPE_M, type Verdict } from "./limits";
@@ -33,7 +33,7 @@ export interface Assessment {
   /** What alone would make it safe, were it known as it is expected. */
   wouldHelp: Remedy[];
 }
-export type Remedy = { what: "readings"; count: number; at: Point[] } | { what: "foil" } | { what: "mark" };
+export type Remedy = { what: "readings"; count: number; at: Point[] } | { what: "foil" } | { what: "mark"; places: MarkPlaces };
 
 /** Readings that may be asked for, and draws that tell whether they would do. */
 const LOOK_AHEAD = [4, 8, 12] as const;
@@ -92,7 +92,8 @@ export function assess(
 function remedies(judge: FilmJudge, { film, work }: AssessInput, onProgress?: (share: number) => void): Remedy[] {
   const found: Remedy[] = [];
   const safe = (other: FilmJudge, asked: Work) => other.risk(asked).verdict === "safe";
-  if (work.measured && safe(judge, work.measured)) found.push({ what: "mark" });
+  const marks = work.measured?.find((m) => safe(judge, m.work));
+  if (marks) found.push({ what: "mark", places: marks.places });
   onProgress?.(0.7);
   if (!film.foil && safe(new FilmJudge({ ...film, foil: true }, { draws: LOOK_AHEAD_DRAWS }), work)) found.push({ what: "foil" });
   const planned = planReadings(judge, work, Math.max(...LOOK_AHEAD));

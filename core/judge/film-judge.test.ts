@@ -72,7 +72,7 @@ test("plenty of film is safe, hardly any is a stop that more readings do not men
 test("a foil check, or a removal measured here, that would turn a stop into safe is named", () => {
   const doubted = { ...shifted(7), foil: false };
   const measured = { panel: { ...panelWork, removal_m: um(1), u_m: um(0.1) }, local: [], floor_m: um(35) };
-  const a = assess({ film: doubted, work: { ...input.work, measured }, draws: QUICK });
+  const a = assess({ film: doubted, work: { ...input.work, measured: [{ places: 3, work: measured }] }, draws: QUICK });
   expect(a.verdict).not.toBe("safe");
   expect(a.wouldHelp.map((r) => r.what)).toEqual(expect.arrayContaining(["foil", "mark"]));
 });

@@ -37,9 +37,13 @@ export interface Work {
   panel: PanelWork | null;
   local: readonly LocalTask[];
   floor_m: number;
-  /** The same work as it would be with a removal measured here: without the guard for what nobody has measured. */
-  measured?: Work | undefined;
+  /** The same work as it would be once its first step was read at so many marks and came out as forecast. */
+  measured?: readonly { places: MarkPlaces; work: Work }[] | undefined;
 }
+
+/** Places at which a step is read: one where that settles it, else three. */
+export const MARK_PLACES = [1, 3] as const;
+export type MarkPlaces = (typeof MARK_PLACES)[number];
 
 export interface Risk {
   verdict: "safe" | "caution" | "stop";
@@ -65,6 +69,8 @@ const JUST_BELOW = 1 - 1e-9;
 const NO_LINES: readonly (readonly Point[])[] = [];
 const MEAN_CELLS = { nx: 16, ny: 13 } as const;
 const DRAWS = 1600;
+/** A removal that takes nothing off, but is one. */
+const NEXT_TO_NOTHING_M = 1e-12;
 /** A history is drawn at least so often, however little it weighs. */
 const LEAST_PAIRS = 10;
 
@@ -203,6 +209,15 @@ export class FilmJudge {
       thinChance,
       local: each.map((place) => ({ cut: mean(place.cut), thin: mean(place.thin) })),
     };
+  }
+
+  /** What the same places risk with nothing done to them: too thin, or through, as they are. */
+  asItIs({ panel, local, floor_m }: Work): Pick<Risk, "cutChance" | "thinChance"> {
+    return this.risk({
+      panel: panel && { ...panel, removal_m: NEXT_TO_NOTHING_M, u_m: 0 },
+      local: local.map(({ at, done_m = 0, uDone_m = 0 }) => ({ at, removal_m: 0, u_m: 0, done_m, uDone_m })),
+      floor_m,
+    });
   }
 
   private workedCells({

@@ -86,7 +86,7 @@ export function assessFromHere(
     assess: {
       film: filmFacts(brief, state),
       worlds: state.film.worlds,
-      work: workOf(plan.body, state.localWork, stepsDone.length),
+      work: workOf(plan.body, state.localWork, stepsDone.length, state.doneSince),
     },
   };
 }

@@ -96,10 +96,11 @@ const curedPoint = ({ cured: { share, left_s } }: GoesOutInput): GoesOutPoint =>
   left_s,
 });
 
-function filmPoint({ brief, state: { film, inTheWay }, floor_m }: GoesOutInput): GoesOutPoint {
+function filmPoint({ brief, state: { film, inTheWay, doubtful }, floor_m }: GoesOutInput): GoesOutPoint {
   const there = film.thinnest ?? film.mean;
   if (!there) return { what: "film", state: noGaugeReads(brief.substrate) ? "look" : "missing", clear_m: null, u_m: null, floor_m };
-  const state = there.clear_m < floor_m ? "against" : there.clear_m - 2 * there.u_m < floor_m || inTheWay.length > 0 ? "look" : "good";
+  const asked = inTheWay.length + doubtful.length > 0;
+  const state = there.clear_m < floor_m ? "against" : there.clear_m - 2 * there.u_m < floor_m || asked ? "look" : "good";
   return { what: "film", state, clear_m: there.clear_m, u_m: there.u_m, floor_m };
 }
 

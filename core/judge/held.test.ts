@@ -96,7 +96,7 @@ function doorWith(kind: DefectKind | null, at_m: { x_m: number; y_m: number } = 
   if (kind) l.add("defect", { kind, at: at_m, count: 1, height_m: null, length_m: null, width_m: null, measured: false, note: "" });
   return derivePanel(brief, sheet, l.entries);
 }
-const hard = { finish: "flat" as const, cured: 1, inTheWay: [] };
+const hard = { finish: "flat" as const, cured: 1, account: { inTheWay: [], doubtful: [] } };
 
 test("a part out of the heat is not hard before it has cooled: film, course and clocks wait for the same minute", () => {
   fc.assert(
@@ -116,7 +116,7 @@ test("a part out of the heat is not hard before it has cooled: film, course and 
 test("held back it is never safe, and no verdict is made better than it was", () => {
   const rank = { safe: 0, caution: 1, uncertain: 1, stop: 2, none: 3 };
   const [fault] = faultsHolding(doorWith("pop"), "paper", WHOLE_PANEL);
-  const one: Held[] = [{ by: "matte" }, { by: "uncured" }, { by: "inTheWay" }, { by: "fault", fault: fault! }];
+  const one: Held[] = [{ by: "matte" }, { by: "uncured" }, { by: "inTheWay" }, { by: "doubtful" }, { by: "fault", fault: fault! }];
   for (const v of VERDICTS)
     for (const held of [[], one, ...one.map((h) => [h])]) {
       const now = heldVerdict(v, held);
@@ -126,7 +126,7 @@ test("held back it is never safe, and no verdict is made better than it was", ()
     }
   const by = (o: Partial<Parameters<typeof heldBy>[0]>) => heldBy({ ...hard, faults: [], ...o }).map((h) => h.by);
   expect(by({ finish: "matte" })).toEqual(["matte"]);
-  expect(by({ cured: 0.99, inTheWay: ["an entry"] })).toEqual(["uncured", "inTheWay"]);
+  expect(by({ cured: 0.99, account: { inTheWay: ["an entry"], doubtful: ["a spot"] } })).toEqual(["uncured", "inTheWay", "doubtful"]);
   expect(by({})).toEqual([]);
 });
 

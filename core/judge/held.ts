@@ -3,10 +3,10 @@ import type { HoldingFault } from "./fault-holds";
 import type { Verdict } from "./limits";
 
 /**
- * What holds a work back whatever the film: matte is never sanded or polished, soft clear not yet, not while an entry is left out of the account,
- * and not over a fault that has to be seen to first.
+ * What holds a work back whatever the film: matte is never sanded or polished, soft clear not yet, not while an entry is left out of the account or
+ * readings cannot be right together, and not over a fault that has to be seen to first.
  */
-export type Held = { by: "matte" | "uncured" | "inTheWay" } | { by: "fault"; fault: HoldingFault };
+export type Held = { by: "matte" | "uncured" | "inTheWay" | "doubtful" } | { by: "fault"; fault: HoldingFault };
 
 export const heldByFaults = (faults: readonly HoldingFault[]): readonly Held[] => faults.map((fault) => ({ by: "fault", fault }));
 
@@ -14,18 +14,19 @@ export const heldByFaults = (faults: readonly HoldingFault[]): readonly Held[] =
 export const heldBy = ({
   finish,
   cured,
-  inTheWay,
+  account: { inTheWay, doubtful },
   faults,
 }: {
   finish: Finish;
   cured: number;
-  inTheWay: readonly unknown[];
+  account: { inTheWay: readonly unknown[]; doubtful: readonly unknown[] };
   faults: readonly HoldingFault[];
 }): readonly Held[] => [
   ...(finish === "matte" ? [{ by: "matte" as const }] : []),
   ...heldByFaults(faults),
   ...(cured < 1 ? [{ by: "uncured" as const }] : []),
   ...(inTheWay.length > 0 ? [{ by: "inTheWay" as const }] : []),
+  ...(doubtful.length > 0 ? [{ by: "doubtful" as const }] : []),
 ];
 
 /** Whether it is one that says no, rather than not yet or look again. */

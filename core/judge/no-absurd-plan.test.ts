@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { leftShare } from "#core/models/defects/remedies";
 import { panelShape, suggestSpots } from "../kernel/geometry/shapes";
 import { GRAIN_M } from "../models/correction/abrasives";
 import { CORRECTION_SCHOOL_IDS, correctionSchool, reachOf } from "../models/correction/schools";
@@ -95,7 +96,9 @@ test("500 random jobs: no plan is absurd", () => {
         for (const s of steps) expect(s.minutes).toBeGreaterThan(0);
       }
       const reach = reachOf(correctionSchool(job.schoolId));
-      const anything = job.defects.some((d) => d.kind === "nib" || d.kind === "fibre" || (DEFECT_KINDS[d.kind].sign === "hang" && d.size));
+      const atItsPlace = (d: (typeof job.defects)[number]) =>
+        DEFECT_KINDS[d.kind].sign === "hang" ? d.size : leftShare(d.kind, "spot") < 1;
+      const anything = job.defects.some(atItsPlace);
       if (reach === "spots") expect(problem === "no place").toBe(!anything);
       // Work at spots never touches the whole panel.
       if (reach === "spots") expect(steps.every((s) => s.zone !== "panel" && s.zone !== "hand")).toBe(true);

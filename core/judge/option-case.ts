@@ -7,7 +7,6 @@ import { inRegion, regionShare } from "../kernel/geometry/region";
 import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Texture } from "../models/correction/removal-plan";
 import { type BenchHabits, USUAL_HABITS } from "../models/correction/bench-habits";
-import { levellingSchool } from "../models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
 import type { Finish } from "../models/ways/way";
 import type { PanelState } from "./account";
@@ -17,11 +16,12 @@ import { type JudgeOf, freshJudge } from "./kept-judge";
 import { DEFAULT_TAPE_M } from "./limits";
 import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
 import { FLOW_STEPS, type ShopRates } from "./option-figures";
-import { type FilmPhase, leftShare } from "../models/defects/remedies";
+import { type FilmPhase, type RemedyId, leftShare } from "../models/defects/remedies";
 import type { HeldWork } from "../models/defects/holds";
 import type { EntryOf } from "../record/entry";
 import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
 import { openFaults, openMarks } from "./open-faults";
+import { planOfWay } from "./option-plan";
 import { planFor } from "./plan-for";
 import { markedRegion, openFills, openNibs, openRuns, placesOf } from "./zone-places";
 import type { ZoneChoice } from "./zone-setting";
@@ -211,8 +211,8 @@ function judgedPlans(
   judge: FilmJudge,
   { anyRun, flow }: { anyRun: boolean; flow: FlowCase | null },
 ): Judged {
-  const judged = (own: Partial<ZoneChoice>): JudgedWork | null => {
-    const { plan, assess } = planFor(brief, state, { ...choice, ...own }, judge);
+  const judged = (kind: RemedyId, runSchool: RunSchool | null = null): JudgedWork | null => {
+    const { plan, assess } = planFor(brief, state, { ...choice, ...planOfWay(kind, { runSchool, house: choice.schoolId }) }, judge);
     if (plan.problem) return null;
     const { panel, local } = assess.work;
     const risk = judge.risk(assess.work);
@@ -222,29 +222,35 @@ function judgedPlans(
       ...places.map((there, i) => ({ ...there, off: offAt(local[i]!, panel) })),
     ].map(({ clear_m, u_m, off }) => ({ removal_m: off.removal_m, left_m: clear_m - off.removal_m, u_left_m: Math.hypot(u_m, off.u_m) }));
     const worst = ends.reduce((a, e) => (e.left_m < a.left_m ? e : a));
-    return { ...worst, cutChance: risk.cutChance, thinChance: risk.thinChance, minutes: plan.minutes };
+    const was = judge.asItIs(assess.work);
+    return {
+      ...worst,
+      cutChance: risk.cutChance,
+      thinChance: risk.thinChance,
+      was: { cut: was.cutChance, thin: was.thinChance },
+      minutes: plan.minutes,
+    };
   };
   const marked = markedRegion(state).length > 0;
-  const levels = { schoolId: levellingSchool(choice.schoolId) };
   const schools = Object.keys(RUN_SCHOOLS) as RunSchool[];
-  const each = (own: Partial<ZoneChoice>) =>
+  const each = (kind: RemedyId) =>
     Object.fromEntries(
       schools.flatMap((runSchool) => {
-        const work = judged({ ...own, runSchool });
+        const work = judged(kind, runSchool);
         return work ? [[runSchool, work]] : [];
       }),
     );
   const flat = flow ?? clearingPlan(FLOW_STEPS, { ...choice.texture, wanted_m: 0 }, choice.shop).total;
   const flatting = judge.risk({ panel: { removal_m: flat.removal_m, u_m: flat.u_m, rim_m: 0 }, local: [], floor_m: choice.floor_m });
   return {
-    spot: judged({ schoolId: "spot" }),
-    polish: judged({ schoolId: "polish" }),
-    dropFill: openFills(state).length > 0 ? judged({ schoolId: "spot", fill: true }) : null,
-    part: marked && !anyRun ? judged({ ...levels, part: "marked" }) : null,
-    partWithRun: marked && anyRun ? each({ ...levels, part: "marked" }) : {},
-    run: anyRun ? each({ schoolId: "spot" }) : {},
-    full: anyRun ? null : judged(levels),
-    fullWithRun: anyRun ? each(levels) : {},
+    spot: judged("spot"),
+    polish: judged("polish"),
+    dropFill: openFills(state).length > 0 ? judged("dropFill") : null,
+    part: marked && !anyRun ? judged("part") : null,
+    partWithRun: marked && anyRun ? each("part") : {},
+    run: anyRun ? each("run") : {},
+    full: anyRun ? null : judged("full"),
+    fullWithRun: anyRun ? each("full") : {},
     flatting: { ...flatting, removal_m: flat.removal_m, u_removal_m: flat.u_m },
   };
 }

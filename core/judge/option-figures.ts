@@ -67,6 +67,10 @@ export const OPTION_LIMITS = {
   totalAfterRebase_m: MOST_TOTAL_REBASE_M,
 } as const;
 
+/** Whether a panel may be sanded flat for a flow coat: the page of the flow coat and the options ask this one. Base and clear mend what goes through. */
+export const flatVerdict = (cutChance: number): "safe" | "caution" | "stop" =>
+  cutChance <= VERDICT_LIMITS.safe.cut ? "safe" : cutChance <= OPTION_LIMITS.flowCut ? "caution" : "stop";
+
 export const SPOT_STEPS: readonly RemovalStep[] = [{ grit: "P2000", backing: "medium" }, { polish: "compound" }, { polish: "polish" }];
 export const POLISH_STEPS: readonly RemovalStep[] = [{ polish: "compound" }, { polish: "polish" }];
 export const FULL_STEPS: readonly RemovalStep[] = [

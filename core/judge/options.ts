@@ -25,6 +25,7 @@ import {
   POLISH_STEPS,
   SPOT_STEPS,
   type ShopRates,
+  flatVerdict,
 } from "./option-figures";
 
 /** What the plan of a way comes to, by the judge. */
@@ -35,6 +36,8 @@ export interface JudgedWork {
   u_left_m: number;
   cutChance: number;
   thinChance: number;
+  /** The same of the places as they are, with nothing done to them. */
+  was: { cut: number; thin: number };
   minutes: number;
 }
 export interface Judged {
@@ -270,23 +273,27 @@ interface WayWork {
   /** By the judge of the way's own plan; else of the zone by itself. */
   cutChance?: number;
   thinChance?: number;
+  was?: { cut: number; thin: number };
   why?: readonly Closed[];
   /** Whether it may go through: nothing does that takes nothing off. */
   cuts?: boolean;
   /** Whether too little left closes it: hardly anything comes off with a polish, and what is thin now is thin whatever is done. */
   thinCloses?: boolean;
   runSchool?: RunSchool | null;
-  rework?: number;
+  /** What going through costs, as a share of new base and clear. */
+  cutRework?: number;
 }
 
 function priced(b: Bench, w: WayWork): OptionForecast {
   const F = OPTION_FIGURES;
-  const { cuts = true, thinCloses = cuts, why = [], runSchool = null, rework = 0 } = w;
+  const { cuts = true, thinCloses = cuts, why = [], runSchool = null, cutRework = F.cutRework } = w;
   const cutChance = w.cutChance ?? (cuts ? below(w.left_m, w.u_left_m, b.cutGuard_m) : 0);
   const thinChance = w.thinChance ?? below(w.left_m, w.u_left_m, b.floor_m);
   const reasons: Closed[] = [...why, ...(b.input.held?.[w.kind] ?? []).map((kind) => ({ because: "fault" as const, kind }))];
-  if (cuts && cutChance > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
-  if (thinCloses && thinChance > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
+  // What is thin as it is stays so whatever is done: only what the work adds closes it.
+  const was = w.was ?? { cut: below(b.clear, b.u, b.cutGuard_m), thin: below(b.clear, b.u, b.floor_m) };
+  if (cuts && cutChance - was.cut > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
+  if (thinCloses && thinChance - was.thin > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
   const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftOf(fault, w.kind)));
   return {
     kind: w.kind,
@@ -306,10 +313,9 @@ function priced(b: Bench, w: WayWork): OptionForecast {
       hoursOf(w.minutes, b.rates) +
       w.material +
       waitingCost(b, w.kind) +
-      cutChance * b.rebase.cost * F.cutRework +
+      cutChance * b.rebase.cost * cutRework +
       F.warrantyShare * Math.max(0, thinChance - cutChance) * b.rebase.cost +
-      residualChance * b.rates.rejected +
-      rework,
+      residualChance * b.rates.rejected,
   };
 }
 
@@ -366,13 +372,10 @@ function spotWay(b: Bench): WayWork {
     u_left_m: Math.hypot(b.u, spot.u_m),
     residual: together(b.seen.peel, b.seen.run, F.residual * b.seen.nibs),
     texture_m: b.texture,
-    ...judgedPlus(b.input.judged?.spot, F.minutesPerNib * others),
+    ...b.input.judged?.spot,
     why: [...b.noPolish, ...(places > 0 ? [] : [{ because: "no nibs" } as const])],
   };
 }
-
-/** A judged plan, with the minutes of places that it does not know of. */
-const judgedPlus = (work: JudgedWork | null | undefined, minutes: number) => (work ? { ...work, minutes: work.minutes + minutes } : {});
 
 function runWay(b: Bench): { work: WayWork; school: RunSchool } | null {
   const F = OPTION_FIGURES;
@@ -384,7 +387,8 @@ function runWay(b: Bench): { work: WayWork; school: RunSchool } | null {
     const thin = own?.thinChance ?? below(f.left_m, f.u_left_m, b.floor_m);
     const cut = own?.cutChance ?? below(f.left_m, f.u_left_m, b.cutGuard_m);
     const risk = thin * F.warrantyShare + cut * F.cutRework + RUN_SCHOOLS[school].gougeChance * F.gougeRework;
-    const open = cut <= OPTION_LIMITS.cut && thin <= OPTION_LIMITS.thin;
+    const was = own?.was ?? { cut: below(b.clear, b.u, b.cutGuard_m), thin: below(b.clear, b.u, b.floor_m) };
+    const open = cut - was.cut <= OPTION_LIMITS.cut && thin - was.thin <= OPTION_LIMITS.thin;
     return { school, f, own, open, price: hoursOf(own?.minutes ?? f.minutes, b.rates) + risk * b.rebase.cost };
   });
   // A dearer school that may be done goes before a cheaper one that may not.
@@ -402,7 +406,7 @@ function runWay(b: Bench): { work: WayWork; school: RunSchool } | null {
       // Its own plan deals with the nibs as well.
       residual: together(b.seen.peel, best.own ? F.spot.residual * b.seen.nibs : b.seen.nibs, F.runWork.residual),
       texture_m: b.texture,
-      ...judgedPlus(best.own, others),
+      ...best.own,
       why: b.noPolish,
       runSchool: best.school,
     },
@@ -471,13 +475,14 @@ function flowWay(b: Bench): WayWork {
     residual: F.flow.residual,
     texture_m: Math.min(b.texture, b.wanted),
     cuts: false,
-    rework: through * b.rebase.cost * F.flowRework,
+    cutChance: through,
+    cutRework: F.flowRework,
     why: [
       ...(b.cured ? [] : [{ because: "uncured" } as const]),
       ...(adds.runs ? [{ because: "runs" } as const] : []),
       ...(b.total + adds.adds_m > OPTION_LIMITS.totalAfterFlow_m ? [{ because: "total build" } as const] : []),
       ...(b.clear + adds.adds_m > OPTION_LIMITS.clearAfterFlow_m ? [{ because: "clear build" } as const] : []),
-      ...(through > OPTION_LIMITS.flowCut ? [{ because: "sanded through" } as const] : []),
+      ...(flatVerdict(through) === "stop" ? [{ because: "sanded through" } as const] : []),
     ],
   };
 }

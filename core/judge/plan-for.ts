@@ -4,7 +4,7 @@ import { ifMarked } from "../models/correction/removal-told";
 import type { BodyInputOf, PlanStep } from "../record/bodies";
 import type { PanelState } from "./account";
 import { type AssessInput, type Assessment, assess } from "./assess";
-import type { FilmJudge } from "./film-judge";
+import { type FilmJudge, MARK_PLACES } from "./film-judge";
 import { type JudgeOf, freshJudge } from "./kept-judge";
 import { type PlanForWork, workOf } from "./work";
 import { type ZonePlan, zonePlan } from "./zone-plan";
@@ -57,7 +57,12 @@ export function planFor(
       work: {
         ...planWork(plan, choice, state),
         ...(marked >= 0
-          ? { measured: planWork({ ...plan, steps: ifMarked(plan.steps, marked, state.repeatability_m) }, choice, state) }
+          ? {
+              measured: MARK_PLACES.map((places) => ({
+                places,
+                work: planWork({ ...plan, steps: ifMarked(plan.steps, marked, state.repeatability_m, places) }, choice, state),
+              })),
+            }
           : {}),
       },
     },

@@ -1,6 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
-import { type Told, untold } from "../models/correction/removal-told";
+import { type Told, twiceCommon_m2, untold } from "../models/correction/removal-told";
 import { regionOfPlan } from "../panel/builds";
 import { RUN_SCHOOLS } from "../models/correction/run-work";
 import type { LocalWorkDone } from "../panel/builds";
@@ -17,19 +17,22 @@ const SAME_PLACE_M = 0.015;
 
 /**
  * The work of a plan that is still to come, by place: over the panel, and at single places with what has been taken off there before.
- * @param from index of the first step not yet done
+ * @param from index of the first step not yet done @param done what its steps have taken off the panel since the film was read
  */
-export function workOf(plan: PlanForWork, localWork: readonly LocalWorkDone[], from = 0): Work {
+export function workOf(plan: PlanForWork, localWork: readonly LocalWorkDone[], from = 0, done: Removal | null = null): Work {
   const ahead = plan.steps.slice(from);
-  return { panel: panelWork(plan, ahead), local: localTasks(plan, ahead, localWork), floor_m: plan.floor_m };
+  return { panel: panelWork(plan, ahead, done), local: localTasks(plan, ahead, localWork), floor_m: plan.floor_m };
 }
 
 /** What comes off over the panel in the steps ahead. */
 export const panelRemoval = (steps: readonly Pick<PlanStep, "zone" | "removal_m" | "u_m" | "common_m">[]): Removal =>
   sumOf(steps.filter((s) => s.zone === "panel"));
 
-function panelWork(plan: PlanForWork, ahead: PlanForWork["steps"]): PanelWork | null {
-  const { removal_m, u_m } = panelRemoval(ahead);
+function panelWork(plan: PlanForWork, ahead: PlanForWork["steps"], done: Removal | null): PanelWork | null {
+  const removal = panelRemoval(ahead);
+  const { removal_m } = removal;
+  // The film has the doubt of what is done in it: what both have in common is put to what is to come.
+  const u_m = Math.sqrt(Math.max(0, removal.u_m ** 2 + (done ? twiceCommon_m2(done, removal) : 0)));
   return removal_m > 0
     ? { removal_m, u_m, rim_m: plan.judgedFrom_m ?? plan.tape_m, byHand: plan.byHand, region: regionOfPlan(plan) }
     : null;

@@ -1,9 +1,11 @@
-import { isInclusion } from "../models/defects/kinds";
+import { isFold, isInclusion } from "../models/defects/kinds";
 import { leftShare } from "../models/defects/remedies";
 import type { Point, Polygon } from "../kernel/geometry/geometry";
 import { type Region, halfOf, inRegion } from "../kernel/geometry/region";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
+import { correctionSchool, reachOf } from "../models/correction/schools";
+import { regionOfPlan } from "../panel/builds";
 import type { PlanStep } from "../record/bodies";
 import { type EntryOf, pointsOf } from "../record/entry";
 import type { PanelPart } from "../record/kinds";
@@ -16,7 +18,7 @@ import { type PlanPart, type Setting, atOf, removalOf, stepOf, zoneOf } from "./
 import { DROP_TASK, SPOT_RADIUS_M, WORK_MINUTES, nibTask, runTasks } from "./zone-work";
 
 /** What a plan is worked out from. */
-export type NotedPanel = Pick<PanelFacts, "defects" | "spots" | "localWork">;
+export type NotedPanel = Pick<PanelFacts, "defects" | "spots" | "localWork"> & Partial<Pick<PanelFacts, "plan" | "stepsDone">>;
 /** The run schools for the panel's worst run, side by side. */
 export interface RunComparison extends ClearThere {
   height_m: number;
@@ -32,7 +34,24 @@ export const placesOf = ({ body: { at, trace } }: EntryOf<"defect">): Point[] =>
 export const openRuns = (panel: NotedPanel): MeasuredRun[] =>
   measuredRuns(panel).filter(({ entry }) => !workedSince(panel.localWork, "run", placesOf(entry), entry.seq));
 export const openNibs = (panel: NotedPanel): EntryOf<"defect">[] =>
-  panel.defects.filter((d) => isInclusion(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq));
+  panel.defects.filter(
+    (d) => isInclusion(d.body.kind) && !workedSince(panel.localWork, "spot", placesOf(d), d.seq) && !levelledSince(panel, d),
+  );
+
+/** Whether a plan that levels the panel where something is marked was carried through since. */
+function levelledSince({ plan = null, stepsDone = [] }: NotedPanel, mark: EntryOf<"defect">): boolean {
+  if (!plan || plan.seq < mark.seq || stepsDone.length < plan.body.steps.length) return false;
+  return reachOf(correctionSchool(plan.body.schoolId)) === "panel" && liesIn(mark, regionOfPlan(plan.body));
+}
+
+/** Nibs, and what else is taken out at its own place by a school for spots. */
+export const openSpots = (panel: NotedPanel): EntryOf<"defect">[] =>
+  panel.defects.filter(
+    (d) =>
+      (isInclusion(d.body.kind) || (!isFold(d.body.kind) && leftShare(d.body.kind, "spot") < 1)) &&
+      !workedSince(panel.localWork, "spot", placesOf(d), d.seq) &&
+      !levelledSince(panel, d),
+  );
 /** What is filled with a drop of clear and levelled; the drop alone is not the end of it. */
 export const openFills = (panel: NotedPanel): EntryOf<"defect">[] =>
   panel.defects.filter((d) => leftShare(d.body.kind, "dropFill") < 1 && !filledSince(panel, d));

@@ -21,6 +21,7 @@ import {
   nibPart,
   openFills,
   openNibs,
+  openSpots,
   openRuns,
   partOf,
   placesOf,
@@ -40,7 +41,7 @@ import {
 } from "./zone-setting";
 import { strips } from "./zone-strips";
 import { type Consumable, cautionsOf, consumablesOf, minutesOf, sectionsOf } from "./zone-needs";
-import { HAND_TASK, LINE_STRIP_M, SPOT_RADIUS_M, WORK_MINUTES } from "./zone-work";
+import { HAND_TASK, LINE_STRIP_M, MOST_NIBS_SINGLY, SPOT_RADIUS_M, WORK_MINUTES } from "./zone-work";
 
 export interface ZonePlan {
   zones: PlanZone[];
@@ -196,9 +197,13 @@ export function zonePlan(brief: PanelBrief, panel: NotedPanel, choice: ZoneChoic
 
   const runs = openRuns(panel);
   const fills = fill ? openFills(panel) : [];
-  const spots = [...openNibs(panel), ...fills];
   const within = (d: EntryOf<"defect">): boolean => liesIn(d, region);
-  const here = atPlaces({ runs: runs.filter((r) => within(r.entry)), spots: spots.filter(within) }, choice.runSchool, setting);
+  const spots = [...openSpots(panel), ...fills];
+  // Where the panel is levelled only what stands proud is taken down before, and of many nibs none singly: its first paper has them all.
+  const nibs = openNibs(panel).filter(within);
+  const levels = reach === "panel";
+  const spotsHere = levels ? [...(countOf(nibs) > MOST_NIBS_SINGLY ? [] : nibs), ...fills.filter(within)] : spots.filter(within);
+  const here = atPlaces({ runs: runs.filter((r) => within(r.entry)), spots: spotsHere }, choice.runSchool, setting);
   const there = elsewhere(
     { runs: runs.filter((r) => !within(r.entry)), spots: spots.filter((d) => !within(d)) },
     choice.runSchool,

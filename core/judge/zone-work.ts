@@ -109,6 +109,9 @@ export const HAND_TASK: ZoneTask = {
 };
 
 /** Minutes of each kind of work. Defaults of ours, not validated. */
+/** More nibs than this are not taken down one by one where the panel is levelled anyway. Default of ours. */
+export const MOST_NIBS_SINGLY = 12;
+
 export const WORK_MINUTES = {
   machinePer_m2: 5,
   handPer_m2: 14,

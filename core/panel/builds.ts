@@ -2,9 +2,11 @@ import type { Point } from "../kernel/geometry/geometry";
 import { edgeDistance, lineDistances } from "../kernel/geometry/geometry";
 import { type Region, inRegion } from "../kernel/geometry/region";
 import { LOCAL_UNEVENNESS } from "../models/correction/unevenness";
+import { FLATTEN_S } from "../models/trade-limits";
 import { SPRAY } from "../models/spray/constants";
 import type { Deposit } from "../models/spray/deposit";
 import { type EntryOf, type LedgerEntry, pointsOf } from "../record/entry";
+import { thinsPanel } from "./thins-panel";
 
 export interface CoatState {
   /** Its `number` is its place among the coats that count: taking one out moves those after it up. */
@@ -39,9 +41,6 @@ export interface Build {
   /** Where its first coat stands in the ledger; the first build also holds what came before any coat. */
   from_seq: number;
 }
-
-/** Whether a step took film off the panel; work at runs, spots, rim and lines stays where it was done. */
-export const thinsPanel = (step: EntryOf<"step">): boolean => step.body.zone === "panel";
 
 /** Sum of coats: the model's own error is common to all of them, the rest from coat to coat is not. */
 export function sumCoats(coats: readonly Deposit[], shop: ShopFilm = MODEL_FILM): { clear_m: number; u_m: number } {
@@ -82,6 +81,9 @@ export function buildsOf(
 /** One thing done to the film of the panel: film taken off (negative) or laid on, with the error that all places have in common. */
 export interface FilmChange {
   seq: number;
+  /** When it was logged, and how long such work takes. */
+  at_ms: number;
+  work_s: number;
   /** Done only there: the film has a step at its border; null: over the whole panel. */
   region: Region | null;
   /** Share of the panel that it was done on. */
@@ -100,7 +102,18 @@ export interface FilmChange {
  */
 export function changesOf(
   entries: readonly LedgerEntry[],
-  { builds, outline, bodyLines }: { builds: readonly Build[]; outline: readonly Point[]; bodyLines: readonly (readonly Point[])[] },
+  {
+    builds,
+    outline,
+    bodyLines,
+    u_m = new Map(),
+  }: {
+    builds: readonly Build[];
+    outline: readonly Point[];
+    bodyLines: readonly (readonly Point[])[];
+    /** Doubt of single steps with what they have in common with those before; of the others their own. */
+    u_m?: ReadonlyMap<string, number>;
+  },
 ): FilmChange[] {
   const plans = new Map(entries.flatMap((e) => (e.kind === "plan" ? [[e.id, e.body] as const] : [])));
   const taken = entries.flatMap((e): FilmChange[] => {
@@ -109,8 +122,10 @@ export function changesOf(
     return [
       {
         seq: e.seq,
+        at_ms: e.at_ms,
+        work_s: plan && e.kind === "step" ? 60 * (plan.steps[e.body.index]?.minutes ?? 0) : FLATTEN_S,
         change_m: -e.body.removal_m,
-        u_m: e.body.u_m,
+        u_m: u_m.get(e.id) ?? e.body.u_m,
         region: plan ? regionOfPlan(plan) : null,
         areaShare: plan?.part?.share ?? 1,
         uneven: LOCAL_UNEVENNESS,
@@ -120,6 +135,8 @@ export function changesOf(
   });
   const laid = builds.slice(1).map((b): FilmChange => ({
     seq: b.from_seq,
+    at_ms: b.coats[0]!.entry.at_ms,
+    work_s: 0,
     change_m: b.predicted.clear_m,
     u_m: b.predicted.u_m,
     region: null,

@@ -3,6 +3,7 @@ import { type MendRun, mendRuns } from "../models/prep/mend-cards";
 import { colourLayers } from "../models/prep/colour-coats";
 import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
 import type { ProductSheet } from "../models/product/sheet";
+import type { Removal } from "../models/correction/removal-plan";
 import type { Told } from "../models/correction/removal-told";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
 import { type Side, isFold } from "../record/kinds";
@@ -19,14 +20,14 @@ import {
   localWorkDone,
   overPanel,
   sumCoats,
-  thinsPanel,
 } from "./builds";
 import type { PanelBrief } from "./brief";
 import { predictCoat } from "./predict-coat";
 import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
-import { planAsTold, toldByMarks } from "./told-by-marks";
+import { thinsPanel } from "./thins-panel";
+import { doneSteps, leaningOn, planAsTold, toldByMarks } from "./told-by-marks";
 
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
 export interface PanelFacts extends FilmRecord {
@@ -52,6 +53,8 @@ export interface PanelFacts extends FilmRecord {
   /** What marks read on this panel tell of any work on it, and of the plan in force beyond what it knew. */
   told: Told;
   toldSince: Told;
+  /** What the plan in force took off the panel since it was last read: its doubt and that of the steps to come have parts in common. */
+  doneSince: Removal;
   stepsDone: readonly EntryOf<"step">[];
   extraPasses: readonly EntryOf<"step">[];
   gaugeChecks: readonly EntryOf<"gaugeCheck">[];
@@ -129,13 +132,14 @@ export function derivePanel(
   const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
   const takenBy = takenOnMean(entries);
   const builds = buildsOf(coats, thinning, shop, takenBy);
-  const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines });
   const mixes = ofKind(all, "mix").filter((m) => isOf(m, sheet));
   const gaugeChecks = ofKind(entries, "gaugeCheck");
   const marks = toldByMarks(entries);
   const inForce = ofKind(entries, "plan").at(-1);
   const ofPlan = stepsDone.filter((s) => s.body.planId === inForce?.id);
   const ticked = ofPlan.filter((s) => !s.body.extra);
+  const leaning = leaningOn(entries, doneSteps(inForce ?? null, { done: ofPlan, told: marks.toldSince }));
+  const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines, u_m: leaning.u_m });
   const plan = inForce ? planAsTold(inForce, marks.toldSince, ticked.length) : null;
   const under = ofKind(entries, "under");
   const colourCoats = ofKind(entries, "colourCoat");
@@ -168,6 +172,7 @@ export function derivePanel(
     through: ofKind(entries, "throughClear").at(-1) ?? null,
     plan,
     ...marks,
+    doneSince: leaning.open,
     stepsDone: ticked,
     extraPasses: ofPlan.filter((s) => s.body.extra),
     gaugeChecks,

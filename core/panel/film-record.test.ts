@@ -118,8 +118,10 @@ test("whatever is read and sanded in whatever order, every place stands at its n
       const read = { "1": -1, "2": -1 };
       const sands: number[] = [];
       for (const act of ["read both", ...list]) {
-        if (act === "coat") l.coat(2);
-        else if (act === "sand") {
+        if (act === "coat") {
+          l.coat(2);
+          sanded = 0; // a coat over a sanded film begins the next build
+        } else if (act === "sand") {
           flat(l, 1);
           sands.push(l.entries.length);
           sanded++;
@@ -176,4 +178,93 @@ test("worked on from state to state it is the same as from the whole ledger read
     }),
     { numRuns: 60 },
   );
+});
+
+test("read after sanding, and sanded said after it: the same film as in the other order, also with only some spots read again", () => {
+  const clear = (order: "said first" | "read first" | "between", again: number) =>
+    facts((l) => {
+      l.read("before", [90, 92]);
+      l.coat(1);
+      l.coat(2);
+      l.read("after", [150, 152]);
+      if (order === "said first") flat(l);
+      if (order === "between" && again > 1) {
+        l.read("recheck", [141]);
+        flat(l);
+        l.add("reading", {
+          phase: "recheck",
+          spot: "2",
+          at: { x_m: 0.6, y_m: 0.5 },
+          gauge: "typed",
+          readings: [143, 144, 142].map(typedFilm),
+        });
+      } else l.read("recheck", [141, 143].slice(0, again));
+      if (order === "read first" || (order === "between" && again < 2)) flat(l);
+    }).spots.map((s) => ({ film: s.latest!.film.film.mean_m, since: s.latest!.since }));
+  for (const again of [1, 2])
+    for (const order of ["read first", "between"] as const) expect(clear(order, again)).toEqual(clear("said first", again));
+});
+
+/** A plan of two papers, two minutes less than half an hour and twenty minutes of work. */
+const planOf = (l: Ledger) =>
+  l.add("plan", {
+    schoolId: "short",
+    runSchool: "block",
+    tape_m: um(20_000),
+    floor_m: um(35),
+    steps: [6, 2].map((r, i) => ({ name: `paper ${i}`, use: null, removal_m: um(r), u_m: um(1), minutes: [28, 20][i]! })),
+    removal_m: um(8),
+    u_removal_m: um(1),
+    verdict: "safe",
+    cutChance: 0,
+    thinChance: 0,
+    inferred: false,
+  });
+const tick = (l: Ledger, planId: string, index: number, after_min: number) =>
+  l.add("step", { planId, index, name: `paper ${index}`, removal_m: um([6, 2][index]!), u_m: um(1), note: "" }, { after_min });
+
+test("steps ticked sooner than they can have been done were done before the reading; one that takes its time was not", () => {
+  const film = (minutes: number) => {
+    const f = facts((l) => {
+      l.read("before", [90, 92]);
+      l.coat(1);
+      l.coat(2);
+      l.read("after", [150, 152]);
+      const planId = planOf(l);
+      l.read("recheck", [141, 143]);
+      tick(l, planId, 0, 1);
+      tick(l, planId, 1, minutes);
+    });
+    return Math.round(at(f, "1").latest!.since.taken_m * 1e6);
+  };
+  expect(film(1)).toBe(0);
+  expect(film(60)).toBe(2);
+});
+
+test("read after sanding, with no sanding said at all: what was read only before it is not taken for what is there now", () => {
+  const f = facts((l) => {
+    l.read("before", [90, 92]);
+    l.coat(1);
+    l.coat(2);
+    l.read("after", [150, 152]);
+    l.read("recheck", [141]);
+  });
+  expect(at(f, "1").latest!.since.taken_m).toBe(0);
+  expect(at(f, "2").latest!.since.taken_m).toBeCloseTo(um(9), 9);
+  expect(f.observations.filter((o) => o.layer === "after").map((o) => Math.round(o.total_m * 1e6))).toEqual([141, 143]);
+});
+
+test("a reading that waited for its server belongs to what had been done when it was taken", () => {
+  const f = facts((l) => {
+    l.read("before", [90, 92]);
+    l.coat(1);
+    l.coat(2);
+    const taken_ms = l.entries.at(-1)!.at_ms + 1;
+    flat(l);
+    l.read("after", [150]);
+    const late = l.entries.at(-1)!;
+    l.entries[l.entries.length - 1] = { ...late, at_ms: taken_ms, recordedAt_ms: late.at_ms + 3600e3 };
+  });
+  expect(at(f, "1").films.recheck).toBeUndefined();
+  expect(at(f, "1").latest!.since.taken_m).toBeCloseTo(um(8), 9);
 });

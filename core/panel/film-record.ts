@@ -7,6 +7,7 @@ import { farReadings } from "../models/film/odd-reading";
 import type { EntryOf } from "../record/entry";
 import type { Phase } from "../record/kinds";
 import type { Build, FilmChange } from "./builds";
+import { type Placed, placeOf, withUnlogged } from "./read-surface";
 import { type Sessions, correctedReadings, sessionsOf, underFoil } from "./gauge-sessions";
 
 export interface PhaseFilm {
@@ -14,9 +15,12 @@ export interface PhaseFilm {
   readings_m: readonly number[];
   /** Some of them lie far from the others: the film is as doubtful as they lie apart, and teaches nothing. */
   scattered: boolean;
-  entryIds: string[];
+  /** The entries that it was read with, each with its readings. */
+  of: readonly { entryId: string; readings_m: readonly number[] }[];
   simulated: boolean;
   last_seq: number;
+  /** How many of the changes of the film are in it. */
+  surface: number;
 }
 
 /** What was read at one place. */
@@ -55,14 +59,6 @@ export interface FilmStep {
   u_m: number;
 }
 
-interface Placed {
-  entry: EntryOf<"reading">;
-  phase: Phase;
-  /** Number of the build it was taken over, from 1, and how often the film had been changed. */
-  build: number;
-  surface: number;
-}
-
 /**
  * What was read of a panel's film, each reading with the surface it was taken on: readings of one place and one surface belong together, and
  * of two surfaces only the newer says what is there now.
@@ -70,10 +66,15 @@ interface Placed {
 export function filmRecord(
   readings: readonly EntryOf<"reading">[],
   checks: readonly EntryOf<"gaugeCheck">[],
-  { builds, changes }: { builds: readonly Build[]; changes: readonly FilmChange[] },
+  logged: { builds: readonly Build[]; changes: readonly FilmChange[] },
 ): FilmRecord {
-  const placed = readings.map((entry) => place(entry, builds, changes));
+  const { builds } = logged;
   const read = (list: readonly Placed[]) => readOf(list, checks);
+  const { placed, changes } = withUnlogged(
+    readings.map((entry) => placeOf(entry, builds, logged.changes)),
+    logged,
+    (list) => meanOf(list.flatMap((p) => correctedReadings(p.entry, checks))),
+  );
   const repeatability = pooledRepeatability(
     groupsOf(placed)
       .map(read)
@@ -86,9 +87,10 @@ export function filmRecord(
       film: spotFilm(values, { gauge: DEFAULT_GAUGE, repeatability: scattered ? ownScatter(values) : repeatability, flags }),
       readings_m: values,
       scattered,
-      entryIds: list.map((p) => p.entry.id),
+      of: list.map((p) => ({ entryId: p.entry.id, readings_m: correctedReadings(p.entry, checks) })),
       simulated: list.some((p) => p.entry.simulated),
       last_seq: Math.max(...list.map((p) => p.entry.seq)),
+      surface: Math.max(...list.map((p) => p.surface)),
     };
   };
   const newest = Math.max(1, builds.length);
@@ -133,27 +135,11 @@ export function filmRecord(
   };
 }
 
-/**
- * Where a reading belongs. *Before clear* is below all clear, but over a sanded build it is that build's surface; *after clear* over sanded film
- * is a recheck, whatever it was called.
- */
-function place(entry: EntryOf<"reading">, builds: readonly Build[], changes: readonly FilmChange[]): Placed {
-  // A reading before the first coat in the ledger is of the first build all the same: the coats were logged late.
-  const build = Math.max(1, builds.filter((b) => b.from_seq < entry.seq).length);
-  const sanded = changes.some((c) => c.change_m < 0 && c.seq < entry.seq && c.seq > (builds[build - 1]?.from_seq ?? -Infinity));
-  const { phase } = entry.body;
-  const below = phase === "before" && !sanded;
-  return {
-    entry,
-    build,
-    surface: changes.filter((c) => c.seq < entry.seq).length,
-    phase: below ? "before" : phase === "recheck" || sanded ? "recheck" : "after",
-  };
-}
+const meanOf = (xs: readonly number[]) => xs.reduce((a, x) => a + x, 0) / xs.length;
 
 /** Repeatability of readings that lie far apart, by themselves alone: what the gauge does elsewhere says nothing of a slip here. */
 function ownScatter(readings_m: readonly number[]): Repeatability {
-  const mean = readings_m.reduce((a, x) => a + x, 0) / readings_m.length;
+  const mean = meanOf(readings_m);
   const degreesOfFreedom = readings_m.length - 1;
   return { repeatability_m: Math.sqrt(readings_m.reduce((a, x) => a + (x - mean) ** 2, 0) / degreesOfFreedom), degreesOfFreedom };
 }
@@ -212,7 +198,7 @@ function groupBy<T>(list: readonly T[], keyOf: (item: T) => string): Map<string,
 }
 
 function latestOf(film: PhaseFilm, at: Point, changes: readonly FilmChange[]): ReadSpot["latest"] {
-  const moved = changes.filter((c) => c.seq > film.last_seq).map((c) => c.change_m * c.shareAt(at));
+  const moved = changes.slice(film.surface).map((c) => c.change_m * c.shareAt(at));
   return {
     film,
     since: {
@@ -229,7 +215,7 @@ function observationsAt({ at, films, latest }: ReadSpot, changes: readonly FilmC
     list.push({ at, layer: "before", total_m: films.before.film.mean_m, n: films.before.film.n, ...ownDoubt(films.before) });
   if (latest) {
     const since = changes.flatMap((c, change) => {
-      const share = c.seq > latest.film.last_seq ? c.shareAt(at) : 0;
+      const share = change >= latest.film.surface ? c.shareAt(at) : 0;
       return share > 0
         ? [{ change, share, whole: c.region === null, moved_m: share * c.change_m, uneven_m: c.uneven * share * c.change_m }]
         : [];

@@ -1,18 +1,23 @@
-import { removalAtMark } from "../models/correction/measured-step";
-import { NOTHING_TOLD, type Told, asTold, toldBy, untold } from "../models/correction/removal-told";
-import type { Removal } from "../models/correction/removal-plan";
+import { removalAtMarks } from "../models/correction/measured-step";
+import { type MarkRead, NOTHING_TOLD, type Told, asTold, toldBy, untold, twiceCommon_m2, withOwn } from "../models/correction/removal-told";
+import { thinsPanel } from "./thins-panel";
+import { type Removal, scaled, sumOf } from "../models/correction/removal-plan";
+import type { BodyInputOf } from "../record/bodies";
 import type { EntryOf, LedgerEntry } from "../record/entry";
 
-type Measured = NonNullable<EntryOf<"step">["body"]["measured"]>;
+type Measured = NonNullable<BodyInputOf<"step">["measured"]>;
 
-/** What came off at a step's mark, as it was read. */
-export function readAtMark({ before, after }: Measured): Removal {
+/** What came off at a step's marks, as it was read. */
+export function readAtMark({ more = [], ...first }: Measured): MarkRead {
   const films = (list: Measured["before"]) => list.map((r) => r.thickness_m);
-  return removalAtMark(films(before), films(after));
+  return removalAtMarks([first, ...more].map(({ before, after }) => ({ before_m: films(before), after_m: films(after) })));
 }
 
 /** On a run or a nib there is more to take off than a pass's own depth: a mark there says nothing of the paper. */
 export const tellsOfPaper = (zone: EntryOf<"step">["body"]["zone"]): boolean => zone !== "run" && zone !== "spot";
+
+/** What of a step's doubt is its own, by name. */
+const ownOf = (step: EntryOf<"step">) => `own ${step.id}`;
 
 /**
  * What the marks of a panel tell: of any plan from now on, and of the newest plan beyond what it knew when it was made (its own steps have that
@@ -28,8 +33,8 @@ export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; told
     const step = plan?.steps[e.body.index];
     if (!plan || !step) continue;
     const mark = readAtMark(e.body.measured);
-    plan.since = toldBy(plan.since, step, mark);
-    told = toldBy(told, untold(step, plan.knew), mark);
+    plan.since = toldBy(plan.since, step, mark, ownOf(e));
+    told = toldBy(told, untold(step, plan.knew), mark, ownOf(e));
   }
   return { told, toldSince: [...plans.values()].at(-1)?.since ?? NOTHING_TOLD };
 }
@@ -39,3 +44,45 @@ export const planAsTold = (plan: EntryOf<"plan">, told: Told, from: number): Ent
   ...plan,
   body: { ...plan.body, steps: plan.body.steps.map((s, i) => (i < from ? s : asTold(s, told))) },
 });
+
+/**
+ * What came off in the steps done, each with what its doubt has in common with the others and with what is still to come: a mark's error, a backing's
+ * depth. By the steps' entries; what no plan knows has nothing in common.
+ */
+export function doneSteps(
+  plan: EntryOf<"plan"> | null,
+  { done, told }: { done: readonly EntryOf<"step">[]; told: Told },
+): Map<string, Removal> {
+  return new Map(
+    done.flatMap((e): [string, Removal][] => {
+      const step = plan?.body.steps[e.body.index];
+      if (!plan || !step || e.body.planId !== plan.id) return [];
+      const marked = e.body.measured && tellsOfPaper(e.body.zone);
+      const then = asTold(marked ? withOwn(step, ownOf(e)) : step, told);
+      // One pass more of several: as much of what is common.
+      const share = step.removal_m > 0 && e.body.extra ? e.body.removal_m / step.removal_m : 1;
+      return [[e.id, { removal_m: e.body.removal_m, u_m: e.body.u_m, common_m: scaled(then, share).common_m }]];
+    }),
+  );
+}
+
+/**
+ * Doubt of what the steps done took off, as each adds to those before it that nobody has read over since: what is common adds, the rest goes in
+ * squares. And what all of those together have in common with the steps still to come.
+ */
+export function leaningOn(
+  entries: readonly LedgerEntry[],
+  done: ReadonlyMap<string, Removal>,
+): { u_m: Map<string, number>; open: Removal } {
+  const u_m = new Map<string, number>();
+  let open: Removal[] = [];
+  for (const e of entries) {
+    if (e.kind === "reading" && e.body.phase !== "before") open = [];
+    const step = e.kind === "step" && thinsPanel(e) ? done.get(e.id) : undefined;
+    if (!step) continue;
+    const with_m2 = open.reduce((a, o) => a + twiceCommon_m2(o, step), 0);
+    u_m.set(e.id, Math.sqrt(Math.max(0, step.u_m ** 2 + with_m2)));
+    open.push(step);
+  }
+  return { u_m, open: sumOf(open) };
+}

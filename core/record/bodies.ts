@@ -60,6 +60,9 @@ const gunSettings = z.object({
 
 const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
 
+/** Readings at one mark. */
+const atMark = { before: z.array(filmReading).min(1).max(20), after: z.array(filmReading).min(1).max(20) };
+
 const removalStep = z.union([
   z.object({ grit: z.enum(keysOf<Grit>(GRAIN_M)), backing: z.enum(keysOf<Backing>(BACKING)), tool: z.enum(SANDING_TOOLS).optional() }),
   z.object({ polish: z.enum(keysOf<Polish>(POLISH_M)) }),
@@ -296,8 +299,8 @@ export const LEDGER_BODIES = {
         use: removalStep.nullable(),
         removal_m: within(FILM_BOUNDS.removal_m),
         u_m: within(FILM_BOUNDS.removal_m),
-        /** Parts of that doubt which are one unknown for several steps, by its name. */
-        common_m: z.record(z.string().max(40), within(FILM_BOUNDS.removal_m)).default({}),
+        /** Parts of that doubt which are one unknown for several steps, by its name; below nothing where it makes this one less. */
+        common_m: z.record(z.string().max(40), z.number().min(-FILM_BOUNDS.removal_m.max).max(FILM_BOUNDS.removal_m.max)).default({}),
         /** The places of work at single places; empty for what goes over the panel or its strips. */
         at: z.array(at).max(2000).default([]),
         passes: z.int().min(1).max(60).default(1),
@@ -355,9 +358,9 @@ export const LEDGER_BODIES = {
     zone: z.enum(WORK_ZONES).default("panel"),
     /** How long it took, where it was started on its card. */
     duration_s: z.number().min(0).max(86400).nullable().default(null),
-    /** Film at one mark before and after it, as read; `removal_m` then weighs it with the forecast. */
+    /** Film at a mark before and after it, and at `more` marks on other places, as read; `removal_m` then weighs it with the forecast. */
     measured: z
-      .object({ before: z.array(filmReading).min(1).max(20), after: z.array(filmReading).min(1).max(20) })
+      .object({ ...atMark, more: z.array(z.object(atMark)).max(4).default([]) })
       .nullable()
       .default(null),
     forecast_m: within(FILM_BOUNDS.removal_m).nullable().default(null),

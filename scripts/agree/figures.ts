@@ -3,9 +3,7 @@ import { riskOf } from "#core/judge/chance-at";
 import { headlineRemoval } from "#core/judge/work";
 import { assess } from "#core/judge/assess";
 import { FilmJudge, type PanelWork } from "#core/judge/film-judge";
-import type { ZoneChoice } from "#core/judge/zone-setting";
-import { SPOT_SCHOOL, levellingSchool } from "#core/models/correction/schools";
-import type { RemedyId } from "#core/models/defects/remedies";
+import { planOfWay } from "#core/judge/option-plan";
 import { flowPlanOf } from "#core/judge/flow-question";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import { weighOptions } from "#core/judge/option-case";
@@ -25,6 +23,8 @@ import { loadBooth } from "#server/views/booth-view";
 import { loadPots } from "#server/views/pots-view";
 import { optionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
+import { planAddress } from "~/stations/correct/plan-address";
+import { planFields, planWays } from "~/stations/correct/plan-choice";
 import { reportLines } from "~/stations/hand-over/report.words";
 import type { MadePanel } from "./ledgers";
 
@@ -160,13 +160,16 @@ export async function compareFigures(
       say("sanded off for a flow coat", "Flow coat", flowPlanOf(view)?.flat.removal_m);
     }
     for (const o of answer?.decision.options ?? []) {
-      const opens = OPENS[o.kind];
+      const opens = planOfWay(o.kind, { runSchool: o.runSchool, house: view.job.way.correction });
       if (!opens || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
+      // As the page reads it from its own address.
+      const asked = new URLSearchParams(planAddress(opens));
       const opened = planFor(view.panel, state, {
         ...choice,
-        ...opens,
-        ...(o.kind === "full" || o.kind === "part" ? { schoolId: levellingSchool(view.job.way.correction) } : {}),
-        runSchool: o.runSchool,
+        ...planWays(
+          planFields(view, METRIC, (name) => asked.get(name)),
+          view,
+        ),
       });
       if (opened.plan.problem) continue;
       const risk = again.risk(opened.assess.work);
@@ -215,14 +218,6 @@ export async function compareFigures(
   return { figures: said.length, disagreements, broken };
 }
 
-/** The plan that each way opens, where it opens one. */
-const OPENS: Partial<Record<RemedyId, Partial<ZoneChoice>>> = {
-  spot: { schoolId: SPOT_SCHOOL },
-  run: { schoolId: SPOT_SCHOOL },
-  dropFill: { schoolId: SPOT_SCHOOL, fill: true },
-  part: { part: "marked" },
-  full: {},
-};
 const placeOf = ({ rim_m, byHand, region }: PanelWork) => ({ rim_m, byHand, region });
 
 /** Pots: what is left of each by the panel's own account and on the page of the job's pots. */

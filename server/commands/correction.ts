@@ -3,7 +3,7 @@ import type { ZoneChoice } from "#core/judge/zone-setting";
 import { onePass } from "#core/models/correction/clearing";
 import { weighMeasured } from "#core/models/correction/measured-step";
 import { readAtMark } from "#core/panel/told-by-marks";
-import type { BodyOf } from "#core/record/bodies";
+import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { planBody } from "#core/judge/plan-for";
 import { faultsHolding, workedAt } from "#core/judge/fault-holds";
@@ -71,7 +71,7 @@ export async function storePlan(
           heldBy({
             finish: view.job.finish,
             cured: filmOf(view, ctx.now_ms()).cured,
-            inTheWay: view.state.inTheWay,
+            account: view.state,
             faults: faultsHolding(view.state, "paper", workedAt(plan)),
           }),
         ),
@@ -126,7 +126,7 @@ export interface StepDone {
   by: string;
   clientKey: string | null;
   /** Film at one mark before and after, as read. */
-  measured?: BodyOf<"step">["measured"];
+  measured?: BodyInputOf<"step">["measured"];
   gloss60_GU?: number | null;
   /** Read with a stand-in. */
   simulated?: boolean;

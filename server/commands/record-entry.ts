@@ -9,6 +9,7 @@ import { type Panel, getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
 import { answeredBefore } from "../repos/sent-form-repo";
 import { refreshSummariesBeside, refreshSummary } from "../repos/summary-repo";
+import { requireStandIns } from "../devices/stand-ins-allowed";
 import { Refusal } from "./refusal";
 import { type Running, run } from "./run";
 
@@ -85,6 +86,7 @@ export async function appendEntries<K extends EntryKind>(
 ): Promise<string[]> {
   const panel = await getPanel(db, panelId);
   if (!panel) throw new Refusal(null, "This panel is no longer there", 404);
+  if (inputs.some((i) => i.simulated)) await requireStandIns({ db });
   await refuseMovedLedger(db, panelId, inputs);
   await refuseLostCorrections(db, panelId, inputs);
   const entries = inputs.map((input) => ({
@@ -126,15 +128,18 @@ async function kindsWritten(db: Db, inputs: readonly EntryInput[]): Promise<Entr
 /**
  * Strikes an entry out of what is shown; striking the strike is the undo. Nothing is deleted.
  * @param whole with every version of it; else a correction struck out brings back what it corrected
+ * @param also entries of the same panel that were made with it: all go or none
  */
 export async function strikeEntry(
   ctx: ServerContext,
   entryId: string,
-  { by, reason, whole = false }: { by: string; reason: string; whole?: boolean },
+  { by, reason, whole = false, also = [] }: { by: string; reason: string; whole?: boolean; also?: readonly string[] },
 ): Promise<string> {
   const entry = await getEntry(ctx.db, entryId);
   if (!entry) throw new Refusal(null, "This entry is no longer there", 404);
-  return recordEntry(ctx, { panelId: entry.panelId, kind: "strike", body: { reason, whole }, by, supersedes: entryId });
+  const { panelId } = entry;
+  const strikes = [entryId, ...also].map((supersedes) => ({ panelId, kind: "strike" as const, body: { reason, whole }, by, supersedes }));
+  return (await recordEntries(ctx, panelId, strikes))[0]!;
 }
 
 /** Strikes several entries of one panel at once: all or none. */

@@ -4,12 +4,14 @@ import { Refusal } from "../commands/refusal";
 import type { ServerContext } from "../context";
 import { jobOfPanel } from "../repos/panel-repo";
 import { seedOf } from "./seed-of";
+import { requireStandIns } from "./stand-ins-allowed";
 
 /** Size of the stand-in camera's picture and of the panel it sees. */
 const CAMERA = { width: 640, height: 440, scale_m_px: 0.1e-3, leastNibs: 4, more: 9 } as const;
 
 /** What the stand-in camera sees of a panel: nibs by the panel's own hidden truth, the same at every look. @throws Refusal for no panel */
 export async function standInPhoto(ctx: ServerContext, panelId: string): Promise<{ png: Buffer; width_m: number }> {
+  await requireStandIns(ctx);
   const { width, height, scale_m_px } = CAMERA;
   const png = await pictureOnce(ctx, panelId, "nibs", async () => {
     const seed = seedOf(panelId, 11);
@@ -29,6 +31,7 @@ export async function standInTube(
   panelId: string,
   of: "own" | "neighbour",
 ): Promise<{ png: Buffer; setup: typeof TUBE_SETUP }> {
+  await requireStandIns(ctx);
   const png = await pictureOnce(ctx, panelId, of, async () => {
     const seed = seedOf(`${panelId} ${of}`, 13);
     const slope_rad = of === "neighbour" ? NEIGHBOUR_RAD : NEIGHBOUR_RAD * (0.45 + 0.15 * (seed % 9));

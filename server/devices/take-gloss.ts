@@ -5,6 +5,7 @@ import { Refusal } from "../commands/refusal";
 import { recordEntry } from "../commands/record-entry";
 import type { ServerContext } from "../context";
 import { seedOf } from "./seed-of";
+import { requireStandIns } from "./stand-ins-allowed";
 
 const SEED_START = 11;
 
@@ -45,7 +46,8 @@ const TILE_GU = 94.6;
 const TILE_LIMIT_GU = 1.5;
 
 /** Reads the stand-in meter's tile and says in words whether it may be trusted. */
-export function checkStandInTile(ctx: ServerContext, angle: GlossAngle): string {
+export async function checkStandInTile(ctx: ServerContext, angle: GlossAngle): Promise<string> {
+  await requireStandIns(ctx);
   const meter = standInGlossMeter({ roughness_m: 0, patchiness: 0, seed: 1 }, { visitSeed: seedOf(`tile ${ctx.now_ms()}`, SEED_START) });
   const check = meter.checkTile(angle, TILE_GU);
   if (!check.ok) throw new Refusal(null, check.fault);

@@ -1,7 +1,7 @@
 import type { Phase } from "#core/record/kinds";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
-import { thinsPanel } from "#core/panel/builds";
+import { thinsPanel } from "#core/panel/thins-panel";
 import { noGaugeReads } from "#core/panel/brief";
 import { derivePanel } from "#core/panel/derive-panel";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
@@ -13,6 +13,7 @@ import { listEntries } from "../repos/ledger-repo";
 import { getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
 import { seedOf } from "./seed-of";
+import { requireStandIns } from "./stand-ins-allowed";
 
 const SEED_START = 7;
 
@@ -53,6 +54,7 @@ const MARK_READINGS = 3;
 
 /** Readings of the stand-in gauge at the mark of the step in hand: before it, or after as much as it truly takes off. Nothing is recorded. */
 export async function readStandInMark(ctx: ServerContext, panelId: string, when: "before" | "after"): Promise<{ readings_m: number[] }> {
+  await requireStandIns(ctx);
   const panel = await getPanel(ctx.db, panelId);
   const product = panel && (await getProductRevision(ctx.db, panel.productRevisionId));
   if (!panel || !product) throw new Refusal(null, "This panel is no longer there");

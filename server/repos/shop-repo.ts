@@ -54,6 +54,8 @@ export const shopSettings = z.object({
       waitingPerDay: z.number().min(0).max(1e5).default(DEFAULT_RATES.waitingPerDay),
     })
     .default({ ...DEFAULT_RATES }),
+  /** Simulated devices may fill in readings. Off in a shop that works; the demo has them on. */
+  standIns: z.boolean().default(false),
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
   /** Words for parts, and paper; null: as its units suggest. */
   region: z.enum(["british", "american"]).nullable().default(null),

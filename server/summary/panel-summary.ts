@@ -13,7 +13,7 @@ import { type CourseClock, clocksOf } from "#core/course/clocks";
 import type { CourseInput } from "#core/course/course";
 import type { BodyOf } from "#core/record/bodies";
 import { workedOut } from "#core/panel/in-the-way";
-import { thinsPanel } from "#core/panel/builds";
+import { thinsPanel } from "#core/panel/thins-panel";
 import { type PanelFacts, derivePanel } from "#core/panel/derive-panel";
 import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";

@@ -16,7 +16,9 @@ export const action = acting(async ({ request, params }: Route.ActionArgs) => {
     const form = await formOf(request);
     const what = textOf(form, "what") || "Entry";
     const whole = textOf(form, "whole") === "yes";
-    return { ok: true as const, what, strikeId: await strikeEntry(await serverContext(), params.entryId, { by, reason: "undo", whole }) };
+    const also = textOf(form, "also").split(" ").filter(Boolean);
+    const strikeId = await strikeEntry(await serverContext(), params.entryId, { by, reason: "undo", whole, also });
+    return { ok: true as const, what, strikeId };
   } catch (error) {
     if (error instanceof Refusal) return data({ ok: false as const, message: error.message }, { status: error.status });
     throw error;

@@ -14,6 +14,8 @@ export interface FormAnswer {
   errors: Record<string, string[]>;
   /** Entry made, for an undo. */
   entryId?: string;
+  /** Further entries made with it: undone together. */
+  also?: readonly string[];
   /** Changes with every accepted form, so that a page can clear it. */
   done?: string;
   /** The version that stands there now, where another window was first: sent again upon it, the form is stored. */

@@ -26,6 +26,8 @@ export function HeldLines({
         return `Not before it is hard: ${showWait(left_s)} to go. Soft clear tears and loads the paper; no plan on it is called safe.`;
       case "inTheWay":
         return "Not called safe while an entry of the ledger is left out of the figures: put it right or take it out first.";
+      case "doubtful":
+        return "Not called safe while readings cannot be right together: see above which.";
       case "fault":
         return holdWords(h.fault, panel.shape, units);
     }

@@ -26,8 +26,9 @@ export async function readingAction(
       const spots = view.spotPlan.filter((s) => (only ? s.name === only : unread(s.name)));
       const template = textOf(form, "template") === "on";
       return inWords(async () => {
-        await takeStandInReadings(ctx, { panelId, phase, spots, count: view.readingsPerSpot, by, template });
-        return { ok: true, intent: "stand-in", message: null, errors: {} };
+        const [entryId, ...also] = await takeStandInReadings(ctx, { panelId, phase, spots, count: view.readingsPerSpot, by, template });
+        const message = spots.length === 1 ? `Spot ${spots[0]!.name} filled, simulated` : `${spots.length} spots filled, simulated`;
+        return { ok: true, intent: "stand-in", message, errors: {}, ...(entryId ? { entryId, also } : {}) };
       });
     }
     case "strip":

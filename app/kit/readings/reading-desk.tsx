@@ -1,7 +1,8 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { type OddReading, oddReading } from "#core/models/film/odd-reading";
 import { readFilms } from "~/kit/form/film-readings";
-import { oddWords } from "./odd.words";
+import { AskedReading, type Asked, filmsText } from "./asked-reading";
+import { ReadTable } from "./read-table";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
@@ -15,12 +16,11 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { Field, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { PanelDrawing, type SpotMark } from "~/kit/panel/panel-drawing";
+import { StandIn } from "~/kit/shell/stand-in";
+import { StandInGauge } from "./stand-in-gauge";
 import { useGauge } from "./use-gauge";
 import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
 import { InUnits } from "~/kit/ui/in-units";
-
-/** A reading that is asked about before it is stored. */
-type Asked = { spot: string; value: string };
 
 const SPOT_COUNTS = [5, 8, 14, 24] as const;
 
@@ -46,10 +46,11 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
   const { view } = usePanel();
   const units = useUnits();
   const { spotPlan, state, readingsPerSpot, panel } = view;
-  const standIn = useFetcher<FormAnswer>();
   const [chosen, setChosen] = useState<string | null>(null);
   /** Readings wanted at spots that were tapped to be read again, those that are there included. */
   const [again, setAgain] = useState<Record<string, number>>({});
+  /** Spots that were said to be read once more, not in place of what is there. */
+  const [adding, setAdding] = useState<ReadonlySet<string>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const [refusedValue, setRefusedValue] = useState<string | null>(null);
   const draft = useDraft(
@@ -88,10 +89,14 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     setChosen(name);
   };
 
-  const put = (spot: string, value: string, how: { units: typeof units; gauge: string }) => {
+  const put = (spot: string, value: string, how: { units: typeof units; gauge: string; replaces?: readonly string[] }) => {
     setProblem(null);
+    if (how.replaces) setAgain(({ [spot]: _, ...rest }) => rest);
     if (take(spot, count(spot), value, { ...how, template }) >= wanted(spot)) setChosen(null);
   };
+  /** What of a spot is stored already, where it was tapped to be read again and nobody has said yet what for. */
+  const thereOf = (name: string) => state.spots.find((s) => s.name === name)?.films[phase] ?? null;
+  const isAgain = (name: string) => again[name] !== undefined && !adding.has(name) && thereOf(name) !== null;
   /** The first of the figures typed that is asked about, each beside the others of its spot, typed with it or read before. */
   const oddOf = (value: string, spot: string): OddReading | null => {
     const { problem, readings } = readFilms(value, units);
@@ -107,27 +112,32 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     }
     return null;
   };
+  const takeAt = (spot: string, value: string, by: string) => {
+    const anew = isAgain(spot);
+    if (anew || oddOf(value, spot)) draft.set("asked", (list) => [...list, { spot, value, gauge: by, again: anew }]);
+    else put(spot, value, { units, gauge: by });
+  };
   /** Enter: the reading goes on its way, or beside, where it is asked about; the field is free for the next at once, as a gauge needs it. */
   const takeTyped = () => {
     const value = half.trim();
     if (value === "") return;
     if (!shownSpot) return setProblem(`Every spot is read. Tap the one that ${value} belongs to.`);
-    if (oddOf(value, shownSpot)) draft.set("asked", [...asked, { spot: shownSpot, value }]);
-    else put(shownSpot, value, { units, gauge });
+    takeAt(shownSpot, value, gauge);
     setHalf("");
   };
-  /** The question about an odd figure is answered: stored as it was typed, or in the other unit; or it is dropped. */
-  const settle = (index: number, in_: typeof units | null) => {
-    const { spot, value } = asked[index]!;
-    draft.set(
-      "asked",
-      asked.filter((_, i) => i !== index),
-    );
-    if (in_) put(spot, value, { units: in_, gauge });
+  /** The question about a reading is answered: stored as it was typed, in the other unit, or in place of what is there; or it is dropped. */
+  const settle = (index: number, how: { units?: typeof units; replaces?: readonly string[] } | null) => {
+    const { spot, value, gauge: by, again: anew } = asked[index]!;
+    draft.set("asked", (list) => list.filter((_, i) => i !== index));
+    if (how) {
+      if (anew && !how.replaces) setAdding((a) => new Set([...a, spot]));
+      put(spot, value, { units, gauge: by, ...how });
+    }
     input.current?.focus();
   };
   useGauge(listening, ({ total_m, device }) => {
-    if (shownSpot) put(shownSpot, show("film", total_m, METRIC, 1).text, { units: METRIC, gauge: device });
+    if (shownSpot && isAgain(shownSpot)) takeAt(shownSpot, showFilm(total_m, units).text, device);
+    else if (shownSpot) put(shownSpot, show("film", total_m, METRIC, 1).text, { units: METRIC, gauge: device });
     else setProblem("The gauge has read, but every spot is read. Tap the one it belongs to and read again.");
   });
 
@@ -143,6 +153,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
   });
   const spot = spotPlan.find((s) => s.name === shownSpot);
   const left = shownSpot ? wanted(shownSpot) - counted(shownSpot) : 0;
+  const there = shownSpot && isAgain(shownSpot) ? thereOf(shownSpot) : null;
   return (
     <div className="mt-3 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
       <PanelDrawing
@@ -186,34 +197,15 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
               Next
             </button>
           </div>
-          {asked.map(({ spot: at, value }, i) => {
-            const odd = oddOf(value, at);
-            return (
-              <div key={`${at} ${i}`} role="alert" className="mt-2 space-y-2" data-testid="odd-reading">
-                <p className="font-medium text-amber-ink">
-                  Spot {at}: {odd ? oddWords(value, odd, units) : `${value} ${units.film}?`}
-                </p>
-                <div className="flex flex-wrap gap-2">
-                  {odd?.why === "other unit" && (
-                    <button
-                      type="button"
-                      className="press"
-                      data-kind="main"
-                      onClick={() => settle(i, { ...units, film: units.film === "mil" ? "µm" : "mil" })}
-                    >
-                      {`It is ${showFilm(odd.instead_m, units).text} ${units.film}`}
-                    </button>
-                  )}
-                  <button type="button" className="press" onClick={() => settle(i, units)}>
-                    {`${value} ${units.film} is right`}
-                  </button>
-                  <button type="button" className="press" data-kind="quiet" onClick={() => settle(i, null)}>
-                    Leave it out
-                  </button>
-                </div>
-              </div>
-            );
-          })}
+          {asked.map((one, i) => (
+            <AskedReading
+              key={`${one.spot} ${i}`}
+              asked={one}
+              odd={oddOf(one.value, one.spot)}
+              there={thereOf(one.spot)}
+              onSettle={(how) => settle(i, how)}
+            />
+          ))}
           <p id={`reading-${phase}-note`} className="mt-1 min-h-5 text-[13px] text-ink2" aria-live="polite">
             {problem ? (
               <span role="alert" className="font-medium text-stop-ink">
@@ -226,24 +218,23 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
                 `Saving ${waiting}…`
               )
             ) : spot ? (
-              `${left} ${left === 1 ? "reading" : "readings"} to go here; total film in ${units.film}`
+              there ? (
+                `Read here already: ${filmsText(there.readings_m, units)}`
+              ) : (
+                `${left} ${left === 1 ? "reading" : "readings"} to go here; total film in ${units.film}`
+              )
             ) : (
               "Tap a spot to read it again"
             )}
           </p>
         </div>
-        <standIn.Form method="post" className="flex flex-wrap gap-2">
-          <input type="hidden" name="intent" value="stand-in" />
-          <input type="hidden" name="phase" value={phase} />
-          {template && <input type="hidden" name="template" value="on" />}
-          <button className="press" name="spot" value={spot?.name ?? ""} disabled={standIn.state !== "idle" || !spot}>
-            {`Take ${readingsPerSpot} here with the stand-in gauge`}
-          </button>
-          <button className="press" name="spot" value="" disabled={standIn.state !== "idle"}>
-            All spots
-          </button>
+        <div className="flex flex-wrap gap-2">
+          <StandIn>
+            <StandInGauge phase={phase} spot={spot?.name ?? null} template={template} />
+          </StandIn>
           <ImportButton phase={phase} />
-        </standIn.Form>
+        </div>
+        <ReadTable phase={phase} />
         <div className="flex flex-wrap gap-1.5" role="group" aria-label="Choose a spot">
           {spotPlan.map((s) => (
             <button

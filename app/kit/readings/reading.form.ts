@@ -23,6 +23,8 @@ export const readingForm = byUnits((units) =>
       age_s: z.coerce.number().min(0).max(MOST_AGE_S).default(0),
       gauge: z.string().trim().max(40).default(""),
       template: z.literal("on").optional(),
+      /** Entries of the same place that it stands in for. */
+      replaces: z.string().max(2000).default(""),
     })
     .transform((v, ctx) => {
       const { problem, readings } = readFilms(v.value, units);
@@ -32,7 +34,7 @@ export const readingForm = byUnits((units) =>
       }
       const at = { x_m: v.x_m, y_m: v.y_m };
       const body = { phase: v.phase, spot: v.spot, at, gauge: v.gauge || "typed", readings, template: v.template === "on" };
-      return { clientKey: v.clientKey, age_s: v.age_s, body };
+      return { clientKey: v.clientKey, age_s: v.age_s, replaces: v.replaces.split(" ").filter(Boolean), body };
     }),
 );
 

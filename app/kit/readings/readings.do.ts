@@ -1,6 +1,6 @@
 import { acting } from "~/kit/form/in-words.server";
 import { readingForm } from "~/kit/readings/reading.form";
-import { recordEntry } from "#server/commands/record-entry";
+import { recordReading } from "#server/commands/record-reading";
 import { serverContext } from "#server/running";
 import { answerForm } from "~/kit/form/answer";
 import { formOf } from "~/kit/http/body.server";
@@ -14,9 +14,9 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
-  const answer = await answerForm(form, readingForm(units), async ({ body, clientKey, age_s }) => ({
+  const answer = await answerForm(form, readingForm(units), async ({ age_s, ...reading }) => ({
     // When it was read, not when the server came back.
-    entryId: await recordEntry(ctx, { panelId, kind: "reading", body, by, clientKey, at_ms: Math.round(ctx.now_ms() - age_s * MS) }),
+    entryId: await recordReading(ctx, { ...reading, panelId, by, at_ms: Math.round(ctx.now_ms() - age_s * MS) }),
   }));
   if ("ok" in answer) return Response.json({ ok: answer.ok });
   const { message, errors } = answer.data;

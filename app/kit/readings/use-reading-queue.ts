@@ -42,10 +42,15 @@ export function useReadingQueue(phase: Phase, onRefused: (refused: RefusedReadin
 
   /** Puts a value at a spot on its way. @returns the count of readings there afterwards */
   const take = useCallback(
-    (spot: string, known: number, value: string, how: { units: UnitPreferences; gauge: string; template: boolean }): number => {
+    (
+      spot: string,
+      known: number,
+      value: string,
+      how: { units: UnitPreferences; gauge: string; template: boolean; replaces?: readonly string[] },
+    ): number => {
       const at = spotPlan.find((s) => s.name === spot)?.at;
       if (!at) return known;
-      const after = known + readingsIn(value);
+      const after = (how.replaces ? 0 : known) + readingsIn(value);
       setTaken((t) => ({ ...t, [spot]: after }));
       outbox.add({
         key: nanoid(),
@@ -64,6 +69,7 @@ export function useReadingQueue(phase: Phase, onRefused: (refused: RefusedReadin
           units: JSON.stringify(how.units),
           gauge: how.gauge,
           ...(how.template ? { template: "on" } : {}),
+          ...(how.replaces ? { replaces: how.replaces.join(" ") } : {}),
         },
       });
       return after;

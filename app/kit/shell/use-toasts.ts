@@ -13,12 +13,13 @@ export function useToasts(): void {
   const struck = useFetcher<StrikeAnswer>({ key: STRIKE_KEY }).data;
   const seen = useRef<StrikeAnswer | null>(null);
   useEffect(() => {
-    const undo = (entryId: string) => () => void submit(null, { method: "post", action: `/do/entries/${entryId}/strike` });
+    const undo = (entryId: string, also: readonly string[]) => () =>
+      void submit({ also: also.join(" ") }, { method: "post", action: `/do/entries/${entryId}/strike` });
     return onAnswer((answer) => {
-      const { ok, intent, message, entryId } = answer;
+      const { ok, intent, message, entryId, also = [] } = answer;
       // A form that belongs to no page part, or whose page does not show messages, must not fail silently.
       if (!ok && intent === "" && message) toast.error(message, { id: "failed" });
-      if (ok && message) toast.success(message, entryId ? { action: { label: "Undo", onClick: undo(entryId) } } : {});
+      if (ok && message) toast.success(message, entryId ? { action: { label: "Undo", onClick: undo(entryId, also) } } : {});
     });
   }, [submit]);
   useEffect(() => {

@@ -31,7 +31,7 @@ export function renderPage(
   const preferred = units === "metric" ? METRIC : IMPERIAL;
   const root = {
     prefs: { theme: "booth", units: preferred, sound: false, by: "painter A" },
-    shop: { name: "Test shop", region: null, units: preferred, floor_m: 35e-6 },
+    shop: { name: "Test shop", region: null, units: preferred, floor_m: 35e-6, standIns: true },
     region: units === "metric" ? "british" : "american",
     clocks,
     jobs: [],

@@ -112,7 +112,7 @@ export function renderPanel(element: React.ReactElement, view: PanelView) {
   sessionStorage.clear(); // a tab of its own, without what another test left half-typed
   const root = {
     prefs: { theme: "booth", units: METRIC, sound: false, by: "painter A" },
-    shop: { name: "Test shop", learntSteps: {}, airChanges_1_h: null },
+    shop: { name: "Test shop", learntSteps: {}, airChanges_1_h: null, standIns: true },
     region: "british",
     clocks: [],
     jobs: [],

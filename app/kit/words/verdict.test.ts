@@ -33,7 +33,8 @@ test("what would make it safe is said with its place; the most that may come off
     "4 more readings, if they come out as expected; first at the windscreen edge.",
   );
   expect(remedyWords({ what: "foil" }, shape)).toContain("foil check");
-  expect(remedyWords({ what: "mark" }, shape)).toContain("read at a mark");
+  expect(remedyWords({ what: "mark", places: 1 }, shape)).toContain("read at a mark");
+  expect(remedyWords({ what: "mark", places: 3 }, shape)).toContain("three marks on different places");
   expect(showSafe(12.98e-6, METRIC)).toEqual({ text: "12", unit: "µm" });
   expect(showSafe(12.98e-6, { ...METRIC, film: "mil" })).toEqual({ text: "0.5", unit: "mil" });
   expect(showSafe(0.4e-6, METRIC).text).toBe("nothing");

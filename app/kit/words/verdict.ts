@@ -51,7 +51,7 @@ export function remedyWords(r: Remedy, shape: Pick<PanelShape, "outline" | "side
     case "foil":
       return "A foil check logged with the readings.";
     case "mark":
-      return "The first step over the panel read at a mark, three times before and after, if it comes out as forecast.";
+      return `The first step over the panel read at ${r.places === 1 ? "a mark" : "three marks on different places"}, three times before and after, if it comes out as forecast.`;
     case "readings":
       return `${r.count} more readings, if they come out as expected; first at the ${placeInWords(r.at[0]!, shape)}.`;
   }

@@ -1,3 +1,4 @@
+import { MARK_FIELDS, type MarkField } from "./mark-fields";
 import { readFilms } from "~/kit/form/film-readings";
 import { z } from "zod";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
@@ -50,28 +51,34 @@ const atMark = (units: UnitPreferences) =>
       return readings;
     });
 
-/** A step that is done, with what was read at its mark before and after, and its gloss, where that was wanted. */
+/** A step that is done, with what was read at its marks before and after, and its gloss, where that was wanted. */
 export const stepForm = (units: UnitPreferences) =>
   z
     .object({
       index: z.coerce.number().int().min(0).max(40),
       planId: z.string().min(1),
       note: z.string().trim().max(200).default(""),
-      before: atMark(units),
-      after: atMark(units),
+      ...(Object.fromEntries(MARK_FIELDS.flat().map((name) => [name, atMark(units)])) as Record<MarkField, ReturnType<typeof atMark>>),
       gloss: optionalReadingsGU,
       simulated: z.literal("yes").optional(),
     })
-    .transform(({ before, after, gloss, simulated, ...v }, ctx) => {
-      if ((before.length === 0) !== (after.length === 0))
-        ctx.addIssue({
-          code: "custom",
-          path: [before.length === 0 ? "before" : "after"],
-          message: "Read the same mark before and after, or leave both empty",
-        });
+    .transform(({ index, planId, note, gloss, simulated, ...read }, ctx) => {
+      const marks = MARK_FIELDS.flatMap(([before, after]) => {
+        const mark = { before: read[before], after: read[after] };
+        if ((mark.before.length === 0) !== (mark.after.length === 0))
+          ctx.addIssue({
+            code: "custom",
+            path: [mark.before.length === 0 ? before : after],
+            message: "Read the same mark before and after, or leave both empty",
+          });
+        return mark.before.length > 0 && mark.after.length > 0 ? [mark] : [];
+      });
+      const [first, ...more] = marks;
       return {
-        ...v,
-        measured: before.length && after.length ? { before, after } : null,
+        index,
+        planId,
+        note,
+        measured: first ? { ...first, more } : null,
         gloss60_GU: gloss.length ? gloss.reduce((a, g) => a + g.gloss_GU, 0) / gloss.length : null,
         simulated: simulated === "yes",
       };

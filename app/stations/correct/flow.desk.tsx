@@ -2,8 +2,7 @@ import { useMemo } from "react";
 import { Form, Link } from "react-router";
 import type { FlowPlan } from "#core/judge/flow-question";
 import { heldByFaults, heldVerdict, stops } from "#core/judge/held";
-import { verdictOf } from "#core/judge/limits";
-import type { ShopRates } from "#core/judge/option-figures";
+import { type ShopRates, flatVerdict } from "#core/judge/option-figures";
 import type { FilmPhase } from "#core/models/defects/remedies";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { later, useLater } from "~/kit/root/later";
@@ -81,7 +80,7 @@ export function FlowDesk({
       </section>
     );
   const { stage, there: mean } = plan;
-  const verdict = judged.result && Number.isFinite(judged.result.cutChance) ? verdictOf({ cut: judged.result.cutChance, thin: 0 }) : null;
+  const verdict = judged.result && Number.isFinite(judged.result.cutChance) ? flatVerdict(judged.result.cutChance) : null;
   const held = heldByFaults(plan.held);
   const told = verdict && heldVerdict(verdict, held);
   const sentence = flowSentence(stage, verdict, { measured: state.film.mean !== null, left_s, held }, units);

@@ -3,7 +3,8 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { type OptionCase, type OptionForecast, type OptionKind, type Waiting, waitingOf } from "#core/judge/options";
 import type { FilmPhase } from "#core/models/defects/remedies";
-import { levellingSchool } from "#core/models/correction/schools";
+import { planAddress } from "./plan-address";
+import { planOfWay } from "#core/judge/option-plan";
 import type { ShopRates } from "#core/judge/option-figures";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { optionQuestion } from "#core/judge/questions";
@@ -19,6 +20,7 @@ import { SandOutView } from "./sand-out-view";
 import { SurfaceTube } from "./surface-tube";
 
 /** Where each way is gone on with. */
+const PLAN = { path: "/correct", name: "Plan it" };
 const NEXT: Record<OptionKind, { path: string; name: string }> = {
   leave: { path: "/hand-over", name: "Hand over" },
   wet: { path: "/spray/mend?card=dirtInClear", name: "Its card" },
@@ -26,24 +28,20 @@ const NEXT: Record<OptionKind, { path: string; name: string }> = {
   dab: { path: "/spray/mend?card=cratersInClear", name: "Its card" },
   wait: { path: "/spray/cure", name: "See its cure" },
   clean: { path: "/hand-over", name: "Note it" },
-  polish: { path: "/correct?school=polish", name: "Plan it" },
-  dropFill: { path: "/correct?school=spot&fill=yes", name: "Plan it" },
+  polish: PLAN,
+  dropFill: PLAN,
   sandOut: { path: "/spray/below", name: "Start below" },
-  spot: { path: "/correct?school=spot", name: "Plan it" },
-  run: { path: "/correct?school=spot", name: "Plan it" },
-  part: { path: "/correct?part=marked", name: "Plan it" },
-  full: { path: "/correct", name: "Plan it" },
+  spot: PLAN,
+  run: PLAN,
+  part: PLAN,
+  full: PLAN,
   flow: { path: "/correct/flow", name: "Plan it" },
   rebase: { path: "/spray/below", name: "Start below" },
 };
 /** The very plan that was costed, schools and all. */
 function nextPath({ kind, runSchool }: OptionForecast, house: string): string {
-  const own = [
-    ...(kind === "full" || kind === "part" ? [`school=${levellingSchool(house)}`] : []),
-    ...(runSchool ? [`run=${runSchool}`] : []),
-  ];
-  const { path } = NEXT[kind];
-  return own.length > 0 ? `${path}${path.includes("?") ? "&" : "?"}${own.join("&")}` : path;
+  const plan = planOfWay(kind, { runSchool, house });
+  return plan ? `${NEXT[kind].path}?${planAddress(plan)}` : NEXT[kind].path;
 }
 
 /** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */

@@ -12,6 +12,7 @@ import { CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
 import { PANEL_PARTS, type PanelPart } from "#core/record/kinds";
 import type { PanelView } from "#server/views/panel-view";
+import { NO_RUN_SCHOOL } from "./plan-address";
 import { initial } from "~/kit/form/initial";
 
 const RUN_SCHOOL_IDS = keysOf<RunSchool>(RUN_SCHOOLS);
@@ -26,7 +27,7 @@ export function planFields(view: PanelView, units: UnitPreferences, asked: (name
   const usual = usualChoice(view);
   return {
     schoolId: CORRECTION_SCHOOL_IDS.find((id) => id === asked("school")) ?? usual.schoolId,
-    runSchool: RUN_SCHOOL_IDS.find((id) => id === asked("run")) ?? "block",
+    runSchool: asked("run") === NO_RUN_SCHOOL ? "" : (RUN_SCHOOL_IDS.find((id) => id === asked("run")) ?? "block"),
     edges: "left",
     lines: "hand",
     part: PARTS.find((part) => part === asked("part")) ?? "",

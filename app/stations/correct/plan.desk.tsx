@@ -61,7 +61,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       heldBy({
         finish: job.finish,
         cured: film.cured,
-        inTheWay: state.inTheWay,
+        account: state,
         faults: plan ? faultsHolding(state, "paper", workedAt(plan)) : [],
       }),
     [job.finish, film.cured, state, plan],

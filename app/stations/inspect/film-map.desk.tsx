@@ -51,7 +51,7 @@ export function FilmMapDesk() {
   const settle = useAssessment(map ? { film: input.film, worlds: input.worlds, work: { panel: panel_m, local: [], floor_m } } : null);
   const film = useFilmState();
   const held = useMemo(
-    () => heldBy({ finish: job.finish, cured: film.cured, inTheWay: state.inTheWay, faults: faultsHolding(state, "paper", WHOLE_PANEL) }),
+    () => heldBy({ finish: job.finish, cured: film.cured, account: state, faults: faultsHolding(state, "paper", WHOLE_PANEL) }),
     [job.finish, film.cured, state],
   );
   const risk = map && riskOf(map, removal_m);

@@ -45,9 +45,7 @@ export default function FilmMapPage() {
       ) : (
         <section className="max-w-[60ch] space-y-4">
           <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">Nothing is read after clear yet, so there is no map.</h2>
-          <p className="text-ink2">
-            Three spots are the least; six give a wide map, more make it sharp. The stand-in gauge reads a spot at a press.
-          </p>
+          <p className="text-ink2">Three spots are the least; six give a wide map, more make it sharp.</p>
           <Link to={`${base}/inspect`} className="press" data-kind="main">
             Read the film
           </Link>

@@ -9,6 +9,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
+import { StandIn } from "~/kit/shell/stand-in";
 import { Field, FieldErrors, OwnInput } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
@@ -89,9 +90,11 @@ export function GaugeDesk() {
             <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
               Keep this check
             </button>
-            <button className="press" name="intent" value="stand-in" disabled={fetcher.state !== "idle"}>
-              Check the stand-in gauge
-            </button>
+            <StandIn>
+              <button className="press" name="intent" value="stand-in" disabled={fetcher.state !== "idle"}>
+                Check the stand-in gauge
+              </button>
+            </StandIn>
           </div>
         </KeptForm>
         <div className="space-y-5">

@@ -18,7 +18,6 @@ import { ReadingDesk } from "~/kit/readings/reading-desk";
 import { Toggle } from "~/kit/ui/toggle";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Figure, WorkingButton } from "~/kit/ui/figure";
-import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { meanClearWorking, spotWorking } from "~/kit/words/film-workings";
 import { panelOr404 } from "~/kit/http/panel.server";
@@ -147,16 +146,11 @@ function SpotTable() {
             <th>Before</th>
             <th>After</th>
             <th>Clear, {units.film}</th>
-            <th>
-              <span className="sr-only">Take out</span>
-            </th>
           </tr>
         </thead>
         <tbody>
           {view.state.spots.map((s) => {
             const latest = s.latest?.film;
-            // A wrong reading below the clear can be taken out too, once it is the only one there.
-            const lastEntry = (latest ?? s.films.before)?.entryIds.at(-1);
             const cell = (f: typeof latest) => (f ? showWithUncertainty("film", f.film.mean_m, f.film.u_m, units).text : "–");
             return (
               <tr key={s.name} className="border-b border-hair">
@@ -169,9 +163,6 @@ function SpotTable() {
                     <b className="font-semibold">{s.clear ? showWithUncertainty("film", s.clear.clear_m, s.clear.u_m, units).text : "–"}</b>
                     {s.clear && s.clear.how !== "measured" && <span className="text-[13px] text-ink2"> {s.clear.how}</span>}
                   </WorkingButton>
-                </td>
-                <td className="text-right">
-                  {lastEntry && <StrikeButton entryId={lastEntry} what={`the last reading of spot ${s.name}`} />}
                 </td>
               </tr>
             );

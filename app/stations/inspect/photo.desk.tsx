@@ -9,6 +9,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
+import { StandIn } from "~/kit/shell/stand-in";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
@@ -112,13 +113,15 @@ export function NibCountDesk() {
                 }}
               />
             </label>
-            <button
-              type="button"
-              className="press"
-              onClick={() => void take({ standIn: `/do/panels/${view.panel.id}/stand-in-photo.png` })}
-            >
-              Use the stand-in camera
-            </button>
+            <StandIn>
+              <button
+                type="button"
+                className="press"
+                onClick={() => void take({ standIn: `/do/panels/${view.panel.id}/stand-in-photo.png` })}
+              >
+                Use the stand-in camera
+              </button>
+            </StandIn>
           </div>
           {"picture" in state && (
             <>

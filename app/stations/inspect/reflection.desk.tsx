@@ -7,6 +7,7 @@ import { initial } from "~/kit/form/initial";
 import { useTask } from "~/kit/run/use-task";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
+import { StandIn } from "~/kit/shell/stand-in";
 import { InUnits } from "~/kit/ui/in-units";
 import { inUnits } from "#core/kernel/units/in-units";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -168,14 +169,16 @@ export function ReflectionDesk() {
                     }}
                   />
                 </label>
-                <button
-                  type="button"
-                  className="press"
-                  disabled={look?.busy}
-                  onClick={() => void take(id, { standIn: `/do/panels/${view.panel.id}/stand-in-tube.png?of=${id}` })}
-                >
-                  Stand-in camera<span className="sr-only">, {name.toLowerCase()}</span>
-                </button>
+                <StandIn>
+                  <button
+                    type="button"
+                    className="press"
+                    disabled={look?.busy}
+                    onClick={() => void take(id, { standIn: `/do/panels/${view.panel.id}/stand-in-tube.png?of=${id}` })}
+                  >
+                    Stand-in camera<span className="sr-only">, {name.toLowerCase()}</span>
+                  </button>
+                </StandIn>
                 {look?.simulated && <Tag kind="simulated">simulated</Tag>}
               </div>
             </section>

@@ -20,6 +20,7 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
 import { PlanTabs } from "./tabs";
+import { StandIn } from "~/kit/shell/stand-in";
 import { Field, FieldErrors, SelectField, OwnInput } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
@@ -59,7 +60,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
         message: "Read with the stand-in meter: simulated",
       }));
     case "tile":
-      return answerForm(form, z.object({ angle: glossAngle }), ({ angle }) => Promise.resolve({ message: checkStandInTile(ctx, angle) }));
+      return answerForm(form, z.object({ angle: glossAngle }), async ({ angle }) => ({ message: await checkStandInTile(ctx, angle) }));
     case "take":
       return answerForm(form, matteMixForm, async (body) => ({
         entryId: await recordEntry(ctx, { panelId, kind: "matteMix", body, by, clientKey }),
@@ -177,9 +178,7 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
           )}
         </section>
         <section aria-label="Gloss read" className="space-y-4">
-          {groups.length === 0 && (
-            <p className="text-ink2">Nothing read yet. No meter at hand? The stand-in meter fills in simulated readings.</p>
-          )}
+          {groups.length === 0 && <p className="text-ink2">Nothing read yet.</p>}
           {groups.map((g) => (
             <div key={g.role + g.angle} className="border-b border-hair pb-3">
               <div className="flex flex-wrap items-center gap-2">
@@ -229,12 +228,14 @@ function ReadGloss({ formKey }: { formKey: string }) {
       <button className="press" data-kind="main" name="intent" value="gloss">
         Store readings
       </button>
-      <button className="press" name="intent" value="meter">
-        Take 5 with the stand-in meter
-      </button>
-      <button className="press" data-kind="quiet" name="intent" value="tile">
-        Check the meter on its tile
-      </button>
+      <StandIn>
+        <button className="press" name="intent" value="meter">
+          Take 5 with the stand-in meter
+        </button>
+        <button className="press" data-kind="quiet" name="intent" value="tile">
+          Check the meter on its tile
+        </button>
+      </StandIn>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </KeptForm>
   );

@@ -5,6 +5,7 @@ import { parseQuantity } from "#core/kernel/units/parse";
 import { useUnits } from "~/kit/root/use-root";
 import { Field } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
+import { useStandIns } from "~/kit/shell/stand-in";
 import { useScale } from "./use-scale";
 
 export interface PouredMix {
@@ -34,7 +35,9 @@ export function PourGuide({
   onDone?: (poured: PouredMix) => void;
 }) {
   const units = useUnits();
-  const { scale, command } = useScale();
+  const standIns = useStandIns();
+  const { scale: said, command } = useScale();
+  const scale = said?.simulated && !standIns ? null : said;
   const [tared, setTared] = useState(false);
   /** Weight of each part already accepted. */
   const [poured, setPoured] = useState<number[]>(() => parts.map(() => 0));
@@ -62,7 +65,9 @@ export function PourGuide({
     <div className="mt-4 grid gap-x-10 gap-y-5 border-t border-hair pt-4 md:grid-cols-[1fr_1.1fr]" data-testid="pour-guide">
       <div className="space-y-4">
         <div className="flex flex-wrap items-center gap-2">
-          <span className="small-label">{scale ? scale.device : "Looking for the scale…"}</span>
+          <span className="small-label">
+            {scale ? scale.device : said ? "No scale is bridged: type what it shows" : "Looking for the scale…"}
+          </span>
           {scale?.simulated && <Tag kind="simulated">simulated</Tag>}
           {scale && !scale.stable && <span className="text-[13px] text-ink2">settling</span>}
         </div>

@@ -6,6 +6,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
+import { StandIn } from "~/kit/shell/stand-in";
 import { Field } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
@@ -78,9 +79,11 @@ export function ClimatePanel({ action }: { action: string }) {
       </KeptForm>
       <fetcher.Form method="post" action={`${base}/spray/ready`} className="flex flex-wrap items-center gap-3">
         <input type="hidden" name="intent" value="probe" />
-        <button className="press" disabled={fetcher.state !== "idle"}>
-          Read the climate probe
-        </button>
+        <StandIn>
+          <button className="press" disabled={fetcher.state !== "idle"}>
+            Read the climate probe
+          </button>
+        </StandIn>
         {from && (
           <span className="text-[14px] text-ink2">
             Logged on the {from.name.toLowerCase()}; it serves this panel too, until you log another.

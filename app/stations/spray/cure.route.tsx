@@ -18,6 +18,7 @@ import { formPrefs } from "~/kit/http/prefs.server";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { SprayTabs } from "./tabs";
+import { StandIn } from "~/kit/shell/stand-in";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field } from "~/kit/ui/field";
 import { WorkingButton } from "~/kit/ui/figure";
@@ -168,16 +169,18 @@ export default function Cure() {
         {plan && how === "bake" && (
           <div>
             <BakeChart plan={plan} sheetPart_K={sheet.bake?.part_K ?? null} logged={view.state.oven?.body.samples ?? null} />
-            <fetcher.Form method="post" className="mt-2 flex flex-wrap items-center gap-3">
-              <UnitsField />
-              <input type="hidden" name="intent" value="oven" />
-              {Object.entries(typed).map(([name, value]) => (
-                <input key={name} type="hidden" name={name} value={value} />
-              ))}
-              <button className="press" disabled={fetcher.state !== "idle"}>
-                Log this bake with the stand-in probe
-              </button>
-            </fetcher.Form>
+            <StandIn>
+              <fetcher.Form method="post" className="mt-2 flex flex-wrap items-center gap-3">
+                <UnitsField />
+                <input type="hidden" name="intent" value="oven" />
+                {Object.entries(typed).map(([name, value]) => (
+                  <input key={name} type="hidden" name={name} value={value} />
+                ))}
+                <button className="press" disabled={fetcher.state !== "idle"}>
+                  Log this bake with the stand-in probe
+                </button>
+              </fetcher.Form>
+            </StandIn>
           </div>
         )}
         {how === "air" && (

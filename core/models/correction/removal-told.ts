@@ -1,65 +1,119 @@
-import { requireNumber } from "../../kernel/guard";
+import { requireInteger, requireNumber } from "../../kernel/guard";
 import { STEP_SPREAD } from "./learn-removal";
-import { weighMeasured } from "./measured-step";
 import type { Removal } from "./removal-plan";
 
-/** What is believed of one unknown that several removals share: 0 ± 1 is what was believed before anything was read. */
-export interface Belief {
-  mean: number;
-  sd: number;
+type Loads = Readonly<Record<string, number>>;
+
+/**
+ * What one reading at a mark told. Every removal leans on unknowns of mean 0 and standard deviation 1, each by its own part in metres: those that
+ * several steps share (how deep a backing scratches, what nobody has measured here) and, of a step that was read, its own.
+ */
+export interface ToldMark {
+  /** Parts of the marked step's doubt, by unknown, as they were before this reading. */
+  along_m: Loads;
+  /** Variance of the reading about its forecast, m². */
+  variance_m2: number;
+  /** Read less forecast. */
+  more_m: number;
 }
-/** Beliefs by the unknowns' names (a backing's depth of scratch, what nobody has measured here); who is not named is as before. */
-export type Told = Readonly<Record<string, Belief>>;
-export const NOTHING_TOLD: Told = {};
+/** What the marks of a panel told, in their order. */
+export type Told = readonly ToldMark[];
+export const NOTHING_TOLD: Told = [];
 
-const BEFORE: Belief = { mean: 0, sd: 1 };
-const of = (told: Told, name: string): Belief => told[name] ?? BEFORE;
+/** Film read at marks of one step: the mean over so many places, with the doubt that the gauge leaves in it. */
+export interface MarkRead extends Pick<Removal, "removal_m" | "u_m"> {
+  places?: number;
+}
 
-/** A removal as the marks have told its shared unknowns: moved, and with less doubt. It never comes out below nothing. */
+/** Of a step that was read at a mark: what of its doubt is its own, under a name of its own. */
+const OWN = "own";
+const squares = (loads: Loads): number => Object.values(loads).reduce((a, c) => a + c * c, 0);
+const dot = (a: Loads, b: Loads): number => Object.entries(a).reduce((sum, [name, part]) => sum + part * (b[name] ?? 0), 0);
+const plus = (a: Loads, b: Loads, factor: number): Loads =>
+  Object.fromEntries([...new Set([...Object.keys(a), ...Object.keys(b)])].map((name) => [name, (a[name] ?? 0) + factor * (b[name] ?? 0)]));
+
+/** A removal with what of its doubt it shares with no other under a name, so that what a mark tells of it is kept with the rest. */
+export const withOwn = <R extends Removal>(removal: R, name: string = OWN): R => {
+  const shared = removal.common_m ?? {};
+  const own2 = removal.u_m ** 2 - squares(shared);
+  return own2 > 0 && !(name in shared) ? { ...removal, common_m: { ...shared, [name]: Math.sqrt(own2) } } : removal;
+};
+
+/** Share of the doubt along a marked step that a reading leaves. */
+const leftAlong = ({ along_m, variance_m2 }: ToldMark): number => Math.sqrt(Math.max(0, 1 - squares(along_m) / variance_m2));
+
+interface Leaning {
+  shift_m: number;
+  loads: Loads;
+}
+/**
+ * Normal conditioning, mark by mark: a unit normal whose variance along v is cut to a share is again one of unit normals, with every part turned by
+ * the root of that. So what is known of several unknowns together is kept as well: that of the marked step and of those after it leans the same way.
+ */
+function conditioned(loads: Loads, told: Told): Leaning {
+  return told.reduce<Leaning>(
+    ({ shift_m, loads: now }, mark) => {
+      const common = dot(now, mark.along_m);
+      if (common === 0) return { shift_m, loads: now };
+      const turned = plus(now, mark.along_m, (-(1 - leftAlong(mark)) * common) / squares(mark.along_m));
+      return { shift_m: shift_m + (common / mark.variance_m2) * mark.more_m, loads: turned };
+    },
+    { shift_m: 0, loads },
+  );
+}
+
+const withLoads = <R extends Removal>(removal: R, { shift_m, loads }: Leaning): R => ({
+  ...removal,
+  removal_m: Math.max(0, removal.removal_m + shift_m),
+  u_m: Math.sqrt(Math.max(0, removal.u_m ** 2 - squares(removal.common_m ?? {}) + squares(loads))),
+  common_m: loads,
+});
+
+/** A removal as the marks have told it: moved, and with less doubt. It never comes out below nothing. */
 export function asTold<R extends Removal>(removal: R, told: Told): R {
-  const shared = Object.entries(removal.common_m ?? {});
-  if (!shared.some(([name]) => name in told)) return removal;
-  const moved_m = shared.reduce((a, [name, part]) => a + part * of(told, name).mean, 0);
-  const narrower = shared.reduce((a, [name, part]) => a + part ** 2 * (1 - of(told, name).sd ** 2), 0);
-  return {
-    ...removal,
-    removal_m: Math.max(0, removal.removal_m + moved_m),
-    u_m: Math.sqrt(Math.max(0, removal.u_m ** 2 - narrower)),
-    common_m: Object.fromEntries(shared.map(([name, part]) => [name, part * of(told, name).sd])),
-  };
+  const before = removal.common_m ?? {};
+  const now = conditioned(before, told);
+  return now.loads === before ? removal : withLoads(removal, now);
 }
 
 /**
- * Beliefs once a step was read at a mark. The reading is the step's forecast plus its own doubt, the mark's and 17 % from place to place; the
- * shared unknowns are told by normal conditioning, each on its own: that those told together now lean on each other is left out, which only
- * leaves more doubt than there is.
- * @param forecast the step before any mark was read @throws RangeError for a doubt below nothing
+ * What is told once a step was read at a mark. The reading is the step's forecast plus the mark's own doubt and 17 % from place to place, less with
+ * several places; all unknowns of the step are conditioned on it together.
+ * @param forecast the step before any mark was read @param name of what is the step's own, where others are to be held against it
+ * @throws RangeError for a doubt below nothing
  */
-export function toldBy(told: Told, forecast: Removal, mark: Removal): Told {
-  const shared = Object.entries(forecast.common_m ?? {}).filter(([, part]) => part > 0);
+export function toldBy(told: Told, forecast: Removal, mark: MarkRead, name: string = OWN): Told {
   requireNumber("forecast.u_m", forecast.u_m, { min: 0 });
-  requireNumber("mark.removal_m", mark.removal_m);
-  const now = asTold(forecast, told);
-  const place_m = STEP_SPREAD * forecast.removal_m;
-  const variance = now.u_m ** 2 + requireNumber("mark.u_m", mark.u_m, { min: 0 }) ** 2 + place_m ** 2;
-  if (shared.length === 0 || variance === 0) return told;
-  const next = shared.map(([name, part]): [string, Belief] => {
-    const { mean, sd } = of(told, name);
-    const gain = (part * sd ** 2) / variance;
-    return [name, { mean: mean + gain * (mark.removal_m - now.removal_m), sd: sd * Math.sqrt(1 - gain * part) }];
-  });
-  return { ...told, ...Object.fromEntries(next) };
+  const read_m = requireNumber("mark.removal_m", mark.removal_m);
+  const places = requireInteger("mark.places", mark.places ?? 1, { min: 1 });
+  const { shift_m, loads } = conditioned(withOwn(forecast, name).common_m ?? {}, told);
+  const place_m = (STEP_SPREAD * forecast.removal_m) / Math.sqrt(places);
+  const variance_m2 = squares(loads) + requireNumber("mark.u_m", mark.u_m, { min: 0 }) ** 2 + place_m ** 2;
+  if (squares(loads) === 0 || variance_m2 === 0) return told;
+  return [...told, { along_m: loads, variance_m2, more_m: read_m - forecast.removal_m - shift_m }];
 }
 
-/** The forecast of before any mark, from one that beliefs had already gone into: the same beliefs turned round. */
-export const untold = <R extends Removal>(removal: R, told: Told): R =>
-  asTold(removal, Object.fromEntries(Object.entries(told).map(([name, { mean, sd }]) => [name, { mean: -mean / sd, sd: 1 / sd }])));
+/** The forecast of before any mark, from one that they had already gone into: the same conditioning turned round. */
+export function untold<R extends Removal>(removal: R, told: Told): R {
+  const before = removal.common_m ?? {};
+  const then = told.toReversed().reduce<Leaning>(
+    ({ shift_m, loads }, mark) => {
+      const common = dot(loads, mark.along_m);
+      if (common === 0) return { shift_m, loads };
+      const left = leftAlong(mark);
+      const turned = plus(loads, mark.along_m, ((1 / left - 1) * common) / squares(mark.along_m));
+      return { shift_m: shift_m - (dot(turned, mark.along_m) / mark.variance_m2) * mark.more_m, loads: turned };
+    },
+    { shift_m: 0, loads: before },
+  );
+  return then.loads === before ? removal : withLoads(removal, then);
+}
 
-/** Steps of a work once one of them was read at a mark: that one weighed with it, the others as it told them. */
-export function afterMark<R extends Removal>(steps: readonly R[], marked: number, mark: Removal): R[] {
+/** Steps of a work once one of them was read at a mark: all as it told them. */
+export function afterMark<R extends Removal>(steps: readonly R[], marked: number, mark: MarkRead): R[] {
   const step = steps[marked]!;
   const told = toldBy(NOTHING_TOLD, step, mark);
-  return steps.map((s, i) => (i === marked ? { ...s, common_m: {}, ...weighMeasured(s, mark) } : asTold(s, told)));
+  return steps.map((s, i) => asTold(i === marked ? withOwn(s) : s, told));
 }
 
 /** Readings that a mark is usually given, before and after each. Common practice. */
@@ -67,6 +121,9 @@ const READINGS_AT_MARK = 3;
 /** Doubt of what came off at a mark so read. */
 export const uAtMark_m = (repeatability_m: number): number => repeatability_m * Math.sqrt(2 / READINGS_AT_MARK);
 
-/** What is left of the doubt of steps once one of them is read at a mark and comes out as forecast; the film that comes off stays the same. */
-export const ifMarked = <R extends Removal>(steps: readonly R[], marked: number, repeatability_m: number): R[] =>
-  afterMark(steps, marked, { removal_m: steps[marked]!.removal_m, u_m: uAtMark_m(repeatability_m) });
+/** What is left of the doubt of steps once one of them is read at so many marks and comes out as forecast; the film that comes off stays the same. */
+export const ifMarked = <R extends Removal>(steps: readonly R[], marked: number, repeatability_m: number, places = 1): R[] =>
+  afterMark(steps, marked, { removal_m: steps[marked]!.removal_m, u_m: uAtMark_m(repeatability_m) / Math.sqrt(places), places });
+
+/** Twice the covariance of two works: what their doubts have in common beside their squares, m². */
+export const twiceCommon_m2 = (one: Removal, other: Removal): number => 2 * dot(one.common_m ?? {}, other.common_m ?? {});

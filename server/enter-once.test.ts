@@ -38,7 +38,7 @@ async function twoPanels() {
   const wing = await addPanel(ctx, jobId, { name: "Wing", shape, tilt_rad, substrate, productRevisionId, coatsPlanned });
   const view = async (panelId: string) => (await loadPanelView(ctx, jobId, panelId))!;
   const log = <K extends Parameters<typeof recordEntry>[1]["kind"]>(panelId: string, kind: K, body: object) =>
-    recordEntry(ctx, { panelId, kind, body, by } as Parameters<typeof recordEntry>[1]);
+    recordEntry(ctx, { panelId, kind, body, by });
   return { jobId, door, wing, view, log };
 }
 

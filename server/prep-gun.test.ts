@@ -74,6 +74,8 @@ test("settings that worked come from panels without a run; a run takes them off 
   await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("after", "1", 120), by: "painter A" });
   expect((await loadGuns(ctx)).worked).toEqual([]); // a panel between its coats says nothing yet
   await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(2), by: "painter A" });
+  expect((await loadGuns(ctx)).worked).toEqual([]); // nobody has looked at it
+  await recordEntry(ctx, { panelId, kind: "lookedOver", body: {}, by: "painter A" });
   expect((await loadGuns(ctx)).worked).toMatchObject([{ where: "Test estate, Bonnet", product: "Clear T" }]);
   const run = { kind: "run" as const, at: { x_m: 0.5, y_m: 0.5 }, length_m: 0.05, width_m: 0.01, height_m: 6e-5, measured: true };
   await recordEntry(ctx, { panelId, kind: "defect", body: run, by: "painter A" });

@@ -9,6 +9,7 @@ import type { CoatVolume } from "../models/spray/strokes";
 import { coatVolumes } from "../models/ways/way-volumes";
 import { noGaugeReads } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
+import { isLookedOver } from "../panel/looked";
 import { conditionsOf } from "../panel/logged-setting";
 import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
@@ -378,8 +379,7 @@ function afterwards(w: Working): StepDraft[] {
       duration_s: READ_S,
     }),
     stepDraft("inspect", "inspect", {
-      done:
-        facts.defects.length > 0 || facts.texture.some((t) => t.body.role === "part") || facts.gloss.some((g) => g.body.role === "part"),
+      done: isLookedOver(facts),
       optional: true,
       from_ms,
       why: "settled",

@@ -25,7 +25,9 @@ export interface Assessment {
   cutChance: number;
   thinChance: number;
   local: Risk["local"];
-  /** Largest removal over the panel that is still *safe*; may be negative. */
+  /** The same chances of the places that are worked as they are, with nothing done to them. */
+  asItIs: Pick<Risk, "cutChance" | "thinChance">;
+  /** Largest removal over the panel, or at the places that are worked, that is still *safe*; may be negative. */
   largestSafeRemoval_m: number;
   thinnest: Thinnest | null;
   mean: ClearThere | null;
@@ -43,6 +45,7 @@ const NOTHING = {
   cutChance: NaN,
   thinChance: NaN,
   local: [],
+  asItIs: { cutChance: NaN, thinChance: NaN },
   largestSafeRemoval_m: NaN,
   thinnest: null,
   mean: null,
@@ -72,7 +75,10 @@ export function assess(
   const { panel, floor_m } = input.work;
   const place: WorkedPlace = panel ?? { rim_m: DEFAULT_TAPE_M };
   const uRel = panel && panel.removal_m > 0 ? panel.u_m / panel.removal_m : USUAL_REMOVAL_DOUBT;
-  const { safe_m } = judge.allowance({ ...place, uRel, floor_m });
+  const { local } = input.work;
+  // Asked of single places, it speaks of those and of no other.
+  const atPlaces = panel === null && local.length > 0;
+  const safe_m = atPlaces ? judge.safeAtPlaces(local, floor_m) : judge.allowance({ ...place, uRel, floor_m }).safe_m;
   onProgress?.(0.6);
   return {
     verdict: risk.verdict,
@@ -81,7 +87,8 @@ export function assess(
     thinChance: risk.thinChance,
     local: risk.local,
     largestSafeRemoval_m: safe_m,
-    thinnest: judge.thinnest({ region: place.region }),
+    asItIs: judge.asItIs(input.work),
+    thinnest: atPlaces ? judge.thinnestOf(local.map((t) => t.at)) : judge.thinnest({ region: place.region }),
     mean: judge.mean(),
     inferred: judge.inferred,
     wouldHelp: risk.verdict === "safe" || input.remedies === false ? [] : remedies(judge, input, onProgress),

@@ -248,3 +248,20 @@ test("laws hold on a panel of the trade too: twelve spots on a door, its safe re
   expect(safe_m).toBeLessThan(door.thinnest().clear_m - um(38));
   expect(door.risk({ panel: { removal_m: safe_m, u_m: 0.2 * safe_m, rim_m: 0.02 }, local: [], floor_m: um(38) }).verdict).toBe("safe");
 });
+
+test("a plan at single places is judged by those: the place it names is one of them, and the most that may come off is safe there", () => {
+  // Once it named the thinnest place of the panel, where nobody works.
+  const thinnest = new FilmJudge(film).thinnest().at;
+  const at = observations
+    .map((o) => o.at)
+    .sort((a, b) => Math.hypot(b[0] - thinnest[0], b[1] - thinnest[1]) - Math.hypot(a[0] - thinnest[0], a[1] - thinnest[1]))[0]!;
+  const local = [{ at, removal_m: um(12), u_m: um(2) }];
+  const a = assess({ film, work: { panel: null, local, floor_m: um(35) }, remedies: false, draws: QUICK });
+  expect(a.thinnest!.at).toEqual(at);
+  const judge = new FilmJudge(film, { draws: QUICK });
+  const risk = (removal_m: number) => judge.risk({ panel: null, local: [{ at, removal_m, u_m: removal_m / 6 }], floor_m: um(35) }).verdict;
+  expect(a.largestSafeRemoval_m).toBeGreaterThan(0);
+  expect(risk(a.largestSafeRemoval_m)).toBe("safe");
+  expect(risk(a.largestSafeRemoval_m + um(0.5))).not.toBe("safe");
+  expect(a.asItIs.thinChance).toBeLessThanOrEqual(a.thinChance);
+});

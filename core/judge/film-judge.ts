@@ -7,7 +7,16 @@ import { edgeMultiplier } from "./cell-risk";
 import { type FilmFacts, type World, isInferred, possibleWorlds, stepsAt, tooFewReadings } from "./film-facts";
 import { type FilmDraws, type WorkedCells, allowedRemoval, drawFilm, tooMuch } from "./film-draws";
 import { type PictureCells, type WorkedPlace, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
-import { CUT_GUARD_M, DEFAULT_TAPE_M, FILM_UNEVEN, THIN_AREA_SHARE, UNMEASURED, VERDICT_LIMITS, verdictOf } from "./limits";
+import {
+  CUT_GUARD_M,
+  DEFAULT_TAPE_M,
+  FILM_UNEVEN,
+  THIN_AREA_SHARE,
+  UNMEASURED,
+  USUAL_REMOVAL_DOUBT,
+  VERDICT_LIMITS,
+  verdictOf,
+} from "./limits";
 
 /** Clear at a place, with its standard uncertainty. */
 export interface ClearThere {
@@ -68,6 +77,9 @@ export interface Allowance {
 const JUST_BELOW = 1 - 1e-9;
 const NO_LINES: readonly (readonly Point[])[] = [];
 const MEAN_CELLS = { nx: 16, ny: 13 } as const;
+/** What may come off at a place is looked for up to this, to a hundredth of a micron. */
+const MOST_AT_PLACES_M = 60e-6;
+const HALVINGS = 12;
 const DRAWS = 1600;
 /** A removal that takes nothing off, but is one. */
 const NEXT_TO_NOTHING_M = 1e-12;
@@ -218,6 +230,35 @@ export class FilmJudge {
       local: local.map(({ at, done_m = 0, uDone_m = 0 }) => ({ at, removal_m: 0, u_m: 0, done_m, uDone_m })),
       floor_m,
     });
+  }
+
+  /** Of places that are worked singly the one with the least clear. @throws RangeError for none */
+  thinnestOf(places: readonly Point[]): Thinnest {
+    requireInteger("places", places.length, { min: 1 });
+    const there = this.at(places);
+    const least = there.reduce((a, c, i) => (c.clear_m < there[a]!.clear_m ? i : a), 0);
+    return { at: places[least]!, ...there[least]! };
+  }
+
+  /** The most that may come off at places that are worked singly, at the one where most does, within the limits of *safe*; 0 where nothing may. */
+  safeAtPlaces(local: readonly LocalTask[], floor_m: number): number {
+    const most_m = Math.max(0, ...local.map((t) => t.removal_m));
+    const scaledTo = (removal_m: number) =>
+      local.map((t): LocalTask => {
+        const share = most_m > 0 ? removal_m / most_m : 1;
+        return most_m > 0
+          ? { ...t, removal_m: share * t.removal_m, u_m: share * t.u_m }
+          : { ...t, removal_m, u_m: USUAL_REMOVAL_DOUBT * removal_m };
+      });
+    const safe = (removal_m: number) => this.risk({ panel: null, local: scaledTo(removal_m), floor_m }).verdict === "safe";
+    if (!safe(0)) return 0;
+    let [low, high] = [0, MOST_AT_PLACES_M];
+    for (let i = 0; i < HALVINGS; i++) {
+      const middle = (low + high) / 2;
+      if (safe(middle)) low = middle;
+      else high = middle;
+    }
+    return low;
   }
 
   private workedCells({

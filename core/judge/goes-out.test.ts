@@ -36,6 +36,7 @@ const gloss = (role: "target" | "part", GU: number) => ({
   readings: [{ gloss_GU: GU, entered: String(GU) }],
 });
 const looked = (l: Ledger) => {
+  l.add("lookedOver", {});
   l.add("texture", { role: "target", rating: 3, place: "" });
   l.add("texture", { role: "part", rating: 3, place: "" });
   l.add("gloss", gloss("part", 91));
@@ -209,4 +210,27 @@ describe("the neighbour", () => {
     });
     expect(g.points.find((p) => p.what === "texture")).toMatchObject({ part: 3, beside: 1.5, state: "against" });
   });
+});
+
+test("what was only sprayed is good by its coats or its total, and says so; worked on, the floor has to hold in doubt as well", () => {
+  const film = (substrate: "plastic" | "refinish", { hand = 0.27, work = false } = {}) => {
+    const l = testLedger({ places });
+    l.coat(1, { handSpeed_m_s: hand });
+    l.coat(2, { handSpeed_m_s: hand });
+    if (substrate === "refinish")
+      l.read(
+        "after",
+        places.map(() => 165),
+      );
+    if (work) l.add("flatten", { grit: 1500, by: "hand", removal_m: 1e-6, u_m: 0.2e-6, from: "told" });
+    const state = accountPanel({ ...brief, substrate }, TEST_SHEET, l.entries);
+    const asked = { finish: "match" as const, targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 } };
+    const point = goesOut({ brief: { ...brief, substrate }, state, ...asked }).points.find((p) => p.what === "film")!;
+    return point.what === "film" ? [point.state, point.asSprayed] : null;
+  };
+  for (const substrate of ["plastic", "refinish"] as const) {
+    expect(film(substrate)).toEqual(["good", true]);
+    expect(film(substrate, { work: true })).toEqual(["look", false]);
+  }
+  expect(film("plastic", { hand: 0.5 })![0]).not.toBe("good");
 });

@@ -3,6 +3,7 @@ import { FLOW } from "../models/flow/constants";
 import { compareReflections } from "../models/photo/reflection-check";
 import { neighbourOf } from "../panel/neighbour";
 import { partGloss60 } from "../panel/gloss-read";
+import { isLookedOver } from "../panel/looked";
 import type { Fault } from "../models/defects/remedies";
 import type { PanelState } from "./account";
 import { seenFault, seenPeel } from "./seen";
@@ -11,6 +12,9 @@ import type { Finish } from "../models/ways/way";
 import type { EyeLight } from "../record/kinds";
 import { holdOf } from "../models/defects/holds";
 import { openFaults, openMarks } from "./open-faults";
+import { normalCdf } from "../kernel/stats/normal";
+import { isForetold } from "./how-known";
+import { VERDICT_LIMITS } from "./limits";
 import { openNibs, openRuns } from "./zone-places";
 
 /** How a point stands: as it should, worth a look, against it, or nobody has looked. */
@@ -20,7 +24,15 @@ export type PointState = "good" | "look" | "against" | "missing";
 export type GoesOutPoint =
   | { what: "coats"; state: PointState; on: number; of: number }
   | { what: "cured"; state: PointState; left_s: number }
-  | { what: "film"; state: PointState; clear_m: number | null; u_m: number | null; floor_m: number }
+  | {
+      what: "film";
+      state: PointState;
+      /** Nothing was taken off, and what is there is known by its coats or its total alone. */
+      asSprayed: boolean;
+      clear_m: number | null;
+      u_m: number | null;
+      floor_m: number;
+    }
   | { what: "faults"; state: PointState; open: Fault[]; chance: number }
   | {
       what: "texture";
@@ -96,13 +108,27 @@ const curedPoint = ({ cured: { share, left_s } }: GoesOutInput): GoesOutPoint =>
   left_s,
 });
 
-function filmPoint({ brief, state: { film, inTheWay, doubtful }, floor_m }: GoesOutInput): GoesOutPoint {
+/**
+ * Film left. Where something was taken off, or all was measured, the floor has to hold in doubt as well. What is as it was sprayed, foretold by its coats or
+ * inferred because nobody read below it, is good within the chance of *caution*: more is never known of plastic.
+ */
+function filmPoint({ brief, state, floor_m }: GoesOutInput): GoesOutPoint {
+  const { film, inTheWay, doubtful } = state;
   const there = film.thinnest ?? film.mean;
-  if (!there) return { what: "film", state: noGaugeReads(brief.substrate) ? "look" : "missing", clear_m: null, u_m: null, floor_m };
+  if (!there)
+    return { what: "film", asSprayed: false, state: noGaugeReads(brief.substrate) ? "look" : "missing", clear_m: null, u_m: null, floor_m };
   const asked = inTheWay.length + doubtful.length > 0;
-  const state = there.clear_m < floor_m ? "against" : there.clear_m - 2 * there.u_m < floor_m || asked ? "look" : "good";
-  return { what: "film", state, clear_m: there.clear_m, u_m: there.u_m, floor_m };
+  const asSprayed = (film.inferred || isForetold(film.how)) && !isWorked(state);
+  const holds = asSprayed
+    ? normalCdf((floor_m - there.clear_m) / there.u_m) <= VERDICT_LIMITS.caution.thin
+    : there.clear_m - 2 * there.u_m >= floor_m;
+  const stands = there.clear_m < floor_m ? "against" : !holds || asked ? "look" : "good";
+  return { what: "film", asSprayed, state: stands, clear_m: there.clear_m, u_m: there.u_m, floor_m };
 }
+
+/** Whether anything took film off since the newest coat, over the panel or at a place. */
+const isWorked = ({ builds, stepsDone, localWork }: PanelState): boolean =>
+  (builds.at(-1)?.thinning.length ?? stepsDone.length) > 0 || localWork.some((w) => w.seq > (builds.at(-1)?.from_seq ?? 0));
 
 function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
   const nibs = openNibs(state).reduce((a, d) => a + d.body.count, 0);
@@ -116,8 +142,7 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
   const seen = (f: Fault) =>
     f.kind === "peel" ? seenPeel(texture.peakToValley_m, leftTexture(state, finish, texture)) : seenFault(f, finish);
   const chance = 1 - open.reduce((a, f) => a * (1 - seen(f)), 1);
-  const looked = state.defects.length > 0 || state.texture.some((t) => t.body.role === "part") || state.outcome !== null;
-  if (open.length === 0) return { what: "faults", state: looked ? "good" : "missing", open, chance };
+  if (open.length === 0) return { what: "faults", state: isLookedOver(state) ? "good" : "missing", open, chance };
   const holds = openMarks(state).flatMap((m) => holdOf(m.body.kind) ?? []);
   const byHold = holds.some((h) => h.level === "stop") ? "against" : holds.length > 0 ? "look" : "good";
   const byChance = chance > REJECTED.against ? "against" : chance > REJECTED.look ? "look" : "good";

@@ -15,7 +15,7 @@ import {
 import { seenFault, seenNibs, seenPeel, seenRun } from "./seen";
 import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
 import type { Finish } from "../models/ways/way";
-import { CUT_GUARD_M, DEFAULT_FLOOR_M } from "./limits";
+import { CUT_GUARD_M, DEFAULT_FLOOR_M, VERDICT_LIMITS } from "./limits";
 import {
   DEFAULT_RATES,
   FLOW_STEPS,
@@ -290,10 +290,12 @@ function priced(b: Bench, w: WayWork): OptionForecast {
   const cutChance = w.cutChance ?? (cuts ? below(w.left_m, w.u_left_m, b.cutGuard_m) : 0);
   const thinChance = w.thinChance ?? below(w.left_m, w.u_left_m, b.floor_m);
   const reasons: Closed[] = [...why, ...(b.input.held?.[w.kind] ?? []).map((kind) => ({ because: "fault" as const, kind }))];
-  // What is thin as it is stays so whatever is done: only what the work adds closes it.
-  const was = w.was ?? { cut: below(b.clear, b.u, b.cutGuard_m), thin: below(b.clear, b.u, b.floor_m) };
-  if (cuts && cutChance - was.cut > OPTION_LIMITS.cut) reasons.push({ because: "cut", chance: cutChance });
-  if (thinCloses && thinChance - was.thin > OPTION_LIMITS.thin) reasons.push({ because: "thin", chance: thinChance });
+  const was = wasOf(b, w.was);
+  // Paper never goes where it may come through; a polish that takes next to nothing is closed only by what it adds.
+  const cutAdds = w.kind === "polish" ? cutChance - was.cut : cutChance;
+  const cutCloses = cuts && cutAdds > OPTION_LIMITS.cut;
+  if (cutCloses) reasons.push({ because: "cut", chance: cutChance });
+  if (thinCloses && tooThin(thinChance, cutCloses ? 0 : was.thin)) reasons.push({ because: "thin", chance: thinChance });
   const residualChance = together(w.residual, ...b.faults.map(({ fault, seen }) => seen * leftOf(fault, w.kind)));
   return {
     kind: w.kind,
@@ -318,6 +320,13 @@ function priced(b: Bench, w: WayWork): OptionForecast {
       residualChance * b.rates.rejected,
   };
 }
+
+/** Chances with nothing done: by the judge of the way's own places; else of the zone by itself. */
+const wasOf = (b: Bench, judged: WayWork["was"]) =>
+  judged ?? { cut: below(b.clear, b.u, b.cutGuard_m), thin: below(b.clear, b.u, b.floor_m) };
+
+/** What is thin as it is stays so whatever is done: too little left closes a way only where its own work adds to it. */
+const tooThin = (chance: number, was: number): boolean => chance > OPTION_LIMITS.thin && chance - was > VERDICT_LIMITS.safe.thin;
 
 const DAY_S = 86_400;
 function waitingCost({ input, rates }: Bench, kind: OptionKind): number {
@@ -387,8 +396,7 @@ function runWay(b: Bench): { work: WayWork; school: RunSchool } | null {
     const thin = own?.thinChance ?? below(f.left_m, f.u_left_m, b.floor_m);
     const cut = own?.cutChance ?? below(f.left_m, f.u_left_m, b.cutGuard_m);
     const risk = thin * F.warrantyShare + cut * F.cutRework + RUN_SCHOOLS[school].gougeChance * F.gougeRework;
-    const was = own?.was ?? { cut: below(b.clear, b.u, b.cutGuard_m), thin: below(b.clear, b.u, b.floor_m) };
-    const open = cut - was.cut <= OPTION_LIMITS.cut && thin - was.thin <= OPTION_LIMITS.thin;
+    const open = cut <= OPTION_LIMITS.cut && !tooThin(thin, wasOf(b, own?.was).thin);
     return { school, f, own, open, price: hoursOf(own?.minutes ?? f.minutes, b.rates) + risk * b.rebase.cost };
   });
   // A dearer school that may be done goes before a cheaper one that may not.

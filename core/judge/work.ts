@@ -39,7 +39,9 @@ function panelWork(plan: PlanForWork, ahead: PlanForWork["steps"], done: Removal
 }
 
 /** Work at single places, place by place: what comes off at each, and whether a run is taken down there. */
-export function workByPlace(steps: PlanForWork["steps"]): { at: Point; removals: Removal[]; run: boolean }[] {
+export function workByPlace(
+  steps: readonly (Pick<PlanStep, "zone" | "at"> & Removal)[],
+): { at: Point; removals: Removal[]; run: boolean }[] {
   const places = new Map<string, { at: Point; removals: Removal[]; run: boolean }>();
   for (const step of steps) {
     if (step.zone !== "spot" && step.zone !== "run") continue;

@@ -61,6 +61,8 @@ export interface PanelFacts extends FilmRecord {
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
   outcome: EntryOf<"outcome"> | null;
+  /** Looked over with nothing found, newest. */
+  lookedOver: EntryOf<"lookedOver"> | null;
   /** The panel beside, newest last, and colour and coverage by eye. */
   neighbours: readonly EntryOf<"neighbour">[];
   eye: EntryOf<"eye"> | null;
@@ -179,6 +181,7 @@ export function derivePanel(
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver,
     outcome: ofKind(entries, "outcome").at(-1) ?? null,
+    lookedOver: ofKind(entries, "lookedOver").at(-1) ?? null,
     neighbours: ofKind(entries, "neighbour"),
     eye: ofKind(entries, "eye").at(-1) ?? null,
     reflection: ofKind(entries, "reflection").at(-1) ?? null,
@@ -283,12 +286,15 @@ function runningStep(
   return start && start.body.planId === plan?.id && !done(start) ? start : null;
 }
 
+/** What stands higher was measured in another unit, or is no run of clear: it is sized anew. Default of ours. */
+export const MOST_RUN_HEIGHT_M = 1e-3;
+
 /** Runs on the panel as the correction needs them; a run without its size is left to be measured. */
 export function measuredRuns(
   state: Pick<PanelFacts, "defects">,
 ): { entry: EntryOf<"defect">; height_m: number; width_m: number; length_m: number }[] {
   return state.defects.flatMap((entry) => {
     const { kind, height_m, width_m, length_m } = entry.body;
-    return isFold(kind) && height_m && width_m && length_m ? [{ entry, height_m, width_m, length_m }] : [];
+    return isFold(kind) && height_m && height_m <= MOST_RUN_HEIGHT_M && width_m && length_m ? [{ entry, height_m, width_m, length_m }] : [];
   });
 }

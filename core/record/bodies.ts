@@ -286,6 +286,8 @@ export const LEDGER_BODIES = {
   eye: z.object({ colour: z.enum(keysOf<EyeColour>(EYE_COLOURS)), covered: z.boolean(), light: z.enum(keysOf<EyeLight>(EYE_LIGHTS)) }),
   /** What came of the coats, told with one tap. */
   outcome: z.object({ result: z.enum(keysOf<Outcome>(OUTCOMES)) }),
+  /** Looked along with a moving light, and nothing found. */
+  lookedOver: z.object({ note: text(200).default("") }),
   /** Colour on the cloth: the clear is through there. */
   throughClear: z.object({ note: text(200) }),
   plan: z.object({

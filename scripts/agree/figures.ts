@@ -128,7 +128,8 @@ export async function compareFigures(
     }
     const verdict = assess({ ...question, draws: DRAWS, remedies: false });
     say("mean clear", "Correct", verdict.mean?.clear_m);
-    say("thinnest clear", "Correct", verdict.thinnest?.clear_m);
+    // Of a plan for single places it speaks of those alone.
+    if (question.work.panel) say("thinnest clear", "Correct", verdict.thinnest?.clear_m);
     say("inferred", "Correct", String(verdict.inferred));
     law(
       "what may come off is never more than what is there over the floor",

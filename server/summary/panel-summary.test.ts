@@ -192,6 +192,8 @@ test("a sprayed and looked-at panel stands in Next time, one between its coats d
   expect(await listSprayed(ctx.db, 10)).toEqual([]);
   await recordEntry(ctx, { panelId, kind: "coat", body: coatBody(2), by });
   await recordEntry(ctx, { panelId, kind: "reading", body: readingBody("after", "1", 140), by });
+  expect(await listSprayed(ctx.db, 10)).toEqual([]); // read, but nobody has looked at it
+  await recordEntry(ctx, { panelId, kind: "lookedOver", body: {}, by });
   const [row] = await listSprayed(ctx.db, 10);
   expect(row).toMatchObject({ panelId, what: "Test estate, bonnet", reducer: 0, defects: [] });
   const panel = (await getPanel(ctx.db, panelId))!;

@@ -13,6 +13,7 @@ import { type CourseClock, clocksOf } from "#core/course/clocks";
 import type { CourseInput } from "#core/course/course";
 import type { BodyOf } from "#core/record/bodies";
 import { workedOut } from "#core/panel/in-the-way";
+import { isLookedOver } from "#core/panel/looked";
 import { thinsPanel } from "#core/panel/thins-panel";
 import { type PanelFacts, derivePanel } from "#core/panel/derive-panel";
 import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
@@ -25,7 +26,7 @@ import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 7;
+export const SUMMARY_VERSION = 8;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -131,10 +132,9 @@ export function panelSummary(
 
 function sprayedOf(panel: Panel, product: Product, state: PanelFacts, finish: Finish): PanelSummary["sprayed"] {
   const last = state.coats.at(-1);
-  // What came of it shows when all coats are on and somebody has looked: a panel between its coats says nothing yet.
-  const looked = state.spots.some((s) => s.films.after ?? s.films.recheck) || state.texture.some((t) => t.body.role === "part");
-  if (!last || state.coats.length < panel.coatsPlanned || !(looked || state.handedOver || state.outcome || state.defects.length > 0))
-    return null;
+  // What came of it shows when all coats are on and somebody has looked or rated it: a panel between its coats says nothing yet, a film that was read neither.
+  const rated = state.texture.some((t) => t.body.role === "part");
+  if (!last || state.coats.length < panel.coatsPlanned || !(isLookedOver(state) || rated)) return null;
   // Nothing where a logged setting lies outside the model: what was logged is stored all the same.
   const forecast = inRange(() => forecastOf({ setting: loggedSetting(panel, state, product.sheet), finish }));
   return {

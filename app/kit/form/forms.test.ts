@@ -102,7 +102,7 @@ test("readings: one, several, with a unit; wrong ones keep their message", () =>
   expect(errorsOf(readingForm(METRIC).safeParse({ ...reading, value: "131 x" }))).toMatchObject({ value: expect.any(String) as string });
 });
 
-test("a run needs its size and its place on the panel; a nib does not", () => {
+test("a run may be sized later, and is no run a hand high; a place has to be on the panel", () => {
   const outline = [
     [0, 0],
     [1, 0],
@@ -112,7 +112,8 @@ test("a run needs its size and its place on the panel; a nib does not", () => {
   const form = defectForm(METRIC, outline);
   const base = { x: "500", y: "500", length: "", width: "", height: "", measured: "judged" };
   expect(form.parse({ ...base, kind: "nib" })).toMatchObject({ kind: "nib", height_m: null, measured: false });
-  expect(Object.keys(errorsOf(form.safeParse({ ...base, kind: "run" })))).toEqual(["length", "width", "height"]);
+  expect(form.parse({ ...base, kind: "run" })).toMatchObject({ kind: "run", height_m: null, width_m: null });
+  expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "60", width: "10", height: "1500" })).height).toContain("less than 1000 µm");
   expect(errorsOf(form.safeParse({ ...base, kind: "nib", x: "1500" }))).toEqual({ x: "This place is not on the panel" });
   expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "5", width: "10", height: "60" }))).toEqual({
     length: "A run is at least as long as it is wide",

@@ -91,7 +91,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
 
   const put = (spot: string, value: string, how: { units: typeof units; gauge: string; replaces?: readonly string[] }) => {
     setProblem(null);
-    if (how.replaces) setAgain(({ [spot]: _, ...rest }) => rest);
+    if (how.replaces) setAgain((a) => Object.fromEntries(Object.entries(a).filter(([name]) => name !== spot)));
     if (take(spot, count(spot), value, { ...how, template }) >= wanted(spot)) setChosen(null);
   };
   /** What of a spot is stored already, where it was tapped to be read again and nobody has said yet what for. */

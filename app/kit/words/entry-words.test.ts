@@ -51,6 +51,7 @@ const BODIES: { [K in EntryKind]: BodyInputOf<K> } = {
   neighbour: { name: "Wing", readings: film, rating: 3, gloss60_GU: 88 },
   reflection: { own_rad: 0.9e-3, beside_rad: 0.6e-3 },
   eye: { colour: "near", covered: true, light: "sun" },
+  lookedOver: {},
   outcome: { result: "ran" },
   throughClear: { note: "at the lower edge" },
   plan: {
@@ -82,7 +83,7 @@ function entryOf<K extends EntryKind>(kind: K) {
 const words = (kind: EntryKind, units = METRIC) => entryWords(entryOf(kind), shape, units);
 
 /** Their name says it all. */
-const NAME_ALONE: EntryKind[] = ["matteCheck", "bakeStart", "gunSet", "preflight", "oven", "spotPlan", "stepStart", "strike"];
+const NAME_ALONE: EntryKind[] = ["matteCheck", "bakeStart", "gunSet", "preflight", "oven", "lookedOver", "spotPlan", "stepStart", "strike"];
 
 test("every kind of entry has a name and shows its value and place; those whose name says it all are few and known", () => {
   for (const kind of ENTRY_KINDS) {

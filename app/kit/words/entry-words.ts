@@ -28,6 +28,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   colourCoat: "coat below the clear",
   outcome: "how it came out",
   neighbour: "the panel beside",
+  lookedOver: "looked over, nothing found",
   eye: "colour and coverage by eye",
   reflection: "light tube beside the neighbour's",
   matteMix: "matte mix",

@@ -13,6 +13,7 @@ const base: Assessment = {
   thinnest: { at: [0.2, 1.1], clear_m: 50e-6, u_m: 4e-6 },
   mean: { clear_m: 60e-6, u_m: 3e-6 },
   local: [],
+  asItIs: { cutChance: 0, thinChance: 0 },
   inferred: false,
   wouldHelp: [],
 };
@@ -24,6 +25,9 @@ test("each verdict is one plain sentence with its number and its place", () => {
     "Go with care: 1 in 5 chance of leaving too little, worst at the front edge, left end.",
   );
   expect(say({ verdict: "stop", cutChance: 0.4 })).toBe("Stop. 40 in 100 chance of cutting through; 12 µm is the most that may come off.");
+  expect(say({ verdict: "stop", thinChance: 0.79, asItIs: { cutChance: 0, thinChance: 0.77 }, largestSafeRemoval_m: 0 })).toBe(
+    "Stop. 79 in 100 chance of leaving too little; nothing may come off at the front edge, left end. It is 77 in 100 as it is, with nothing done.",
+  );
   expect(say({ verdict: "stop", cutChance: 0.4, largestSafeRemoval_m: -3e-6 })).toContain("nothing may come off at the front edge");
   expect(say({ verdict: "none", reason: "2 of at least 3 spots read" })).toBe("2 of at least 3 spots read");
 });

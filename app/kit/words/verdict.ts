@@ -30,18 +30,20 @@ export function verdictSentence(
     a.cutChance > VERDICT_LIMITS.safe.cut
       ? `${showChance(a.cutChance)} chance of cutting through`
       : `${showChance(a.thinChance)} chance of leaving too little`;
+  const was = a.cutChance > VERDICT_LIMITS.safe.cut ? a.asItIs.cutChance : a.asItIs.thinChance;
+  const before = was > VERDICT_LIMITS.safe.thin ? ` It is ${showChance(was)} as it is, with nothing done.` : "";
   const safe = showSafe(a.largestSafeRemoval_m, units);
   switch (a.verdict) {
     case "safe":
       return `Safe. ${capital(chance)}; thinnest at the ${place}.`;
     case "caution":
-      return `Go with care: ${chance}, worst at the ${place}.`;
+      return `Go with care: ${chance}, worst at the ${place}.${before}`;
     case "uncertain":
       return "Not sure yet.";
     case "stop":
       return a.largestSafeRemoval_m > 0.5e-6
-        ? `Stop. ${capital(chance)}; ${safe.text} ${safe.unit} is the most that may come off.`
-        : `Stop. ${capital(chance)}; nothing may come off at the ${place}.`;
+        ? `Stop. ${capital(chance)}; ${safe.text} ${safe.unit} is the most that may come off.${before}`
+        : `Stop. ${capital(chance)}; nothing may come off at the ${place}.${before}`;
   }
 }
 

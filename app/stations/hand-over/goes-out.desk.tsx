@@ -87,8 +87,9 @@ function ByEye() {
   const fetcher = useFetcher<FormAnswer>();
   const last = view.state.eye;
   const errors = fetcher.data?.ok === false ? fetcher.data.errors : {};
-  const options = (of: Record<string, string>) =>
-    Object.entries(of).map(([id, name]) => (
+  // Nothing is said before somebody says it.
+  const options = (of: Record<string, string>, unsaid = true) =>
+    Object.entries({ ...(unsaid ? { "": "not looked yet" } : {}), ...of }).map(([id, name]) => (
       <option key={id} value={id}>
         {name}
       </option>
@@ -98,14 +99,14 @@ function ByEye() {
       <h3 className="mb-2 text-lg font-semibold">By eye, beside the neighbour</h3>
       <KeptForm fetcher={fetcher} place="eye" key={last?.id ?? ""} className="flex flex-wrap items-end gap-3">
         <input type="hidden" name="intent" value="eye" />
-        <SelectField label="Colour" name="colour" defaultValue={last?.body.colour ?? "same"} errors={errors.colour}>
+        <SelectField label="Colour" name="colour" defaultValue={last?.body.colour ?? ""} errors={errors.colour}>
           {options(EYE_COLOURS)}
         </SelectField>
-        <SelectField label="Coverage" name="covered" defaultValue={last && !last.body.covered ? "no" : "yes"} errors={errors.covered}>
+        <SelectField label="Coverage" name="covered" defaultValue={last ? (last.body.covered ? "yes" : "no") : ""} errors={errors.covered}>
           {options({ yes: "covered", no: "not covered" })}
         </SelectField>
         <SelectField label="In" name="light" defaultValue={last?.body.light ?? "daylight"} errors={errors.light}>
-          {options(EYE_LIGHTS)}
+          {options(EYE_LIGHTS, false)}
         </SelectField>
         <button className="press" disabled={fetcher.state !== "idle"}>
           Note it

@@ -58,7 +58,7 @@ test("sentences and words", () => {
     rest: "Against it: colour.",
   });
   expect(pointWords({ what: "cured", state: "look", left_s: 7200 }, METRIC)).toContain("2 h 00");
-  expect(pointWords({ what: "film", state: "missing", clear_m: null, u_m: null, floor_m: 35e-6 }, METRIC)).toContain(
+  expect(pointWords({ what: "film", state: "missing", asSprayed: false, clear_m: null, u_m: null, floor_m: 35e-6 }, METRIC)).toContain(
     "nothing read over clear",
   );
   expect(pointWords({ what: "coverage", state: "against", covered: false, light: "lamp" }, METRIC)).toBe("not covered in strong lamp");

@@ -54,7 +54,7 @@ export function pointWords(p: GoesOutPoint, units: UnitPreferences): string {
       if (p.clear_m === null || p.u_m === null)
         return p.state === "look" ? `by forecast alone, ${floor}` : `nothing read over clear, ${floor}`;
       const film = showWithUncertainty("film", p.clear_m, p.u_m, units);
-      return `${film.text} ${film.unit} where it is thinnest, ${floor}`;
+      return `${film.text} ${film.unit} where it is thinnest${p.asSprayed ? ", as it was sprayed, not measured" : ""}, ${floor}`;
     }
     case "faults": {
       if (p.open.length === 0) return p.state === "missing" ? "nobody noted what he saw" : "none is open";

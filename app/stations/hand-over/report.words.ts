@@ -2,6 +2,7 @@ import { partGloss } from "#core/panel/gloss-read";
 import type { OutPoint } from "#core/record/kinds";
 import { POINT_NAMES } from "./goes-out.words";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { type TakenOff, takenOff } from "#core/judge/taken-off";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { type HowKnown, isForetold } from "#core/judge/how-known";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
@@ -70,10 +71,7 @@ export function reportLines(
     ...forShop("Handed over against", pointsIn(state.handedOver?.body.against)),
     ...forShop("Not looked at before", pointsIn(state.handedOver?.body.notLooked)),
     ...line("Cut through", state.through ? "yes: stopped there, to be repainted" : null),
-    ...line(
-      "Taken off, forecast",
-      plan ? `${film(plan.removal_m, plan.u_removal_m)}${plan.steps.some((s) => s.zone === "panel") ? "" : ", at the spots only"}` : null,
-    ),
+    ...line("Taken off, forecast", plan ? takenWords(takenOff(state), film) : null),
     ...forShop(
       "Verdict when planned",
       plan ? `${VERDICT_WORDS[plan.verdict].word}; cutting through ${showChance(plan.cutChance ?? NaN)}` : null,
@@ -104,6 +102,15 @@ export function reportLines(
       product.sheet.wax_s ? `${Math.round(product.sheet.wax_s / DAY_S)} days, by the product's sheet` : "60 to 90 days (common practice)",
     ),
   ];
+}
+
+/** What the steps done took off: over the panel, and where runs and nibs were worked. */
+function takenWords({ panel, place }: TakenOff, film: (m: number, u: number) => string): string {
+  const said = [
+    ...(panel ? [`${film(panel.removal_m, panel.u_m)} over the panel`] : []),
+    ...(place ? [`${film(place.removal_m, place.u_m)} at ${panel ? "the place worked deepest" : "the places only"}`] : []),
+  ];
+  return said.length > 0 ? said.join("; ") : "nothing yet: none of its steps is done";
 }
 
 const HOW_FOUND: Record<HowKnown, string> = {

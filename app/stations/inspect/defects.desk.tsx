@@ -1,5 +1,6 @@
 import { DEFECTS } from "#core/models/defects/catalogue";
 import { FAULTS, REMEDIES, waysFor } from "#core/models/defects/remedies";
+import { isLookedOver } from "#core/panel/looked";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link, useFetcher } from "react-router";
@@ -42,6 +43,24 @@ const mendedBy = (kind: DefectKind) =>
     .join("; ");
 
 const KINDS = Object.keys(DEFECTS) as DefectKind[];
+
+/** Nothing found is said, or nobody has looked. */
+function LookedOver() {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const { lookedOver } = view.state;
+  const said = lookedOver !== null && isLookedOver(view.state);
+  return (
+    <fetcher.Form method="post" className="mt-3 flex flex-wrap items-center gap-3">
+      <input type="hidden" name="intent" value="lookedOver" />
+      <input type="hidden" name="formKey" value={`${view.formKey}-looked`} />
+      <button className="press" disabled={fetcher.state !== "idle" || said} aria-pressed={said}>
+        {said ? "Looked over: nothing found" : "Looked over, nothing found"}
+      </button>
+      {said && <StrikeButton entryId={lookedOver.id} what="looked over, nothing found" />}
+    </fetcher.Form>
+  );
+}
 
 /** What is wrong with the panel: kind, place, size; how to tell it from what it is taken for. */
 export function DefectsDesk() {
@@ -86,6 +105,7 @@ export function DefectsDesk() {
           : `${many} ${many === 1 ? "fault" : "faults"} on the panel.`}
       </h2>
       <p className="mt-1 text-ink2">Tap the place, or move the mark with the arrow keys and press Enter.</p>
+      {many === 0 && <LookedOver />}
       {state.defects.length > 0 && (
         <p className="mt-3 flex flex-wrap gap-2">
           <Link to={`${base}/correct/causes`} className="press" data-kind="main">

@@ -1,3 +1,4 @@
+import { z } from "zod";
 import { acting } from "~/kit/form/in-words.server";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { recordEntry } from "#server/commands/record-entry";
@@ -19,6 +20,11 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
+  if (textOf(form, "intent") === "lookedOver")
+    return answerForm(form, z.object({}), async () => ({
+      entryId: await recordEntry(ctx, { panelId, kind: "lookedOver", body: {}, by, clientKey: textOf(form, "formKey") || null }),
+      message: "Looked over: nothing found",
+    }));
   return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {
     const photoId = await photoOf(ctx, form);
     return {

@@ -3,6 +3,7 @@ import { FILM_BOUNDS } from "#core/models/bounds";
 import { askedAgain, foilFault } from "#core/models/film/gauge-check";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { z } from "zod";
+import { MOST_RUN_HEIGHT_M } from "#core/panel/derive-panel";
 import { type DefectKind, isFold } from "#core/record/kinds";
 import { type Polygon, isInside } from "#core/kernel/geometry/geometry";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -73,7 +74,7 @@ function jsonOrNull(text: string): unknown {
 
 const LEAST_POINTS = { points: 1, line: 2, area: 3 } as const;
 
-/** A defect placed on the panel. A run needs its size: the correction works with it. */
+/** A defect placed on the panel. The correction works with a run once it has its length, width and height. */
 export const defectForm = (units: UnitPreferences, outline: Polygon) =>
   z
     .object({
@@ -102,14 +103,13 @@ export const defectForm = (units: UnitPreferences, outline: Polygon) =>
       const many = v.count === "" ? (v.trace?.as === "points" ? v.trace.at.length : 1) : Number(v.count);
       if (!Number.isInteger(many) || many < 1 || many > 2000)
         ctx.addIssue({ code: "custom", path: ["count"], message: "A whole number from 1 to 2000" });
-      if (isFold(v.kind))
-        for (const key of ["length", "width", "height"] as const)
-          if (v[key] === null)
-            ctx.addIssue({
-              code: "custom",
-              path: [key],
-              message: `A ${DEFECT_KINDS[v.kind].name.toLowerCase()} needs its length, width and height`,
-            });
+      // Its size may come later: until then it is sized first wherever something is chosen for it.
+      if (isFold(v.kind) && v.height !== null && v.height > MOST_RUN_HEIGHT_M)
+        ctx.addIssue({
+          code: "custom",
+          path: ["height"],
+          message: `A ${DEFECT_KINDS[v.kind].name.toLowerCase()} stands less than ${units.film === "mil" ? "40 mil" : "1000 µm"} high: look at the unit`,
+        });
       if (v.kind === "run" && v.length !== null && v.width !== null && v.length < v.width)
         ctx.addIssue({ code: "custom", path: ["length"], message: "A run is at least as long as it is wide" });
       return {

@@ -1,3 +1,4 @@
+import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { handGun, nextCoat } from "#core/panel/next-coat";
 import { houseWay } from "#core/models/ways/house-ways";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
@@ -37,8 +38,7 @@ async function twoPanels() {
   const { shape, tilt_rad, substrate, productRevisionId, coatsPlanned } = (await getPanel(ctx.db, door))!;
   const wing = await addPanel(ctx, jobId, { name: "Wing", shape, tilt_rad, substrate, productRevisionId, coatsPlanned });
   const view = async (panelId: string) => (await loadPanelView(ctx, jobId, panelId))!;
-  const log = <K extends Parameters<typeof recordEntry>[1]["kind"]>(panelId: string, kind: K, body: object) =>
-    recordEntry(ctx, { panelId, kind, body, by });
+  const log = <K extends EntryKind>(panelId: string, kind: K, body: BodyInputOf<K>) => recordEntry(ctx, { panelId, kind, body, by });
   return { jobId, door, wing, view, log };
 }
 

@@ -3,7 +3,7 @@ import type { ZoneChoice } from "#core/judge/zone-setting";
 import { onePass } from "#core/models/correction/clearing";
 import { weighMeasured } from "#core/models/correction/measured-step";
 import { readAtMark } from "#core/panel/told-by-marks";
-import type { BodyInputOf, BodyOf } from "#core/record/bodies";
+import type { BodyInputOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { planBody } from "#core/judge/plan-for";
 import { faultsHolding, workedAt } from "#core/judge/fault-holds";

@@ -4,16 +4,14 @@ import { panelShape } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET, typedFilm } from "#core/panel/testing/test-ledger";
 import { createJob, saveProduct } from "../commands/jobs";
 import { type ServerContext, createContext } from "../context";
+import { saveShop, shopSettings } from "../repos/shop-repo";
 import { migrate, openDatabase } from "../db/open";
 
 /** A context on a database in memory, with stand-ins switched on and a clock that the test moves. */
 export async function testContext(): Promise<ServerContext & { advance(ms: number): void }> {
   const db = openDatabase(":memory:");
   await migrate(db);
-  await db
-    .insertInto("shop")
-    .values({ id: 1, settings_json: JSON.stringify({ standIns: true }), updated_at_ms: 0 })
-    .execute();
+  await db.transaction().execute((tx) => saveShop(tx, shopSettings.parse({ standIns: true }), 0));
   let now_ms = Date.UTC(2026, 4, 6, 8);
   let count = 0;
   return { ...createContext(db, { now_ms: () => now_ms, newId: () => `id-${++count}` }), advance: (ms) => (now_ms += ms) };

@@ -113,7 +113,9 @@ test("a run may be sized later, and is no run a hand high; a place has to be on 
   const base = { x: "500", y: "500", length: "", width: "", height: "", measured: "judged" };
   expect(form.parse({ ...base, kind: "nib" })).toMatchObject({ kind: "nib", height_m: null, measured: false });
   expect(form.parse({ ...base, kind: "run" })).toMatchObject({ kind: "run", height_m: null, width_m: null });
-  expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "60", width: "10", height: "1500" })).height).toContain("less than 1000 µm");
+  expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "60", width: "10", height: "1500" })).height).toContain(
+    "less than 1000 µm",
+  );
   expect(errorsOf(form.safeParse({ ...base, kind: "nib", x: "1500" }))).toEqual({ x: "This place is not on the panel" });
   expect(errorsOf(form.safeParse({ ...base, kind: "run", length: "5", width: "10", height: "60" }))).toEqual({
     length: "A run is at least as long as it is wide",

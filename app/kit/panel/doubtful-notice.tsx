@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { placeInWords } from "#core/kernel/geometry/shapes";
-import { DOUBT_WORDS } from "~/kit/readings/odd.words";
+import { DOUBT_WORDS } from "~/kit/words/doubt-words";
 import type { PanelView } from "#server/views/panel-view";
 
 /** Readings that cannot be right together, or are partly simulated, and where to put them right. Shown on every page of the panel: all of them show what was made of these. */

@@ -8,7 +8,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { STRIKE_KEY, type StrikeAnswer } from "~/kit/shell/use-toasts";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
-import { DOUBT_WORDS } from "./odd.words";
+import { DOUBT_WORDS } from "~/kit/words/doubt-words";
 
 /** What was read in this phase, spot by spot, those first that need a look; a tap on a reading takes it out, and the toast brings it back. */
 export function ReadTable({ phase }: { phase: Phase }) {

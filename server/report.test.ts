@@ -119,7 +119,7 @@ test("a panel becomes a case for the options: thinnest zone, nibs counted, worst
     expect([f.best.kind, f.best.runSchool]).not.toEqual([decision.best?.kind, decision.best?.runSchool]);
     expect(flipSentence(f, false)).toMatch(/^(If|With) /);
   }
-  expect(optionName({ kind: "flow", runSchool: null }, true)).toBe("Refinish the whole part");
+  expect(optionName({ kind: "flow", runSchool: null, first: [] }, true)).toBe("Refinish the whole part");
   expect(decisionSentence(decideOptions({ ...c, cured: 0.3 }), false)).toMatch(/^(Wait for the cure|Leave it)/);
 });
 

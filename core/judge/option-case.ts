@@ -19,7 +19,7 @@ import { FLOW_STEPS, type ShopRates } from "./option-figures";
 import { type FilmPhase, type RemedyId, leftShare } from "../models/defects/remedies";
 import type { HeldWork } from "../models/defects/holds";
 import type { EntryOf } from "../record/entry";
-import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
+import { type HoldingFault, WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
 import { openFaults, openMarks } from "./open-faults";
 import { planOfWay } from "./option-plan";
 import { planFor } from "./plan-for";
@@ -154,7 +154,8 @@ function caseOf(
     nibs: openNibs(state).reduce((a, d) => a + d.body.count, 0),
     faults: openFaults(state),
     marked: markedOf(brief, state),
-    held: heldWays(state),
+    held: heldWays(state, (f) => f.level === "stop"),
+    waits: heldWays(state, (f) => f.until === "dry"),
     sandOut_m2: sandOutOf(brief, openMarks(state)).area_m2,
     finish,
     ...(waiting ? { waiting } : {}),
@@ -170,10 +171,10 @@ function caseOf(
   };
 }
 
-/** What stops each way where it works: paper at its places, over what is marked or over the panel, and more clear on all of it. */
-function heldWays(state: PanelState): NonNullable<OptionCase["held"]> {
+/** What holds each way back where it works, of the holds that are asked for: paper at its places, over what is marked or over the panel, and more clear on all of it. */
+function heldWays(state: PanelState, counts: (fault: HoldingFault) => boolean): NonNullable<OptionCase["held"]> {
   const kinds = (what: HeldWork | readonly HeldWork[], work: WorkedAt) => [
-    ...new Set(faultsHolding(state, what, work).flatMap((f) => (f.level === "stop" ? [f.kind] : []))),
+    ...new Set(faultsHolding(state, what, work).flatMap((f) => (counts(f) ? [f.kind] : []))),
   ];
   const at = (marks: readonly EntryOf<"defect">[]): WorkedAt => ({ over: null, places: marks.flatMap(placesOf) });
   const nibs = openNibs(state);

@@ -44,6 +44,12 @@ export const OPTION_FIGURES = {
     undrawn_m: 0.14,
     clearShare: 0.6,
   },
+  /** Before new base: what is not sound taken off so far beyond, its pits filled, a barrier over what lifts. The last two dry an hour and are sanded. */
+  before: {
+    strip: { minutes: 30, minutesPer_m2: 60, material: 12, materialPer_m2: 25 },
+    fill: { minutes: 45, minutesPer_m2: 20, material: 15, materialPer_m2: 10 },
+    barrier: { minutes: 40, minutesPer_m2: 15, material: 20, materialPer_m2: 20 },
+  },
   clean: { minutes: 25, material: 4 },
   wait: { minutes: 5, material: 0 },
   /** Rework after cutting through, share of thin panels that come back, and of flow coats sanded through that need base. */

@@ -13,6 +13,7 @@ import {
   measureFirst,
 } from "../models/defects/remedies";
 import { seenFault, seenNibs, seenPeel, seenRun } from "./seen";
+import { type BeforeBase, STRIPPED_FIRST, holdOf } from "../models/defects/holds";
 import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
 import type { Finish } from "../models/ways/way";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, VERDICT_LIMITS } from "./limits";
@@ -89,6 +90,8 @@ export interface OptionCase {
   flow?: FlowCase | null;
   /** Marked faults that stop a way, by way: what has to be seen to first. */
   held?: Partial<Record<RemedyId, readonly DefectKind[]>>;
+  /** Marked faults that a way waits for first, until they have dried out. */
+  waits?: Partial<Record<RemedyId, readonly DefectKind[]>>;
   /** The plans that the ways open, judged; without them a way is forecast for the zone by itself. */
   judged?: Judged;
 }
@@ -127,6 +130,8 @@ export interface OptionForecast {
   residualChance: number;
   /** Texture left, peak to valley. */
   texture_m: number;
+  /** What goes before it where something has to be stripped. */
+  first: readonly BeforeBase[];
   /** Labour, material, the days it stands, and the weighted cost of what may go wrong. */
   cost: number;
 }
@@ -155,8 +160,8 @@ export function waitingOf(kind: OptionKind, { left_s, sandAfter_s }: { left_s: n
 
 export interface Decision {
   best: OptionForecast | null;
-  /** Wait for the cure first; `best` is what to do afterwards. */
-  wait: boolean;
+  /** Wait first, for the cure, until it has dried out, or until it is hard at all; `best` is what to do afterwards. */
+  wait: "cure" | "dry" | "hard" | null;
   /** Faults that are sized before anything is chosen for them. */
   measure: Fault[];
   options: OptionForecast[];
@@ -167,11 +172,27 @@ const together = (...chances: number[]) => 1 - chances.reduce((a, p) => a * (1 -
 
 /**
  * Every way to deal with a panel's faults, from leaving it to new base and clear, each with its film, risks, hours and cost; and the
- * cheapest open one, its risks priced in. What is more often rejected than not is never left while something mends half of it. What can only be done
+ * cheapest open one, its risks priced in. What is more often rejected than not is never chosen while something mends half of it. What can only be done
  * while the clear is wet, open or hot is chosen where it costs less than what is left to do once it has cured.
  * @throws RangeError for figures outside the models
  */
 export function decideOptions(input: OptionCase): Decision {
+  const now = decideNow(input);
+  const { faults = [] } = input;
+  if (now.wait || !faults.some(isSoft)) return now;
+  // What is soft anywhere waits before all else: what to do then is chosen as if it were hard.
+  const then = decideNow(hardened(input));
+  return then.best && then.best.kind !== "leave" ? { ...now, best: then.best, measure: then.measure, wait: "hard" } : now;
+}
+
+const isSoft = ({ kind }: Pick<Fault, "kind">): boolean => holdOf(kind)?.until === "hard";
+const hardened = ({ faults = [], held = {}, ...rest }: OptionCase): OptionCase => ({
+  ...rest,
+  faults: faults.filter((f) => !isSoft(f)),
+  held: Object.fromEntries(Object.entries(held).map(([way, kinds]) => [way, kinds.filter((kind) => !isSoft({ kind }))])),
+});
+
+function decideNow(input: OptionCase): Decision {
   const options = forecastOptions(input);
   const curing = input.cured < 1;
   const later = curing ? forecastOptions({ ...input, cured: 1, phase: "cured" }) : options;
@@ -180,14 +201,15 @@ export function decideOptions(input: OptionCase): Decision {
   const now = atOnce && after && atOnce.cost <= after.cost ? atOnce : null;
   const best = now ?? after;
   const waits = curing && now === null && best !== null && best.kind !== "leave";
-  return { best, wait: waits, measure: measureFirst(input.faults ?? []), options };
+  const dries = best !== null && (input.waits?.[best.kind] ?? []).length > 0;
+  return { best, wait: waits ? "cure" : dries ? "dry" : null, measure: measureFirst(input.faults ?? []), options };
 }
 
 function cheapest(open: readonly OptionForecast[]): OptionForecast | null {
   const least = (list: readonly OptionForecast[]) =>
     list.reduce<OptionForecast | null>((a, o) => (a === null || o.cost < a.cost ? o : a), null);
   const best = least(open);
-  if (best?.kind !== "leave" || best.residualChance <= OPTION_FIGURES.leaveMost) return best;
+  if (best === null || best.residualChance <= OPTION_FIGURES.leaveMost) return best;
   return least(open.filter((o) => o.residualChance <= best.residualChance / 2)) ?? best;
 }
 
@@ -280,6 +302,7 @@ interface WayWork {
   /** Whether too little left closes it: hardly anything comes off with a polish, and what is thin now is thin whatever is done. */
   thinCloses?: boolean;
   runSchool?: RunSchool | null;
+  first?: readonly BeforeBase[];
   /** What going through costs, as a share of new base and clear. */
   cutRework?: number;
 }
@@ -300,6 +323,7 @@ function priced(b: Bench, w: WayWork): OptionForecast {
   return {
     kind: w.kind,
     runSchool,
+    first: w.first ?? [],
     feasible: reasons.length === 0,
     why: reasons,
     minutes: w.minutes,
@@ -497,10 +521,16 @@ function flowWay(b: Bench): WayWork {
 
 function rebaseWay(b: Bench): WayWork {
   const F = OPTION_FIGURES.rebase;
+  const first = beforeBase(b);
+  const { before } = OPTION_FIGURES;
   return {
     kind: "rebase",
-    minutes: b.rebase.minutes + b.runWork.minutes,
-    material: b.rebase.material,
+    first: first.map((f) => f.what),
+    minutes:
+      b.rebase.minutes +
+      b.runWork.minutes +
+      first.reduce((a, f) => a + before[f.what].minutes + before[f.what].minutesPer_m2 * f.area_m2, 0),
+    material: b.rebase.material + first.reduce((a, f) => a + before[f.what].material + before[f.what].materialPer_m2 * f.area_m2, 0),
     removal_m: 0,
     left_m: F.clear_m,
     u_left_m: F.u_m,
@@ -509,6 +539,15 @@ function rebaseWay(b: Bench): WayWork {
     cuts: false,
     why: !b.cured ? [{ because: "uncured" }] : b.total + F.adds_m > OPTION_LIMITS.totalAfterRebase_m ? [{ because: "strip first" }] : [],
   };
+}
+
+/** What is stripped, filled and sealed off before new base, each over as much of the panel as asks for it. */
+function beforeBase(b: Bench): { what: BeforeBase; area_m2: number }[] {
+  return (["strip", "fill", "barrier"] as const).flatMap((what) => {
+    const asks = b.faults.filter(({ fault }) => STRIPPED_FIRST[fault.kind]?.includes(what));
+    const wide_m2 = asks.reduce((a, { fault }) => a + (holdOf(fault.kind)?.where === "panel" ? b.area : beyond(fault)), 0);
+    return asks.length > 0 ? [{ what, area_m2: Math.min(b.area, wide_m2) }] : [];
+  });
 }
 
 /** The ways that only some faults ask for: listed where one of them is there. */

@@ -2,19 +2,20 @@ import type { CardBody } from "#core/models/cards/card";
 import { testCard } from "#core/models/cards/testing/test-card";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET, typedFilm } from "#core/panel/testing/test-ledger";
+import { changeShop } from "../commands/house";
 import { createJob, saveProduct } from "../commands/jobs";
 import { type ServerContext, createContext } from "../context";
-import { saveShop, shopSettings } from "../repos/shop-repo";
 import { migrate, openDatabase } from "../db/open";
 
 /** A context on a database in memory, with stand-ins switched on and a clock that the test moves. */
 export async function testContext(): Promise<ServerContext & { advance(ms: number): void }> {
   const db = openDatabase(":memory:");
   await migrate(db);
-  await db.transaction().execute((tx) => saveShop(tx, shopSettings.parse({ standIns: true }), 0));
   let now_ms = Date.UTC(2026, 4, 6, 8);
   let count = 0;
-  return { ...createContext(db, { now_ms: () => now_ms, newId: () => `id-${++count}` }), advance: (ms) => (now_ms += ms) };
+  const ctx = createContext(db, { now_ms: () => now_ms, newId: () => `id-${++count}` });
+  await changeShop(ctx, (now) => ({ ...now, standIns: true }));
+  return { ...ctx, advance: (ms) => (now_ms += ms) };
 }
 
 export const sheet = TEST_SHEET;

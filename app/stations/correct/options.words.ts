@@ -4,6 +4,7 @@ import { RUN_SCHOOLS } from "#core/models/correction/run-work";
 import type { OptionCase } from "#core/judge/options";
 import { OPTION_FIGURES } from "#core/judge/option-figures";
 import { FAULTS, type Fault, REMEDIES } from "#core/models/defects/remedies";
+import type { BeforeBase } from "#core/models/defects/holds";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { showChance, showWait } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -15,12 +16,16 @@ const NAMES: Record<OptionKind, string> = {
   ...(Object.fromEntries(Object.entries(REMEDIES).map(([id, r]) => [id, r.name])) as Record<OptionKind, string>),
   flow: "Flow coat: flat and re-clear",
 };
-export const optionName = (o: Pick<OptionForecast, "kind" | "runSchool">, matte: boolean): string =>
-  o.runSchool && o.kind === "run"
-    ? `${NAMES.run}: ${RUN_SCHOOLS[o.runSchool].name.toLowerCase()}`
-    : matte && o.kind === "flow"
-      ? "Refinish the whole part"
-      : NAMES[o.kind];
+const BEFORE_BASE: Record<BeforeBase, string> = { strip: "strip", fill: "fill", barrier: "seal off with a barrier" };
+
+export const optionName = (o: Pick<OptionForecast, "kind" | "runSchool" | "first">, matte: boolean): string =>
+  o.first.length > 0
+    ? `First ${o.first.map((f) => BEFORE_BASE[f]).join(", ")}, then new base and clear`
+    : o.runSchool && o.kind === "run"
+      ? `${NAMES.run}: ${RUN_SCHOOLS[o.runSchool].name.toLowerCase()}`
+      : matte && o.kind === "flow"
+        ? "Refinish the whole part"
+        : NAMES[o.kind];
 
 export function closedWords(c: Closed, units: UnitPreferences): string {
   switch (c.because) {
@@ -58,16 +63,22 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
 }
 
 /** The choice as a sentence. */
+const WAIT_FIRST: Record<NonNullable<Decision["wait"]>, string> = {
+  cure: "Wait for the cure",
+  dry: "Warmth and time until it has dried out",
+  hard: "Wait until a thumbnail leaves no print",
+};
 export function decisionSentence(d: Decision, matte: boolean): string {
   if (!d.best) return "Nothing here is open: strip and start again.";
   const [unsized] = d.measure;
   if (unsized) return `Size the ${DEFECT_KINDS[unsized.kind].name.toLowerCase()} first: height, width, length.`;
   const name = optionName(d.best, matte).toLowerCase();
-  return d.wait
-    ? `Wait for the cure, then: ${name}.`
-    : d.best.kind === "leave"
-      ? "Leave it as it is."
-      : `${name.charAt(0).toUpperCase()}${name.slice(1)}.`;
+  if (d.wait) return `${WAIT_FIRST[d.wait]}, then: ${name}.`;
+  // On matte nothing lies between leaving it and the spray gun: both are said.
+  const sprayed = d.options.find((o) => o.kind === "flow" && o.feasible);
+  if (matte && d.best.kind === "leave" && d.best.residualChance > 0.005)
+    return `Leave it: rejected ${showChance(d.best.residualChance)}. ${sprayed ? "Or spray the whole part again: nothing else mends matte." : ""}`.trim();
+  return d.best.kind === "leave" ? "Leave it as it is." : `${name.charAt(0).toUpperCase()}${name.slice(1)}.`;
 }
 
 /** What is weighed beside nibs, peel and sized runs, each with how it shows and what may go wrong. */

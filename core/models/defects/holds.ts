@@ -41,7 +41,7 @@ export const HOLDS = {
   pop: hold("caution", "dry", BOTH),
   pinhole: hold("stop", "stripped", BOTH),
   dieBack: hold("caution", "dry", ["paper"]),
-  microFoam: hold("caution", "stripped", ["paper"]),
+  microFoam: hold("stop", "stripped", ["paper"]),
   blush: hold("caution", "dry", BOTH),
   mottle: nothing,
   glossPatch: nothing,
@@ -64,6 +64,17 @@ export const HOLDS = {
   waterSpots: nothing,
   overspray: nothing,
 } as const satisfies Record<DefectKind, FaultHold | null>;
+
+/** What is done before new base goes over a fault that has to be stripped: below pinholes it is filled, over what lifts goes a barrier. */
+export const STRIPPED_FIRST: Partial<Record<DefectKind, readonly ("strip" | "fill" | "barrier")[]>> = {
+  pinhole: ["strip", "fill"],
+  microFoam: ["strip"],
+  edgeLift: ["strip"],
+  peeling: ["strip"],
+  wrinkling: ["strip", "barrier"],
+  softFilm: ["strip"],
+};
+export type BeforeBase = NonNullable<(typeof STRIPPED_FIRST)[DefectKind]>[number];
 
 /** What a kind holds back; null: nothing. */
 export const holdOf = (kind: DefectKind): FaultHold | null => HOLDS[kind];

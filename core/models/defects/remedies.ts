@@ -293,7 +293,7 @@ export const FAULTS = {
     arm: "like skin",
     sun: "seen from far away",
     measureFirst: null,
-    leaves: { sandOut: 0.45, flow: HARDLY },
+    leaves: { sandOut: HARDLY, flow: HARDLY },
     risk: "What lies below lifts again without a barrier",
     confidence: 1,
   },
@@ -388,9 +388,20 @@ export function seenChance({ kind, count, area_m2 }: Fault, finish: keyof typeof
   return one * share;
 }
 
+/** Share that new base and clear leaves of what was stripped first. Defaults of ours. */
+const REBASE_LEAVES: Partial<Record<DefectKind, number>> = {
+  wrinkling: 0.12,
+  peeling: 0.08,
+  edgeLift: 0.08,
+  pinhole: 0.08,
+  microFoam: 0.05,
+  softFilm: 0.05,
+};
+
 /** Share of that chance which a way leaves: all of it where the way does nothing for it. A part of the panel is levelled as the whole of it is. */
 export function leftShare(kind: DefectKind, way: RemedyId): number {
-  if (way === "rebase") return kind === "overspray" ? 1 : 0;
+  // What has to be stripped may not have been taken back far enough, or lifts again.
+  if (way === "rebase") return kind === "overspray" ? 1 : (REBASE_LEAVES[kind] ?? 0);
   if (way === "part") return leftShare(kind, "full");
   const leaves: Partial<Record<RemedyId, number>> = FAULTS[kind].leaves;
   return leaves[way] ?? 1;

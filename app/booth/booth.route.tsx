@@ -17,6 +17,10 @@ import { usePrefs, useUnits, useRoot } from "~/kit/root/use-root";
 import { maskWords } from "~/kit/words/mask-words";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
 import { beep } from "~/kit/shell/beep";
+import type { BeforeCoat } from "#core/models/schedule/next-panel";
+import { againstNow } from "#server/views/against-view";
+import { loadPanelView } from "#server/views/panel-view";
+import { doneAgainst, firstHold, holdName } from "~/kit/words/step-hold-words";
 import { useNow } from "~/kit/shell/now";
 import { initial } from "~/kit/form/initial";
 import { Field, FieldErrors } from "~/kit/ui/field";
@@ -57,8 +61,14 @@ export const action = acting(async ({ request, params: { jobId } }: Route.Action
     }));
   return answerForm(form, boothForm, async ({ intent, formKey, ...v }) => {
     const input = { ...v, jobId, by, clientKey: `${formKey}-${v.panelId}-${v.number}-${intent}` };
+    const view = intent === "start" ? await loadPanelView(ctx, jobId, v.panelId) : null;
+    const against = view ? againstNow(view, "coat", ctx.now_ms()) : [];
     const entryId = await (intent === "start" ? startCoat : stopCoat)(ctx, input);
-    return { entryId, message: intent === "start" ? `Coat ${v.number} started` : `Coat ${v.number} logged; its flash runs` };
+    return {
+      entryId,
+      message:
+        intent === "start" ? doneAgainst(`Coat ${v.number} started`, against, ctx.now_ms()) : `Coat ${v.number} logged; its flash runs`,
+    };
   });
 });
 
@@ -99,10 +109,9 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
               <>
                 {panel.name}: {coatName(panel)} <em className="text-glow-ink not-italic">is running.</em>
               </>
-            ) : next.what === "flatten" || next.what === "turn" ? (
+            ) : isBefore(next.what) ? (
               <>
-                {panel.name}:{" "}
-                <em className="text-amber-ink not-italic">{next.what === "turn" ? "turn it over." : "cure, then sand it flat."}</em>
+                {panel.name}: <em className="text-amber-ink not-italic">{beforeWords(panel, now_ms)}.</em>
               </>
             ) : next.what === "wait" ? (
               <>
@@ -136,8 +145,9 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
           {next.what === "spray" && next.why === "first" && panel?.coats === 0 && (
             <p className="text-[22px]">Edges and flanges first; tack, blow down, then keep a wet edge.</p>
           )}
-          {panel && (next.what === "flatten" || next.what === "turn") && (
+          {panel && isBefore(next.what) && (
             <p className="text-[22px]">
+              {next.what === "read" && "After clear no gauge tells the layers apart: this cannot be made good later. "}
               {panel.flash && panel.flash.due_ms > now_ms ? `Not before ${whenText(panel.flash.due_ms, now_ms)}. ` : ""}
               <Link to={`/jobs/${jobId}/panels/${panel.id}/course`} className="underline underline-offset-4">
                 Its course
@@ -165,6 +175,16 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 onClick={() => send("start", panel, next.number)}
               >
                 Start {coatName(panel)}
+              </button>
+            )}
+            {panel && (next.what === "read" || next.what === "held") && (
+              <button
+                type="button"
+                className="press min-h-16 w-full text-[20px]"
+                disabled={busy}
+                onClick={() => send("start", panel, next.number)}
+              >
+                Start {coatName(panel)} all the same
               </button>
             )}
             {panel && next.what === "wait" && (
@@ -223,6 +243,23 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
 /** The coat to come: "coat 2", or with its face where both are sprayed. */
 const coatName = ({ next: { side, number } }: BoothPanel): string => `${side === null ? "" : `${side}, `}coat ${number}`;
 
+const isBefore = (what: string): what is BeforeCoat => what === "flatten" || what === "turn" || what === "read" || what === "held";
+
+/** What comes before its next coat. */
+function beforeWords({ before, holds }: BoothPanel, now_ms: number): string {
+  const hold = firstHold(holds);
+  switch (before) {
+    case "turn":
+      return "turn it over first";
+    case "read":
+      return "read the film below first";
+    case "held":
+      return hold ? holdName(hold, now_ms) : "see its course";
+    default:
+      return "cure, then sand it flat";
+  }
+}
+
 /** So long a comb still finds wet clear. */
 const COMB_MS = 15 * 60_000;
 
@@ -255,7 +292,10 @@ function WetComb({ panel: p }: { panel: BoothPanel }) {
 function PanelState({ panel: p, now_ms }: { panel: BoothPanel; now_ms: number }) {
   if (p.spraying) return <Tag kind="good">spraying</Tag>;
   if (p.coats >= p.coatsPlanned) return <Tag kind="good">all coats on</Tag>;
-  if (p.before) return <Tag kind="caution">{p.before === "turn" ? "turn it over first" : "sand it flat first"}</Tag>;
+  if (p.before) return <Tag kind={p.before === "held" ? "stop" : "caution"}>{beforeWords(p, now_ms)}</Tag>;
+  if (p.coats === 0 && p.flash && p.flash.due_ms > now_ms)
+    return <Tag kind="open">base flashes {showSpan((p.flash.due_ms - now_ms) / 1000)}</Tag>;
+  if (p.coats === 0) return <Tag kind="open">not begun</Tag>;
   if (!p.flash) return <Tag kind="open">{p.coats === 0 ? "not begun" : "no flash clock"}</Tag>;
   if (p.flash.late_ms !== null && now_ms > p.flash.late_ms) return <Tag kind="caution">past the window</Tag>;
   return p.flash.due_ms <= now_ms ? (

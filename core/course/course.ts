@@ -2,7 +2,7 @@ import { inRange } from "../kernel/guard";
 import { type Finish, plannedCoat } from "../models/ways/way";
 import type { CoatWait } from "../models/ways/wait-after";
 import { FLATTEN_S } from "../models/trade-limits";
-import { airBeforeHeat_s, bearsAfter_s } from "../models/ways/after-last-coat";
+import { airBeforeHeat_s, bearsAfter_s, turnAfter_s } from "../models/ways/after-last-coat";
 import { coatPlan } from "../models/ways/coat-plan";
 import type { PlannedCoatRow } from "../models/ways/plan-rows";
 import type { CoatVolume } from "../models/spray/strokes";
@@ -16,7 +16,8 @@ import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
 import { COOL_S, cureOf, readyAt } from "./cure";
-import { type CourseAsked, TURN_S, airOf, nextWait } from "./next-wait";
+import { coatHolds, paperHolds } from "./holds";
+import { type CourseAsked, airOf, nextWait } from "./next-wait";
 import { ofClearAlone } from "../models/defects/kinds";
 import { isTurned } from "../panel/wet-build";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
@@ -184,6 +185,7 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
         duration_s,
         volume_m3,
         coat: coat ? null : foretold(w, number),
+        holds: number === on.length + 1 && !w.past ? coatHolds(w) : [],
       }),
     );
     const end_ms = coat ? coat.entry.at_ms : start_ms + duration_s * MS;
@@ -215,6 +217,7 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
           from_ms: wait.from_ms,
           why: "flat",
           duration_s: FLATTEN_S,
+          holds: flat === undefined && next === undefined ? paperHolds(facts) : [],
           grit: way.flatten.grit,
         }),
       );
@@ -274,7 +277,7 @@ function turning(w: Working): StepDraft[] {
   const turned = front || (last !== undefined && isTurned(facts));
   const wait = last && !front ? nextWait(w) : null;
   const free_ms = last?.entry.at_ms ?? w.cursor_ms;
-  const from_ms = wait?.least_ms ?? free_ms + (sheet.tape_s ?? sheet.dustFree_s ?? TURN_S) * MS;
+  const from_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet) * MS;
   const over = turned || (last !== undefined && from_ms <= now_ms);
   if (!front) w.cursor_ms = Math.max(w.cursor_ms, from_ms);
   return [
@@ -396,6 +399,7 @@ function afterwards(w: Working): StepDraft[] {
         done_ms: finished ? (stepsDone.at(-1)?.at_ms ?? null) : null,
         from_ms,
         why: "least",
+        holds: finished ? [] : paperHolds(facts),
         duration_s: plan ? 60 * plan.body.steps.slice(stepsDone.length).reduce((a, s) => a + s.minutes, 0) : null,
       }),
       stepDraft("again", "measureAgain", {

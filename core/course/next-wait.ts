@@ -1,6 +1,7 @@
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { ShopFactors } from "../models/flow/simulate-coats";
 import type { ProductSheet } from "../models/product/sheet";
+import { turnAfter_s } from "../models/ways/after-last-coat";
 import { type HouseWay, plannedCoat } from "../models/ways/way";
 import { type CoatWait, waitAfter } from "../models/ways/wait-after";
 import type { PanelBrief } from "../panel/brief";
@@ -39,8 +40,6 @@ export interface NextWait {
 }
 
 const MS = 1000;
-/** Until a part may be turned where its sheet has neither a tape nor a dust-free time: an hour at 20 °C, common practice. */
-export const TURN_S = 3600;
 
 /** Climates that were logged, as the air a part lay in. */
 export const airOf = ({ climates }: Pick<PanelFacts, "climates">): AirLog =>
@@ -61,7 +60,8 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
   const cure = (at_ms: number) => cureOf(sheet, facts, at_ms)!;
   if (coat.entry.body.side !== side) {
     const state = cure(from_ms);
-    const turn_ms = stageAt(state, "tape") ?? stageAt(state, "dustFree") ?? from_ms + TURN_S * MS;
+    const hard_ms = sheet.kind === "matte clear" ? stageAt(state, "sand") : null;
+    const turn_ms = stageAt(state, "tape") ?? stageAt(state, "dustFree") ?? hard_ms ?? from_ms + turnAfter_s(sheet) * MS;
     return { what: "turn", coat, from_ms, least_ms: turn_ms, best_ms: null, latest_ms: null, late: null, window: null };
   }
   const build = wetBuild(facts, side);

@@ -1,4 +1,5 @@
 import type { Side } from "../record/kinds";
+import type { StepHold } from "./holds";
 import type { SourceKey } from "../kernel/sources";
 
 /** What there is to do on the way from the bare part to the customer, and what there is to wait for. */
@@ -75,6 +76,8 @@ export interface CourseStep {
   coat: CoatForecast | null;
   /** Paper it is done with. */
   grit: number | null;
+  /** What says no to it, or look first; empty for a step that may be done when its time has come. */
+  holds: readonly StepHold[];
 }
 
 export interface CoatForecast {
@@ -106,6 +109,7 @@ export const stepDraft = (id: string, kind: StepKind, over: Partial<StepDraft>):
   volume_m3: null,
   coat: null,
   grit: null,
+  holds: [],
   ...over,
 });
 

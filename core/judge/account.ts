@@ -12,7 +12,7 @@ import type { InTheWay } from "../panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 import { type DoubtfulFilm, doubtfulFilm } from "./doubtful";
-import { type HoldingFault, faultsHolding, workedAt } from "./fault-holds";
+import { type HoldingFault, faultsHolding, workedAt } from "../panel/fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
 import { type HowKnown, SURENESS } from "./how-known";

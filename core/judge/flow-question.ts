@@ -11,7 +11,7 @@ import { handGun } from "../panel/next-coat";
 import { conditionsOf } from "../panel/logged-setting";
 import type { PanelBrief } from "../panel/brief";
 import type { PanelState } from "./account";
-import { type HoldingFault, WHOLE_PANEL, faultsHolding } from "./fault-holds";
+import { type HoldingFault, WHOLE_PANEL, faultsHolding } from "../panel/fault-holds";
 import { inRange } from "../kernel/guard";
 import { textureOf } from "./texture";
 

@@ -12,7 +12,7 @@ import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import { VERDICTS } from "../record/kinds";
 import { DEFECT_IDS, type DefectKind, isFold, isInclusion } from "../models/defects/kinds";
 import { holdOf } from "../models/defects/holds";
-import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
+import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "../panel/fault-holds";
 import { type Held, heldBy, heldVerdict } from "./held";
 
 const brief = {

@@ -1,5 +1,5 @@
 import type { Finish } from "../models/ways/way";
-import type { HoldingFault } from "./fault-holds";
+import type { HoldingFault } from "../panel/fault-holds";
 import type { Verdict } from "./limits";
 
 /**

@@ -19,11 +19,13 @@ import { FLOW_STEPS, type ShopRates } from "./option-figures";
 import { type FilmPhase, type RemedyId, leftShare } from "../models/defects/remedies";
 import type { HeldWork } from "../models/defects/holds";
 import type { EntryOf } from "../record/entry";
-import { type HoldingFault, WHOLE_PANEL, type WorkedAt, faultsHolding } from "./fault-holds";
-import { openFaults, openMarks } from "./open-faults";
+import { type HoldingFault, WHOLE_PANEL, type WorkedAt, faultsHolding } from "../panel/fault-holds";
+import { openFaults } from "./open-faults";
+import { openMarks } from "../panel/open-marks";
 import { planOfWay } from "./option-plan";
 import { planFor } from "./plan-for";
-import { markedRegion, openFills, openNibs, openRuns, placesOf } from "./zone-places";
+import { markedRegion, openFills, openNibs, openRuns } from "./zone-places";
+import { placesOf } from "../panel/mark-places";
 import type { ZoneChoice } from "./zone-setting";
 
 /** What the options of a panel are worked out from. */

@@ -255,8 +255,8 @@ test("heat too soon by the part's own log; matte forced dry; the pour against wh
   };
   expect([mixed(0.101), mixed(0.08)]).toEqual([false, true]);
   expect([
-    job().evidence({ hardenerDays: 20 }).oldHardener,
-    job().evidence({ hardenerDays: 3 }).oldHardener,
+    job().evidence({ hardenerOver: true }).oldHardener,
+    job().evidence({ hardenerOver: false }).oldHardener,
     job().evidence().oldHardener,
   ]).toEqual([true, false, undefined]);
 });

@@ -1,3 +1,4 @@
+import { USUAL_CLIMATE } from "../models/prep/preflight";
 import type { PanelBrief } from "../panel/brief";
 import { dewPointMargin } from "../models/climate/dew-point";
 import { TEXTURE_LIMITS } from "../models/flow/constants";
@@ -18,16 +19,15 @@ import type { Evidence } from "../models/defects/diagnose";
 
 /** Limits of a finding; common practice unless a sheet says otherwise. */
 const LIMITS = {
-  hot_K: 300.15,
-  cold_K: 288.65,
-  coldMaterial_K: 290.15,
+  hot_K: USUAL_CLIMATE.high_K,
+  cold_K: USUAL_CLIMATE.low_K,
+  coldMaterial_K: USUAL_CLIMATE.material_K - USUAL_CLIMATE.materialOff_K,
   damp: 0.75,
   far_m: FAR_GUN_M,
   close_m: 0.13,
   slow_m_s: 0.25,
   quick_m_s: 0.5,
   lowPressure_Pa: LOW_PRESSURE_PA,
-  hardenerDays: 14,
   coarseGrit: 600,
   baseOld_s: BASE_OPEN_S,
   heat_K: 303.15,
@@ -43,13 +43,13 @@ export interface RecordInput {
   /** What it does on purpose is no finding. */
   way?: HouseWay | undefined;
   shop?: ShopFactors | undefined;
-  /** Days the hardener had been open when it was mixed; null: not known. */
-  hardenerDays?: number | null;
+  /** Whether the hardener was poured out of a can that had been open longer than it keeps; null: not known. */
+  hardenerOver?: boolean | null;
 }
 
 /** What a job's own record says of each finding. What it does not hold is left away, never guessed. @throws RangeError */
-export function recordEvidence({ brief, state, sheet, finish, way, shop, hardenerDays = null }: RecordInput): Evidence {
-  const found: Evidence = { upright: brief.tilt_rad > Math.PI / 4 };
+export function recordEvidence({ brief, state, sheet, finish, way, shop, hardenerOver = null }: RecordInput): Evidence {
+  const found: Evidence = { upright: hungWet(brief, state) };
   const set = (id: keyof Evidence, so: boolean | null) => {
     if (so !== null) found[id] = so;
   };
@@ -120,15 +120,14 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
     set("baseOld", !scuffed && (first - laid_ms) / 1000 > LIMITS.baseOld_s);
   }
   const last_ms = coats.at(-1)?.entry.at_ms;
-  if (state.oven && last_ms !== undefined) {
-    const { samples } = state.oven.body;
-    const heated = samples.find((s) => s.part_K > LIMITS.heat_K);
-    set("heatSoon", heated ? heated.at_s < (1 - FLASH_SLACK) * airBeforeHeat_s({ way, finish }) : false);
-    if (finish === "matte") set("forcedMatte", heated !== undefined);
+  const heat_s = last_ms === undefined ? null : heatedAfter_s(state, last_ms);
+  if (heat_s !== null) {
+    set("heatSoon", heat_s < (1 - FLASH_SLACK) * airBeforeHeat_s({ way, finish }));
+    if (finish === "matte") set("forcedMatte", Number.isFinite(heat_s));
   }
   const poured = state.mix?.body.parts.filter((p) => p.mass_kg !== null && p.poured_kg !== null) ?? [];
   if (poured.length > 1) any("wrongRatio", poured, (p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08);
-  set("oldHardener", hardenerDays === null ? null : hardenerDays > LIMITS.hardenerDays);
+  set("oldHardener", hardenerOver);
   return found;
 }
 
@@ -170,4 +169,23 @@ function meantBy(way: HouseWay, { number, role, settings }: BodyOf<"coat">): Mea
     flashFactor: Math.max(1, coat.flashFactor),
     sanded: coat.sandAfter,
   };
+}
+
+/** A part turned within this of its last coat hangs while the clear still moves. Default of ours. */
+const STILL_WET_MS = 30 * 60_000;
+
+/** Whether it hung while it was wet: as each coat was sprayed, and as it was turned soon after; as planned where nobody said. */
+function hungWet({ tilt_rad }: PanelBrief, { coats, turned }: PanelFacts): boolean {
+  const last_ms = coats.at(-1)?.entry.at_ms;
+  const soon = turned !== null && last_ms !== undefined && turned.at_ms >= last_ms && turned.at_ms - last_ms < STILL_WET_MS;
+  const held = coats.map((c) => c.entry.body.tilt_rad ?? tilt_rad);
+  return [...(held.length > 0 ? held : [tilt_rad]), ...(soon ? [turned.body.tilt_rad] : [])].some((t) => t > Math.PI / 4);
+}
+
+/** When heat went on after the last coat: by the probe, else by what was logged by hand; Infinity: by the probe it never did; null: not known. */
+function heatedAfter_s({ oven, baking, bakes }: PanelFacts, last_ms: number): number | null {
+  if (oven) return oven.body.samples.find((s) => s.part_K > LIMITS.heat_K)?.at_s ?? Infinity;
+  const bake = bakes[0];
+  const on_ms = bake ? bake.at_ms - bake.body.time_s * 1000 : (baking?.at_ms ?? null);
+  return on_ms === null ? null : Math.max(0, (on_ms - last_ms) / 1000);
 }

@@ -3,7 +3,7 @@ import { panelShape } from "#core/kernel/geometry/shapes";
 import type { BodyInputOf } from "#core/record/bodies";
 import { derivePanel } from "#core/panel/derive-panel";
 import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
-import { openMarks } from "./open-faults";
+import { openMarks } from "../panel/open-marks";
 import { sandOutOf } from "./sand-out";
 
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });

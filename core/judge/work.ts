@@ -4,6 +4,7 @@ import { type Told, twiceCommon_m2, untold } from "../models/correction/removal-
 import { regionOfPlan } from "../panel/builds";
 import { RUN_SCHOOLS } from "../models/correction/run-work";
 import type { LocalWorkDone } from "../panel/builds";
+import { near } from "../panel/worked-since";
 import type { BodyOf, PlanStep } from "../record/bodies";
 import type { LocalTask, PanelWork, Work } from "./film-judge";
 
@@ -11,9 +12,6 @@ import type { LocalTask, PanelWork, Work } from "./film-judge";
 export type PlanForWork = Pick<BodyOf<"plan">, "runSchool" | "byHand" | "judgedFrom_m" | "tape_m" | "floor_m" | "part"> & {
   steps: readonly Pick<PlanStep, "zone" | "removal_m" | "u_m" | "common_m" | "at">[];
 };
-
-/** Two places nearer than this are one: a thumb's breadth. */
-const SAME_PLACE_M = 0.015;
 
 /**
  * The work of a plan that is still to come, by place: over the panel, and at single places with what has been taken off there before.
@@ -72,18 +70,6 @@ function localTasks(plan: PlanForWork, ahead: PlanForWork["steps"], localWork: r
     };
   });
 }
-
-const near = ([ax, ay]: Point, [bx, by]: Point) => (ax - bx) ** 2 + (ay - by) ** 2 < SAME_PLACE_M ** 2;
-
-/** Whether the work at a place came after something was noted there: it is dealt with. */
-export const workedSince = (
-  localWork: readonly LocalWorkDone[],
-  zone: LocalWorkDone["zone"],
-  places: readonly Point[],
-  seq: number,
-): boolean =>
-  places.length > 0 &&
-  places.every((at) => localWork.some((w) => w.zone === zone && w.seq > seq && (w.at.length === 0 || w.at.some((p) => near(p, at)))));
 
 /** Steps that a plan's headline counts: those of the panel; of a plan for places only, all. */
 export function countedSteps<S extends Pick<PlanStep, "zone">>(steps: readonly S[], from = 0): S[] {

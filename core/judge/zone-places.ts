@@ -1,7 +1,7 @@
 import { isFold, isInclusion } from "../models/defects/kinds";
 import { leftShare } from "../models/defects/remedies";
-import type { Point, Polygon } from "../kernel/geometry/geometry";
-import { type Region, halfOf, inRegion } from "../kernel/geometry/region";
+import type { Polygon } from "../kernel/geometry/geometry";
+import { type Region, halfOf } from "../kernel/geometry/region";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
 import { correctionSchool, reachOf } from "../models/correction/schools";
@@ -13,7 +13,8 @@ import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
 import type { ClearThere } from "./film-judge";
 import { CUT_GUARD_M } from "./limits";
 import { type LocalWork, localWork } from "./local-work";
-import { workedSince } from "./work";
+import { filledSince, liesIn, placesOf } from "../panel/mark-places";
+import { workedSince } from "../panel/worked-since";
 import { type PlanPart, type Setting, atOf, removalOf, stepOf, zoneOf } from "./zone-setting";
 import { DROP_TASK, SPOT_RADIUS_M, WORK_MINUTES, nibTask, runTasks } from "./zone-work";
 
@@ -27,9 +28,6 @@ export interface RunComparison extends ClearThere {
 
 export type MeasuredRun = ReturnType<typeof measuredRuns>[number];
 
-/** Every place of a mark: each of several points, else the one it stands at. */
-export const placesOf = ({ body: { at, trace } }: EntryOf<"defect">): Point[] =>
-  trace?.as === "points" ? pointsOf(trace.at) : pointsOf([at]);
 /** Runs, and nibs, that have not been worked since they were noted. */
 export const openRuns = (panel: NotedPanel): MeasuredRun[] =>
   measuredRuns(panel).filter(({ entry }) => !workedSince(panel.localWork, "run", placesOf(entry), entry.seq));
@@ -55,18 +53,6 @@ export const openSpots = (panel: NotedPanel): EntryOf<"defect">[] =>
 /** What is filled with a drop of clear and levelled; the drop alone is not the end of it. */
 export const openFills = (panel: NotedPanel): EntryOf<"defect">[] =>
   panel.defects.filter((d) => leftShare(d.body.kind, "dropFill") < 1 && !filledSince(panel, d));
-/** Whether a drop was let in at a place since it was noted, and levelled. */
-export function filledSince({ localWork }: Pick<NotedPanel, "localWork">, mark: EntryOf<"defect">): boolean {
-  const since = (done: (removal_m: number) => boolean) =>
-    workedSince(
-      localWork.filter((w) => done(w.removal_m)),
-      "spot",
-      placesOf(mark),
-      mark.seq,
-    );
-  return leftShare(mark.body.kind, "dropFill") < 1 && since((m) => m === 0) && since((m) => m > 0);
-}
-
 /** A way that leaves no more than this of a fault is done where that is marked. */
 const LEVELLED = 0.5;
 
@@ -79,18 +65,6 @@ export const markedRegion = (panel: Pick<NotedPanel, "defects">): Region =>
 /** The part of a panel by its name: a half as it lies on the drawing, or the areas that were marked. */
 export const partOf = (outline: Polygon, part: PanelPart, panel: NotedPanel): Region =>
   part === "marked" ? markedRegion(panel) : halfOf(outline, part);
-
-/** An area lies in a region when its corners do, taken in so far that it lies in its own outline. */
-const TAKEN_IN = 0.02;
-
-/** Whether something lies in a region with everything that was drawn of it. */
-export function liesIn({ body: { at, trace } }: EntryOf<"defect">, region: Region | null): boolean {
-  const drawn = pointsOf(trace?.at ?? [at]);
-  const mean = (k: 0 | 1) => drawn.reduce((a, p) => a + p[k], 0) / drawn.length;
-  const [x, y] = [mean(0), mean(1)];
-  const inner = trace?.as === "area" ? drawn.map((p): Point => [p[0] + TAKEN_IN * (x - p[0]), p[1] + TAKEN_IN * (y - p[1])]) : drawn;
-  return inner.every((p) => inRegion(p, region));
-}
 
 /** Work at the runs of one school: its tasks with what each takes off beside a run. */
 interface RunWork extends LocalWork {

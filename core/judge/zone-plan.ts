@@ -17,16 +17,15 @@ import {
   type RunComparison,
   compareRunSchools,
   dropSteps,
-  liesIn,
   nibPart,
   openFills,
   openNibs,
   openSpots,
   openRuns,
   partOf,
-  placesOf,
   runPart,
 } from "./zone-places";
+import { liesIn, placesOf } from "../panel/mark-places";
 import {
   type ClearReader,
   NO_REMOVAL,

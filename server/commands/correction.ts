@@ -6,7 +6,7 @@ import { readAtMark } from "#core/panel/told-by-marks";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { planBody } from "#core/judge/plan-for";
-import { faultsHolding, workedAt } from "#core/judge/fault-holds";
+import { faultsHolding, workedAt } from "#core/panel/fault-holds";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import { filmOf } from "#core/course/film-phase";
 import type { ServerContext } from "../context";

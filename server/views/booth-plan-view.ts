@@ -4,7 +4,8 @@ import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { coatPlan } from "#core/models/ways/coat-plan";
 import { BOOTH_PARTS_MOST, type BoothPart, type BoothProblem, type BoothRules, type BoothWait } from "#core/models/schedule/booth-problem";
-import { TURN_S, nextWait } from "#core/course/next-wait";
+import { turnAfter_s } from "#core/models/ways/after-last-coat";
+import { nextWait } from "#core/course/next-wait";
 import { conditionsOf } from "#core/panel/logged-setting";
 import type { HouseWay } from "#core/models/ways/way";
 import { coatsOn, handGun, newestCoat } from "#core/panel/next-coat";
@@ -174,7 +175,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
   const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
   const { settings: gun, reducer } = handGun(state, way);
   const volumes = coatVolumes(way, { outline: panel.shape.outline, gun, coats: coatsPlanned });
-  const turn_s = sheet.tape_s ?? sheet.dustFree_s ?? TURN_S;
+  const turn_s = turnAfter_s(sheet);
   const face = coatWaits(way, {
     sheet,
     gun,

@@ -1,4 +1,7 @@
-import type { PanelInFlight } from "#core/models/schedule/next-panel";
+import { courseOf } from "#core/course/course";
+import { type StepHold, isNo } from "#core/course/holds";
+import { type StepKind, nextAction } from "#core/course/steps";
+import type { BeforeCoat, PanelInFlight } from "#core/models/schedule/next-panel";
 import { nextWait } from "#core/course/next-wait";
 import { isTurned } from "#core/panel/wet-build";
 import { coatsOn, newestCoat, nextCoat } from "#core/panel/next-coat";
@@ -18,6 +21,8 @@ export interface BoothPanel extends PanelInFlight {
   wetReading_m: number | null;
   /** A plan being worked through. */
   work: { done: number; steps: number } | null;
+  /** What says no to its next coat. */
+  holds: readonly StepHold[];
   /** When the last coat ended. */
   lastCoat_ms: number | null;
 }
@@ -30,13 +35,24 @@ export async function loadBooth(
   const there = await loadJobViews(ctx, jobId);
   const [first] = there;
   if (!first) return null;
-  return { vehicle: first.job.vehicle, formKey: first.formKey, panels: there.map(boothPanel) };
+  return { vehicle: first.job.vehicle, formKey: first.formKey, panels: there.map((v) => boothPanel(v, ctx.now_ms())) };
 }
 
-function boothPanel({ job, panel, product, state, shopFactors }: PanelView): BoothPanel {
+const BEFORE: Partial<Record<StepKind, BeforeCoat>> = {
+  flatten: "flatten",
+  cureToSand: "flatten",
+  turn: "turn",
+  settle: "turn",
+  readBefore: "read",
+};
+
+function boothPanel({ job, panel, product, state, shopFactors }: PanelView, now_ms: number): BoothPanel {
   const { spraying } = state;
   const way = job.way;
-  const wait = nextWait({ brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors });
+  const asked = { brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors, finish: job.finish, now_ms, forecast: false };
+  const wait = nextWait(asked);
+  const step = nextAction(courseOf(asked));
+  const coming = step?.kind === "coat" ? step : null;
   const last = newestCoat(state);
   const next = nextCoat(state, way, panel);
   const coats = coatsOn(state);
@@ -53,7 +69,19 @@ function boothPanel({ job, panel, product, state, shopFactors }: PanelView): Boo
     wetReading_m: last?.entry.body.wetReading_m ?? null,
     spraying: spraying ? { number: coats + 1, since_ms: spraying.at_ms } : null,
     work: state.plan && { done: state.stepsDone.length, steps: state.plan.body.steps.length },
-    flash: wait && { due_ms: wait.least_ms, late_ms: wait.latest_ms },
-    before: wait?.what === "sand" ? "flatten" : wait?.what === "turn" && !isTurned(state) ? "turn" : null,
+    flash: wait
+      ? { due_ms: wait.least_ms, late_ms: wait.latest_ms }
+      : coming && coming.from_ms !== null
+        ? { due_ms: coming.from_ms, late_ms: coming.latest_ms }
+        : null,
+    // The panel's own course says what comes first; booth view only says it large.
+    before: coming?.holds.some(isNo)
+      ? "held"
+      : step && BEFORE[step.kind]
+        ? BEFORE[step.kind]!
+        : wait?.what === "turn" && !isTurned(state)
+          ? "turn"
+          : null,
+    holds: coming?.holds ?? [],
   };
 }

@@ -1,4 +1,4 @@
-import { type ContainerAge, containerAge, usedFirst } from "#core/models/product/container";
+import { type ContainerAge, KEEPING, containerAge, usedFirst } from "#core/models/product/container";
 import type { ServerContext } from "../context";
 import { type Container, listContainers } from "../repos/container-repo";
 import { listShelf } from "../repos/product-repo";
@@ -7,6 +7,8 @@ export interface CanView extends Container {
   name: string;
   kind: string;
   age: Omit<ContainerAge, "keepsUntil_ms">;
+  /** Days that it keeps once it is open: by its sheet, else by how it is kept. */
+  keeps_d: number;
 }
 
 /** Cans of the shop in the order in which to use them; each says how it stands now. */
@@ -20,6 +22,7 @@ export async function loadCans(ctx: ServerContext): Promise<CanView[]> {
     ...c,
     name: products.get(c.productId)?.name ?? "not on the shelf",
     kind: products.get(c.productId)?.kind ?? "",
+    keeps_d: products.get(c.productId)?.keepsDays ?? KEEPING[c.keeping].days,
     age: { daysLeft: Number.isFinite(age.daysLeft) ? age.daysLeft : 1e9, state: age.state, words: age.words },
   }));
 }

@@ -29,7 +29,7 @@ export async function loadCauses(ctx: ServerContext, view: PanelView, kind: Defe
     way: view.job.way,
     finish: view.job.finish,
     shop: view.shopFactors,
-    hardenerDays: await hardenerDays(ctx, view),
+    hardenerOver: await hardenerOver(ctx, view),
   });
   const last = causeOf(view, kind);
   const answers: Evidence = last?.body.answers ?? {};
@@ -46,18 +46,19 @@ export async function loadCauses(ctx: ServerContext, view: PanelView, kind: Defe
   };
 }
 
-/** How long the oldest open can of a hardener in the mix had been open; null when none can be told. */
-async function hardenerDays(ctx: ServerContext, { state }: PanelView): Promise<number | null> {
+/** Whether the hardener in the mix came out of a can open longer than it keeps: of the batch that was poured, else only where all open cans of it agree. */
+async function hardenerOver(ctx: ServerContext, { state }: PanelView): Promise<boolean | null> {
   const { mix } = state;
   if (!mix) return null;
-  const names = new Set(mix.body.parts.map((p) => p.name));
   const cans = await loadCans(ctx);
-  const days = cans.flatMap((c) =>
-    c.kind === "hardener" && c.opened_ms !== null && c.opened_ms <= mix.at_ms && names.has(c.name)
-      ? [(mix.at_ms - c.opened_ms) / DAY_MS]
-      : [],
+  const over = mix.body.parts.flatMap(({ name, batch }) =>
+    cans.flatMap((c) =>
+      c.kind === "hardener" && c.name === name && (batch === "" || c.batch === batch) && c.opened_ms !== null && c.opened_ms <= mix.at_ms
+        ? [(mix.at_ms - c.opened_ms) / DAY_MS > c.keeps_d]
+        : [],
+    ),
   );
-  return days.length ? Math.max(...days) : null;
+  return over.length > 0 && over.every((o) => o === over[0]) ? over[0]! : null;
 }
 
 /** Final words of the shop on this kind of defect, without the panel's own newest. */

@@ -1,4 +1,4 @@
-import type { HoldingFault } from "#core/judge/fault-holds";
+import type { HoldingFault } from "#core/panel/fault-holds";
 import type { HOLDS } from "#core/models/defects/holds";
 import type { DefectKind } from "#core/models/defects/kinds";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";

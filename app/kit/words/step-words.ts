@@ -1,3 +1,5 @@
+import { isNo } from "#core/course/holds";
+import { holdName } from "./step-hold-words";
 import type { Standing } from "#core/course/standing";
 import { whenText } from "./when";
 
@@ -5,7 +7,9 @@ import { whenText } from "./when";
 export function actionWords(standing: Standing, now_ms: number): string {
   const { action, stop, defects } = standing;
   if (!action) return "Handed over";
-  const { kind, number, of, side, from_ms, grit } = action;
+  const { kind, number, of, side, from_ms, grit, holds } = action;
+  const no = holds.find(isNo);
+  const held = no ? `: ${holdName(no, now_ms)}` : "";
   const face = side === "back" ? ", back" : "";
   const when = from_ms !== null && from_ms > now_ms + SOON_MS ? `, from ${whenText(from_ms, now_ms)}` : "";
   const late = isPast(standing, now_ms) ? ": past its window" : "";
@@ -13,14 +17,15 @@ export function actionWords(standing: Standing, now_ms: number): string {
     case "readBefore":
       return "Take before-readings";
     case "coat":
-      return `Coat ${number} of ${of}${face}${when}${late}`;
+      return `Coat ${number} of ${of}${face}${held || `${when}${late}`}`;
     case "flatten":
-      return `Sand flat, P${grit}${when}`;
+      return `Sand flat, P${grit}${held || when}`;
     case "turn":
       return `Turn the part over${when}`;
     case "readAfter":
       return `Read the film after clear${when}`;
     case "correct":
+      if (held) return `Correct${held}`;
       if (of === null) return defects > 0 ? `${defects} to put right` : "Read; decide what to do";
       return stop ? "Plan says stop: choose another way" : `Step ${number} of ${of}${when}`;
     case "measureAgain":

@@ -2,7 +2,7 @@ import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
 import { Link, useFetcher, useSearchParams } from "react-router";
-import { faultsHolding, workedAt } from "#core/judge/fault-holds";
+import { faultsHolding, workedAt } from "#core/panel/fault-holds";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { openMarks } from "#core/judge/open-faults";
+import { openMarks } from "#core/panel/open-marks";
 import { OPTION_FIGURES } from "#core/judge/option-figures";
 import { sandOutOf } from "#core/judge/sand-out";
 import { boundingBox } from "#core/kernel/geometry/geometry";

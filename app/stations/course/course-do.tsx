@@ -8,6 +8,8 @@ import { initial } from "~/kit/form/initial";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { useNow } from "~/kit/shell/now";
+import { whenText } from "~/kit/words/when";
 import { type Naming, stepName } from "./course.words";
 
 /** A step's page, where its work is done elsewhere. */
@@ -36,7 +38,7 @@ export function Do({ step, naming, at = "row" }: { step: CourseStep; naming: Nam
     );
   if (step.kind === "flatten") return <Flatten step={step} />;
   if (step.kind === "turn") return <Turn />;
-  if (step.kind === "bake") return <Heat />;
+  if (step.kind === "bake") return <Heat from_ms={step.from_ms} />;
   return null;
 }
 
@@ -45,6 +47,9 @@ const Short = ({ step, naming }: { step: CourseStep; naming: Naming }) => (
     Do it<span className="sr-only">: {stepName(step, naming)}</span>
   </>
 );
+
+/** A moment before its time is no matter. */
+const SOON_MS = 30_000;
 
 function useSend() {
   const fetcher = useFetcher<FormAnswer>();
@@ -108,7 +113,9 @@ function Turn() {
   );
 }
 
-function Heat() {
+function Heat({ from_ms }: { from_ms: number | null }) {
+  const now_ms = useNow();
+  const soon = from_ms !== null && from_ms > now_ms + SOON_MS;
   const units = useUnits();
   const { view } = usePanel();
   const { fetcher, errors, fault, busy } = useSend();
@@ -121,7 +128,7 @@ function Heat() {
         disabled={busy}
         onClick={() => void fetcher.submit({ intent: "heatOn", formKey: `${view.formKey}-heat` }, { method: "post" })}
       >
-        Heat on
+        {soon ? `Heat on too soon: from ${whenText(from_ms, now_ms)}` : "Heat on"}
       </button>
     );
   return (

@@ -4,6 +4,8 @@ import { type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import type { mendingOf } from "#core/panel/mending";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
+import { isNo } from "#core/course/holds";
+import { StepHolds } from "~/kit/panel/step-holds";
 import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
 import { later, useLater } from "~/kit/root/later";
@@ -78,6 +80,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
               {stepWhy(now)} {action?.kind === "coat" && <CoatSettings />}
             </p>
           )}
+          {action && <StepHolds holds={action.holds} now_ms={now_ms} />}
           {late && <p className={`mt-1 ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
           {mask && <p className="mt-1 font-medium text-amber-ink">{mask}</p>}
           {mending && (
@@ -88,7 +91,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
             </p>
           )}
         </div>
-        {action && <Do step={action} naming={naming} at={waiting ? "ahead" : "now"} />}
+        {action && <Do step={action} naming={naming} at={waiting || action.holds.some(isNo) ? "ahead" : "now"} />}
       </div>
       {action?.kind === "coat" && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
       <div className="mt-4">

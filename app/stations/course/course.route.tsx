@@ -3,6 +3,8 @@ import { data } from "react-router";
 import { flatRemoval } from "#core/judge/flow-question";
 import { recordEntry } from "#server/commands/record-entry";
 import { tiltHeld } from "#core/panel/wet-build";
+import { againstNow } from "#server/views/against-view";
+import { doneAgainst } from "~/kit/words/step-hold-words";
 import { serverContext } from "#server/running";
 import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { answerForm, textOf } from "~/kit/form/answer";
@@ -43,7 +45,11 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
       return {
         ok: true,
         intent: "heatOn",
-        message: "Heat is on; its clock runs",
+        message: doneAgainst(
+          "Heat is on; its clock runs",
+          againstNow(await panelOr404(ctx, jobId, panelId), "heat", ctx.now_ms()),
+          ctx.now_ms(),
+        ),
         errors: {},
         entryId: await recordEntry(ctx, { panelId, kind: "bakeStart", body: { air_K: null }, by, clientKey }),
       };

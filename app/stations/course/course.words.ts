@@ -5,6 +5,8 @@ import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { Quantity, UnitPreferences } from "#core/kernel/units/quantities";
 import { SOURCES } from "#core/kernel/sources";
 import type { Working } from "~/kit/ui/figure";
+import { isNo } from "#core/course/holds";
+import { holdName } from "~/kit/words/step-hold-words";
 import { whenText } from "~/kit/words/when";
 
 const NAMES: Record<StepKind, string> = {
@@ -79,6 +81,8 @@ const SOON_MS = 30_000;
 export function stepWhen(s: CourseStep, now_ms: number): string {
   if (s.state === "done") return s.done_ms === null ? "done" : whenText(s.done_ms, now_ms);
   if (s.state === "missed") return "not done";
+  const no = s.holds.find(isNo);
+  if (no) return `held: ${holdName(no, now_ms)}`;
   const ready = s.state === "now" || s.state === "open";
   if (s.from_ms === null || s.from_ms <= now_ms + SOON_MS) return pastOr(s, now_ms, ready ? "now" : "");
   if (STEP_KINDS[s.kind] === "wait") return `until ${whenText(s.from_ms, now_ms)}`;
@@ -168,6 +172,8 @@ export function coatFigures(
 
 /** The headline: what the hand is at, or waits for. */
 export function courseSentence(now: CourseStep, name: string, now_ms: number): { main: string; rest: string } {
+  const no = now.holds.find(isNo);
+  if (no) return { main: name, rest: `not yet: ${holdName(no, now_ms)}.` };
   const wait = now.from_ms !== null && now.from_ms > now_ms + SOON_MS;
   return { main: name, rest: wait ? `until ${whenText(now.from_ms!, now_ms)}.` : "now." };
 }

@@ -6,7 +6,7 @@ import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState }
 import { useFetcher } from "react-router";
 import { correctionSchool } from "#core/models/correction/schools";
 import type { PanelMap } from "#core/judge/panel-map";
-import { WHOLE_PANEL, faultsHolding } from "#core/judge/fault-holds";
+import { WHOLE_PANEL, faultsHolding } from "#core/panel/fault-holds";
 import { heldBy, heldVerdict } from "#core/judge/held";
 import { DEFAULT_TAPE_M, VERDICT_LIMITS } from "#core/judge/limits";
 import type { Point } from "#core/kernel/geometry/geometry";

@@ -6,6 +6,9 @@ import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { nextCoat } from "#core/panel/next-coat";
+import { againstNow } from "#server/views/against-view";
+import { doneAgainst } from "~/kit/words/step-hold-words";
+import { StepHolds } from "~/kit/panel/step-holds";
 import { logCoat } from "#server/commands/booth";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -14,6 +17,7 @@ import { climateForm, coatForm, mixForm } from "~/kit/form/spray-entries";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { readingAction } from "~/kit/readings/reading-action.server";
+import { useNow } from "~/kit/shell/now";
 import { useUnits } from "~/kit/root/use-root";
 import { CoatForm } from "./coat-form";
 import { ClimatePanel } from "./climate-panel";
@@ -54,10 +58,12 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
         message: "Mix logged; the pot clock runs",
       }));
     case "coat":
-      return answerForm(form, coatForm(units), async (body) => ({
-        entryId: await logCoat(ctx, await look(), { body, by, clientKey, shown: body.number }),
-        message: `Coat ${body.number} logged; its clock runs`,
-      }));
+      return answerForm(form, coatForm(units), async (body) => {
+        const view = await look();
+        const against = againstNow(view, "coat", ctx.now_ms());
+        const entryId = await logCoat(ctx, view, { body, by, clientKey, shown: body.number });
+        return { entryId, message: doneAgainst(`Coat ${body.number} logged; its clock runs`, against, ctx.now_ms()) };
+      });
     default:
       throw data("Not understood", { status: 400 });
   }
@@ -70,6 +76,8 @@ export default function Spray() {
   const units = useUnits();
   const { state, panel, product, job } = view;
   const way = job.way;
+  const { action } = view.standing;
+  const now_ms = useNow();
   const done = state.coats.length;
   const last = state.coats.at(-1);
   const next = nextCoat(state, way, panel);
@@ -105,6 +113,7 @@ export default function Spray() {
           <h3 id="coat-title" className="mb-3 text-lg font-semibold">
             {next.number <= panel.coatsPlanned ? `Coat ${next.number}${face}, ${next.role}` : `One coat more (coat ${next.number})`}
           </h3>
+          {action?.kind === "coat" && <StepHolds holds={action.holds} now_ms={now_ms} />}
           <CoatForm
             key={`coat-${state.backCoats.length + done} ${state.gunSet?.id ?? ""}`}
             next={next}

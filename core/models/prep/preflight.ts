@@ -57,13 +57,13 @@ export interface ClimateCheck {
 
 const DEW_STOP_K = 3;
 /** General clears, common practice: part above 15.5 °C, material about 21 °C, air 15.5 to 29 °C. A sheet's own window comes first. */
-const USUAL = { low_K: 288.65, high_K: 302.15, material_K: 294.15, materialOff_K: 4 } as const;
+export const USUAL_CLIMATE = { low_K: 288.65, high_K: 302.15, material_K: 294.15, materialOff_K: 4 } as const;
 
 /** What today's climate says before the gun is filled, worst first. @throws RangeError */
 export function climateChecks(now: ClimateNow, sheet: Pick<ProductSheet, "window" | "name">): ClimateCheck[] {
   const air = requireNumber("air_K", now.air_K, { min: 253, max: 333 });
-  const low_K = sheet.window?.low_K ?? USUAL.low_K;
-  const high_K = sheet.window?.high_K ?? USUAL.high_K;
+  const low_K = sheet.window?.low_K ?? USUAL_CLIMATE.low_K;
+  const high_K = sheet.window?.high_K ?? USUAL_CLIMATE.high_K;
   const { margin_K } = dewPointMargin({ air_K: air, part_K: now.part_K ?? air, relativeHumidity: now.relativeHumidity });
   const whose = sheet.window ? `the window of ${sheet.name}` : "what clears in general want";
   const checks: ClimateCheck[] = [
@@ -98,12 +98,22 @@ export function climateChecks(now: ClimateNow, sheet: Pick<ProductSheet, "window
       why: now.part_K < low_K ? "clear creeps off a cold part: runs, later pops" : "a part colder than the air keeps the clear open longer",
     });
   if (now.material_K !== null) {
-    const off = now.material_K - USUAL.material_K;
+    const off = now.material_K - USUAL_CLIMATE.material_K;
     checks.push({
       id: "material",
-      what: off < -USUAL.materialOff_K ? "Material too cold" : off > USUAL.materialOff_K ? "Material warm" : "Material at temperature",
-      state: off < -USUAL.materialOff_K ? "stop" : off > USUAL.materialOff_K ? "caution" : "good",
-      why: off < -USUAL.materialOff_K ? "thick at the gun: coarse drops, peel" : "paint from a cold store is not sprayed",
+      what:
+        off < -USUAL_CLIMATE.materialOff_K
+          ? "Material too cold"
+          : off > USUAL_CLIMATE.materialOff_K
+            ? "Material warm"
+            : "Material at temperature",
+      state: off < -USUAL_CLIMATE.materialOff_K ? "stop" : off > USUAL_CLIMATE.materialOff_K ? "caution" : "good",
+      why:
+        off < -USUAL_CLIMATE.materialOff_K
+          ? "thick at the gun: coarse drops, peel"
+          : off > USUAL_CLIMATE.materialOff_K
+            ? "thin at the gun: it runs sooner, and the pot lives shorter"
+            : "paint from a cold store is not sprayed",
     });
   }
   const rank = { stop: 0, caution: 1, good: 2 };

@@ -10,15 +10,17 @@ export interface PanelInFlight {
   /** Wait after the last coat: earliest next coat, and when it is too late. */
   flash: { due_ms: number; late_ms: number | null } | null;
   /** What the hand has to do before its next coat, or the wait is for. */
-  before?: "flatten" | "turn" | null;
+  before?: BeforeCoat | null;
 }
+/** What comes before a coat: sanding flat, turning, a reading that cannot be made good later, or something that says no. */
+export type BeforeCoat = "flatten" | "turn" | "read" | "held";
 
 export type NextAction =
   | { what: "stop"; id: string; number: number }
   | { what: "spray"; id: string; number: number; why: "late" | "ready" | "first" }
   | { what: "wait"; id: string; number: number; left_s: number }
-  /** No coat may go on before this one is sanded flat, or turned over. */
-  | { what: "flatten" | "turn"; id: string; number: number }
+  /** No coat may go on before this one is sanded flat, turned over, read below, or seen to. */
+  | { what: BeforeCoat; id: string; number: number }
   | { what: "done" };
 
 /**
@@ -45,7 +47,8 @@ export function nextAction(panels: readonly PanelInFlight[], now_ms: number): Ne
     const p = soonest(due, (x) => x.flash!.late_ms ?? x.flash!.due_ms);
     return { what: "spray", id: p.id, number: p.coats + 1, why: "ready" };
   }
-  const fresh = open.find((p) => p.coats === 0) ?? open.find((p) => !p.flash);
+  const waits = (p: PanelInFlight) => p.flash !== null && p.flash.due_ms > now_ms;
+  const fresh = open.find((p) => p.coats === 0 && !waits(p)) ?? open.find((p) => !p.flash);
   if (fresh) return { what: "spray", id: fresh.id, number: fresh.coats + 1, why: "first" };
   const next = soonest(open, (x) => x.flash!.due_ms);
   return { what: "wait", id: next.id, number: next.coats + 1, left_s: (next.flash!.due_ms - now_ms) / 1000 };

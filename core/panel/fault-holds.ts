@@ -2,10 +2,10 @@ import type { Point } from "../kernel/geometry/geometry";
 import { type Region, inRegion } from "../kernel/geometry/region";
 import { type FaultHold, type HeldWork, holdOf } from "../models/defects/holds";
 import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
-import { regionOfPlan } from "../panel/builds";
+import { regionOfPlan } from "./builds";
 import type { BodyOf, PlanStep } from "../record/bodies";
 import { type EntryOf, pointsOf } from "../record/entry";
-import { type NotedForFaults, openMarks } from "./open-faults";
+import { type NotedForFaults, openMarks } from "./open-marks";
 
 /** Where a work is done: over a part of the panel (null: all of it) or not over it at all, and at single places. */
 export interface WorkedAt {

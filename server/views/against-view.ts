@@ -1,0 +1,18 @@
+import { courseOf } from "#core/course/course";
+import type { StepHold } from "#core/course/holds";
+import { nextAction } from "#core/course/steps";
+import type { PanelView } from "./panel-view";
+
+/** A moment before its time is no matter. */
+const SOON_MS = 30_000;
+
+/** What spoke against the next coat, or against heat, at a moment: said to whoever does it all the same; nothing is refused. */
+export function againstNow({ job, panel, product, state, shopFactors }: PanelView, what: "coat" | "heat", now_ms: number): StepHold[] {
+  const { way, finish } = job;
+  const steps = courseOf({ brief: panel, sheet: product.sheet, way, finish, facts: state, shop: shopFactors, now_ms, forecast: false });
+  const step = what === "coat" ? nextAction(steps) : (steps.find((s) => s.kind === "bake") ?? null);
+  if (!step || (what === "coat" && step.kind !== "coat")) return [];
+  const { from_ms, why } = step;
+  const soon = from_ms !== null && from_ms > now_ms + SOON_MS && !state.baking;
+  return [...step.holds, ...(soon ? [{ by: "soon" as const, until_ms: from_ms, why }] : [])];
+}

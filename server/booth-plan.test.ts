@@ -5,7 +5,8 @@ import { archiveJob, addPanel } from "./commands/jobs";
 import { recordEntry } from "./commands/record-entry";
 import { boothPlanToIcs } from "./interchange/booth-plan-ics";
 import { getBoothPlan } from "./repos/booth-plan-repo";
-import { coatBody, testContext, testJob } from "./testing/fixtures";
+import { coatBody, readingBody, testContext, testJob } from "./testing/fixtures";
+import { loadBooth } from "./views/booth-view";
 import { DEFAULT_RULES, loadBoothPlan } from "./views/booth-plan-view";
 
 const MIN_MS = 60_000;
@@ -162,4 +163,28 @@ test("a plan that takes long to work out is stored before that; what is changed 
     await late
   ).promised;
   expect((await getBoothPlan(ctx.db))!.body).toMatchObject({ promisedEnd_ms: kept, rules: { painters: 3 } });
+});
+
+test("what the booth plan says is what the course knows: base still flashing moves the first coat, film unread and marked faults are named", async () => {
+  const { ctx, jobId, panelId, doorId } = await shop();
+  const by = "painter A";
+  await recordEntry(ctx, { panelId, kind: "colourCoat", body: { coat: "base" }, by });
+  const base = await loadBoothPlan(ctx, jobId);
+  const bonnet = base.problem.parts.find((p) => p.id === panelId)!;
+  expect(bonnet.from_s).toBeGreaterThan(0);
+  const { sprays } = planned(base);
+  expect(sprays.find((s) => s.part === panelId && s.coat === 1)!.start_s).toBeGreaterThanOrEqual(bonnet.from_s! - 1e-6);
+  expect(base.first.map((f) => [f.panelId, f.before])).toEqual([
+    [panelId, "read"],
+    [doorId, "read"],
+  ]);
+  const booth = await loadBooth(ctx, jobId);
+  expect(booth!.panels.map((p) => p.before)).toEqual(["read", "read"]);
+  // Read, it is free; with lifted film marked it is held.
+  await recordEntry(ctx, { panelId: doorId, kind: "reading", body: readingBody("before", "1", 90), by });
+  expect((await loadBooth(ctx, jobId))!.panels.find((p) => p.id === doorId)!.before).toBeNull();
+  const peeling = { kind: "peeling" as const, at: { x_m: 0.5, y_m: 0.4 }, length_m: null, width_m: null, height_m: null, measured: true };
+  await recordEntry(ctx, { panelId: doorId, kind: "defect", body: peeling, by });
+  expect((await loadBooth(ctx, jobId))!.panels.find((p) => p.id === doorId)).toMatchObject({ before: "held", holds: [{ by: "fault" }] });
+  expect((await loadBoothPlan(ctx, jobId)).first.find((f) => f.panelId === doorId)!.before).toBe("held");
 });

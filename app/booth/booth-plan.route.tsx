@@ -21,6 +21,7 @@ import { PageHeader } from "~/kit/shell/page-header";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { boothSentence, boothWorking, infeasibleSentence, relaxWords } from "./booth-plan.words";
 import { formOf } from "~/kit/http/body.server";
+import { beforeWords } from "./before.words";
 import type { Route } from "./+types/booth-plan.route";
 
 export const meta: Route.MetaFunction = () => [{ title: "Booth plan · Yakamoz" }];
@@ -135,6 +136,18 @@ export default function BoothPlanPage({ loaderData: view }: Route.ComponentProps
             </p>
           )}
           {delay_s > 120 && <p className="mt-1 text-amber-ink">{showWait(delay_s)} later than planned at first.</p>}
+          {view.first.length > 0 && (
+            <ul className="mt-1 font-medium text-amber-ink" data-testid="plan-first">
+              {view.first.map((f) => {
+                const c = view.candidates.find((x) => x.panelId === f.panelId);
+                return (
+                  <li key={f.panelId}>
+                    {c?.name}: {beforeWords(f, view.origin_ms)}. Planned all the same; see to it before its coat.
+                  </li>
+                );
+              })}
+            </ul>
+          )}
           {view.missed > 0 && <p className="mt-1 text-amber-ink">A fixed time has passed without its coat; it is planned anew.</p>}
         </div>
         {shown && chosen.length > 0 && (

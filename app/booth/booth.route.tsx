@@ -20,7 +20,8 @@ import { beep } from "~/kit/shell/beep";
 import type { BeforeCoat } from "#core/models/schedule/next-panel";
 import { againstNow } from "#server/views/against-view";
 import { loadPanelView } from "#server/views/panel-view";
-import { doneAgainst, firstHold, holdName } from "~/kit/words/step-hold-words";
+import { doneAgainst } from "~/kit/words/step-hold-words";
+import { beforeWords } from "./before.words";
 import { useNow } from "~/kit/shell/now";
 import { initial } from "~/kit/form/initial";
 import { Field, FieldErrors } from "~/kit/ui/field";
@@ -244,21 +245,6 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
 const coatName = ({ next: { side, number } }: BoothPanel): string => `${side === null ? "" : `${side}, `}coat ${number}`;
 
 const isBefore = (what: string): what is BeforeCoat => what === "flatten" || what === "turn" || what === "read" || what === "held";
-
-/** What comes before its next coat. */
-function beforeWords({ before, holds }: BoothPanel, now_ms: number): string {
-  const hold = firstHold(holds);
-  switch (before) {
-    case "turn":
-      return "turn it over first";
-    case "read":
-      return "read the film below first";
-    case "held":
-      return hold ? holdName(hold, now_ms) : "see its course";
-    default:
-      return "cure, then sand it flat";
-  }
-}
 
 /** So long a comb still finds wet clear. */
 const COMB_MS = 15 * 60_000;

@@ -16,6 +16,8 @@ import { listClocks } from "../repos/clock-repo";
 import { jobOfPanel } from "../repos/panel-repo";
 import { countUnfinished, listUnfinished } from "../repos/summary-repo";
 import { usualSpray_s } from "../summary/usual-spray";
+import { type BoothPanel, boothPanel } from "./booth-view";
+import { colourWait } from "#core/course/colour-wait";
 import { type PanelView, loadPanelView } from "./panel-view";
 
 const MS = 1000;
@@ -51,6 +53,8 @@ export interface BoothPlanView {
   start_ms: number;
   /** Coats that are on, of the chosen parts: what the chart shows before the plan. */
   sprayed: { panelId: string; coat: number; start_ms: number; end_ms: number }[];
+  /** Of the chosen parts those that something comes before, or says no to. */
+  first: { panelId: string; before: NonNullable<BoothPanel["before"]>; holds: BoothPanel["holds"] }[];
   fixed: BoothPlanBody["fixed"];
   /** Fixed times that have passed without their coat. */
   missed: number;
@@ -152,6 +156,10 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
         end_ms: entry.at_ms,
       })),
     ),
+    first: chosen.flatMap(({ v }) => {
+      const { before = null, holds } = boothPanel(v, now_ms);
+      return before === "read" || before === "held" ? [{ panelId: v.panel.id, before, holds }] : [];
+    }),
     fixed,
     missed: fixed.length - ahead.length,
     promisedEnd_ms: body?.promisedEnd_ms ?? null,
@@ -170,6 +178,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
   const spray_s = typed?.spray_s ?? usualSpray_s(panel, state);
   const { coatsPlanned } = panel;
   const running = state.spraying;
+  const colour = colourWait(state);
   const coats = coatsOn(state);
   const done = Math.min(coatsPlanned * sides, coats + (running ? 1 : 0));
   const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
@@ -204,6 +213,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
     volume_m3: volumes.reduce((a, c) => a + c.volume_m3, 0) / coatsPlanned,
     done,
     doneEnd_s: done > 0 && last_ms !== null ? (last_ms - origin_ms) / MS : null,
+    ...(colour && done === 0 ? { from_s: (colour.clear_ms - origin_ms) / MS } : {}),
   };
 }
 

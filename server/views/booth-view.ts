@@ -46,7 +46,8 @@ const BEFORE: Partial<Record<StepKind, BeforeCoat>> = {
   readBefore: "read",
 };
 
-function boothPanel({ job, panel, product, state, shopFactors }: PanelView, now_ms: number): BoothPanel {
+/** One panel as the booth sees it. */
+export function boothPanel({ job, panel, product, state, shopFactors }: PanelView, now_ms: number): BoothPanel {
   const { spraying } = state;
   const way = job.way;
   const asked = { brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors, finish: job.finish, now_ms, forecast: false };

@@ -172,6 +172,8 @@ export function brokenRules({ parts, rules, fixed, openPots }: BoothProblem, pla
   for (const p of parts) {
     const own = plan.sprays.filter((s) => s.part === p.id).sort((a, b) => a.coat - b.coat);
     say(own.length !== p.coats * p.sides - p.done, `${p.id}: ${own.length} coats`);
+    if (own[0] && p.from_s !== undefined)
+      say(own[0].start_s < p.from_s - near, `${p.id}, coat ${own[0].coat}: before what lies below has flashed`);
     own.forEach((s, i) => {
       const before = i > 0 ? own[i - 1]!.end_s : p.done > 0 ? p.doneEnd_s : null;
       if (before === null) return;

@@ -34,6 +34,8 @@ export interface BoothPart {
   /** Coats that are on already (counted over both sides) and when the last of them ended. */
   done: number;
   doneEnd_s: number | null;
+  /** Its next coat starts no sooner: what lies below it flashes. Left away: any time. */
+  from_s?: number | undefined;
 }
 
 export interface BoothRules {
@@ -157,7 +159,9 @@ export function waitOf(p: BoothPart, coat: number): { least_s: number; most_s: n
 function boundByDone(op: Op, parts: readonly BoothPart[], late: string[]): void {
   for (const m of op.members) {
     const p = parts.find((x) => x.id === m.part)!;
-    if (p.done !== m.coat - 1 || p.done === 0 || p.doneEnd_s === null) continue;
+    if (p.done !== m.coat - 1) continue;
+    if (p.from_s !== undefined) op.from_s = Math.max(op.from_s, p.from_s - m.offset_s);
+    if (p.done === 0 || p.doneEnd_s === null) continue;
     const w = waitOf(p, p.done);
     op.from_s = Math.max(op.from_s, p.doneEnd_s + w.least_s - m.offset_s);
     const closes_s = p.doneEnd_s + w.most_s - m.offset_s;
@@ -194,6 +198,7 @@ function checkPart(p: BoothPart): void {
   requireNumber("potLife_s", p.potLife_s, { above: 0 });
   requireNumber("volume_m3", p.volume_m3, { min: 0 });
   if (p.doneEnd_s !== null) requireNumber("doneEnd_s", p.doneEnd_s);
+  if (p.from_s !== undefined) requireNumber("from_s", p.from_s);
 }
 
 function checkRules(r: BoothRules): void {

@@ -72,7 +72,8 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
     const { id, at_ms: on_ms } = facts.baking;
     clocks.push(clock("bake", "cool", { entryId: id, started_ms: on_ms, due_ms: on_ms + sheet.bake.time_s * MS }));
   } else if (bake) clocks.push(clock("cool", "read", { entryId: bake.id, started_ms: bake.at_ms, due_ms: bake.at_ms + COOL_S * MS }));
-  else if (sheet.bake || matte)
+  // Once it is hard nobody puts it in the heat any more.
+  else if ((sheet.bake || matte) && readyAt(cureOf(sheet, facts, now_ms)!, asked) > now_ms)
     clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + airBeforeHeat_s(asked) * MS }));
   clocks.push(
     clock("cure", matte ? "touch" : "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked) }),

@@ -393,6 +393,8 @@ function afterwards(w: Working): StepDraft[] {
     const finished = wanted !== null && stepsDone.length >= wanted;
     steps.push(
       stepDraft("correct", "correct", {
+        // Looked over with nothing found, and nothing planned: there is nothing to put right.
+        optional: plan === null && facts.defects.length === 0 && isLookedOver(facts) && finish !== "flat",
         number: wanted === null ? null : Math.min(wanted, stepsDone.length + 1),
         of: wanted,
         done: finished,

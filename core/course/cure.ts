@@ -101,7 +101,7 @@ export function cureDates({ stages, from, lastCoat_ms }: CureState): CureDate[] 
     at_ms === null ? [] : [{ stage, at_ms, from: stage === "wax" ? "sheet" : from }],
   );
   if (dates.some((d) => d.stage === "wax")) return dates;
-  return [...dates, { stage: "wax", at_ms: lastCoat_ms + USUAL_WAX_S.from * MS, from: "common practice" }];
+  return [...dates, { stage: "wax", at_ms: lastCoat_ms + USUAL_WAX_S.to * MS, from: "common practice" }];
 }
 
 /** Temperature of the part since its newest coat: the air that was logged, over it what was baked by hand, over it what a probe saw. */

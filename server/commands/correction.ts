@@ -34,7 +34,7 @@ async function onNewest(ctx: ServerContext, seen: PanelView, command: (view: Pan
 }
 
 const PROBLEMS: Record<NonNullable<ZonePlan["problem"]>, string> = {
-  "no place": "There is no nib and no run to work on. Mark where they are first.",
+  "no place": "Nothing is marked to work at: look it over, and mark what you see under Inspect.",
   "nothing marked": "No area is marked on this panel. Draw where it is under Inspect, or level a half of it.",
 };
 

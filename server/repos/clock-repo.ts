@@ -9,13 +9,24 @@ const DEAD_POT_MS = 4 * 3_600_000;
 /** More than this nobody can watch; the soonest are listed. */
 const MOST_CLOCKS = 16;
 
-/** Clocks that still say something: not stopped, not of a struck entry or a panel handed over, and not long over. Running ones first, soonest first. */
+/** Of many clocks so much of the list is left for what is ready or just over: it wants a hand now. */
+const READY_SHARE = 0.5;
+const JUST_OVER_MS = 4 * 3_600_000;
+
+/**
+ * Clocks that still say something: not stopped, not of a struck entry or a panel handed over, and not long over. Running ones soonest first, then those
+ * that are ready or over; however many run, what came due in the last hours is among them.
+ */
 export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Promise<Clock[]> {
-  const running = await clocksDue(db, { now_ms, after_ms: now_ms, until_ms: null, most });
-  const over =
-    running.length < most
-      ? await clocksDue(db, { now_ms, after_ms: now_ms - 2 * DAY_MS, until_ms: now_ms, most: most - running.length })
-      : [];
+  const ready = await clocksDue(db, {
+    now_ms,
+    after_ms: now_ms - JUST_OVER_MS,
+    until_ms: now_ms,
+    most: Math.ceil(READY_SHARE * most),
+  });
+  const running = await clocksDue(db, { now_ms, after_ms: now_ms, until_ms: null, most: most - ready.length });
+  const left = most - running.length;
+  const over = left > ready.length ? await clocksDue(db, { now_ms, after_ms: now_ms - 2 * DAY_MS, until_ms: now_ms, most: left }) : ready;
   const stir = running.length < most ? await stirring(db, now_ms) : [];
   return [...running, ...stir, ...over].slice(0, most);
 }

@@ -26,12 +26,12 @@ const clocks = [
 ];
 const cells = () => screen.getAllByTestId("clock").map((c) => c.textContent);
 
-test("what still runs comes first, soonest first; each says its time, its state in words and whose it is", () => {
+test("what is over or ready comes first, then what runs, soonest first; each says its time, its state in words and whose it is", () => {
   renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks });
   expect(cells()).toEqual([
+    expect.stringMatching(/^\+3:00pot, Clear T: over: mix again/),
     expect.stringMatching(/^5:00flash, after coat 1: until next coatEstate, Door$/),
     expect.stringMatching(/^9 h 55cure, until it bears workEstate, Door$/),
-    expect.stringMatching(/^\+3:00pot, Clear T: over: mix again/),
   ]);
   expect(screen.getAllByRole("link").every((l) => l.getAttribute("href") === "/jobs/j/panels/p/course")).toBe(true);
 });

@@ -9,7 +9,7 @@ import { useRoot } from "~/kit/root/use-root";
 import { beep } from "./beep";
 import { usePrefsSubmit } from "./use-prefs-submit";
 
-/** The shop's running clocks, soonest first, at the foot of every page. */
+/** The shop's clocks, most urgent first, at the foot of every page. */
 export function ClockStrip({ now_ms }: { now_ms: number }) {
   const { clocks, prefs } = useRoot();
   const { send } = usePrefsSubmit();
@@ -44,9 +44,19 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
   );
 }
 
-/** What is still running comes first, soonest first; what is over stands behind it. */
-const inOrder = (clocks: readonly Clock[], now_ms: number) =>
-  [...clocks].sort((a, b) => Number(a.due_ms <= now_ms) - Number(b.due_ms <= now_ms) || a.due_ms - b.due_ms);
+/** What is so long over is nobody's next hand: it stands last. Default of ours. */
+const LONG_OVER_MS = 4 * 3_600_000;
+
+/** Most urgent first: past its window or over, then ready, the one that closes first before; then what runs, soonest first. */
+const inOrder = (clocks: readonly Clock[], now_ms: number) => {
+  const rank = (c: Clock) => {
+    const { phase } = clockState(c, now_ms);
+    const since_ms = phase === "late" ? (c.late_ms ?? c.due_ms) : c.due_ms;
+    if (phase === "stopped" || now_ms - since_ms > LONG_OVER_MS) return 3;
+    return phase === "late" ? 0 : phase === "due" ? 1 : 2;
+  };
+  return [...clocks].sort((a, b) => rank(a) - rank(b) || (a.late_ms ?? a.due_ms) - (b.late_ms ?? b.due_ms) || a.due_ms - b.due_ms);
+};
 
 const TONES = {
   waiting: { bar: "bg-glow", text: "text-ink" },

@@ -210,7 +210,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
 
 const NOTHING = { removal_m: 0, u_m: 0 };
 const PROBLEMS: Record<NonNullable<ZonePlan["problem"]>, string> = {
-  "no place": "There is no nib and no run to work on: mark them under Inspect first.",
+  "no place": "Nothing is marked to work at: look it over, and mark what you see under Inspect.",
   "nothing marked": "No area is marked: draw where it is under Inspect, or level a half.",
 };
 

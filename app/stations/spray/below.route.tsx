@@ -130,7 +130,7 @@ export default function Below({ loaderData: { chain, ...colour } }: Route.Compon
                 <div className="min-w-0 flex-1 basis-72">
                   <b className="font-semibold">{s.name}</b>{" "}
                   <span className="text-ink2">
-                    <InUnits>{s.ask}</InUnits>
+                    <InUnits>{s.id === "sand" ? s.ask.replace("the way's last paper", `P${view.job.way.lastPaper}`) : s.ask}</InUnits>
                   </span>
                   <span className="block text-[13px] text-ink2">Why: {s.why}.</span>
                 </div>

@@ -22,3 +22,10 @@ test("a finer last paper leaves a flatter base, a coarser one a rougher", () => 
   expect(baseRoughness(1200)).toBeCloseTo(0.77, 2);
   expect(baseRoughness(400)).toBeGreaterThan(1.1);
 });
+
+test("a chain from the papers that filler is shaped with has its verdict too: P180 to P320 holds, straight to P600 it skips", () => {
+  expect(gritChain([180, 240, 320, 500])!.fault).toBeNull();
+  expect(gritChain([180, 600])!.fault).toEqual({ what: "skips", from: 180, to: 600, passes: 3 });
+  expect(gritChain([80, 180])!.fault).toBeNull();
+  expect(() => gritChain([40])).toThrow(RangeError);
+});

@@ -13,7 +13,7 @@ export const UNDER_STEPS = [
   {
     id: "sand",
     name: "Sanded",
-    ask: "P600 before base; no shiny spot left",
+    ask: "To the way's last paper before base; no shiny spot left",
     why: "coarser scratches show through, a shiny spot peels",
     asks: ["grit"],
   },

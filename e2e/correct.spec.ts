@@ -67,11 +67,11 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   const set = async (values: Record<string, string>) => {
     for (const [label, value] of Object.entries(values)) await page.getByLabel(label, { exact: true }).fill(value);
   };
-  await set({ "From the left, mm": "500", "From the top, mm": "300", "Height, µm": "70", "Length, mm": "50" });
+  await set({ "From the left, mm": "500", "From the top, mm": "300", "Height, µm": "1500", "Length, mm": "50", "Width, mm": "9" });
   await page.getByRole("button", { name: "Place it" }).click();
-  await expect(page.getByText("A run needs its length, width and height")).toBeVisible();
-  await expect(page.getByLabel("Height, µm", { exact: true })).toHaveValue("70");
-  await set({ "Width, mm": "9" });
+  await expect(page.getByText("A run stands less than 1000 µm high: look at the unit")).toBeVisible();
+  await expect(page.getByLabel("Height, µm", { exact: true })).toHaveValue("1500");
+  await set({ "Height, µm": "70" });
   await page.getByRole("button", { name: "Place it" }).click();
   await expect(page.getByText("Run placed")).toBeVisible();
 

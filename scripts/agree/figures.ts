@@ -1,5 +1,10 @@
 import { assessFromHere, filmFacts } from "#core/judge/film-question";
 import { riskOf } from "#core/judge/chance-at";
+import { goesOut } from "#core/judge/goes-out";
+import { heldBy, heldVerdict } from "#core/judge/held";
+import { faultsHolding, workedAt } from "#core/panel/fault-holds";
+import { isLookedOver } from "#core/panel/looked";
+import { openMarks } from "#core/panel/open-marks";
 import { headlineRemoval } from "#core/judge/work";
 import { assess } from "#core/judge/assess";
 import { FilmJudge, type PanelWork } from "#core/judge/film-judge";
@@ -10,8 +15,10 @@ import { weighOptions } from "#core/judge/option-case";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
-import { mapQuestion, optionQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
+import { mapQuestion, optionQuestion, outQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
 import { cureOf, readyAt } from "#core/course/cure";
+import { type StepHold, isNo } from "#core/course/holds";
+import { nextAction } from "#core/course/steps";
 import type { EntryOf } from "#core/record/entry";
 import { COVERAGE, showFilm, showWithUncertainty } from "#core/kernel/units/format";
 import { METRIC } from "#core/kernel/units/quantities";
@@ -23,6 +30,9 @@ import { loadBooth } from "#server/views/booth-view";
 import { loadPots } from "#server/views/pots-view";
 import { optionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
+import { courseAt } from "~/stations/course/course-at";
+import { stepWhen } from "~/stations/course/course.words";
+import { actionWords } from "~/kit/words/step-words";
 import { planAddress } from "~/stations/correct/plan-address";
 import { planFields, planWays } from "~/stations/correct/plan-choice";
 import { reportLines } from "~/stations/hand-over/report.words";
@@ -68,7 +78,7 @@ export async function compareFigures(
   const view = (await loadPanelView(ctx, panel.jobId, panel.panelId))!;
   const { state } = view;
   const { film } = state;
-  await compareCourse(ctx, view, say);
+  await compareCourse(ctx, view, say, law);
   await comparePots(ctx, view, say);
   say("mean clear", "Inspect", film.mean?.clear_m);
   say("its doubt", "Inspect", film.mean?.u_m);
@@ -131,6 +141,15 @@ export async function compareFigures(
     // Of a plan for single places it speaks of those alone.
     if (question.work.panel) say("thinnest clear", "Correct", verdict.thinnest?.clear_m);
     say("inferred", "Correct", String(verdict.inferred));
+    // Never safe over what a mark, an entry or a reading holds back; and the release knows of it.
+    const faults = faultsHolding(state, "paper", workedAt(plan));
+    const heldHere = heldBy({ finish: view.job.finish, cured: 1, account: state, faults });
+    law("held back it is not safe", heldHere.length === 0 || heldVerdict(verdict.verdict, heldHere) !== "safe");
+    const out = goesOut(outQuestion(view, { film: { cured: 1, left_s: 0 }, others_GU: [] }));
+    const said = (what: string) => out.points.find((p) => p.what === what)?.state;
+    law("doubtful readings are no good film", state.doubtful.length === 0 || said("film") !== "good");
+    law("a fault that stops is no good panel", !faults.some((f) => f.level === "stop") || said("faults") === "against");
+    law("unseen is not good", said("faults") !== "good" || isLookedOver(state) || openMarks(state).length > 0 || state.defects.length > 0);
     law(
       "what may come off is never more than what is there over the floor",
       verdict.largestSafeRemoval_m <= map.mean.clear_m - view.floor_m,
@@ -242,15 +261,28 @@ async function compareCourse(
   ctx: ServerContext,
   view: PanelView,
   say: (quantity: string, page: string, value: Said["value"]) => void,
+  law: (name: string, holds: boolean) => void,
 ): Promise<void> {
   const { panel, job, state, product } = view;
   const { action } = view.standing;
   const row = (await listStandings(ctx.db, [job.id])).find((s) => s.panelId === panel.id)!.standing.action;
   const name = (a: typeof action) => (a === null ? "handed over" : `${a.kind} ${a.number} ${a.side}`);
+  // What says no travels with the step: course, header, booth view and booth plan hold the same back for the same reasons.
+  const now_ms = ctx.now_ms();
+  const step = nextAction(courseAt(view, now_ms));
+  const reasons = (holds: readonly StepHold[]) => holds.map((h) => (h.by === "fault" ? h.fault.name : h.by)).join(", ");
+  say("what says no", "course", reasons(step?.holds ?? []));
+  say("what says no", "header", reasons(action?.holds ?? []));
+  const held = step?.kind === "coat" && step.holds.some(isNo);
+  say("what is next", "course", step && state.handedOver === null ? name(step) : "handed over");
   say("what is next", "header", name(action));
   say("what is next", "lists", name(row));
   const clocks = (await listClocks(ctx.db, ctx.now_ms(), 500)).filter((c) => c.panelId === panel.id);
   const booth = (await loadBooth(ctx, job.id))!.panels.find((p) => p.id === panel.id)!;
+  say("the next coat is held", "course", String(held));
+  say("the next coat is held", "booth view", String(booth.before === "held"));
+  law("nothing says now while it is held", !held || !stepWhen(step, now_ms).startsWith("now"));
+  law("the list says why", !held || /: /.test(actionWords(view.standing, now_ms)));
   const flash = clocks.find((c) => c.kind === "flash");
   if (action?.kind === "coat" && booth.flash) {
     say("next coat, not before", "header", action.from_ms);

@@ -10,6 +10,7 @@ import { usualChoice } from "#core/judge/questions";
 import { completeStep, passAgain, storePlan } from "#server/commands/correction";
 import { createJob, saveProduct } from "#server/commands/jobs";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
+import { recordReading } from "#server/commands/record-reading";
 import type { ServerContext } from "#server/context";
 import { listEntries } from "#server/repos/ledger-repo";
 import { coatBody, sheet } from "#server/testing/fixtures";
@@ -159,6 +160,47 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
       await note("crater", at, { count: 1 + Math.floor(3 * random()) });
     }
   };
+  /** What holds work back, or is marked before any clear. */
+  const holding = async () => {
+    const kind = pick([
+      "softFilm",
+      "peeling",
+      "wrinkling",
+      "pinhole",
+      "pop",
+      "dieBack",
+      "burn",
+      "cutThrough",
+      "dustInBase",
+      "halo",
+    ] as const);
+    story.push(`marked ${kind}`);
+    const id = await note(kind, pick(places), {});
+    if (chance(0.3)) {
+      story.push("taken out");
+      await strikeEntry(ctx, id, { by, reason: "", whole: true });
+    }
+  };
+  /** A figure typed wrong and typed again: in the place of the first, or beside it. */
+  const retyped = async (phase: "before" | "after") => {
+    const spot = 1 + Math.floor(places.length * random());
+    const at = places[spot - 1]!;
+    const film = under + (phase === "before" ? 0 : state.clear);
+    const body = (film_um: number) => ({ ...reading(phase, at, spot, film_um), readings: [typedFilm(Math.round(film_um))] });
+    ctx.advance(60_000);
+    const slip = await recordReading(ctx, {
+      panelId,
+      body: body(film + 40 + 200 * random()),
+      by,
+      clientKey: `slip ${seed} ${phase}`,
+      at_ms: ctx.now_ms(),
+      replaces: [],
+    });
+    const replaces = chance(0.6) ? [slip] : [];
+    story.push(`slip at spot ${spot}, ${replaces.length > 0 ? "replaced" : "left beside it"}`);
+    ctx.advance(60_000);
+    await recordReading(ctx, { panelId, body: body(film), by, clientKey: `again ${seed} ${phase}`, at_ms: ctx.now_ms(), replaces });
+  };
   const work = async () => {
     const seen = await view();
     if (seen.state.observations.filter((o) => o.layer === "after").length < 3) return;
@@ -217,15 +259,28 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     });
   }
   if (chance(0.7)) await read("before", chance(0.8) ? 1 : 0.6);
+  if (chance(0.1)) await holding();
+  if (chance(0.1)) await retyped("before");
   await coats(1 + Math.floor(3 * random()));
   if (chance(0.9)) await read("after", chance(0.8) ? 1 : 0.7);
   await faults();
+  if (chance(0.2)) await holding();
+  if (chance(0.1)) await retyped("after");
+  if (chance(0.15)) await add("lookedOver", {});
   if (chance(0.6)) await work();
   if (chance(0.4)) await read("recheck", chance(0.5) ? 1 : 0.3);
+  if (chance(0.1)) {
+    story.push("sanded flat, said after it was read");
+    await add("flatten", { grit: 800, by: "machine", removal_m: um(8), u_m: um(3), from: "forecast" });
+  }
   if (chance(0.3)) {
     await coats(1 + Math.floor(2 * random()));
     if (chance(0.6)) await read("after", chance(0.7) ? 1 : 0.4);
     if (chance(0.4)) await work();
+  }
+  if (chance(0.1)) {
+    story.push("cold and damp");
+    await add("climate", { air_K: 284, part_K: 279, relativeHumidity: 0.92 });
   }
   if (chance(0.15)) await add("climate", { air_K: 284 + 20 * random(), part_K: null, relativeHumidity: 0.5 });
   if (chance(0.2)) {

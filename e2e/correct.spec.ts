@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { expect, test } from "./fixture";
 import Papa from "papaparse";
 import sharp from "sharp";
-import { open, ownServer, startJob, typeReadings, watchConsole } from "./support";
+import { open, ownServer, startJob, typeReadings, watchConsole, useStandIns } from "./support";
 
 test("from a photograph of nibs and a run to causes, options, plan, work with a pass more, a stop at colour, and the report", async ({
   page,
@@ -147,6 +147,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
   const page = await browser.newPage({ baseURL: server.url });
   const said = watchConsole(page);
   try {
+    await useStandIns(page);
     const base = await startJob(page, { vehicle: "Journey roadster", shape: "quarter" });
     const panelId = base.split("/").at(-1)!;
     const allSpots = async (path: string) => {

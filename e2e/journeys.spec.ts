@@ -80,7 +80,8 @@ test("tank and two side covers in matte: both sides, hung, one pot, from the car
   }
   for (const base of panels) {
     await open(page, `${base}/course`);
-    await expect(now(page)).toHaveText("Turn the part over now.");
+    // Its sheet has no tape time, and matte keeps every touch: by its face not before it is hard; hung by its hooks it is turned all the same.
+    await expect(now(page)).toContainText("Let it set before touching until");
     await page.getByRole("button", { name: "Front up, hung" }).click();
     await expect(now(page)).toHaveText("Coat 1 of 2, front now.");
   }

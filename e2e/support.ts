@@ -70,6 +70,13 @@ export async function ownServer(like?: string) {
   };
 }
 
+/** Switches the simulated devices on: a shop of its own begins without them. */
+export async function useStandIns(page: Page): Promise<void> {
+  await open(page, "/house");
+  await page.getByRole("button", { name: "Switch them on" }).click();
+  await expect(page.getByRole("button", { name: "Switch them off" })).toBeVisible();
+}
+
 /** Puts a product on the shelf and starts a job with one panel; ends on its Course. */
 export async function startJob(
   page: Page,

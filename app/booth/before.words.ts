@@ -1,5 +1,5 @@
 import type { BoothPanel } from "#server/views/booth-view";
-import { firstHold, holdName } from "~/kit/words/step-hold-words";
+import { firstHold, holdName } from "~/kit/words/hold-name";
 
 /** What comes before its next coat. */
 export function beforeWords({ before, holds }: Pick<BoothPanel, "before" | "holds">, now_ms: number): string {

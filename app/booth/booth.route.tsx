@@ -20,7 +20,7 @@ import { beep } from "~/kit/shell/beep";
 import type { BeforeCoat } from "#core/models/schedule/next-panel";
 import { againstNow } from "#server/views/against-view";
 import { loadPanelView } from "#server/views/panel-view";
-import { doneAgainst } from "~/kit/words/step-hold-words";
+import { doneAgainst } from "~/kit/words/hold-name";
 import { beforeWords } from "./before.words";
 import { useNow } from "~/kit/shell/now";
 import { initial } from "~/kit/form/initial";

@@ -5,7 +5,7 @@ import { houseWay } from "../models/ways/house-ways";
 import { derivePanel } from "../panel/derive-panel";
 import { TEST_GUN, TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import { courseOf } from "./course";
-import { isNo } from "./holds";
+import { isNo } from "./step-hold";
 import { standingOf } from "./standing";
 import { nextAction } from "./steps";
 

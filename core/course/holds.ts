@@ -1,22 +1,9 @@
 import type { HeldWork } from "../models/defects/holds";
-import { type ClimateCheck, climateChecks, stillCounts } from "../models/prep/preflight";
+import { climateChecks, stillCounts } from "../models/prep/preflight";
 import { inRange } from "../kernel/guard";
-import { type HoldingFault, WHOLE_PANEL, faultsHolding, workedAt } from "../panel/fault-holds";
+import { WHOLE_PANEL, faultsHolding, workedAt } from "../panel/fault-holds";
 import type { CourseAsked } from "./next-wait";
-import type { StepReason } from "./steps";
-
-/** What says no to a step, or not like this; it travels with the step to every page, clock and list. */
-export type StepHold =
-  | { by: "fault"; fault: HoldingFault }
-  /** Today's air, part or material is outside what the clear wants. */
-  | { by: "climate"; check: ClimateCheck }
-  /** The newest pot of its product is over its life. */
-  | { by: "pot"; over_ms: number }
-  /** What it waits for is not over. */
-  | { by: "soon"; until_ms: number; why: StepReason };
-
-/** Whether it says no, rather than look first. */
-export const isNo = (hold: StepHold): boolean => hold.by !== "fault" || hold.fault.level === "stop";
+import type { StepHold } from "./step-hold";
 
 /** What holds more clear back now: marked faults below it, the climate of today, a pot that is over. Worst first. */
 export function coatHolds({ facts, sheet, now_ms }: Pick<CourseAsked, "facts" | "sheet"> & { now_ms: number }): StepHold[] {

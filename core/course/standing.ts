@@ -1,6 +1,6 @@
 import { STATIONS, type Station } from "../panel/station";
 import { type CourseInput, courseOf } from "./course";
-import { isNo } from "./holds";
+import { isNo } from "./step-hold";
 import { type CourseStep, type StepKind, nextAction } from "./steps";
 
 /** Where a panel stands: what the hand does next and at which station; every list, header and page says this one. */

@@ -1,5 +1,5 @@
 import type { Side } from "../record/kinds";
-import type { StepHold } from "./holds";
+import type { StepHold } from "./step-hold";
 import type { SourceKey } from "../kernel/sources";
 
 /** What there is to do on the way from the bare part to the customer, and what there is to wait for. */

@@ -74,7 +74,7 @@ test.each([
   ["haze", [mark("haze")], {}, "polish"],
   ["haze on thin clear: a polish takes next to nothing", [mark("haze")], { clear_um: 31 }, "polish"],
   ["trails", [mark("trails")], {}, "polish"],
-  ["water spots", [mark("waterSpots", hand)], {}, "spot"],
+  ["water spots", [mark("waterSpots", hand)], {}, "polish"],
   ["a solvent mark", [mark("solventMark")], {}, "spot"],
   ["a fibre", [mark("fibre")], {}, "spot"],
   ["three nibs", [mark("nib", { count: 3 })], {}, "spot"],

@@ -68,7 +68,10 @@ function leading({ defects: noted, clear_um, pv_um, finish, phase }: Worked) {
     { draws: 100 },
   );
   const { decision } = answer!;
-  const way = decision.measure.length > 0 ? "measure" : decision.best ? `${decision.wait ? "wait:" : ""}${decision.best.kind}` : "none";
+  // The cases speak of the cure alone: what dries out first is mended as they say, and what has to get hard first is waited for.
+  const { best, wait, measure } = decision;
+  const led = wait === "hard" ? "wait" : best && `${wait === "cure" ? "wait:" : ""}${best.kind}`;
+  const way = measure.length > 0 ? "measure" : (led ?? "none");
   return { way, decision };
 }
 const results = worked.map((w) => ({ w, ...leading(w) }));

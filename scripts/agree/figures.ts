@@ -17,7 +17,7 @@ import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, outQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
 import { cureOf, readyAt } from "#core/course/cure";
-import { type StepHold, isNo } from "#core/course/holds";
+import { type StepHold, isNo } from "#core/course/step-hold";
 import { nextAction } from "#core/course/steps";
 import type { EntryOf } from "#core/record/entry";
 import { COVERAGE, showFilm, showWithUncertainty } from "#core/kernel/units/format";

@@ -1,5 +1,5 @@
 import { courseOf } from "#core/course/course";
-import type { StepHold } from "#core/course/holds";
+import type { StepHold } from "#core/course/step-hold";
 import { nextAction } from "#core/course/steps";
 import type { PanelView } from "./panel-view";
 

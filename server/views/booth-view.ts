@@ -1,5 +1,5 @@
 import { courseOf } from "#core/course/course";
-import { type StepHold, isNo } from "#core/course/holds";
+import { type StepHold, isNo } from "#core/course/step-hold";
 import { type StepKind, nextAction } from "#core/course/steps";
 import type { BeforeCoat, PanelInFlight } from "#core/models/schedule/next-panel";
 import { nextWait } from "#core/course/next-wait";

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { type StepHold, isNo } from "#core/course/holds";
+import { type StepHold, isNo } from "#core/course/step-hold";
 import { stepHoldWords } from "~/kit/words/step-hold-words";
 import { usePanel } from "./use-panel";
 

@@ -113,7 +113,7 @@ test("of two that lie apart the first may be the slip: it can be replaced where 
 test("what was typed stands in a table where it was typed, the spots that need a look first by name, each with its take-out", async () => {
   const view = testView({ add: (ledger) => ledger.read("after", [480]) });
   const { sent } = renderPanel(desk(fullOutbox()), view);
-  const table = screen.getByRole("table", { name: "Readings after clear" });
+  const table = await screen.findByRole("table", { name: "Readings after clear" });
   expect(table.querySelectorAll("tbody tr")).toHaveLength(6);
   expect(table.querySelector("tbody tr")!.textContent).toContain("far apart");
   fireEvent.click(screen.getByRole("button", { name: "Take out 480 481 479 at spot 1" }));

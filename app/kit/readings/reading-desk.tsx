@@ -2,7 +2,6 @@ import { useDraft } from "~/kit/draft/use-draft";
 import { type OddReading, oddReading } from "#core/models/film/odd-reading";
 import { readFilms } from "~/kit/form/film-readings";
 import { AskedReading, type Asked, filmsText } from "./asked-reading";
-import { ReadTable } from "./read-table";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
@@ -23,6 +22,14 @@ import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
 import { InUnits } from "~/kit/ui/in-units";
 
 const SPOT_COUNTS = [5, 8, 14, 24] as const;
+
+/** Where the readings are taken out again: it comes when there are any. */
+const table = later(() => import("./read-table"));
+function ReadTable({ phase }: { phase: Phase }) {
+  const { view } = usePanel();
+  const part = useLater(table, view.state.spots.length > 0);
+  return part && <part.ReadTable phase={phase} />;
+}
 
 const importing = later(() => import("./import-readings"));
 
@@ -234,7 +241,6 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
           </StandIn>
           <ImportButton phase={phase} />
         </div>
-        <ReadTable phase={phase} />
         <div className="flex flex-wrap gap-1.5" role="group" aria-label="Choose a spot">
           {spotPlan.map((s) => (
             <button
@@ -273,6 +279,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
             </label>
           </div>
         </details>
+        <ReadTable phase={phase} />
       </div>
     </div>
   );

@@ -55,7 +55,9 @@ const inOrder = (clocks: readonly Clock[], now_ms: number) => {
     if (phase === "stopped" || now_ms - since_ms > LONG_OVER_MS) return 3;
     return phase === "late" ? 0 : phase === "due" ? 1 : 2;
   };
-  return [...clocks].sort((a, b) => rank(a) - rank(b) || (a.late_ms ?? a.due_ms) - (b.late_ms ?? b.due_ms) || a.due_ms - b.due_ms);
+  /** What is ready goes by when it closes, what runs by when it is due. */
+  const by = (c: Clock) => (rank(c) < 2 ? (c.late_ms ?? c.due_ms) : c.due_ms);
+  return [...clocks].sort((a, b) => rank(a) - rank(b) || by(a) - by(b));
 };
 
 const TONES = {

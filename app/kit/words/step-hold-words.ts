@@ -1,22 +1,8 @@
-import { type StepHold, isNo } from "#core/course/holds";
+import type { StepHold } from "#core/course/step-hold";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { whenText } from "./when";
 
-/** What comes first, in two or three words: "peeling first", "air too cold", "the pot is over". */
-export function holdName(hold: StepHold, now_ms: number): string {
-  switch (hold.by) {
-    case "fault":
-      return `${hold.fault.name.toLowerCase()} first`;
-    case "climate":
-      return hold.check.what.charAt(0).toLowerCase() + hold.check.what.slice(1);
-    case "pot":
-      return "the pot is over";
-    case "soon":
-      return `not before ${whenText(hold.until_ms, now_ms)}`;
-  }
-}
-
-/** The same as a sentence with its reason. */
+/** What says no to a step, as a sentence with its reason. */
 export function stepHoldWords(hold: StepHold, shape: Pick<PanelShape, "outline" | "sides">, now_ms: number): string {
   switch (hold.by) {
     case "fault": {
@@ -37,10 +23,3 @@ const UNTIL = {
   stripped: "it is taken back to what is sound",
   resprayed: "it is sprayed again below",
 } as const;
-
-/** What was done, with what spoke against it: "Coat 2 logged, though: not before 14:20; the pot is over". */
-export const doneAgainst = (done: string, against: readonly StepHold[], now_ms: number): string =>
-  against.length === 0 ? done : `${done}, though: ${against.map((h) => holdName(h, now_ms)).join("; ")}`;
-
-/** The first that says no, and else the first of all; null for none. */
-export const firstHold = (holds: readonly StepHold[]): StepHold | null => holds.find(isNo) ?? holds[0] ?? null;

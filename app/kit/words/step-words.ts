@@ -1,5 +1,5 @@
-import { isNo } from "#core/course/holds";
-import { holdName } from "./step-hold-words";
+import { isNo } from "#core/course/step-hold";
+import { holdName } from "./hold-name";
 import type { Standing } from "#core/course/standing";
 import { whenText } from "./when";
 

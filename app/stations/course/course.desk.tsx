@@ -4,7 +4,7 @@ import { type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import type { mendingOf } from "#core/panel/mending";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
-import { isNo } from "#core/course/holds";
+import { isNo } from "#core/course/step-hold";
 import { StepHolds } from "~/kit/panel/step-holds";
 import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";

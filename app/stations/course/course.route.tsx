@@ -4,7 +4,7 @@ import { flatRemoval } from "#core/judge/flow-question";
 import { recordEntry } from "#server/commands/record-entry";
 import { tiltHeld } from "#core/panel/wet-build";
 import { againstNow } from "#server/views/against-view";
-import { doneAgainst } from "~/kit/words/step-hold-words";
+import { doneAgainst } from "~/kit/words/hold-name";
 import { serverContext } from "#server/running";
 import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { answerForm, textOf } from "~/kit/form/answer";

@@ -5,8 +5,8 @@ import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { Quantity, UnitPreferences } from "#core/kernel/units/quantities";
 import { SOURCES } from "#core/kernel/sources";
 import type { Working } from "~/kit/ui/figure";
-import { isNo } from "#core/course/holds";
-import { holdName } from "~/kit/words/step-hold-words";
+import { isNo } from "#core/course/step-hold";
+import { holdName } from "~/kit/words/hold-name";
 import { whenText } from "~/kit/words/when";
 
 const NAMES: Record<StepKind, string> = {

@@ -1,13 +1,12 @@
 import { acting } from "~/kit/form/in-words.server";
 import { noGaugeReads } from "#core/panel/brief";
-import { StripDesk } from "~/kit/readings/strip-desk";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { nextCoat } from "#core/panel/next-coat";
 import { againstNow } from "#server/views/against-view";
-import { doneAgainst } from "~/kit/words/step-hold-words";
+import { doneAgainst } from "~/kit/words/hold-name";
 import { StepHolds } from "~/kit/panel/step-holds";
 import { logCoat } from "#server/commands/booth";
 import { recordEntry } from "#server/commands/record-entry";
@@ -175,7 +174,7 @@ export default function Spray() {
               Clear is on: a reading taken now is not a before-reading. Enter only what was written down before coat 1.
             </p>
           )}
-          {blind ? <StripDesk /> : <BeforeReadings />}
+          {blind ? <Strip /> : <BeforeReadings />}
         </section>
       )}
     </>
@@ -188,6 +187,13 @@ const readingDesk = later(() => import("~/kit/readings/reading-desk"));
 function BeforeReadings() {
   const part = useLater(readingDesk, true);
   return <div className="min-h-[420px]">{part && <part.ReadingDesk phase="before" />}</div>;
+}
+
+/** Of plastic alone: a strip is read beside it. */
+const strip = later(() => import("~/kit/readings/strip-desk"));
+function Strip() {
+  const part = useLater(strip, true);
+  return <div className="min-h-[320px]">{part && <part.StripDesk />}</div>;
 }
 
 function Mix() {

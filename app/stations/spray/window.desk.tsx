@@ -16,7 +16,7 @@ import { flowConditions } from "#core/panel/logged-setting";
 import type { Polygon } from "#core/kernel/geometry/geometry";
 import type { Trigger } from "#core/models/spray/trigger";
 import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
-import type { FlowCoat, ShopFactors } from "#core/models/flow/simulate-coats";
+import type { FlowCoat, FlowResult, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { GunSettings } from "#core/models/spray/deposit";
 import { needleFlow } from "#core/models/spray/needle-flow";
@@ -37,15 +37,21 @@ import { Tag } from "~/kit/ui/tag";
 import { CLASS_WORDS } from "~/kit/words/flow-class-words";
 import { CHANCE_OF, runTold, flowSentence, flowWorking } from "~/kit/words/flow-words";
 import { later as fetchedLater, useLater } from "~/kit/root/later";
-import { LightTube } from "~/kit/panel/light-tube";
 import { InUnits } from "~/kit/ui/in-units";
 
 const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
 
 /** The picture follows the sentence and the settings. */
+const LIGHT_TUBE = fetchedLater(() => import("~/kit/panel/light-tube"));
 const SWEPT_MAP = fetchedLater(() => import("./swept-map"));
 /** What a flow coat would do: below everything else, and fetched after it. */
 const FLOW_COATS = fetchedLater(() => import("./flow-coats"));
+
+/** The tube as this surface would reflect it, in the room that it takes. */
+function Tube(shown: { result: Pick<FlowResult, "spectrum">; label: string }) {
+  const part = useLater(LIGHT_TUBE, true);
+  return part ? <part.LightTube {...shown} /> : <p className="aspect-[330/106] text-[14px] font-medium">{shown.label}</p>;
+}
 
 /** Whether a coat will flow, peel or run; the window around it, what a slip does, what widens the margin, and what a flow coat would do. */
 export function FlowDesk({
@@ -293,12 +299,12 @@ export function FlowDesk({
         <div className="space-y-4">
           {worked && (
             <>
-              <LightTube
+              <Tube
                 result={worked.verdict.result}
                 label={`as you would spray it: texture ${worked.verdict.result.texture.toFixed(1)}, ${textureWords(worked.verdict.result.texture)}`}
               />
               {beside && (
-                <LightTube result={beside} label={`the neighbour, rated ${beside.texture.toFixed(1)}: ${textureWords(beside.texture)}`} />
+                <Tube result={beside} label={`the neighbour, rated ${beside.texture.toFixed(1)}: ${textureWords(beside.texture)}`} />
               )}
               <div className="flex flex-wrap gap-x-8 gap-y-3">
                 <Figure

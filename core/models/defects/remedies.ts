@@ -347,7 +347,7 @@ export const FAULTS = {
     arm: "rings",
     sun: "rings",
     measureFirst: null,
-    leaves: { polish: MOSTLY, full: MENDS, flow: MENDS, spot: 0.3 },
+    leaves: { polish: MOSTLY, full: MENDS, flow: MENDS },
     risk: "Etched deeper than a polish goes, they want paper",
     confidence: 2,
   },

@@ -50,6 +50,9 @@ export function nextAction(panels: readonly PanelInFlight[], now_ms: number): Ne
   const waits = (p: PanelInFlight) => p.flash !== null && p.flash.due_ms > now_ms;
   const fresh = open.find((p) => p.coats === 0 && !waits(p)) ?? open.find((p) => !p.flash);
   if (fresh) return { what: "spray", id: fresh.id, number: fresh.coats + 1, why: "first" };
+  // While the others flash there is time for what cannot be made good later.
+  const unread = unfinished.find((p) => p.before === "read");
+  if (unread) return { what: "read", id: unread.id, number: unread.coats + 1 };
   const next = soonest(open, (x) => x.flash!.due_ms);
   return { what: "wait", id: next.id, number: next.coats + 1, left_s: (next.flash!.due_ms - now_ms) / 1000 };
 }

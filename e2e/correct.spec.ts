@@ -240,7 +240,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
     const clearBefore = await clearNow();
     const leftBefore = await left();
     await start();
-    await page.getByText("Read one mark before and after").click();
+    await page.getByText("Read a mark before and after").click();
     await page.getByLabel("Film at the mark before").fill("150 151 149");
     await page.getByRole("button", { name: "Done" }).click();
     await expect(page.getByText("Read the same mark before and after, or leave both empty")).toBeVisible();

@@ -7,7 +7,7 @@ const program: Record<string, { imports?: string[]; later?: string[]; bytes?: nu
   three: { imports: ["frame"] },
   frame: { imports: ["units"], bytes: 90_000 },
   units: { bytes: 4000 },
-  film: { imports: ["units", "normal"], bytes: 60_000 },
+  film: { imports: ["units", "normal"], bytes: 120_000 },
   normal: { bytes: 300 },
   gloss: { imports: ["normal"], bytes: 80_000 },
   barrel: { imports: ["gloss"], barrel: true },

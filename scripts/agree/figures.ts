@@ -150,11 +150,15 @@ export async function compareFigures(
     law("doubtful readings are no good film", state.doubtful.length === 0 || said("film") !== "good");
     law("a fault that stops is no good panel", !faults.some((f) => f.level === "stop") || said("faults") === "against");
     law("unseen is not good", said("faults") !== "good" || isLookedOver(state) || openMarks(state).length > 0 || state.defects.length > 0);
+    const { panel: onPanel, local } = question.work;
     law(
       "what may come off is never more than what is there over the floor",
-      verdict.largestSafeRemoval_m <= map.mean.clear_m - view.floor_m,
+      // Of single places: over the floor where there is most of it, and nothing where there is none.
+      verdict.largestSafeRemoval_m <=
+        (onPanel || local.length === 0
+          ? map.mean.clear_m - view.floor_m
+          : Math.max(0, ...again.at(local.map((t) => t.at)).map((c) => c.clear_m - view.floor_m))),
     );
-    const { panel: onPanel } = question.work;
     if (onPanel && verdict.largestSafeRemoval_m > 0) {
       const uRel = onPanel.u_m / onPanel.removal_m;
       const safe = { ...onPanel, removal_m: verdict.largestSafeRemoval_m, u_m: uRel * verdict.largestSafeRemoval_m };

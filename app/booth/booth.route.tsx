@@ -282,7 +282,7 @@ function PanelState({ panel: p, now_ms }: { panel: BoothPanel; now_ms: number })
   if (p.coats === 0 && p.flash && p.flash.due_ms > now_ms)
     return <Tag kind="open">base flashes {showSpan((p.flash.due_ms - now_ms) / 1000)}</Tag>;
   if (p.coats === 0) return <Tag kind="open">not begun</Tag>;
-  if (!p.flash) return <Tag kind="open">{p.coats === 0 ? "not begun" : "no flash clock"}</Tag>;
+  if (!p.flash) return <Tag kind="open">no flash clock</Tag>;
   if (p.flash.late_ms !== null && now_ms > p.flash.late_ms) return <Tag kind="caution">past the window</Tag>;
   return p.flash.due_ms <= now_ms ? (
     <Tag kind="good">flashed: touch test</Tag>

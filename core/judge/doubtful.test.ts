@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { accountPanel } from "./account";
 import { heldBy, heldVerdict } from "./held";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
-import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
 
 const um = 1e-6;
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });
@@ -12,14 +12,7 @@ const UNDER = [92, 90, 94, 91, 93, 90];
 
 /** A door read below 60 µm of clear and over it, three readings a spot, one reading more where a slip was made. */
 function door({ clear_um = 60, slip }: { clear_um?: number; slip?: { spot: number; phase: "before" | "after"; film_um: number } } = {}) {
-  const ledger = testLedger({ places });
-  ledger.read("before", UNDER);
-  ledger.coat(1);
-  ledger.coat(2);
-  ledger.read(
-    "after",
-    UNDER.map((b) => b + clear_um),
-  );
+  const ledger = coatedLedger({ places, under_um: UNDER, clear_um });
   if (slip) {
     const [x_m, y_m] = places[slip.spot - 1]!;
     const at = { x_m, y_m };

@@ -50,9 +50,11 @@ export const openSpots = (panel: NotedPanel): EntryOf<"defect">[] =>
       !workedSince(panel.localWork, "spot", placesOf(d), d.seq) &&
       !levelledSince(panel, d),
   );
+
 /** What is filled with a drop of clear and levelled; the drop alone is not the end of it. */
 export const openFills = (panel: NotedPanel): EntryOf<"defect">[] =>
   panel.defects.filter((d) => leftShare(d.body.kind, "dropFill") < 1 && !filledSince(panel, d));
+
 /** A way that leaves no more than this of a fault is done where that is marked. */
 const LEVELLED = 0.5;
 

@@ -108,10 +108,10 @@ export const HAND_TASK: ZoneTask = {
   lookFor: "Evenly dull; film is thin here, leave what does not come at once",
 };
 
-/** Minutes of each kind of work. Defaults of ours, not validated. */
 /** More nibs than this are not taken down one by one where the panel is levelled anyway. Default of ours. */
 export const MOST_NIBS_SINGLY = 12;
 
+/** Minutes of each kind of work. Defaults of ours, not validated. */
 export const WORK_MINUTES = {
   machinePer_m2: 5,
   handPer_m2: 14,

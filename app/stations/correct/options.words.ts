@@ -62,12 +62,14 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
   }
 }
 
-/** The choice as a sentence. */
+/** What is waited for before the way is begun. */
 const WAIT_FIRST: Record<NonNullable<Decision["wait"]>, string> = {
   cure: "Wait for the cure",
   dry: "Warmth and time until it has dried out",
   hard: "Wait until a thumbnail leaves no print",
 };
+
+/** The choice as a sentence. */
 export function decisionSentence(d: Decision, matte: boolean): string {
   if (!d.best) return "Nothing here is open: strip and start again.";
   const [unsized] = d.measure;

@@ -288,6 +288,7 @@ function turning(w: Working): StepDraft[] {
       done_ms: over ? from_ms : null,
       why: "turned",
       source: "product-sheet",
+      duration_s: Math.max(0, from_ms - free_ms) / MS,
     }),
     stepDraft("turn", "turn", {
       from_ms,

@@ -15,7 +15,7 @@ import { type DoubtfulFilm, doubtfulFilm } from "./doubtful";
 import { type HoldingFault, faultsHolding, workedAt } from "../panel/fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
-import { type HowKnown, SURENESS } from "./how-known";
+import { type HowKnown, SURENESS, clearNow } from "./how-known";
 import { type ClearThere, FilmJudge, type Thinnest } from "./film-judge";
 
 export interface Spot extends ReadSpot {
@@ -211,9 +211,9 @@ function clearLayers(
   film: FilmAccount,
   surfaces: readonly number[],
 ): Layer[] {
-  const total = film.mean ?? expectedClear;
+  const total = clearNow({ film, expectedClear });
   if (!total) return [];
-  const how = film.how ?? "predicted";
+  const { how } = total;
   const clear_m = Math.max(0, total.clear_m);
   if (builds.length === 0) return [{ key: "clear", name: "clear", thickness_m: clear_m, u_m: total.u_m, tone: "clear", how }];
   let left = clear_m;

@@ -11,6 +11,7 @@ import { handGun } from "../panel/next-coat";
 import { conditionsOf } from "../panel/logged-setting";
 import type { PanelBrief } from "../panel/brief";
 import type { PanelState } from "./account";
+import { clearNow } from "./how-known";
 import { type HoldingFault, WHOLE_PANEL, faultsHolding } from "../panel/fault-holds";
 import { inRange } from "../kernel/guard";
 import { textureOf } from "./texture";
@@ -53,7 +54,7 @@ export function flowPlanOf({
   shopFactors,
   shopFilm,
 }: FlowAsked): FlowPlan | null {
-  const there = state.film.mean ?? state.expectedClear;
+  const there = clearNow(state);
   if (!there) return null;
   const hand = handGun(state, way);
   const flat = flatRemoval(way.flatten, state, shopRemoval);

@@ -12,3 +12,20 @@ export type HowKnown = (typeof SURENESS)[number];
 
 /** Nothing of it was measured on the part: no gauge reads there. */
 export const isForetold = (how: HowKnown | null): boolean => how === "forecast" || how === "by a strip beside it";
+
+/** Clear on a panel now, over all of it: by its readings where there are any, else as its coats have it. */
+export interface ClearNow {
+  clear_m: number;
+  u_m: number;
+  how: HowKnown | "predicted";
+}
+interface Known {
+  film: { mean: Omit<ClearNow, "how"> | null; how: HowKnown | null };
+  expectedClear: Omit<ClearNow, "how"> | null;
+}
+
+/** What every page says is there now; null where neither a reading nor a coat tells of any. */
+export function clearNow({ film, expectedClear }: Known): ClearNow | null {
+  if (film.mean) return { ...film.mean, how: film.how ?? "inferred" };
+  return expectedClear && { ...expectedClear, how: "predicted" };
+}

@@ -1,6 +1,7 @@
 import { useId } from "react";
 import type { Layer } from "#core/judge/account";
 import { COVERAGE, show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
+import { HOW_WORDS } from "~/kit/words/how-words";
 import { useUnits } from "~/kit/root/use-root";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 
@@ -18,18 +19,6 @@ const HEIGHT = 540;
 const BAR = 88;
 const STEEL = 26;
 const LABEL_GAP = 17;
-
-const HOW_WORDS = {
-  measured: "measured",
-  "measured less removal": "measured, less what was taken off since",
-  "measured with coats since": "measured, with the coats since as predicted",
-  "by its neighbours": "by its neighbours",
-  inferred: "inferred, not measured",
-  "by a strip beside it": "by a strip beside it, not on the part",
-  forecast: "by forecast alone, not measured",
-  predicted: "predicted, not measured",
-  told: "as told by the painter",
-} as const;
 
 /** The film as a vertical cut, to scale: metal, primer, base, clear, its doubt, the floor, what is planned to come off. */
 export function FilmSection({

@@ -2,8 +2,8 @@ import { timeTicks } from "d3-time";
 import { type CourseStep, STEP_KINDS } from "#core/course/steps";
 import { scaleLinear } from "~/kit/ui/linear-scale";
 
-/** How a stretch of a step's time looks. */
-export type StretchKind = "tooSoon" | "window" | "rest" | "late" | "wait" | "work" | "open";
+/** How a stretch of a step's time looks; a moment has no length: nobody knows how long it takes, or it is too short to be drawn. */
+export type StretchKind = "tooSoon" | "window" | "rest" | "late" | "wait" | "work" | "moment" | "open";
 export interface Stretch {
   kind: StretchKind;
   /** In per cent of the axis. */
@@ -27,8 +27,8 @@ const STEPS_SHOWN = 4;
 /** Of a window at hand this share at least is seen. */
 const WINDOW_SHARE = 1 / 6;
 const TICKS = 5;
-/** The least that can be seen of a stretch, in per cent. */
-const THINNEST = 0.8;
+/** What is shorter than this, in per cent, is drawn as a moment. */
+const SHORTEST = 0.8;
 
 /** When a step begins: a wait with what it follows, work when it may. */
 export const beginsAt = (s: CourseStep): number | null =>
@@ -62,15 +62,22 @@ export function courseAxis(steps: readonly CourseStep[], now_ms: number, action:
 /** Whether a step is told beyond the end of the axis. */
 export const isBeyond = (s: CourseStep, axis: CourseAxis): boolean => (beginsAt(s) ?? -Infinity) >= axis.to_ms;
 
-/** A step's stretches: too soon, its window, what of it is still good, too late; a wait; work, and from when on it may be done. */
+/**
+ * A step's stretches: too soon, its window, what of it is still good, too late; a wait; work, and from when on it may be done. Each is as long as the
+ * time it stands for.
+ */
 export function stretchesOf(step: CourseStep, axis: CourseAxis, now_ms: number): Stretch[] {
   const stretch = (kind: StretchKind, from_ms: number, to_ms: number): Stretch[] => {
     const [left, right] = [axis.place(from_ms), axis.place(to_ms)];
-    return right <= left && kind !== "work" ? [] : [{ kind, left, width: Math.max(THINNEST, right - left) }];
+    return right <= left ? [] : [{ kind, left, width: right - left }];
   };
   const { from_ms, best_ms, latest_ms, late } = step;
   const took_ms = (step.duration_s ?? 0) * 1000;
-  if (from_ms === null) return step.state === "now" ? stretch("work", now_ms, now_ms + took_ms) : [];
+  const work = (begins_ms: number): Stretch[] => {
+    const [left, right] = [axis.place(begins_ms), axis.place(begins_ms + took_ms)];
+    return right - left < SHORTEST ? [{ kind: "moment", left, width: 0 }] : stretch("work", begins_ms, begins_ms + took_ms);
+  };
+  if (from_ms === null) return step.state === "now" ? work(now_ms) : [];
   if (STEP_KINDS[step.kind] === "wait") return stretch("wait", from_ms - took_ms, from_ms);
   if (step.kind === "coat" && best_ms !== null)
     return [
@@ -81,6 +88,5 @@ export function stretchesOf(step: CourseStep, axis: CourseAxis, now_ms: number):
         ? [...stretch("rest", best_ms, latest_ms), ...stretch("late", latest_ms, axis.to_ms)]
         : []),
     ];
-  const end_ms = from_ms + took_ms;
-  return [...stretch("work", from_ms, end_ms), ...(step.kind === "coat" ? [] : stretch("open", end_ms, axis.to_ms))];
+  return [...(step.kind === "coat" ? [] : stretch("open", from_ms + took_ms, axis.to_ms)), ...work(from_ms)];
 }

@@ -16,6 +16,8 @@ const MARKS = {
   later: { icon: Circle, words: "later", tone: "text-ink2" },
 } as const;
 
+/** A dot about its place, whatever the width of the axis. */
+const MOMENT = "min-w-3.5 max-w-3.5 -translate-x-1/2 rounded-full bg-glow-ink";
 const LOOKS: Record<StretchKind, string> = {
   tooSoon: "too-soon",
   window: "bg-glow",
@@ -23,6 +25,7 @@ const LOOKS: Record<StretchKind, string> = {
   late: "too-late",
   wait: "bg-hair border border-edge",
   work: "bg-glow-ink",
+  moment: MOMENT,
   open: "bg-glow-wash",
 };
 
@@ -64,6 +67,8 @@ export const AxisKey = () => (
         ["late", "too late"],
         ["wait", "wait"],
         ["work", "work"],
+        ["moment", "some time, or a short one"],
+        ["open", "any time from then"],
       ] as const
     ).map(([kind, name]) => (
       <span key={kind} className="inline-flex items-center gap-1.5">

@@ -5,6 +5,7 @@ import type { RunCalibration } from "#core/models/flow/run-calibration";
 import type { mendingOf } from "#core/panel/mending";
 import { newestCoat, nextCoat } from "#core/panel/next-coat";
 import { isNo } from "#core/course/step-hold";
+import { clearNow } from "#core/judge/how-known";
 import { StepHolds } from "~/kit/panel/step-holds";
 import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -155,7 +156,7 @@ function CoatFigures({ step, now_ms, calibration }: { step: CourseStep; now_ms: 
   const { view } = usePanel();
   const word = step.coat && runTold({ chance: step.coat.runChance, sagLocal_m: step.coat.sagLocal_m }, calibration);
   const figures = [
-    ...coatFigures(step, { now_ms, clear: view.state.expectedClear }, units),
+    ...coatFigures(step, { now_ms, clear: clearNow(view.state) }, units),
     ...(word ? [{ big: word.big, small: `${word.small}, at the edges` }] : []),
   ];
   return <BigFigures figures={figures} testId="coat-figures" />;

@@ -2,7 +2,7 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import fc from "fast-check";
 import { METRIC } from "#core/kernel/units/quantities";
-import { type CourseStep, inOrder, stepDraft } from "#core/course/steps";
+import { type CourseStep, STEP_KINDS, type StepKind, inOrder, stepDraft } from "#core/course/steps";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { actionWords } from "~/kit/words/step-words";
 import { courseAxis, isBeyond, stretchesOf } from "./course-axis";
@@ -71,8 +71,17 @@ describe("in words", () => {
   });
   test("when: now, from, until, done, past", () => {
     expect(stepWhen(step({}), NOW)).toBe("now");
-    expect(stepWhen(step({ from_ms: NOW - MIN, best_ms: NOW + 30 * MIN }), NOW)).toMatch(/^now, to \d\d:\d\d$/);
-    expect(stepWhen(step({ from_ms: NOW + 20 * MIN, best_ms: NOW + 50 * MIN }), NOW)).toMatch(/^from \d\d:\d\d to \d\d:\d\d$/);
+    // A grip coat that locks is too late after; what may wait until it is scuffed is only best by then, and says so no more once that is over.
+    const grip = { best_ms: NOW + 30 * MIN, latest_ms: NOW + 30 * MIN, late: "grip" } as const;
+    const scuff = { best_ms: NOW + 30 * MIN, latest_ms: NOW + 600 * MIN, late: "scuff" } as const;
+    expect(stepWhen(step({ from_ms: NOW - MIN, ...grip }), NOW)).toMatch(/^now to \d\d:\d\d$/);
+    expect(stepWhen(step({ from_ms: NOW + 20 * MIN, ...grip }), NOW)).toMatch(/^from \d\d:\d\d to \d\d:\d\d$/);
+    expect(stepWhen(step({ from_ms: NOW - MIN, ...scuff }), NOW)).toMatch(/^now, best by \d\d:\d\d$/);
+    expect(stepWhen(step({ from_ms: NOW + 20 * MIN, ...scuff }), NOW)).toMatch(/^from \d\d:\d\d, best by \d\d:\d\d$/);
+    expect(stepWhen(step({ from_ms: NOW - 60 * MIN, ...scuff }), NOW + 40 * MIN)).toBe("now");
+    const left = (now_ms: number) => coatFigures(step({ from_ms: NOW - 60 * MIN, ...scuff }), { now_ms, clear: null }, METRIC);
+    expect(left(NOW)).toContainEqual({ big: "30 min", small: "left of its best time" });
+    expect(left(NOW + 40 * MIN)).toContainEqual({ big: expect.stringContaining("9 h"), small: "left of its window" });
     expect(stepWhen(step({ kind: "flash", from_ms: NOW + 5 * MIN }), NOW)).toMatch(/^until /);
     expect(stepWhen(step({ latest_ms: NOW - MIN }), NOW)).toMatch(/^window closed at /);
     expect(stepWhen(step({ state: "done" }), NOW)).toBe("done");
@@ -144,11 +153,35 @@ describe("against time", () => {
   test("a wait is drawn from when it began, work with what may follow it", () => {
     const [wait] = stretchesOf(steps[0]!, axis, NOW);
     expect(wait!.left).toBeCloseTo(axis.place(NOW - 3 * MIN), 9);
-    expect(stretchesOf(inOrder([stepDraft("i", "inspect", { from_ms: NOW, duration_s: 600 })])[0]!, axis, NOW).map((s) => s.kind)).toEqual([
-      "work",
-      "open",
-    ]);
+    const kinds = (over: Partial<CourseStep>) =>
+      stretchesOf(inOrder([stepDraft("i", "inspect", over)])[0]!, axis, NOW).map((s) => s.kind);
+    expect(kinds({ from_ms: NOW, duration_s: 600 })).toEqual(["open", "work"]);
+    // Nobody knows how long it takes: a moment, and no length.
+    expect(kinds({ from_ms: NOW })).toEqual(["open", "moment"]);
+    expect(kinds({})).toEqual(["moment"]);
     expect(stretchesOf(inOrder([stepDraft("m", "mix", { duration_s: 600 })])[0]!, axis, NOW).map((s) => s.kind)).toEqual(["work"]);
+  });
+  test("a stretch is as long as its time: none is invented, whatever the step and the axis", () => {
+    const minutes = (least: number) => fc.option(fc.integer({ min: least, max: 9000 }), { nil: null });
+    const kind = fc.constantFrom(...(Object.keys(STEP_KINDS) as StepKind[]));
+    fc.assert(
+      fc.property(kind, minutes(-5000), minutes(0), minutes(-5000), (kind, from, takes, other) => {
+        const at = (m: number | null) => (m === null ? null : NOW + m * MIN);
+        const draft = stepDraft("x", kind, { from_ms: at(from), duration_s: takes === null ? null : takes * 60 });
+        const list = inOrder([draft, stepDraft("y", "inspect", { from_ms: at(other), duration_s: 600 })]);
+        const on = courseAxis(list, NOW, list[0]);
+        const span_ms = (width: number) => (width / 100) * (on.to_ms - on.from_ms);
+        const on_axis = (ms: number) => Math.min(on.to_ms, Math.max(on.from_ms, ms));
+        for (const { kind: what, left, width } of stretchesOf(list[0]!, on, NOW)) {
+          if (what === "moment") expect(width).toBe(0);
+          if (what === "work" || what === "wait") {
+            const begins = what === "wait" ? at(from)! - takes! * MIN : (at(from) ?? NOW);
+            expect(span_ms(width)).toBeCloseTo(on_axis(begins + takes! * MIN) - on_axis(begins), 0);
+            expect(on.from_ms + span_ms(left)).toBeCloseTo(on_axis(begins), 0);
+          }
+        }
+      }),
+    );
   });
   test("stretches stay on the axis whatever the times", () => {
     fc.assert(
@@ -158,7 +191,7 @@ describe("against time", () => {
         const on = courseAxis([step!], NOW, step);
         for (const s of stretchesOf(step!, on, NOW)) {
           expect(s.left).toBeGreaterThanOrEqual(0);
-          expect(s.left + s.width).toBeLessThanOrEqual(100.81);
+          expect(s.left + s.width).toBeLessThanOrEqual(100 + 1e-9);
         }
       }),
     );

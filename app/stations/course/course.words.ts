@@ -86,16 +86,21 @@ export function stepWhen(s: CourseStep, now_ms: number): string {
   const ready = s.state === "now" || s.state === "open";
   if (s.from_ms === null || s.from_ms <= now_ms + SOON_MS) return pastOr(s, now_ms, ready ? "now" : "");
   if (STEP_KINDS[s.kind] === "wait") return `until ${whenText(s.from_ms, now_ms)}`;
-  const from = `from ${whenText(s.from_ms, now_ms)}`;
-  return s.best_ms !== null && s.kind === "coat" ? `${from} to ${whenText(s.best_ms, now_ms)}` : from;
+  return `from ${whenText(s.from_ms, now_ms)}${endWords(s, now_ms)}`;
 }
 
 const pastOr = (s: CourseStep, now_ms: number, otherwise: string): string =>
   s.latest_ms !== null && s.latest_ms < now_ms
     ? `window closed at ${whenText(s.latest_ms, now_ms)}`
-    : s.best_ms !== null && s.kind === "coat" && otherwise === "now"
-      ? `now, to ${whenText(s.best_ms, now_ms)}`
+    : otherwise === "now"
+      ? `now${endWords(s, now_ms)}`
       : otherwise;
+
+/** Of a coat until when: too late after it, or as it is meant while later is still in time; nothing once that is over. */
+function endWords({ kind, best_ms, latest_ms }: CourseStep, now_ms: number): string {
+  if (kind !== "coat" || best_ms === null || best_ms <= now_ms) return "";
+  return `${latest_ms !== null && latest_ms <= best_ms ? " to" : ", best by"} ${whenText(best_ms, now_ms)}`;
+}
 
 /** Until when it may wait, and what then; soon: within the hour, or gone by. */
 export function lateWords(s: CourseStep, now_ms: number): { text: string; soon: boolean } | null {
@@ -151,9 +156,11 @@ export function coatFigures(
   { now_ms, clear }: { now_ms: number; clear: { clear_m: number; u_m: number } | null },
   units: UnitPreferences,
 ): { big: string; small: string }[] {
-  const opens_s = from_ms === null ? 0 : (from_ms - now_ms) / 1000;
-  const end_ms = best_ms ?? latest_ms;
-  const left_s = end_ms === null ? 0 : (end_ms - now_ms) / 1000;
+  const seconds = (at_ms: number | null) => (at_ms === null ? 0 : (at_ms - now_ms) / 1000);
+  // Its best time while that lasts; after it until it is too late.
+  const left_s = seconds(best_ms) > 0 ? seconds(best_ms) : seconds(latest_ms);
+  const opens_s = seconds(from_ms);
+  const best = best_ms !== null && latest_ms !== null && best_ms < latest_ms && seconds(best_ms) > 0;
   const after = coat && {
     clear_m: (clear?.clear_m ?? 0) + coat.dry_m,
     u_m: Math.hypot(clear?.u_m ?? 0, coat.u_dry_m),
@@ -164,7 +171,7 @@ export function coatFigures(
     ...(opens_s > 0
       ? [{ big: showWait(opens_s), small: "until it may be sprayed" }]
       : left_s > 0
-        ? [{ big: showWait(left_s), small: "left of its window" }]
+        ? [{ big: showWait(left_s), small: best ? "left of its best time" : "left of its window" }]
         : []),
     ...(film ? [{ big: `${film.text} ${film.unit}`, small: "of clear after it, forecast" }] : []),
   ];

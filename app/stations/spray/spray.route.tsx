@@ -5,6 +5,7 @@ import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { nextCoat } from "#core/panel/next-coat";
+import { clearNow } from "#core/judge/how-known";
 import { againstNow } from "#server/views/against-view";
 import { doneAgainst } from "~/kit/words/hold-name";
 import { StepHolds } from "~/kit/panel/step-holds";
@@ -26,6 +27,7 @@ import { Field, FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { coatWorking } from "~/kit/words/spray-workings";
+import { HOW_WORDS } from "~/kit/words/how-words";
 import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/spray.route";
@@ -83,7 +85,8 @@ export default function Spray() {
   const both = panel.sides === 2;
   const blind = noGaugeReads(panel.substrate);
   const face = both ? `, ${next.side}` : "";
-  const dry = state.predictedClear && showWithUncertainty("film", state.predictedClear.clear_m, state.predictedClear.u_m, units);
+  const clear = clearNow(state);
+  const there = clear && showWithUncertainty("film", clear.clear_m, clear.u_m, units);
   const range = [product.sheet.filmPerCoatMin_m, product.sheet.filmPerCoatMax_m].map((m) => show("film", m, units));
   return (
     <>
@@ -101,9 +104,9 @@ export default function Spray() {
         ) : (
           <>
             <em className="text-glow-ink not-italic">
-              {dry?.text} {dry?.unit}
+              {there?.text} {there?.unit}
             </em>{" "}
-            of clear predicted after {done} of {panel.coatsPlanned} coats.
+            of clear after {done} of {panel.coatsPlanned} coats, {HOW_WORDS[clear?.how ?? "predicted"]}.
           </>
         )}
       </h2>

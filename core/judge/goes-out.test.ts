@@ -5,7 +5,8 @@ import { DEFECT_IDS } from "../models/defects/kinds";
 import { neighbourOf } from "../panel/neighbour";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import { accountPanel } from "./account";
-import { type GoesOutInput, type GoesOutPoint, glossBeside, goesOut } from "./goes-out";
+import { glossBeside } from "../models/gloss/gloss-beside";
+import { type GoesOutInput, type GoesOutPoint, goesOut } from "./goes-out";
 
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.8 });
 const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };

@@ -1,7 +1,8 @@
 import { noGaugeReads, type PanelBrief } from "../panel/brief";
 import { FLOW } from "../models/flow/constants";
+import { glossBeside } from "../models/gloss/gloss-beside";
 import { compareReflections } from "../models/photo/reflection-check";
-import { neighbourOf } from "../panel/neighbour";
+import { neighbourOf, wantedGloss } from "../panel/neighbour";
 import { partGloss60 } from "../panel/gloss-read";
 import { isLookedOver } from "../panel/looked";
 import type { Fault } from "../models/defects/remedies";
@@ -58,8 +59,6 @@ export interface GoesOut {
 
 /** Steps of the scale 1 … 5 that are not told apart, and that are told apart at once. Defaults of ours. */
 const TEXTURE_STEP = { same: 0.5, off: 1 } as const;
-/** Gloss of two matte parts side by side: the same within the greater of both, seen at once beyond. Defaults of ours, after 26.3 against 21.7 GU. */
-const MATTE_GLOSS = { same: { GU: 1.5, share: 0.08 }, off: { GU: 3, share: 0.15 } } as const;
 /** A gloss part below this at 60° is dull; below the second it is seen. Common practice: fresh clear reads 85 to 95. */
 const GLOSS_60 = { good: 84, dull: 75 } as const;
 /** What is rejected more often than this stays, and what is worth a look. */
@@ -175,14 +174,6 @@ function byRating(part: number, beside: number | null, finish: Finish): Exclude<
 const byPictures = ({ ratio, differs }: ReturnType<typeof compareReflections>): Exclude<PointState, "missing"> =>
   differs ? byStep(Math.max(TEXTURE_STEP.off, Math.abs(Math.log(ratio)) / Math.log(FLOW.textureStep))) : "good";
 
-/** How two glosses stand beside each other: a matte part against what is wanted, or against the next face. @throws RangeError */
-export function glossBeside(one_GU: number, other_GU: number): Exclude<PointState, "missing"> {
-  if (!(one_GU >= 0) || !(other_GU >= 0)) throw new RangeError(`gloss must be >= 0, got ${one_GU} and ${other_GU}`);
-  const off = Math.abs(one_GU - other_GU);
-  const of = (l: { GU: number; share: number }) => Math.max(l.GU, l.share * Math.min(one_GU, other_GU));
-  return off <= of(MATTE_GLOSS.same) ? "good" : off <= of(MATTE_GLOSS.off) ? "look" : "against";
-}
-
 const RANK = { good: 0, look: 1, against: 2 } as const;
 /** The one that stands worst, the first of several alike; null where there is none. */
 const worstOf = <T extends { state: keyof typeof RANK }>(list: readonly T[]): T | null =>
@@ -191,7 +182,6 @@ const worstOf = <T extends { state: keyof typeof RANK }>(list: readonly T[]): T 
 /** Of a gloss part only where it was read: few own a meter, and nothing hangs on it. */
 function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint | null {
   const part_GU = partGloss60(state.gloss);
-  const beside = neighbourOf(state)?.gloss60_GU ?? null;
   if (finish !== "matte") {
     if (part_GU === null) return null;
     return {
@@ -202,11 +192,8 @@ function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutIn
       from: null,
     };
   }
-  const wanted = [
-    ...(beside === null ? [] : [{ GU: beside, from: "neighbour" as const }]),
-    ...(beside === null && targetGloss_GU !== null ? [{ GU: targetGloss_GU, from: "brief" as const }] : []),
-    ...others_GU.map((GU) => ({ GU, from: "other panel" as const })),
-  ];
+  const own = wantedGloss(state, targetGloss_GU);
+  const wanted = [...(own ? [own] : []), ...others_GU.map((GU) => ({ GU, from: "other panel" as const }))];
   const worst = part_GU === null ? null : worstOf(wanted.map((w) => ({ ...w, state: glossBeside(part_GU, w.GU) })));
   if (part_GU === null || worst === null)
     return { what: "gloss", state: "missing", part_GU, wanted_GU: wanted[0]?.GU ?? null, from: wanted[0]?.from ?? null };

@@ -1,3 +1,5 @@
+import { GLOSS_ANGLES } from "../models/gloss/fresnel-gloss";
+import { type GlossSummary, glossSummary } from "../models/gloss/gloss-statistics";
 import { median } from "../kernel/stats/summary";
 import type { EntryOf } from "../record/entry";
 
@@ -24,3 +26,26 @@ export function partGloss60(gloss: readonly EntryOf<"gloss">[]): number | null {
   const read = partGloss(gloss);
   return read?.angle === asked ? read.GU : null;
 }
+
+/** What was read of one surface at one angle: the newest reading counts, what was read before it stands by. */
+export interface GlossRead {
+  role: EntryOf<"gloss">["body"]["role"];
+  summary: GlossSummary;
+  newest: EntryOf<"gloss">;
+  earlier: readonly EntryOf<"gloss">[];
+}
+
+/** Gloss as it was read, the vehicle's before the part's, each angle by itself. */
+export const glossReads = (gloss: readonly EntryOf<"gloss">[]): GlossRead[] =>
+  (["target", "part"] as const).flatMap((role) =>
+    GLOSS_ANGLES.flatMap((angle): GlossRead[] => {
+      const own = gloss.filter((g) => g.body.role === role && g.body.angle === angle);
+      const newest = own.at(-1);
+      if (!newest) return [];
+      const summary = glossSummary(
+        angle,
+        newest.body.readings.map((r) => r.gloss_GU),
+      );
+      return [{ role, summary, newest, earlier: own.slice(0, -1) }];
+    }),
+  );

@@ -39,3 +39,10 @@ export function neighbourOf({ neighbours, texture, gloss = [] }: Known): Neighbo
     photoId: neighbours.findLast((n) => n.body.photoId !== null)?.body.photoId ?? null,
   };
 }
+
+/** Gloss at 60° that a panel is to come to: what stands beside it, as read, else the brief's; null where nobody said. */
+export function wantedGloss(known: Known, targetGloss_GU: number | null): { GU: number; from: "neighbour" | "brief" } | null {
+  const beside = neighbourOf(known)?.gloss60_GU ?? null;
+  if (beside !== null) return { GU: beside, from: "neighbour" };
+  return targetGloss_GU === null ? null : { GU: targetGloss_GU, from: "brief" };
+}

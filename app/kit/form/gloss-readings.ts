@@ -31,7 +31,7 @@ export const optionalReadingsGU = z
   .transform((text, ctx) => (text.trim() === "" ? [] : readGloss(text, ctx)));
 
 const place = z.string().trim().max(60).default("");
-const role = z.enum(["target", "part"]);
+const role = z.enum(["target", "part"], { error: "Say what was read: the vehicle, or the sprayed part" });
 export const glossForm = z.object({ role, angle: glossAngle, place, readings: readingsGU }).transform((v) => ({ ...v, meter: "typed" }));
 export const glossMeterForm = z.object({ role, angle: glossAngle, place }).transform((v) => ({ ...v, count: METER_READINGS }));
 export const matteCheckForm = z.object({

@@ -100,8 +100,8 @@ class WorkerHere extends EventTarget {
   terminate(): void {}
 }
 
-/** Renders a part of a panel's page in its layout's context; `sent` collects the forms it posts. */
-export function renderPanel(element: React.ReactElement, view: PanelView) {
+/** Renders a part of a panel's page in its layout's context, at an address of its own where one is given; `sent` collects the forms it posts. */
+export function renderPanel(element: React.ReactElement, view: PanelView, search = "") {
   (globalThis as { Worker?: unknown }).Worker = WorkerHere;
   const sent: Record<string, string>[] = [];
   const take = async ({ request }: { request: Request }) => {
@@ -130,5 +130,5 @@ export function renderPanel(element: React.ReactElement, view: PanelView) {
       ],
     },
   ]);
-  return { sent, ...render(<Stub hydrationData={{ loaderData: { root } }} />) };
+  return { sent, ...render(<Stub initialEntries={[`/${search}`]} hydrationData={{ loaderData: { root } }} />) };
 }

@@ -20,7 +20,7 @@ const PATHS: Record<GoesOutPoint["what"], string | null> = {
   film: "/inspect",
   faults: "/inspect/defects",
   texture: "/inspect/reflection",
-  gloss: "/plan/gloss",
+  gloss: "/plan/gloss?of=part",
   colour: null,
   coverage: null,
 };

@@ -3,10 +3,8 @@ import { Suspense, lazy, useMemo } from "react";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
-import { GLOSS_ANGLES, type GlossAngle, angleToRead } from "#core/models/gloss/fresnel-gloss";
-import { glossSummary } from "#core/models/gloss/gloss-statistics";
 import { MATTE_RULES } from "#core/models/gloss/matte-knowledge";
-import { show, showWithUncertainty } from "#core/kernel/units/format";
+import { show } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
 import { checkStandInTile, takeStandInGloss } from "#server/devices/take-gloss";
@@ -20,17 +18,16 @@ import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
 import { PlanTabs } from "./tabs";
-import { StandIn } from "~/kit/shell/stand-in";
-import { Field, FieldErrors, SelectField, OwnInput } from "~/kit/ui/field";
-import { Figure } from "~/kit/ui/figure";
-import { StrikeButton } from "~/kit/shell/strike-button";
-import { Tag } from "~/kit/ui/tag";
-import { glossWorking } from "./gloss.words";
+import { OwnInput } from "~/kit/ui/field";
+import { GlossReading } from "./gloss-reading";
+import { wantedWords } from "./gloss.words";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gloss.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import type { FaceAsked } from "~/cards/matte-faces";
 import { planFigures } from "#core/models/ways/plan-figures";
+import { glossReads } from "#core/panel/gloss-read";
+import { wantedGloss } from "#core/panel/neighbour";
 import { handGun } from "#core/panel/next-coat";
 
 // Only matte jobs ask for it; it follows the document.
@@ -78,30 +75,15 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-const ROLES = { target: "the vehicle beside the repair", part: "the sprayed part" } as const;
 const VERTICAL_FROM_RAD = Math.PI / 4;
 
 export default function PanelGloss({ loaderData: { cards, products, levels, faces: allFaces } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { state, job, panel, product } = view;
-  const units = useUnits();
-  const groups = (["target", "part"] as const).flatMap((role) =>
-    GLOSS_ANGLES.flatMap((angle) => {
-      const entries = state.gloss.filter((g) => g.body.role === role && g.body.angle === angle);
-      const values = entries.flatMap((e) => e.body.readings.map((r) => r.gloss_GU));
-      return values.length
-        ? [{ role, angle, entries, summary: glossSummary(angle, values), simulated: entries.some((e) => e.simulated) }]
-        : [];
-    }),
-  );
-  const target = groups.find((g) => g.role === "target" && g.angle === 60);
-  const advice = target && angleToRead(target.summary.mean_GU);
   const matte = job.finish === "matte" || product.sheet.kind === "matte clear";
   const { targetGloss_GU } = job.brief;
-  const wanted_GU = targetGloss_GU ?? target?.summary.mean_GU ?? null;
-  const read =
-    target &&
-    `the vehicle reads ${target.summary.mean_GU.toFixed(1)} GU, ${target.summary.n} readings${target.simulated ? ", simulated" : ""}`;
+  const wanted = wantedGloss(state, targetGloss_GU);
+  const vehicle = glossReads(state.gloss).find((g) => g.role === "target" && g.summary.angle === 60);
   const fetcher = useFetcher<typeof action>();
   const faces = useMemo(
     () =>
@@ -128,17 +110,12 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
       {matte ? (
         <Suspense>
           <MatteDesk
-            key={wanted_GU ?? "none"}
+            key={wanted?.GU ?? "none"}
             cards={cards}
             products={ordered}
             levelsOf={(p) => levels[p] ?? []}
-            target_GU={wanted_GU}
-            targetNote={[
-              targetGloss_GU === null ? "" : "as the brief wants it",
-              read ?? (targetGloss_GU === null ? "read the vehicle near the repair" : ""),
-            ]
-              .filter(Boolean)
-              .join("; ")}
+            target_GU={wanted?.GU ?? null}
+            targetNote={wantedWords(wanted, { vehicle, brief_GU: targetGloss_GU })}
             colourCode={job.brief.colourCode}
             faces={faces}
             film_m={(again.dryMin_m + again.dryMax_m) / 2}
@@ -162,82 +139,16 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
         </Suspense>
       ) : (
         <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {target ? `The vehicle reads ${target.summary.mean_GU.toFixed(1)} GU at 60°.` : "Read the vehicle’s own gloss beside the repair."}
+          {vehicle
+            ? `The vehicle reads ${vehicle.summary.middle_GU.toFixed(1)} GU at 60°.`
+            : "Read the vehicle’s own gloss beside the repair."}
         </h2>
       )}
-      <div className="mt-8 grid gap-x-10 gap-y-8 xl:grid-cols-[1fr_1.1fr]">
-        <section aria-labelledby="read-title">
-          <h3 id="read-title" className="mb-2 text-lg font-semibold">
-            Read gloss
-          </h3>
-          <ReadGloss formKey={`${view.formKey}-gloss`} />
-          {advice && (
-            <p className="mt-3 text-[13px] text-ink2">
-              Which angle: {advice.angle}°, because {advice.why}.
-            </p>
-          )}
-        </section>
-        <section aria-label="Gloss read" className="space-y-4">
-          {groups.length === 0 && <p className="text-ink2">Nothing read yet.</p>}
-          {groups.map((g) => (
-            <div key={g.role + g.angle} className="border-b border-hair pb-3">
-              <div className="flex flex-wrap items-center gap-2">
-                <Figure
-                  size="middle"
-                  label={`at ${g.angle}°, ${ROLES[g.role]}`}
-                  shown={showWithUncertainty("gloss", g.summary.mean_GU, g.summary.u_GU, units)}
-                  note={`${g.summary.n} readings, ${show("gloss", g.summary.lowest_GU, units).text} to ${show("gloss", g.summary.highest_GU, units).text}: ${g.summary.words}`}
-                  working={glossWorking(g.summary, units)}
-                />
-                {g.simulated && <Tag kind="simulated">simulated</Tag>}
-                {!g.summary.uniform && <Tag kind="caution">patchy</Tag>}
-                {g.entries.map((e) => (
-                  <StrikeButton key={e.id} entryId={e.id} what={`gloss at ${g.angle}°`} />
-                ))}
-              </div>
-            </div>
-          ))}
-        </section>
-      </div>
+      <GlossReading />
       {!matte && <GlossModel />}
       {matte && <MatteCheck done={state.matteCheck?.body.rules ?? []} />}
       {matte && <MatteAfter volume_m3={again.volume_m3} coats={panel.coatsPlanned * (panel.sides ?? 1)} />}
     </>
-  );
-}
-
-function ReadGloss({ formKey }: { formKey: string }) {
-  const fetcher = useFetcher<typeof action>();
-  const errors = fetcher.data?.errors ?? {};
-  return (
-    <KeptForm fetcher={fetcher} place="gloss" className="grid grid-cols-2 items-start gap-3">
-      <input type="hidden" name="formKey" value={`${formKey}-${fetcher.data?.done ?? ""}`} />
-      <SelectField label="Of" name="role">
-        <option value="target">the vehicle, near the repair</option>
-        <option value="part">the sprayed part</option>
-      </SelectField>
-      <SelectField label="Angle" name="angle" defaultValue="60">
-        {GLOSS_ANGLES.map((a: GlossAngle) => (
-          <option key={a} value={a}>
-            {a}°
-          </option>
-        ))}
-      </SelectField>
-      <Field label="Place" name="place" placeholder="upper edge" errors={errors.place} />
-      <Field label="Readings" unit="GU, spaces between" name="readings" errors={errors.readings} />
-      <button className="press" data-kind="main" name="intent" value="gloss">
-        Store readings
-      </button>
-      <StandIn>
-        <button className="press" name="intent" value="meter">
-          Take 5 with the stand-in meter
-        </button>
-        <button className="press" data-kind="quiet" name="intent" value="tile">
-          Check the meter on its tile
-        </button>
-      </StandIn>
-      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-    </KeptForm>
   );
 }
 

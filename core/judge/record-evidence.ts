@@ -7,7 +7,8 @@ import { flashesOf, loggedSetting } from "../panel/logged-setting";
 import type { ShopFactors } from "../models/flow/simulate-coats";
 import { baseLaid_ms } from "../panel/base-laid";
 import { BASE_OPEN_S } from "../models/prep/under-clear";
-import { FAR_GUN_M, LOW_PRESSURE_PA, UNLOGGED_AIR_K } from "../models/trade-limits";
+import { type FilmLaid, type GunFinding, gunFindings } from "../models/spray/gun-school";
+import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { PanelFacts } from "../panel/derive-panel";
 import { type ProductSheet, timesAt } from "../models/product/sheet";
 import { coatGun, coatShare, startGun } from "../models/ways/coat-gun";
@@ -23,11 +24,6 @@ const LIMITS = {
   cold_K: USUAL_CLIMATE.low_K,
   coldMaterial_K: USUAL_CLIMATE.material_K - USUAL_CLIMATE.materialOff_K,
   damp: 0.75,
-  far_m: FAR_GUN_M,
-  close_m: 0.13,
-  slow_m_s: 0.25,
-  quick_m_s: 0.5,
-  lowPressure_Pa: LOW_PRESSURE_PA,
   coarseGrit: 600,
   baseOld_s: BASE_OPEN_S,
   heat_K: 303.15,
@@ -65,22 +61,18 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
     if (material.length > 0) any("coldMaterial", material, (m) => m < LIMITS.coldMaterial_K);
   }
   if (coats.length > 0) {
-    const guns = coats.map((c) => c.entry.body.settings);
     const meant = coats.map((c) => (way ? meantBy(way, c.entry.body) : NOTHING_MEANT));
+    const films = coats.map((c, i) => filmLaid(c.predicted.dry_m, sheet, meant[i]!.share));
+    const guns = coats.map((c, i) => gunFindings(c.entry.body.settings, films[i]!));
     set("fastHardener", (state.mix?.body.speed ?? sheet.speed) === "fast");
-    const anyGun = (id: keyof Evidence, what: MeantSetting, so: (g: (typeof guns)[number]) => boolean) =>
+    for (const [id, what] of GUN_FINDINGS)
       set(
         id,
-        guns.some((g, i) => so(g) && !meant[i]!.settings.has(what)),
+        guns.some((found, i) => found.has(id) && !meant[i]!.settings.has(what)),
       );
-    anyGun("far", "distance", (g) => g.distance_m > LIMITS.far_m);
-    anyGun("close", "distance", (g) => g.distance_m < LIMITS.close_m);
-    anyGun("slow", "hand", (g) => g.handSpeed_m_s < LIMITS.slow_m_s);
-    anyGun("quick", "hand", (g) => g.handSpeed_m_s > LIMITS.quick_m_s);
-    anyGun("lowPressure", "pressure", (g) => g.pressureAt !== "hose" && g.pressure_Pa < LIMITS.lowPressure_Pa);
+    any("thickCoat", films, (f) => f === "thick");
+    any("thinCoat", films, (f) => f === "thin");
     const numbered = coats.map((c, i) => ({ ...c, meant: meant[i]! }));
-    any("thickCoat", numbered, (c) => c.predicted.dry_m > 1.15 * sheet.filmPerCoatMax_m * Math.max(1, c.meant.share));
-    any("thinCoat", numbered, (c) => c.predicted.dry_m < 0.85 * sheet.filmPerCoatMin_m * Math.min(1, c.meant.share));
     any("overReduced", numbered, (c) => c.entry.body.reducer > sheet.reducerMax + c.meant.reducer + 1e-9);
     const { flashMin_s, flashMax_s } = timesAt(sheet, air_K ?? UNLOGGED_AIR_K);
     const gaps = flashesOf(coats);
@@ -129,6 +121,23 @@ export function recordEvidence({ brief, state, sheet, finish, way, shop, hardene
   if (poured.length > 1) any("wrongRatio", poured, (p) => Math.abs(p.poured_kg! / p.mass_kg! - 1) > 0.08);
   set("oldHardener", hardenerOver);
   return found;
+}
+
+/** What may be named of the gun, by the setting that a way may have on purpose. */
+const GUN_FINDINGS: readonly (readonly [GunFinding, MeantSetting])[] = [
+  ["far", "distance"],
+  ["close", "distance"],
+  ["slow", "hand"],
+  ["quick", "hand"],
+  ["lowPressure", "pressure"],
+];
+/** A coat this far out of the sheet's range counts as thin or thick: the model is not sharper. Default of ours. */
+const FILM_SLACK = 0.15;
+
+/** A coat's film against its sheet's range, and against what its way wants of it: a tack coat is thin on purpose. */
+function filmLaid(dry_m: number, sheet: Pick<ProductSheet, "filmPerCoatMin_m" | "filmPerCoatMax_m">, share: number): FilmLaid {
+  if (dry_m > (1 + FILM_SLACK) * sheet.filmPerCoatMax_m * Math.max(1, share)) return "thick";
+  return dry_m < (1 - FILM_SLACK) * sheet.filmPerCoatMin_m * Math.min(1, share) ? "thin" : "right";
 }
 
 /** The climates that coats were sprayed in: for each the one in force then; before any coat the newest. What was logged later accuses no coat. */

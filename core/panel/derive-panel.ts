@@ -134,7 +134,8 @@ export function derivePanel(
   const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
   const takenBy = takenOnMean(entries);
   const builds = buildsOf(coats, thinning, shop, takenBy);
-  const mixes = ofKind(all, "mix").filter((m) => isOf(m, sheet));
+  const everyMix = ofKind(all, "mix");
+  const mixes = everyMix.filter((m) => isOf(m, sheet));
   const gaugeChecks = ofKind(entries, "gaugeCheck");
   const marks = toldByMarks(entries);
   const inForce = ofKind(entries, "plan").at(-1);
@@ -186,7 +187,10 @@ export function derivePanel(
     eye: ofKind(entries, "eye").at(-1) ?? null,
     reflection: ofKind(entries, "reflection").at(-1) ?? null,
     mix: mixes.at(-1) ?? null,
-    pots: potsOf(mixes, ofKind(all, "coat"), (c) => c.body.volume_m3 ?? (c.elsewhere ? null : sprayedVolume(brief, LET_GO, c.body))),
+    pots: potsOf(mixes, ofKind(all, "coat"), {
+      others: everyMix.filter((m) => !mixes.includes(m)),
+      volumeOf: (c) => c.body.volume_m3 ?? (c.elsewhere ? null : sprayedVolume(brief, LET_GO, c.body)),
+    }),
     matteMix: ofKind(all, "matteMix").at(-1) ?? null,
     gunSet: newerThan(ofKind(all, "gunSet").at(-1), coats.at(-1)?.entry),
     coatElsewhere: ofKind(all, "coat").findLast((c) => c.elsewhere) ?? null,

@@ -17,20 +17,25 @@ export interface PotState {
 }
 
 /**
- * Pots with their coats. A coat that names none, or one that was put right since, came out of the newest pot that lived when it was sprayed.
- * @param volumeOf what a coat took; null: nobody knows
+ * Pots with their coats. A coat that names none, or one that was put right since, came out of the newest pot that lived when it was sprayed; one that
+ * names a pot of something else came out of that.
+ * @param others pots of other products @param volumeOf what a coat took; null: nobody knows
  */
 export function potsOf(
   mixes: readonly EntryOf<"mix">[],
   coats: readonly EntryOf<"coat">[],
-  volumeOf: (coat: EntryOf<"coat">) => number | null = (c) => c.body.volume_m3,
+  {
+    others = [],
+    volumeOf = (c) => c.body.volume_m3,
+  }: { others?: readonly EntryOf<"mix">[]; volumeOf?: (coat: EntryOf<"coat">) => number | null } = {},
 ): PotState[] {
+  const elsewhere = new Set<string | null>(others.map((m) => m.id));
   const untilOf = (m: EntryOf<"mix">) => m.at_ms + 1000 * m.body.potLife_s;
   const potOf = (c: EntryOf<"coat">) =>
     mixes.find((m) => m.id === c.body.potId) ?? mixes.findLast((m) => m.at_ms <= c.at_ms && c.at_ms <= untilOf(m));
   return mixes.map((entry) => {
     const taken = coats
-      .filter((c) => potOf(c) === entry)
+      .filter((c) => !elsewhere.has(c.body.potId) && potOf(c) === entry)
       .map((c) => ({ coatId: c.id, panelId: c.panelId, number: c.body.number, at_ms: c.at_ms, volume_m3: volumeOf(c) }));
     const left_m3 = Math.max(0, entry.body.volume_m3 - taken.reduce((a, t) => a + (t.volume_m3 ?? 0), 0));
     return { entry, until_ms: untilOf(entry), taken, left_m3 };
@@ -41,7 +46,7 @@ export function potsOf(
 export const potInHand = (pots: readonly PotState[], now_ms: number): PotState | null =>
   pots.findLast((p) => p.until_ms > now_ms && p.left_m3 > 0) ?? null;
 
-/** Whether a pot is of this product: older ones do not say, and are of the panel's own. */
+/** Whether a pot is of this product: those of an older version do not say, and are of the panel's own. */
 export const isOf = ({ body }: EntryOf<"mix">, sheet: Pick<ProductSheet, "name">): boolean =>
   body.product === "" || body.product === sheet.name;
 

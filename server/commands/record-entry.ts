@@ -3,7 +3,6 @@ import { JOB_WIDE } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db, Tx } from "../db/open";
-import { insertClock } from "../repos/clock-repo";
 import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/ledger-repo";
 import { type Panel, getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
@@ -89,11 +88,12 @@ export async function appendEntries<K extends EntryKind>(
   if (inputs.some((i) => i.simulated)) await requireStandIns({ db });
   await refuseMovedLedger(db, panelId, inputs);
   await refuseLostCorrections(db, panelId, inputs);
+  const clear = inputs.some((i) => i.kind === "mix") ? await getProductRevision(db, panel.productRevisionId) : null;
   const entries = inputs.map((input) => ({
     id: ctx.newId(),
     panelId,
     kind: input.kind,
-    body: checkedBody(input.kind, input.body),
+    body: naming(clear, input.kind, checkedBody(input.kind, input.body)),
     at_ms: input.at_ms ?? now_ms,
     recordedAt_ms: now_ms,
     by: input.by,
@@ -101,7 +101,6 @@ export async function appendEntries<K extends EntryKind>(
     supersedes: input.supersedes ?? null,
   }));
   await insertEntries(db, entries);
-  for (const e of entries) if (e.kind === "mix") await startPotClock(ctx, db, panel, e.id, e.body as BodyOf<"mix">, e.at_ms);
   await alongside();
   await refreshSummary(db, panelId);
   const kinds = await kindsWritten(db, inputs);
@@ -162,6 +161,11 @@ function checkedBody<K extends EntryKind>(kind: K, body: unknown): BodyOf<K> {
   throw new Refusal(issue?.path.join(".") ?? null, issue?.message ?? "Not understood");
 }
 
+/** A pot of the panel's own clear says which that is: it stays what was mixed when the panel is sprayed with another. */
+function naming<K extends EntryKind>(clear: { sheet: { name: string } } | null, kind: K, body: BodyOf<K>): BodyOf<K> {
+  return clear && kind === "mix" && (body as BodyOf<"mix">).product === "" ? { ...body, product: clear.sheet.name } : body;
+}
+
 /** Another entry came in while this one was worked out; the command works it out again. */
 export class LedgerMoved extends Refusal {
   constructor() {
@@ -188,13 +192,4 @@ async function refuseLostCorrections(db: Db, panelId: string, inputs: readonly E
     if (!alive.has(id) && !undone)
       throw new Refusal(null, "This was changed in another window meanwhile. Nothing was overwritten; look again.");
   }
-}
-
-async function startPotClock(ctx: ServerContext, db: Tx, panel: Panel, entryId: string, mix: BodyOf<"mix">, at_ms: number): Promise<void> {
-  const label = mix.product || ((await getProductRevision(db, panel.productRevisionId))?.sheet.name ?? "mix");
-  const common = { panelId: panel.id, entryId, label, started_ms: at_ms };
-  const over_ms = at_ms + mix.potLife_s * 1000;
-  await insertClock(db, { ...common, id: ctx.newId(), kind: "pot", due_ms: over_ms, late_ms: null });
-  if (mix.settles_s !== null)
-    await insertClock(db, { ...common, id: ctx.newId(), kind: "stir", due_ms: at_ms + mix.settles_s * 1000, late_ms: over_ms });
 }

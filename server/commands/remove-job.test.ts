@@ -1,15 +1,18 @@
 import { sql } from "kysely";
-import { archiveJob } from "#server/commands/jobs";
+import { changePanel } from "#server/commands/change-brief";
+import { archiveJob, saveProduct } from "#server/commands/jobs";
 import { exportJob } from "#server/commands/job-bundles";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { deleteJob, forgetJob, takeBackJob } from "#server/commands/remove-job";
 import { run } from "#server/commands/run";
+import { listClocks } from "#server/repos/clock-repo";
 import { getJob, listJobs } from "#server/repos/job-repo";
 import { insertPhoto } from "#server/repos/photo-repo";
 import { listEntries } from "#server/repos/ledger-repo";
 import { listRemovedJobs } from "#server/repos/removed-job-repo";
-import { coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";
+import { coatBody, readingBody, sheet, testContext, testJob } from "#server/testing/fixtures";
 import { loadPanelView } from "#server/views/panel-view";
+import { loadPots } from "#server/views/pots-view";
 
 const by = "painter A";
 let ctx: Awaited<ReturnType<typeof testContext>>;
@@ -109,4 +112,35 @@ test("a picture of an entry that was undone goes with its job; one that somethin
   await forgetJob(ctx, jobId);
   const left = await ctx.db.selectFrom("photo").select("id").orderBy("id").execute();
   expect(left.map((p) => p.id)).toEqual(["shared"]);
+});
+
+test("a deleted job brings its pots' clocks back with it; one that was stirred goes on settling, one taken out stays out", async () => {
+  const { jobId, panelId } = await testJob(ctx);
+  const mix = { volume_m3: 3e-4, reducer: 0, potLife_s: 3 * 3600 };
+  await recordEntry(ctx, { panelId, kind: "mix", body: { ...mix, settles_s: 720 }, by });
+  const out = await recordEntry(ctx, { panelId, kind: "mix", body: mix, by });
+  await strikeEntry(ctx, out, { by, reason: "" });
+  const said = async () => (await listClocks(ctx.db, ctx.now_ms())).map(({ kind, label, due_ms }) => ({ kind, label, due_ms }));
+  const before = await said();
+  expect(before.map((c) => c.kind)).toEqual(["pot", "stir"]);
+  await archiveJob(ctx, jobId, true);
+  await deleteJob(ctx, { jobId, by });
+  await takeBackJob(ctx, jobId);
+  await archiveJob(ctx, jobId, false);
+  expect(await said()).toEqual(before);
+});
+
+test("a panel sprayed with another product: the pots that were mixed stay what they are, on the strip, among the pots, for the coats out of them", async () => {
+  const { jobId, panelId } = await testJob(ctx);
+  const first = (await loadPanelView(ctx, jobId, panelId))!;
+  const potId = await recordEntry(ctx, { panelId, kind: "mix", body: { volume_m3: 3e-4, reducer: 0, potLife_s: 3 * 3600 }, by });
+  await recordEntry(ctx, { panelId, kind: "coat", body: { ...coatBody(1), potId, volume_m3: 1e-4 }, by });
+  const pots = async () => (await loadPots(ctx, jobId))!.pots.map((p) => [p.product, p.taken.length, Math.round(1e6 * p.left_m3)]);
+  const before = [await pots(), (await listClocks(ctx.db, ctx.now_ms())).map((c) => c.label)];
+  expect(before[0]).toEqual([[first.product.sheet.name, 1, 200]]);
+  const other = await saveProduct(ctx, { ...sheet, name: "Another clear" });
+  await changePanel(ctx, panelId, { ...first.panel, productRevisionId: other.revisionId }, { by });
+  expect([await pots(), (await listClocks(ctx.db, ctx.now_ms())).map((c) => c.label)]).toEqual(before);
+  // What is in the gun of it is none of the new one's.
+  expect((await loadPanelView(ctx, jobId, panelId))!.state.pots).toEqual([]);
 });

@@ -1,4 +1,5 @@
 import type { CourseClock } from "#core/course/clocks";
+import type { PotClock } from "#core/course/pot-clocks";
 import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/models/clock/clock-state";
 import type { Db, Tx } from "../db/open";
 
@@ -93,7 +94,7 @@ async function clocksDue(
   }));
 }
 
-export interface NewClock {
+interface NewClock {
   id: string;
   panelId: string;
   entryId: string;
@@ -110,7 +111,7 @@ const timesOf = (c: Pick<NewClock, "started_ms" | "due_ms" | "late_ms">) => ({
   late_ms: c.late_ms === null ? null : Math.round(c.late_ms),
 });
 
-export async function insertClock(db: Tx, c: NewClock): Promise<void> {
+async function insertClock(db: Tx, c: NewClock, counts: boolean): Promise<void> {
   await db
     .insertInto("clock")
     .values({
@@ -121,6 +122,7 @@ export async function insertClock(db: Tx, c: NewClock): Promise<void> {
       label: c.label,
       ...timesOf(c),
       stopped_ms: null,
+      struck: counts ? 0 : 1,
     })
     .execute();
 }
@@ -132,31 +134,36 @@ export async function setClockStopped(db: Tx, id: string, stopped_ms: number | n
 }
 
 /**
- * The clocks of a panel as its course has them now: those that run on keep their row (and stay stopped where somebody stopped them), the others
- * go. A pot's clocks are the pot's; whether the entry that started a clock counts is marked on all of them.
+ * The clocks of a panel as its course and its pots have them now: those that run on keep their row (and stay stopped where somebody stopped them), the
+ * others go. Whether the entry that started a clock counts is marked on all of them.
  */
-export async function setCourseClocks(
+export async function setClocks(
   db: Tx,
   panelId: string,
-  clocks: readonly CourseClock[],
-  counts: (entryId: string) => boolean,
+  { course, pots, counts }: { course: readonly CourseClock[]; pots: readonly PotClock[]; counts: (entryId: string) => boolean },
 ): Promise<void> {
+  const clocks: Wanted[] = [...course.map((c) => ({ ...c, label: labelOf(c) })), ...pots];
   const rows = await db.selectFrom("clock").selectAll().where("panel_id", "=", panelId).execute();
-  const ofCourse = rows.filter((r) => r.kind !== "pot" && r.kind !== "stir");
-  const rowOf = (c: CourseClock) => ofCourse.find((r) => r.kind === c.kind && r.entry_id === c.entryId);
-  const courseOf = new Map(clocks.map((c) => [rowOf(c)?.id, c]));
+  const rowOf = (c: Wanted) => rows.find((r) => r.kind === c.kind && r.entry_id === c.entryId);
+  const clockOf = new Map(clocks.map((c) => [rowOf(c)?.id, c]));
   for (const row of rows) {
-    const c = courseOf.get(row.id);
-    if (!c && ofCourse.includes(row)) {
+    const c = clockOf.get(row.id);
+    if (!c) {
       await db.deleteFrom("clock").where("id", "=", row.id).execute();
       continue;
     }
-    const now = { ...(c ? { label: labelOf(c), ...timesOf(c) } : {}), struck: counts(row.entry_id) ? 0 : 1 };
+    const now = { label: c.label || row.label, ...timesOf(c), struck: counts(row.entry_id) ? 0 : 1 };
     // Most entries move no clock: what stands is not written again.
     if (Object.entries(now).some(([key, value]) => row[key as keyof typeof row] !== value))
       await db.updateTable("clock").set(now).where("id", "=", row.id).execute();
   }
-  for (const c of clocks) if (!rowOf(c)) await insertClock(db, { ...c, id: `${c.entryId} ${c.kind}`, panelId, label: labelOf(c) });
+  for (const c of clocks) {
+    const { kind, entryId, label, started_ms, due_ms, late_ms } = c;
+    const id = `${entryId} ${kind}`;
+    if (!rowOf(c))
+      await insertClock(db, { id, panelId, entryId, kind, label: label || "mix", started_ms, due_ms, late_ms }, counts(entryId));
+  }
 }
 
+type Wanted = Omit<CourseClock, "kind" | "number" | "then"> & { kind: ClockKind; label: string };
 const labelOf = (c: CourseClock): string => (c.number === null ? c.then : `${c.then} ${c.number}`);

@@ -10,7 +10,7 @@ import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSumm
 import { type JobLedgers, entriesServing, jobLedgers } from "./ledger-repo";
 import { type Panel, getPanel, listPanels } from "./panel-repo";
 import { getProductRevision } from "./product-repo";
-import { setCourseClocks } from "./clock-repo";
+import { setClocks } from "./clock-repo";
 import { getShop, shopFactors } from "./shop-repo";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
 
@@ -68,7 +68,7 @@ async function refreshRow(db: Tx, panel: Panel, { job, shop, ledgers }: Beside):
       .execute();
   await setCauseWords(db, panelId, s.causeWords);
   const living = new Set(livingEntries(entries).map((e) => e.id));
-  await setCourseClocks(db, panelId, s.clocks, (entryId) => living.has(entryId));
+  await setClocks(db, panelId, { course: s.clocks, pots: s.potClocks, counts: (entryId) => living.has(entryId) });
 }
 
 async function setCauseWords(db: Tx, panelId: string, words: PanelSummary["causeWords"]): Promise<void> {

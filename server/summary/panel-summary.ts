@@ -10,6 +10,7 @@ import { TEXTURE_LIMITS } from "#core/models/flow/constants";
 import { flowVerdict } from "#core/models/flow/flow-advice";
 import { type ShopFactors, simulateCoats } from "#core/models/flow/simulate-coats";
 import { type CourseClock, clocksOf } from "#core/course/clocks";
+import { type PotClock, potClocksOf } from "#core/course/pot-clocks";
 import type { CourseInput } from "#core/course/course";
 import type { BodyOf } from "#core/record/bodies";
 import { workedOut } from "#core/panel/in-the-way";
@@ -26,7 +27,7 @@ import type { Product } from "../repos/product-repo";
 import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 8;
+export const SUMMARY_VERSION = 9;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -48,6 +49,7 @@ export interface Lesson {
 export interface PanelSummary {
   standing: Standing;
   clocks: CourseClock[];
+  potClocks: PotClock[];
   /** Coats are still to come. */
   unfinished: boolean;
   lastCoat_ms: number | null;
@@ -118,6 +120,7 @@ export function panelSummary(
   return {
     standing,
     clocks,
+    potClocks: potClocksOf(ofKind(ownEntries(entries), "mix")),
     unfinished,
     booth: unfinished
       ? { product: product.sheet.name, coatsPlanned: panel.coatsPlanned, coats: state.coats.length, usualSpray_s: spray_s }

@@ -48,18 +48,20 @@ export async function loadPots(
   const coats = ofKind(entries, "coat");
   const names = [...new Set(mixes.map(productOf))];
   // Pots of one product share its coats; a base's pot has none of the clear's.
-  const pots = names.flatMap((product) =>
-    potsOf(
-      mixes.filter((m) => productOf(m) === product),
-      coats.filter((c) => clearOf(c) === product),
-      takenBy,
+  const pots = names.flatMap((product) => {
+    const own = mixes.filter((m) => productOf(m) === product);
+    const named = new Set<string | null>(own.map((m) => m.id));
+    return potsOf(
+      own,
+      coats.filter((c) => clearOf(c) === product || named.has(c.body.potId)),
+      { others: mixes.filter((m) => !own.includes(m)), volumeOf: takenBy },
     ).map((pot): PotView => ({
       ...pot,
       product,
       panels: (pot.entry.body.panels.length > 0 ? pot.entry.body.panels : [pot.entry.panelId]).map(nameOf),
       taken: pot.taken.map((t) => ({ ...t, ...placeOf(t.coatId), panel: nameOf(t.panelId) })),
-    })),
-  );
+    }));
+  });
   return {
     vehicle: job.vehicle,
     panels: panels.map(({ id, name }) => ({ id, name })),

@@ -44,3 +44,18 @@ test("a clock is stopped by its own button, and nothing running is said", async 
   renderPage(<ClockStrip now_ms={0} />);
   expect(screen.getByText(/No clock is running/)).toBeTruthy();
 });
+
+test("what has no room is folded behind its count, and unfolds: none is cut", () => {
+  const { unmount } = renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks });
+  const folded = () => screen.getAllByTestId("clock").map((c) => c.className.split(" ").includes("hidden"));
+  expect(folded()).toEqual([false, true, true]);
+  const all = screen.getByRole("button", { name: "All 3 clocks" });
+  expect(all.getAttribute("aria-expanded")).toBe("false");
+  fireEvent.click(all);
+  expect(folded()).toEqual([false, false, false]);
+  fireEvent.click(screen.getByRole("button", { name: "Fewer clocks" }));
+  expect(folded()).toEqual([false, true, true]);
+  unmount();
+  renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks: clocks.slice(0, 1) });
+  expect(screen.queryByRole("button", { name: /clocks/ })).toBeNull();
+});

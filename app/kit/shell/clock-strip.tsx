@@ -1,5 +1,5 @@
 import { Bell, BellOff, Square } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useId, useRef, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import { toast } from "~/kit/ui/toast";
 import { CLOCK_KINDS, type Clock, clockState } from "#core/models/clock/clock-state";
@@ -9,24 +9,54 @@ import { useRoot } from "~/kit/root/use-root";
 import { beep } from "./beep";
 import { usePrefsSubmit } from "./use-prefs-submit";
 
-/** The shop's clocks, most urgent first, at the foot of every page. */
+/**
+ * From what width of the strip on a clock stands in its row while it is folded: the first at any, each further one where it is not cut. The button that
+ * unfolds the rest is there as long as there is a rest.
+ */
+const FROM = [
+  { shown: "flex", rest: "hidden" },
+  { shown: "hidden @min-[600px]:flex", rest: "@min-[600px]:hidden" },
+  { shown: "hidden @min-[840px]:flex", rest: "@min-[840px]:hidden" },
+  { shown: "hidden @min-[1080px]:flex", rest: "@min-[1080px]:hidden" },
+  { shown: "hidden @min-[1320px]:flex", rest: "@min-[1320px]:hidden" },
+  { shown: "hidden @min-[1560px]:flex", rest: "@min-[1560px]:hidden" },
+] as const;
+const BEYOND = { shown: "hidden", rest: "" } as const;
+
+/** The shop's clocks, most urgent first, at the foot of every page: what has no room unfolds. */
 export function ClockStrip({ now_ms }: { now_ms: number }) {
   const { clocks, prefs } = useRoot();
   const { send } = usePrefsSubmit();
+  const [open, setOpen] = useState(false);
+  const listId = useId();
   useDueSound(clocks, now_ms, prefs.sound);
+  const unfolded = open && clocks.length > 1;
   return (
     <section
       aria-label="Clocks"
-      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel sm:static sm:order-none sm:col-start-2"
+      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel @container sm:static sm:order-none sm:col-start-2"
     >
-      <div className="flex min-w-0 flex-1 overflow-x-auto">
+      <div id={listId} className={`flex min-w-0 flex-1 ${unfolded ? "max-h-[60dvh] flex-wrap overflow-y-auto" : ""}`}>
         {clocks.length === 0 && (
           <p className="self-center px-5 text-sm text-ink2">No clock is running. Logging a coat or a mix starts one.</p>
         )}
-        {inOrder(clocks, now_ms).map((c) => (
-          <ClockCell key={c.id} clock={c} now_ms={now_ms} />
+        {inOrder(clocks, now_ms).map((c, i) => (
+          <ClockCell key={c.id} clock={c} now_ms={now_ms} show={(FROM[i] ?? BEYOND).shown} unfolded={unfolded} />
         ))}
       </div>
+      {clocks.length > 1 && (
+        <button
+          type="button"
+          className={`press self-center whitespace-nowrap ${(FROM[clocks.length - 1] ?? BEYOND).rest}`}
+          data-kind="quiet"
+          aria-expanded={unfolded}
+          aria-controls={listId}
+          onClick={() => setOpen(!unfolded)}
+        >
+          {unfolded ? "Fewer" : `All ${clocks.length}`}
+          <span className="sr-only"> clocks</span>
+        </button>
+      )}
       <button
         type="button"
         className="press self-center"
@@ -67,7 +97,8 @@ const TONES = {
   stopped: { bar: "bg-hair", text: "text-ink2" },
 } as const;
 
-function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
+/** @param show when it stands in its row while the strip is folded */
+function ClockCell({ clock, now_ms, show, unfolded }: { clock: Clock; now_ms: number; show: string; unfolded: boolean }) {
   const fetcher = useFetcher();
   const { phase, left_s, share } = clockState(clock, now_ms);
   const near = phase === "waiting" && clock.kind === "pot" && left_s < 900;
@@ -80,7 +111,7 @@ function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
   };
   return (
     <div
-      className="relative flex min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-2 pr-1 pl-4"
+      className={`relative min-h-[68px] min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-2 pr-1 pl-4 ${unfolded ? "flex" : show}`}
       data-testid="clock"
       data-phase={phase}
     >
@@ -90,7 +121,7 @@ function ClockCell({ clock, now_ms }: { clock: Clock; now_ms: number }) {
         </span>
         <span className="text-[13px] text-ink2">
           {CLOCK_KINDS[clock.kind]}, {clockWords(clock, phase)}
-          <span className="block truncate">
+          <span className={unfolded ? "block" : "block truncate"}>
             {clock.jobName}, {clock.panelName}
           </span>
         </span>

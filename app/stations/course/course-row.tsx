@@ -62,12 +62,12 @@ export const AxisKey = () => (
     {(
       [
         ["tooSoon", "too soon"],
-        ["window", "window"],
+        ["window", "best time"],
         ["rest", "still in time"],
         ["late", "too late"],
         ["wait", "wait"],
         ["work", "work"],
-        ["moment", "some time, or a short one"],
+        ["moment", "short, or nobody knows how long"],
         ["open", "any time from then"],
       ] as const
     ).map(([kind, name]) => (

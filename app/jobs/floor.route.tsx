@@ -9,7 +9,7 @@ import { getJobs } from "#server/repos/job-repo";
 import { floorJobs, listStandings } from "#server/repos/summary-repo";
 import { loadCans } from "#server/views/cans-view";
 import { useRoot } from "~/kit/root/use-root";
-import { actionWords, isPast } from "~/kit/words/step-words";
+import { actionWords, isPast, isHeld } from "~/kit/words/step-words";
 import { CanTag } from "~/kit/panel/can-tag";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/floor.route";
@@ -29,8 +29,9 @@ async function readFloor(ctx: ServerContext) {
   const [jobs, panels] = await Promise.all([getJobs(ctx.db, floor.jobIds), listStandings(ctx.db, floor.jobIds)]);
   const now_ms = ctx.now_ms();
   const byJob = group(panels, (p) => p.jobId);
-  // What wants a hand only since its window closed stands in no row: it is told by the hour.
-  const past = panels.filter((p) => !p.standing.attention && isPast(p.standing, now_ms));
+  // What wants a hand only since its window closed, the air went cold or its pot died stands in no row: it is told by the hour.
+  const byTheHour = ({ standing }: (typeof panels)[number]) => isPast(standing, now_ms) || isHeld(standing, now_ms);
+  const more = panels.filter((p) => !p.standing.attention && byTheHour(p));
   return {
     jobs: jobs.map((j) => ({
       ...j,
@@ -39,13 +40,13 @@ async function readFloor(ctx: ServerContext) {
         name: p.name,
         station: p.standing.station,
         next: actionWords(p.standing, now_ms),
-        attention: p.standing.attention || isPast(p.standing, now_ms),
+        attention: p.standing.attention || byTheHour(p),
       })),
     })),
     cans: cans.filter((c) => c.age.state !== "good" && c.age.state !== "empty"),
     count: floor.count,
     open: floor.open,
-    wanting: floor.wanting + past.length,
+    wanting: floor.wanting + more.length,
   };
 }
 

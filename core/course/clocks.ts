@@ -1,6 +1,7 @@
 import type { ClockKind } from "../models/clock/clock-state";
 import type { Finish } from "../models/ways/way";
 import { airBeforeHeat_s } from "../models/ways/after-last-coat";
+import { softFilm } from "../panel/fault-holds";
 import { COOL_S, cureOf, readyAt } from "./cure";
 import { colourWait } from "./colour-wait";
 import { type CourseAsked, nextWait } from "./next-wait";
@@ -66,6 +67,7 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
   });
   const { id: entryId, at_ms } = last.entry;
   const matte = finish === "matte";
+  const ready_ms = readyAt(cureOf(sheet, facts, now_ms)!, asked);
   const bake = facts.bakes.at(-1);
   const clocks: CourseClock[] = [];
   if (facts.baking && sheet.bake) {
@@ -73,11 +75,10 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
     clocks.push(clock("bake", "cool", { entryId: id, started_ms: on_ms, due_ms: on_ms + sheet.bake.time_s * MS }));
   } else if (bake) clocks.push(clock("cool", "read", { entryId: bake.id, started_ms: bake.at_ms, due_ms: bake.at_ms + COOL_S * MS }));
   // Once it is hard nobody puts it in the heat any more.
-  else if ((sheet.bake || matte) && readyAt(cureOf(sheet, facts, now_ms)!, asked) > now_ms)
+  else if ((sheet.bake || matte) && ready_ms > now_ms)
     clocks.push(clock("purge", "heat", { entryId, started_ms: at_ms, due_ms: at_ms + airBeforeHeat_s(asked) * MS }));
-  clocks.push(
-    clock("cure", matte ? "touch" : "work", { entryId, started_ms: at_ms, due_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked) }),
-  );
+  // A film marked as soft is ready at no hour that anybody knows.
+  if (!softFilm(facts)) clocks.push(clock("cure", matte ? "touch" : "work", { entryId, started_ms: at_ms, due_ms: ready_ms }));
   // Once somebody has read it or plans its work, a wait that is over is nobody's any more.
   const worked = facts.plan !== null || facts.spots.some((s) => s.films.after || s.films.recheck);
   return clocks.filter((c) => !worked || c.due_ms > now_ms);

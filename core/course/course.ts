@@ -16,7 +16,7 @@ import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
 import { COOL_S, cureOf, readyAt } from "./cure";
-import { coatHolds, paperHolds } from "./holds";
+import { coatHolds, paperHolds, softHolds } from "./holds";
 import { type CourseAsked, airOf, nextWait } from "./next-wait";
 import { ofClearAlone } from "../models/defects/kinds";
 import { isTurned } from "../panel/wet-build";
@@ -316,7 +316,8 @@ function curing(w: Working): StepDraft[] {
   const own_ms = end_ms + w.way.correctAfter_s * MS;
   const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, w) * MS;
   const waits = !matte && ready_ms === own_ms;
-  const hard = cure !== null && ready_ms <= now_ms;
+  const soft = softHolds(facts);
+  const hard = cure !== null && ready_ms <= now_ms && soft.length === 0;
   w.cursor_ms = unknown ? 0 : ready_ms;
   const bake_ms = facts.baking && sheet.bake ? facts.baking.at_ms + sheet.bake.time_s * MS : null;
   const steps: StepDraft[] = [
@@ -361,6 +362,7 @@ function curing(w: Working): StepDraft[] {
       from_ms: ready_ms,
       why: waits ? "way" : "hardness",
       source: waits ? "common-practice" : cure && cure.from !== "sheet" ? "job-record" : "product-sheet",
+      holds: soft,
       duration_s: (ready_ms - end_ms) / MS,
     }),
   );
@@ -381,6 +383,7 @@ function afterwards(w: Working): StepDraft[] {
       from_ms,
       why: "hardness",
       duration_s: READ_S,
+      holds: softHolds(facts),
     }),
     stepDraft("inspect", "inspect", {
       done: isLookedOver(facts),

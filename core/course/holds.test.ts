@@ -3,9 +3,12 @@ import { holdOf } from "../models/defects/holds";
 import { panelShape } from "../kernel/geometry/shapes";
 import { houseWay } from "../models/ways/house-ways";
 import { derivePanel } from "../panel/derive-panel";
+import { WHOLE_PANEL, faultsHolding } from "../panel/fault-holds";
+import { openMarks } from "../panel/open-marks";
 import { TEST_GUN, TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
+import { clocksOf } from "./clocks";
 import { courseOf } from "./course";
-import { isNo } from "./step-hold";
+import { holdsAt, isNo } from "./step-hold";
 import { standingOf } from "./standing";
 import { nextAction } from "./steps";
 
@@ -21,7 +24,7 @@ function between(add: (l: Ledger) => unknown, { after_min = 60, sheet = TEST_SHE
   const facts = derivePanel(brief, sheet, l.entries);
   const now_ms = l.entries.at(-1)!.at_ms + after_min * 60_000;
   const asked = { brief, sheet, way: houseWay("two-full"), finish: "match" as const, facts, now_ms };
-  return { action: nextAction(courseOf(asked)), standing: standingOf(asked) };
+  return { action: nextAction(courseOf(asked)), standing: standingOf(asked), written_ms: l.entries.at(-1)!.at_ms };
 }
 const climate =
   (air_K: number, relativeHumidity: number, part_K: number | null = null) =>
@@ -38,6 +41,35 @@ test("every kind of fault that holds more clear back holds the next coat, on the
     expect({ kind, holds: action.holds.length > 0 }).toEqual({ kind, holds });
     if (holds && hold.level === "stop") expect(standing.attention).toBe(true);
     expect(standing.action!.holds).toEqual(action.holds);
+  }
+});
+
+test("what a fault waited for is told at its mark: every kind lets the coat and the paper go, a strike of that holds them again", () => {
+  for (const kind of DEFECT_IDS) {
+    const hold = holdOf(kind);
+    if (!hold) continue;
+    const mark = { kind, at: { x_m: 0.5, y_m: 0.4 }, length_m: null, width_m: null, height_m: null, measured: true };
+    const held = (told: "not" | "told" | "taken back") => {
+      const l = testLedger();
+      l.coat(1);
+      l.coat(2);
+      const markId = l.add("defect", mark);
+      if (told !== "not") {
+        const seen = l.add("seenTo", { markId, as: hold.until });
+        if (told === "taken back") l.add("strike", { reason: "", whole: true }, { supersedes: seen });
+      }
+      const facts = derivePanel(brief, TEST_SHEET, l.entries);
+      return [faultsHolding(facts, ["paper", "clear"], WHOLE_PANEL).length, openMarks(facts).length];
+    };
+    // What only dried out is there still: it is worked as any other.
+    expect({ kind, held: (["not", "told", "taken back"] as const).map(held) }).toEqual({
+      kind,
+      held: [
+        [1, 1],
+        [0, hold.until === "dry" ? 1 : 0],
+        [1, 1],
+      ],
+    });
   }
 });
 
@@ -68,4 +100,50 @@ test("a matte part without a tape time is turned when it is hard, as its clock s
   const steps = courseOf({ brief: twoFaces, sheet, way: houseWay("two-full"), finish: "matte", facts, now_ms });
   const turn = steps.find((s) => s.kind === "turn")!;
   expect((turn.from_ms! - l.entries[0]!.at_ms) / 3600e3).toBeGreaterThan(30);
+});
+
+test("a film marked as soft is hard at no hour: course, list and clock say so until it is told to be hard", () => {
+  const l = testLedger();
+  l.read("before", [90, 92]);
+  l.coat(1);
+  l.coat(2);
+  const markId = l.add("defect", {
+    kind: "softFilm",
+    at: { x_m: 0.5, y_m: 0.4 },
+    length_m: null,
+    width_m: null,
+    height_m: null,
+    measured: false,
+  });
+  const now_ms = l.entries.at(-1)!.at_ms + 30 * 24 * 3600e3;
+  const asked = () => ({
+    brief,
+    sheet: TEST_SHEET,
+    way: houseWay("two-full"),
+    finish: "match" as const,
+    facts: derivePanel(brief, TEST_SHEET, l.entries),
+    now_ms,
+  });
+  const steps = courseOf(asked());
+  expect(steps.find((s) => s.state === "now")).toMatchObject({ kind: "cure", holds: [{ by: "fault", fault: { kind: "softFilm" } }] });
+  expect(standingOf(asked())).toMatchObject({ attention: true, action: { kind: "readAfter", holds: [{ by: "fault" }] } });
+  expect(clocksOf(asked()).map((c) => c.kind)).not.toContain("cure");
+  l.add("seenTo", { markId, as: "hard" });
+  expect(courseOf(asked()).find((s) => s.kind === "cure")).toMatchObject({ state: "done", holds: [] });
+  expect(standingOf(asked()).action).toMatchObject({ kind: "readAfter", holds: [] });
+});
+
+test("what is kept for the lists says by itself when it counts: a pot that dies later holds then, a climate is forgotten after its stay", () => {
+  const held = (add: (l: Ledger) => unknown) => {
+    const { standing, written_ms } = between(add, { after_min: 0 });
+    return (after_h: number) => holdsAt(standing.action!.holds, written_ms + after_h * 3600e3).map((h) => h.by);
+  };
+  const pot = held((l) => l.add("mix", { volume_m3: 3e-4, reducer: 0, potLife_s: 2 * 3600 }));
+  expect([pot(1), pot(3)]).toEqual([[], ["pot"]]);
+  const cold = held(climate(285.15, 0.5));
+  expect([cold(1), cold(5)]).toEqual([["climate"], []]);
+  const marked = held((l) =>
+    l.add("defect", { kind: "peeling", at: { x_m: 0.5, y_m: 0.4 }, length_m: null, width_m: null, height_m: null, measured: false }),
+  );
+  expect([marked(0), marked(1000)]).toEqual([["fault"], ["fault"]]);
 });

@@ -1,13 +1,17 @@
 import type { HeldWork } from "../models/defects/holds";
-import { climateChecks, stillCounts } from "../models/prep/preflight";
+import { climateChecks, countsUntil } from "../models/prep/preflight";
 import { inRange } from "../kernel/guard";
-import { WHOLE_PANEL, faultsHolding, workedAt } from "../panel/fault-holds";
+import { WHOLE_PANEL, faultsHolding, softFilm, workedAt } from "../panel/fault-holds";
 import type { CourseAsked } from "./next-wait";
-import type { StepHold } from "./step-hold";
+import { type StepHold, holdsAt } from "./step-hold";
 
-/** What holds more clear back now: marked faults below it, the climate of today, a pot that is over. Worst first. */
-export function coatHolds({ facts, sheet, now_ms }: Pick<CourseAsked, "facts" | "sheet"> & { now_ms: number }): StepHold[] {
-  return [...faults(facts, "clear"), ...climate(facts, sheet, now_ms), ...pot(facts, now_ms)];
+/** What holds more clear back at a moment: marked faults below it, the climate that was read, a pot that is over. Worst first. */
+export const coatHolds = ({ facts, sheet, now_ms }: Pick<CourseAsked, "facts" | "sheet"> & { now_ms: number }): StepHold[] =>
+  holdsAt(coatHoldsAhead({ facts, sheet }), now_ms);
+
+/** The same whenever it is asked, for what is kept: each says from when on, or until when. */
+export function coatHoldsAhead({ facts, sheet }: Pick<CourseAsked, "facts" | "sheet">): StepHold[] {
+  return [...faults(facts, "clear"), ...climate(facts, sheet), ...pot(facts)];
 }
 
 /** What holds paper and polish back: over the panel, or where the steps of its plan still to come are done. */
@@ -17,16 +21,23 @@ export function paperHolds(facts: CourseAsked["facts"]): StepHold[] {
   return faults(facts, "paper", ahead ?? WHOLE_PANEL);
 }
 
+/** A film marked as soft: a probe marks it, and it is not called hard. */
+export function softHolds(facts: CourseAsked["facts"]): StepHold[] {
+  const fault = softFilm(facts);
+  return fault ? [{ by: "fault", fault }] : [];
+}
+
 const faults = (facts: CourseAsked["facts"], what: HeldWork, work = WHOLE_PANEL): StepHold[] =>
   faultsHolding(facts, what, work).map((fault) => ({ by: "fault", fault }));
 
-function climate({ climate: newest }: CourseAsked["facts"], sheet: CourseAsked["sheet"], now_ms: number): StepHold[] {
-  if (!newest || !stillCounts(newest.at_ms, now_ms)) return [];
-  const checks = inRange(() => climateChecks(newest.body, sheet)) ?? [];
-  return checks.flatMap((check) => (check.state === "stop" ? [{ by: "climate" as const, check }] : []));
+function climate({ climate: newest }: CourseAsked["facts"], sheet: CourseAsked["sheet"]): StepHold[] {
+  const checks = (newest && inRange(() => climateChecks(newest.body, sheet))) ?? [];
+  return checks.flatMap((check) =>
+    check.state === "stop" ? [{ by: "climate" as const, check, until_ms: countsUntil(newest!.at_ms) }] : [],
+  );
 }
 
-function pot({ pots }: CourseAsked["facts"], now_ms: number): StepHold[] {
+function pot({ pots }: CourseAsked["facts"]): StepHold[] {
   const newest = pots.at(-1);
-  return newest && newest.until_ms <= now_ms && newest.left_m3 > 0 ? [{ by: "pot", over_ms: newest.until_ms }] : [];
+  return newest && newest.left_m3 > 0 ? [{ by: "pot", over_ms: newest.until_ms }] : [];
 }

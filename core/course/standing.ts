@@ -1,12 +1,13 @@
 import { STATIONS, type Station } from "../panel/station";
 import { type CourseInput, courseOf } from "./course";
+import { coatHoldsAhead } from "./holds";
 import { isNo } from "./step-hold";
 import { type CourseStep, type StepKind, nextAction } from "./steps";
 
 /** Where a panel stands: what the hand does next and at which station; every list, header and page says this one. */
 export interface Standing {
   station: Station;
-  /** Null once it is handed over. */
+  /** Null once it is handed over. Its holds are all that may say no some time: `holdsAt` says which do. */
   action: Pick<CourseStep, "kind" | "side" | "number" | "of" | "from_ms" | "best_ms" | "latest_ms" | "late" | "grit" | "holds"> | null;
   /** Faults that were noted, and whether the plan in force says stop. */
   defects: number;
@@ -57,7 +58,7 @@ export function standingOf(input: CourseInput): Standing {
       latest_ms: step.latest_ms,
       late: step.late,
       grit: step.grit,
-      holds: step.holds,
+      holds: step.kind === "coat" ? coatHoldsAhead(input) : step.holds,
     },
     defects,
     stop,
@@ -67,7 +68,8 @@ export function standingOf(input: CourseInput): Standing {
 }
 
 function wantsHand(step: CourseStep, { stop, defects }: Pick<Standing, "stop" | "defects">): boolean {
-  if (step.holds.some(isNo)) return true;
+  // A climate and a pot come and go by the hour.
+  if (step.holds.some((h) => h.by === "fault" && isNo(h))) return true;
   if (step.kind === "correct") return step.of === null ? defects > 0 : stop;
   return step.kind === "readBefore" || step.kind === "measureAgain";
 }

@@ -5,13 +5,14 @@ import { compareReflections } from "../models/photo/reflection-check";
 import { neighbourOf, wantedGloss } from "../panel/neighbour";
 import { partGloss60 } from "../panel/gloss-read";
 import { isLookedOver } from "../panel/looked";
+import { softFilm } from "../panel/fault-holds";
+import { holdOfMark } from "../panel/seen-to";
 import type { Fault } from "../models/defects/remedies";
 import type { PanelState } from "./account";
 import { seenFault, seenPeel } from "./seen";
 import { leftTexture, textureOf } from "./texture";
 import type { Finish } from "../models/ways/way";
 import type { EyeLight } from "../record/kinds";
-import { holdOf } from "../models/defects/holds";
 import { openFaults } from "./open-faults";
 import { openMarks } from "../panel/open-marks";
 import { normalCdf } from "../kernel/stats/normal";
@@ -25,7 +26,7 @@ export type PointState = "good" | "look" | "against" | "missing";
 /** What is looked at before a panel goes out, each with the figures that decide it. */
 export type GoesOutPoint =
   | { what: "coats"; state: PointState; on: number; of: number }
-  | { what: "cured"; state: PointState; left_s: number }
+  | { what: "cured"; state: PointState; left_s: number; soft: boolean }
   | {
       what: "film";
       state: PointState;
@@ -102,11 +103,11 @@ function coatsPoint({ brief, state }: GoesOutInput): GoesOutPoint | null {
   return on > 0 && on < of ? { what: "coats", state: "against", on, of } : null;
 }
 
-const curedPoint = ({ cured: { share, left_s } }: GoesOutInput): GoesOutPoint => ({
-  what: "cured",
-  state: share >= 1 ? "good" : "look",
-  left_s,
-});
+/** A film that is marked as soft is not cured, whatever its age says. */
+function curedPoint({ state, cured: { share, left_s } }: GoesOutInput): GoesOutPoint {
+  const soft = softFilm(state) !== null;
+  return { what: "cured", state: soft ? "against" : share >= 1 ? "good" : "look", left_s, soft };
+}
 
 /**
  * Film left. Where something was taken off, or all was measured, the floor has to hold in doubt as well. What is as it was sprayed, foretold by its coats or
@@ -143,7 +144,7 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
     f.kind === "peel" ? seenPeel(texture.peakToValley_m, leftTexture(state, finish, texture)) : seenFault(f, finish);
   const chance = 1 - open.reduce((a, f) => a * (1 - seen(f)), 1);
   if (open.length === 0) return { what: "faults", state: isLookedOver(state) ? "good" : "missing", open, chance };
-  const holds = openMarks(state).flatMap((m) => holdOf(m.body.kind) ?? []);
+  const holds = openMarks(state).flatMap((m) => holdOfMark(state, m) ?? []);
   const byHold = holds.some((h) => h.level === "stop") ? "against" : holds.length > 0 ? "look" : "good";
   const byChance = chance > REJECTED.against ? "against" : chance > REJECTED.look ? "look" : "good";
   return { what: "faults", state: RANK[byHold] > RANK[byChance] ? byHold : byChance, open, chance };

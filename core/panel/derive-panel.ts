@@ -61,6 +61,8 @@ export interface PanelFacts extends FilmRecord {
   spotPlan: EntryOf<"spotPlan"> | null;
   handedOver: EntryOf<"handOver"> | null;
   outcome: EntryOf<"outcome"> | null;
+  /** Marked faults whose hold is over, as told. */
+  seenTo: readonly EntryOf<"seenTo">[];
   /** Looked over with nothing found, newest. */
   lookedOver: EntryOf<"lookedOver"> | null;
   /** The panel beside, newest last, and colour and coverage by eye. */
@@ -182,6 +184,7 @@ export function derivePanel(
     spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver,
     outcome: ofKind(entries, "outcome").at(-1) ?? null,
+    seenTo: ofKind(entries, "seenTo"),
     lookedOver: ofKind(entries, "lookedOver").at(-1) ?? null,
     neighbours: ofKind(entries, "neighbour"),
     eye: ofKind(entries, "eye").at(-1) ?? null,

@@ -1,11 +1,12 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Region, inRegion } from "../kernel/geometry/region";
-import { type FaultHold, type HeldWork, holdOf } from "../models/defects/holds";
+import type { FaultHold, HeldWork } from "../models/defects/holds";
 import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
 import { regionOfPlan } from "./builds";
 import type { BodyOf, PlanStep } from "../record/bodies";
 import { type EntryOf, pointsOf } from "../record/entry";
 import { type NotedForFaults, openMarks } from "./open-marks";
+import { holdOfMark } from "./seen-to";
 
 /** Where a work is done: over a part of the panel (null: all of it) or not over it at all, and at single places. */
 export interface WorkedAt {
@@ -54,7 +55,7 @@ export function faultsHolding(panel: NotedForFaults, what: HeldWork | readonly H
   const of = [what].flat();
   return openMarks(panel)
     .flatMap((mark): HoldingFault[] => {
-      const hold = holdOf(mark.body.kind);
+      const hold = holdOfMark(panel, mark);
       const { x_m, y_m } = mark.body.at;
       return hold && hold.holds.some((h) => of.includes(h)) && reaches(mark, hold, work)
         ? [{ ...hold, kind: mark.body.kind, name: DEFECT_KINDS[mark.body.kind].name, at: [x_m, y_m] }]
@@ -62,3 +63,7 @@ export function faultsHolding(panel: NotedForFaults, what: HeldWork | readonly H
     })
     .sort((a, b) => Number(b.level === "stop") - Number(a.level === "stop"));
 }
+
+/** A film that is marked as soft: it is not hard, whatever its age and its heat say; null where none is. */
+export const softFilm = (panel: NotedForFaults): HoldingFault | null =>
+  faultsHolding(panel, ["paper", "clear"], WHOLE_PANEL).find((f) => f.until === "hard") ?? null;

@@ -6,8 +6,9 @@ import type { EntryOf } from "../record/entry";
 import { regionOfPlan } from "./builds";
 import { type PanelFacts, measuredRuns } from "./derive-panel";
 import { filledSince, liesIn } from "./mark-places";
+import { isGone } from "./seen-to";
 
-export type NotedForFaults = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots">;
+export type NotedForFaults = Pick<PanelFacts, "defects" | "builds" | "plan" | "stepsDone" | "localWork" | "spots" | "seenTo">;
 
 /** A way that leaves no more than this of a fault has mended it. */
 const MENDED = 0.3;
@@ -36,6 +37,7 @@ export function openMarks(panel: NotedForFaults): EntryOf<"defect">[] {
     (d) =>
       !isInclusion(d.body.kind) &&
       !sized.has(d.id) &&
+      !isGone(panel, d) &&
       !filledSince(panel, d) &&
       !doneSince(panel, d).some((w) => leftShare(d.body.kind, w) <= MENDED),
   );

@@ -1,3 +1,4 @@
+import type { HoldUntil } from "../models/defects/holds";
 import { DEFECT_KINDS } from "../models/defects/kinds";
 import { z } from "zod";
 import { keysOf } from "../kernel/keys";
@@ -29,6 +30,7 @@ import {
   PHASES,
   type PanelPart,
   type PartHeld,
+  SEEN_TO,
   SIDES,
   VERDICTS,
   type DefectKind,
@@ -288,6 +290,8 @@ export const LEDGER_BODIES = {
   outcome: z.object({ result: z.enum(keysOf<Outcome>(OUTCOMES)) }),
   /** Looked along with a moving light, and nothing found. */
   lookedOver: z.object({ note: text(200).default("") }),
+  /** What a marked fault held work back for is done: it is hard or dry now, was taken back to what is sound, or sprayed again below. */
+  seenTo: z.object({ markId: text(80).min(1), as: z.enum(keysOf<HoldUntil>(SEEN_TO)), note: text(200).default("") }),
   /** Colour on the cloth: the clear is through there. */
   throughClear: z.object({ note: text(200) }),
   plan: z.object({

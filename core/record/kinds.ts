@@ -1,4 +1,5 @@
 import { HALVES } from "../kernel/geometry/region";
+import type { HoldUntil } from "../models/defects/holds";
 export { DEFECT_KINDS, type DefectKind, isFold } from "../models/defects/kinds";
 /** When a film reading was taken. */
 export const PHASES = { before: "before clear", after: "after clear", recheck: "after sanding" } as const;
@@ -25,6 +26,14 @@ export const EYE_COLOURS = { same: "the same", near: "near", off: "off" } as con
 export type EyeColour = keyof typeof EYE_COLOURS;
 export const EYE_LIGHTS = { daylight: "daylight in the shade", sun: "sun", lamp: "strong lamp", booth: "booth tubes" } as const;
 export type EyeLight = keyof typeof EYE_LIGHTS;
+
+/** What a marked fault waited for, once it is done. */
+export const SEEN_TO = {
+  hard: "hard now",
+  dry: "dry now",
+  stripped: "taken back to what is sound",
+  resprayed: "sprayed again below",
+} as const satisfies Record<HoldUntil, string>;
 
 /** Faces of a part; the front is the one that is read and judged. */
 export const SIDES = ["front", "back"] as const;

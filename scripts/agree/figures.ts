@@ -2,7 +2,7 @@ import { assessFromHere, filmFacts } from "#core/judge/film-question";
 import { riskOf } from "#core/judge/chance-at";
 import { goesOut } from "#core/judge/goes-out";
 import { heldBy, heldVerdict } from "#core/judge/held";
-import { faultsHolding, workedAt } from "#core/panel/fault-holds";
+import { faultsHolding, softFilm, workedAt } from "#core/panel/fault-holds";
 import { isLookedOver } from "#core/panel/looked";
 import { openMarks } from "#core/panel/open-marks";
 import { headlineRemoval } from "#core/judge/work";
@@ -17,7 +17,7 @@ import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, outQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
 import { cureOf, readyAt } from "#core/course/cure";
-import { type StepHold, isNo } from "#core/course/step-hold";
+import { type StepHold, holdsAt, isNo } from "#core/course/step-hold";
 import { nextAction } from "#core/course/steps";
 import type { EntryOf } from "#core/record/entry";
 import { COVERAGE, showFilm, showWithUncertainty } from "#core/kernel/units/format";
@@ -31,6 +31,8 @@ import { loadPots } from "#server/views/pots-view";
 import { optionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
 import { courseAt } from "~/stations/course/course-at";
+import { cureSentence } from "~/stations/spray/cure.words";
+import { readySentence } from "~/stations/spray/ready.words";
 import { stepWhen } from "~/stations/course/course.words";
 import { actionWords } from "~/kit/words/step-words";
 import { planAddress } from "~/stations/correct/plan-address";
@@ -276,7 +278,8 @@ async function compareCourse(
   const step = nextAction(courseAt(view, now_ms));
   const reasons = (holds: readonly StepHold[]) => holds.map((h) => (h.by === "fault" ? h.fault.name : h.by)).join(", ");
   say("what says no", "course", reasons(step?.holds ?? []));
-  say("what says no", "header", reasons(action?.holds ?? []));
+  say("what says no", "header", reasons(holdsAt(action?.holds ?? [], now_ms)));
+  say("what says no", "lists", reasons(holdsAt(row?.holds ?? [], now_ms)));
   const held = step?.kind === "coat" && step.holds.some(isNo);
   say("what is next", "course", step && state.handedOver === null ? name(step) : "handed over");
   say("what is next", "header", name(action));
@@ -287,6 +290,16 @@ async function compareCourse(
   say("the next coat is held", "booth view", String(booth.before === "held"));
   law("nothing says now while it is held", !held || !stepWhen(step, now_ms).startsWith("now"));
   law("the list says why", !held || /: /.test(actionWords(view.standing, now_ms)));
+  const ready = readySentence({ checks: [], read_ms: now_ms, left: 0, standing: view.standing, now_ms });
+  const mayNow =
+    step?.kind === "coat" && !held && (step.from_ms ?? 0) <= now_ms + 30_000 && !(step.latest_ms !== null && step.latest_ms < now_ms);
+  law("ready is said of a coat that may go on now, and of none else", (ready.main === "Ready.") === (mayNow && state.handedOver === null));
+  const hardened = cureSentence(product.sheet, state, { planned: panel.coatsPlanned, job, now_ms });
+  const soft = softFilm(state) !== null;
+  law(
+    "a film marked as soft is called hard nowhere",
+    !soft || (!hardened?.main.startsWith("Hard") && !clocks.some((c) => c.kind === "cure" && c.label === "work")),
+  );
   const flash = clocks.find((c) => c.kind === "flash");
   if (action?.kind === "coat" && booth.flash) {
     say("next coat, not before", "header", action.from_ms);

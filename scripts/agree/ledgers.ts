@@ -1,6 +1,7 @@
 import { correctionSchool } from "#core/models/correction/schools";
 import type { Point } from "#core/kernel/geometry/geometry";
 import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import { holdOf } from "#core/models/defects/holds";
 import type { DefectKind } from "#core/models/defects/kinds";
 import { normals, seededRandom } from "#core/kernel/stats/random";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
@@ -10,6 +11,7 @@ import { usualChoice } from "#core/judge/questions";
 import { completeStep, passAgain, storePlan } from "#server/commands/correction";
 import { createJob, saveProduct } from "#server/commands/jobs";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
+import { markSeenTo } from "#server/commands/see-to";
 import { recordReading } from "#server/commands/record-reading";
 import type { ServerContext } from "#server/context";
 import { listEntries } from "#server/repos/ledger-repo";
@@ -19,7 +21,7 @@ import { loadPanelView } from "#server/views/panel-view";
 const by = "painter A";
 const KINDS: ShapeKind[] = ["bonnet", "door", "wing", "quarter", "bootLid"];
 const SUBSTRATES = ["factory", "refinish", "unknown"] as const;
-const FINISHES = ["flat", "match"] as const;
+const FINISHES = ["flat", "match", "match", "matte"] as const;
 const um = (x: number) => x * 1e-6;
 /** A mark read three times before a step and after it. */
 const atMark = (total_um: number, off_um: number) => ({ before: threeFilms(total_um), after: threeFilms(total_um - off_um) });
@@ -55,6 +57,8 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   const product = await saveProduct(ctx, sheet);
   const story: string[] = [`seed ${seed}, ${kind}`];
   const finish = pick(FINISHES);
+  const sides = chance(0.2) ? 2 : 1;
+  if (sides === 2) story.push("two faces");
   const { jobId, panelId } = await createJob(ctx, {
     vehicle: `Panel ${seed}`,
     colourName: "grey",
@@ -65,6 +69,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     panel: {
       name: "Part",
       shape,
+      sides,
       tilt_rad: 0,
       substrate: pick(SUBSTRATES),
       productRevisionId: product.revisionId,
@@ -112,6 +117,27 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
       if (chance(0.08)) await add("coat", coatBody(state.number), id);
       state.clear += 24 + 8 * random();
     }
+  };
+  /** The back of a part with two faces, and how it is turned. */
+  const backFirst = async () => {
+    const count = pick([1, 2, 2]);
+    story.push(`${count} coats on the back`);
+    for (let i = 0; i < count; i++) await add("coat", { ...coatBody(i + 1), side: "back" });
+    if (chance(0.3)) ctx.advance(2 * 3600_000);
+    if (chance(0.8)) await add("turn", { how: pick(["upright", "laid", "hung", "held"] as const), side: "front", tilt_rad: 0 });
+  };
+  /** Heat: switched on, told by hand, or seen by a probe. */
+  const heat = async () => {
+    const how = pick(["on", "on and off", "probe"] as const);
+    story.push(`heat ${how}`);
+    if (how !== "probe") await add("bakeStart", { air_K: null });
+    if (how === "on and off") {
+      ctx.advance(30 * 60_000);
+      await add("bake", { part_K: 333, time_s: 1800 });
+    }
+    const warm = [0, 300, 900, 2400].map((at_s, i) => ({ at_s, part_K: 295 + 12 * i * random() }));
+    if (how === "probe") await add("oven", { probe: "stand-in", samples: warm });
+    if (chance(0.5)) ctx.advance(pick([10, 45, 600]) * 60_000);
   };
   /** A mark that nobody sized, but for what is said of it. */
   const note = (kind: DefectKind, at: Point, own: Partial<BodyInputOf<"defect">>) =>
@@ -176,9 +202,13 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     ] as const);
     story.push(`marked ${kind}`);
     const id = await note(kind, pick(places), {});
+    const hold = holdOf(kind);
     if (chance(0.3)) {
       story.push("taken out");
       await strikeEntry(ctx, id, { by, reason: "", whole: true });
+    } else if (hold && chance(0.4)) {
+      story.push(`seen to: ${hold.until}`);
+      await markSeenTo(ctx, { panelId, body: { markId: id, as: hold.until }, by, clientKey: null });
     }
   };
   /** A figure typed wrong and typed again: in the place of the first, or beside it. */
@@ -247,21 +277,30 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   };
 
   if (chance(0.3)) await add("climate", { air_K: 288 + 12 * random(), part_K: null, relativeHumidity: 0.5 });
-  if (chance(0.3)) {
-    story.push("foil check");
+  /** A foil as the gauge reads it: right, a little off, or slipped once; its readings put right by it or not. */
+  const foil = async () => {
+    const off = pick([1, 1, 0.98, 1.03]);
+    const correct = chance(0.5);
+    const read_um = [150, 151, 149].map((um) => Math.round(off * um));
+    if (chance(0.2)) read_um[pick([0, 1, 2])]! += pick([30, -60, 100]);
+    story.push(`foil ${read_um.join("/")}${correct ? ", readings put right by it" : ""}`);
     await add("gaugeCheck", {
       gauge: "typed",
       foil_m: um(150),
       uFoil_m: um(1),
-      zero: [typedFilm(0)],
-      onFoil: [typedFilm(150)],
-      correct: false,
+      zero: [typedFilm(0), typedFilm(1)],
+      onFoil: read_um.map((x) => typedFilm(x)),
+      correct,
     });
-  }
+  };
+  if (chance(0.3)) await foil();
   if (chance(0.7)) await read("before", chance(0.8) ? 1 : 0.6);
   if (chance(0.1)) await holding();
   if (chance(0.1)) await retyped("before");
+  if (sides === 2) await backFirst();
   await coats(1 + Math.floor(3 * random()));
+  if (chance(0.15)) await heat();
+  if (chance(0.1)) await foil();
   if (chance(0.9)) await read("after", chance(0.8) ? 1 : 0.7);
   await faults();
   if (chance(0.2)) await holding();

@@ -1,5 +1,6 @@
 import { type EventAttributes, createEvents } from "ics";
 import { CURE_STAGES } from "#core/models/cure/bake-plan";
+import { softFilm } from "#core/panel/fault-holds";
 import { type CureDate, cureDates, cureOf } from "#core/course/cure";
 import type { PanelView } from "../views/panel-view";
 
@@ -16,6 +17,7 @@ const EVENT_MS = 15 * 60_000;
 export function panelToIcs({ job, panel, product, state }: PanelView, now_ms: number): string | null {
   const cure = state.coats.length < panel.coatsPlanned ? null : cureOf(product.sheet, state, now_ms);
   if (!cure) return null;
+  const soft = softFilm(state) ? " It is marked as soft: not before a thumbnail leaves no print." : "";
   const common = { startInputType: "utc", startOutputType: "utc", endInputType: "utc", endOutputType: "utc", timestamp: now_ms } as const;
   const events = cureDates(cure).map(({ stage, at_ms, from }): EventAttributes => {
     const start = Math.round(at_ms);
@@ -23,7 +25,7 @@ export function panelToIcs({ job, panel, product, state }: PanelView, now_ms: nu
       ...common,
       uid: `cure-${panel.id}-${stage}@yakamoz`,
       title: `${job.vehicle}, ${panel.name}: ${CURE_STAGES[stage]}`,
-      description: `${product.sheet.name}, ${FROM[from]}. Earliest time; the product's sheet goes first.`,
+      description: `${product.sheet.name}, ${FROM[from]}. Earliest time; the product's sheet goes first.${soft}`,
       start,
       end: start + EVENT_MS,
     };

@@ -41,9 +41,9 @@ export function HeldLines({
       ))}
       {held.some((h) => h.by === "fault") && (
         <li className="text-ink2">
-          Seen to, or marked by mistake?{" "}
+          Seen to since, or marked by mistake?{" "}
           <Link to={`/jobs/${job.id}/panels/${panel.id}/inspect/defects`} className="underline underline-offset-4">
-            Take the mark out
+            Say so at its mark
           </Link>
         </li>
       )}

@@ -52,6 +52,7 @@ const BODIES: { [K in EntryKind]: BodyInputOf<K> } = {
   reflection: { own_rad: 0.9e-3, beside_rad: 0.6e-3 },
   eye: { colour: "near", covered: true, light: "sun" },
   lookedOver: {},
+  seenTo: { markId: "mark", as: "stripped" },
   outcome: { result: "ran" },
   throughClear: { note: "at the lower edge" },
   plan: {

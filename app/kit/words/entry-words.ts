@@ -2,7 +2,7 @@ import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PANEL_PARTS, PART_HELD, PHASES } from "#core/record/kinds";
+import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PANEL_PARTS, PART_HELD, PHASES, SEEN_TO } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
 import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
@@ -29,6 +29,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   outcome: "how it came out",
   neighbour: "the panel beside",
   lookedOver: "looked over, nothing found",
+  seenTo: "a fault seen to",
   eye: "colour and coverage by eye",
   reflection: "light tube beside the neighbour's",
   matteMix: "matte mix",
@@ -109,6 +110,8 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return COLOUR_COATS[e.body.coat].name;
     case "under":
       return e.body.step;
+    case "seenTo":
+      return [SEEN_TO[e.body.as], e.body.note].filter(Boolean).join(": ");
     case "cause":
       return DEFECT_KINDS[e.body.kind].name;
     case "note":

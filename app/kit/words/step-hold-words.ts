@@ -7,7 +7,7 @@ export function stepHoldWords(hold: StepHold, shape: Pick<PanelShape, "outline" 
   switch (hold.by) {
     case "fault": {
       const where = hold.fault.where === "panel" ? "" : ` at the ${placeInWords(hold.fault.at, shape)}`;
-      return `${hold.fault.name} is marked${where}: ${UNTIL[hold.fault.until]} first, or take the mark out where it was seen to.`;
+      return `${hold.fault.name} is marked${where}: ${UNTIL[hold.fault.until]} first. Once it is, say so at its mark.`;
     }
     case "climate":
       return `${hold.check.what}: ${hold.check.why}. Log the climate again when it has changed.`;

@@ -1,4 +1,4 @@
-import { isNo } from "#core/course/step-hold";
+import { holdsAt, isNo } from "#core/course/step-hold";
 import { holdName } from "./hold-name";
 import type { Standing } from "#core/course/standing";
 import { whenText } from "./when";
@@ -8,7 +8,7 @@ export function actionWords(standing: Standing, now_ms: number): string {
   const { action, stop, defects } = standing;
   if (!action) return "Handed over";
   const { kind, number, of, side, from_ms, grit, holds } = action;
-  const no = holds.find(isNo);
+  const no = holdsAt(holds, now_ms).find(isNo);
   const held = no ? `: ${holdName(no, now_ms)}` : "";
   const face = side === "back" ? ", back" : "";
   const when = from_ms !== null && from_ms > now_ms + SOON_MS ? `, from ${whenText(from_ms, now_ms)}` : "";
@@ -23,7 +23,7 @@ export function actionWords(standing: Standing, now_ms: number): string {
     case "turn":
       return `Turn the part over${when}`;
     case "readAfter":
-      return `Read the film after clear${when}`;
+      return `Read the film after clear${held || when}`;
     case "correct":
       if (held) return `Correct${held}`;
       if (of === null) return defects > 0 ? `${defects} to put right` : "Read; decide what to do";
@@ -39,6 +39,16 @@ export function actionWords(standing: Standing, now_ms: number): string {
 
 /** Its window has closed. */
 export const isPast = ({ action }: Standing, now_ms: number): boolean => action?.latest_ms != null && action.latest_ms < now_ms;
+
+/** Whether something says no to it now. */
+export const isHeld = ({ action }: Standing, now_ms: number): boolean => holdsAt(action?.holds ?? [], now_ms).some(isNo);
+
+/** Whether the next coat may go on now: nothing says no, its wait is over, its window is not. */
+export const coatMayGoOn = (standing: Standing, now_ms: number): boolean =>
+  standing.action?.kind === "coat" &&
+  !isHeld(standing, now_ms) &&
+  !isPast(standing, now_ms) &&
+  (standing.action.from_ms ?? 0) <= now_ms + SOON_MS;
 
 /** A step so near is now. */
 const SOON_MS = 30_000;

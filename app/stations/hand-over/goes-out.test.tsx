@@ -57,7 +57,7 @@ test("sentences and words", () => {
     main: "It stays.",
     rest: "Against it: colour.",
   });
-  expect(pointWords({ what: "cured", state: "look", left_s: 7200 }, METRIC)).toContain("2 h 00");
+  expect(pointWords({ what: "cured", state: "look", soft: false, left_s: 7200 }, METRIC)).toContain("2 h 00");
   expect(pointWords({ what: "film", state: "missing", asSprayed: false, clear_m: null, u_m: null, floor_m: 35e-6 }, METRIC)).toContain(
     "nothing read over clear",
   );

@@ -48,6 +48,7 @@ export function pointWords(p: GoesOutPoint, units: UnitPreferences): string {
     case "coats":
       return `${p.on} of ${p.of} are on`;
     case "cured":
+      if (p.soft) return "marked as soft: it waits until a thumbnail leaves no print";
       return p.state === "good" ? "hard enough to be handled" : `soft for another ${showWait(p.left_s)}: prints, and no cover on it`;
     case "film": {
       const floor = `floor ${showFilm(p.floor_m, units).text} ${units.film}`;

@@ -5,7 +5,6 @@ import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link, useFetcher } from "react-router";
 import type { DefectKind } from "#core/record/kinds";
-import { placeInWords } from "#core/kernel/geometry/shapes";
 import { show, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -18,6 +17,7 @@ import { Toggle } from "~/kit/ui/toggle";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { type Drawn, type DrawnAs, middleOf, sizeOf, traceText, useTrace } from "./use-trace";
 import { defectMarks } from "~/kit/panel/defect-marks";
+import { MarkList } from "./mark-list";
 import { DefectSign } from "~/kit/panel/defect-sign";
 import { areaText } from "~/kit/words/area-text";
 
@@ -88,7 +88,6 @@ export function DefectsDesk() {
     if (size) draft.set("length", text(size.length_m, typed.length));
     if (size) draft.set("width", text(size.width_m, typed.width));
   };
-  const size = (m: number | null, q: "length" | "film") => (m === null ? null : `${show(q, m, units).text} ${show(q, m, units).unit}`);
   const marks = defectMarks(state.defects, units);
   const spots = state.spots.map((s): SpotMark => ({
     name: s.name,
@@ -210,40 +209,7 @@ export function DefectsDesk() {
             </button>
           </DraftForm>
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-          <ul className="border-t border-hair empty:hidden">
-            {state.defects.map((d) => (
-              <li key={d.id} className="flex items-center justify-between gap-3 border-b border-hair">
-                {d.body.photoId && (
-                  <a href={`/do/photos/${d.body.photoId}?original`} className="grid min-h-11 place-content-center">
-                    <img
-                      src={`/do/photos/${d.body.photoId}`}
-                      alt={`Photograph of the ${DEFECTS[d.body.kind].name.toLowerCase()}: the original`}
-                      width={56}
-                      height={42}
-                      className="h-[42px] w-14 object-cover"
-                    />
-                  </a>
-                )}
-                <span className="mr-auto">
-                  <b className="font-semibold">
-                    {d.body.count > 1 && `${d.body.count} × `}
-                    {DEFECTS[d.body.kind].name.toLowerCase()}
-                  </b>{" "}
-                  <span className="text-ink2">
-                    {[
-                      placeInWords([d.body.at.x_m, d.body.at.y_m], panel.shape),
-                      size(d.body.height_m, "film"),
-                      size(d.body.length_m, "length"),
-                    ]
-                      .filter(Boolean)
-                      .join(", ")}
-                    {d.body.height_m !== null && !d.body.measured && " by eye"}
-                  </span>
-                </span>
-                <StrikeButton entryId={d.id} what={`the ${DEFECTS[d.body.kind].name.toLowerCase()}`} />
-              </li>
-            ))}
-          </ul>
+          <MarkList />
         </div>
       </div>
     </section>

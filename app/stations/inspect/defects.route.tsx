@@ -1,11 +1,13 @@
 import { z } from "zod";
 import { acting } from "~/kit/form/in-words.server";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
+import { SEEN_TO } from "#core/record/kinds";
 import { recordEntry } from "#server/commands/record-entry";
+import { markSeenTo } from "#server/commands/see-to";
 import { serverContext } from "#server/running";
 import { DefectsDesk } from "./defects.desk";
 import { answerForm, textOf } from "~/kit/form/answer";
-import { defectForm } from "./inspect.form";
+import { defectForm, seenToForm } from "./inspect.form";
 import { photoOf } from "~/kit/http/photo.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
@@ -24,6 +26,11 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
     return answerForm(form, z.object({}), async () => ({
       entryId: await recordEntry(ctx, { panelId, kind: "lookedOver", body: {}, by, clientKey: textOf(form, "formKey") || null }),
       message: "Looked over: nothing found",
+    }));
+  if (textOf(form, "intent") === "seenTo")
+    return answerForm(form, seenToForm, async (body) => ({
+      entryId: await markSeenTo(ctx, { panelId, body, by, clientKey: textOf(form, "formKey") || null }),
+      message: `${SEEN_TO[body.as].charAt(0).toUpperCase()}${SEEN_TO[body.as].slice(1)}: it holds nothing back any more`,
     }));
   return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {
     const photoId = await photoOf(ctx, form);

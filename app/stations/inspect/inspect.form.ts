@@ -4,7 +4,9 @@ import { askedAgain, foilFault } from "#core/models/film/gauge-check";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { z } from "zod";
 import { MOST_RUN_HEIGHT_M } from "#core/panel/derive-panel";
-import { type DefectKind, isFold } from "#core/record/kinds";
+import { keysOf } from "#core/kernel/keys";
+import type { HoldUntil } from "#core/models/defects/holds";
+import { type DefectKind, SEEN_TO, isFold } from "#core/record/kinds";
 import { type Polygon, isInside } from "#core/kernel/geometry/geometry";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { optionalQuantity, quantity } from "~/kit/form/fields";
@@ -46,6 +48,8 @@ export const gaugeCheckForm = (units: UnitPreferences) =>
       if (fault) ctx.addIssue({ code: "custom", path: ["onFoil"], message: FOIL_FAULTS[fault] });
       return { gauge: v.gauge, foil_m: v.foil, uFoil_m: v.uFoil, zero, onFoil, correct: v.correct === "on" };
     });
+
+export const seenToForm = z.object({ markId: z.string().min(1).max(80), as: z.enum(keysOf<HoldUntil>(SEEN_TO)) });
 
 const kinds = Object.keys(DEFECT_KINDS) as [DefectKind, ...DefectKind[]];
 

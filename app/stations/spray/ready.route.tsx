@@ -3,7 +3,7 @@ import { useState } from "react";
 import { data, useFetcher } from "react-router";
 import { dewPointMargin } from "#core/models/climate/dew-point";
 import { PREFLIGHT, climateChecks, stillCounts } from "#core/models/prep/preflight";
-import { show, showWait } from "#core/kernel/units/format";
+import { show } from "#core/kernel/units/format";
 import { recordEntry } from "#server/commands/record-entry";
 import { takeClimate } from "#server/devices/take-climate";
 import { serverContext } from "#server/running";
@@ -22,7 +22,7 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/ready.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useNow } from "~/kit/shell/now";
-import { actionWords } from "~/kit/words/step-words";
+import { readySentence } from "./ready.words";
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   return loadPreflight(await serverContext(), jobId, panelId);
@@ -52,13 +52,14 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 /** Before the gun is filled: today's climate against what the product wants, and what only a person can look at. */
+const TONES = { good: "text-glow-ink", look: "text-amber-ink", stop: "text-stop-ink" } as const;
+
 export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
   const now_ms = useNow();
   const read = view.state.climate;
-  const old = read !== null && !stillCounts(read.at_ms, now_ms);
   const climate = read?.body ?? null;
   const checks = climate ? climateChecks(climate, view.product.sheet) : [];
   const { preflight } = view.state;
@@ -74,7 +75,7 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
     setTicks(kept);
   }
   const left = PREFLIGHT.filter((p) => !ticks.includes(p.id));
-  const stop = checks.find((c) => c.state === "stop");
+  const sentence = readySentence({ checks, read_ms: read?.at_ms ?? null, left: left.length, standing: view.standing, now_ms });
   const toggle = (id: string, on: boolean) => {
     const form = new FormData();
     form.set("intent", "preflight");
@@ -87,26 +88,7 @@ export default function Ready({ loaderData: { fromJob, log } }: Route.ComponentP
     <>
       <SprayTabs base={base} />
       <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="ready-sentence">
-        {stop ? (
-          <>
-            <em className="text-stop-ink not-italic">{stop.what}:</em> {stop.why}.
-          </>
-        ) : !climate ? (
-          "Read the climate first."
-        ) : old ? (
-          <>
-            The climate is {showWait((now_ms - read.at_ms) / 1000)} old. <em className="text-amber-ink not-italic">Read it again.</em>
-          </>
-        ) : left.length > 0 ? (
-          <>
-            The climate is right. <em className="text-amber-ink not-italic">{left.length} left to look at.</em>
-          </>
-        ) : (
-          <>
-            <em className="text-glow-ink not-italic">Ready.</em>{" "}
-            {view.standing.action?.kind === "coat" ? "Fill the gun." : `Next: ${actionWords(view.standing, now_ms)}.`}
-          </>
-        )}
+        {sentence.before} <em className={`not-italic ${TONES[sentence.tone]}`}>{sentence.main}</em> {sentence.after}
       </h2>
       <div className="mt-4 grid gap-x-10 gap-y-8 xl:grid-cols-[1fr_1.1fr]">
         <div className="space-y-5">

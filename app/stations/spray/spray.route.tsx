@@ -5,6 +5,7 @@ import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { nextCoat } from "#core/panel/next-coat";
+import { holdsAt } from "#core/course/step-hold";
 import { clearNow } from "#core/judge/how-known";
 import { againstNow } from "#server/views/against-view";
 import { doneAgainst } from "~/kit/words/hold-name";
@@ -115,7 +116,7 @@ export default function Spray() {
           <h3 id="coat-title" className="mb-3 text-lg font-semibold">
             {next.number <= panel.coatsPlanned ? `Coat ${next.number}${face}, ${next.role}` : `One coat more (coat ${next.number})`}
           </h3>
-          {action?.kind === "coat" && <StepHolds holds={action.holds} now_ms={now_ms} />}
+          {action?.kind === "coat" && <StepHolds holds={holdsAt(action.holds, now_ms)} now_ms={now_ms} />}
           <CoatForm
             key={`coat-${state.backCoats.length + done} ${state.gunSet?.id ?? ""}`}
             next={next}

@@ -39,8 +39,9 @@ export const PREFLIGHT_IDS = PREFLIGHT.map((p) => p.id) as [PreflightId, ...Pref
 
 /** A tick, and a climate that was read, stand for one stay in the booth: a default of ours. */
 export const VISIT_S = 4 * 3600;
-/** Whether what was looked at then still counts. */
-export const stillCounts = (at_ms: number, now_ms: number): boolean => now_ms - at_ms < 1000 * VISIT_S;
+/** Until when what was looked at counts, and whether it still does. */
+export const countsUntil = (at_ms: number): number => at_ms + 1000 * VISIT_S;
+export const stillCounts = (at_ms: number, now_ms: number): boolean => now_ms < countsUntil(at_ms);
 
 export interface ClimateNow {
   air_K: number;

@@ -61,3 +61,12 @@ test("what is partly simulated and partly read says so", async () => {
   await takeStandInReadings(ctx, { panelId, phase: "before", spots: [{ name: "1", at: [0.5, 0.4] }], count: 3, by: "" });
   expect(await mixed()).toEqual({ simulated: 1, of: 2 });
 });
+
+test("one spot with a typed and simulated readings says so, also where no other was read (once: not told)", async () => {
+  const { ctx, jobId, panelId, read } = await shop();
+  const mixed = async () => (await loadPanelView(ctx, jobId, panelId))!.state.mixed;
+  await takeStandInReadings(ctx, { panelId, phase: "before", spots: [{ name: "1", at: [0.5, 0.4] }], count: 3, by: "" });
+  expect(await mixed()).toBeNull(); // all of it is simulated, and marked so
+  await read("before", "1", 95);
+  expect(await mixed()).toEqual({ simulated: 1, of: 1 });
+});

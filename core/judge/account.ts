@@ -108,10 +108,11 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
   };
 }
 
+/** Typed and simulated readings beside each other, at two spots or at one. */
 function mixedOf(spots: readonly ReadSpot[]): PanelState["mixed"] {
-  const isSimulated = ({ films, latest }: ReadSpot) => [films.before, latest?.film].some((f) => f?.simulated);
-  const simulated = spots.filter(isSimulated).length;
-  const typed = spots.some(({ films, latest }) => [films.before, latest?.film].some((f) => f && !f.simulated));
+  const filmsOf = ({ films, latest }: ReadSpot) => [films.before, latest?.film].flatMap((f) => f ?? []);
+  const simulated = spots.filter((s) => filmsOf(s).some((f) => f.simulated)).length;
+  const typed = spots.some((s) => filmsOf(s).some((f) => !f.allSimulated));
   return simulated > 0 && typed ? { simulated, of: spots.length } : null;
 }
 

@@ -17,7 +17,9 @@ export interface PhaseFilm {
   scattered: boolean;
   /** The entries that it was read with, each with its readings. */
   of: readonly { entryId: string; readings_m: readonly number[] }[];
+  /** Some of them, and all of them, were filled in by a stand-in. */
   simulated: boolean;
+  allSimulated: boolean;
   last_seq: number;
   /** How many of the changes of the film are in it. */
   surface: number;
@@ -89,6 +91,7 @@ export function filmRecord(
       scattered,
       of: list.map((p) => ({ entryId: p.entry.id, readings_m: correctedReadings(p.entry, checks) })),
       simulated: list.some((p) => p.entry.simulated),
+      allSimulated: list.every((p) => p.entry.simulated),
       last_seq: Math.max(...list.map((p) => p.entry.seq)),
       surface: Math.max(...list.map((p) => p.surface)),
     };

@@ -27,19 +27,23 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
   const { brief, facts, sheet, finish, now_ms } = asked;
   if (facts.handedOver) return [];
   const wait = nextWait(asked);
-  if (wait)
-    return [
-      {
-        kind: wait.what === "flash" ? "flash" : "cure",
-        entryId: wait.coat.entry.id,
-        then: THEN[wait.what],
-        number: wait.coat.entry.body.number,
-        started_ms: wait.from_ms,
-        due_ms: wait.least_ms,
-        late_ms: wait.latest_ms,
-      },
-    ];
-  const colour = colourWait(facts);
+  // The front is on, and its back is still to come: it is turned then, and cures meanwhile.
+  const frontOn = facts.coats.length >= brief.coatsPlanned;
+  const waits: CourseClock[] = wait
+    ? [
+        {
+          kind: wait.what === "flash" || frontOn ? "flash" : "cure",
+          entryId: wait.coat.entry.id,
+          then: THEN[wait.what],
+          number: wait.coat.entry.body.number,
+          started_ms: wait.from_ms,
+          due_ms: wait.least_ms,
+          late_ms: wait.latest_ms,
+        },
+      ]
+    : [];
+  if (wait && !frontOn) return waits;
+  const colour = wait ? null : colourWait(facts);
   if (colour)
     return [
       {
@@ -53,7 +57,7 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
       },
     ];
   const last = facts.coats.at(-1);
-  if (!last || facts.coats.length < brief.coatsPlanned) return [];
+  if (!last || !frontOn) return [];
   const clock = (
     kind: CourseClock["kind"],
     then: CourseClock["then"],
@@ -81,5 +85,5 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
   if (!softFilm(facts)) clocks.push(clock("cure", matte ? "touch" : "work", { entryId, started_ms: at_ms, due_ms: ready_ms }));
   // Once somebody has read it or plans its work, a wait that is over is nobody's any more.
   const worked = facts.plan !== null || facts.spots.some((s) => s.films.after || s.films.recheck);
-  return clocks.filter((c) => !worked || c.due_ms > now_ms);
+  return [...waits, ...clocks.filter((c) => !worked || c.due_ms > now_ms)];
 }

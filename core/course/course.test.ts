@@ -269,6 +269,34 @@ test("whatever was logged: steps stand in order, windows do not cross, one thing
   );
 });
 
+test("also in an order that nobody plans: faces in turns, sanded flat between, one coat more: course and lists say one window, no clock twice", () => {
+  const act = fc.constantFrom("back", "front", "front", "flatten", "turn" as const);
+  fc.assert(
+    fc.property(
+      fc.array(act, { minLength: 1, maxLength: 7 }),
+      fc.constantFrom(1, 2),
+      fc.integer({ min: 1, max: 90 }),
+      (acts, planned, gap) => {
+        const log = acts.map((what, i): Logged => (what === "back" || what === "front" ? ["coat", gap * i, what] : [what, gap * i]));
+        const given = { sides: 2 as const, coatsPlanned: planned, sheet: { tape_s: 7200 } };
+        const input = asked(given, log, gap * (acts.length - 1) + 1);
+        const action = nextAction(courseOf(input));
+        const { action: listed } = standingOf(input);
+        expect(
+          listed && { kind: listed.kind, number: listed.number, side: listed.side, from_ms: listed.from_ms, latest_ms: listed.latest_ms },
+        ).toEqual(
+          action && { kind: action.kind, number: action.number, side: action.side, from_ms: action.from_ms, latest_ms: action.latest_ms },
+        );
+        const keys = clocksOf(input).map((c) => `${c.entryId} ${c.kind}`);
+        expect(new Set(keys).size).toBe(keys.length);
+        const wait = nextWait(input);
+        if (wait && action?.kind === "coat") expect(action.from_ms).toBe(wait.least_ms);
+      },
+    ),
+    { numRuns: 100 },
+  );
+});
+
 test("no step is to be done before what it waits for is over; a forecast never begins a step before the one ahead of it", () => {
   fc.assert(
     fc.property(lives, (life) => {

@@ -11,7 +11,7 @@ import { noGaugeReads } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import { isLookedOver } from "../panel/looked";
 import { conditionsOf } from "../panel/logged-setting";
-import { coatsOn, handGun, newestCoat } from "../panel/next-coat";
+import { coatsOn, handGun, newestCoat, nextSide } from "../panel/next-coat";
 import type { Side } from "../record/kinds";
 import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
@@ -157,7 +157,8 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   const of = Math.max(brief.coatsPlanned, on.length);
   const steps: StepDraft[] = [];
   const colour = side === (brief.sides === 2 ? "back" : "front") ? colourWait(facts) : null;
-  let window: Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source"> = {
+  // Before its first coat: by the colour below it; of the back where the front was sprayed first, by that.
+  let window: Window = (on.length === 0 && side === "back" ? windowNow(w, side) : null) ?? {
     from_ms: colour?.clear_ms ?? null,
     best_ms: null,
     latest_ms: colour?.scuff_ms ?? null,
@@ -192,7 +193,7 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
     if (!coat) w.cursor_ms = end_ms;
     if (number === of) break;
     const planned = plannedCoat(way, number);
-    const wait = windowAfter(w, { side, number, coat, end_ms });
+    const wait = windowAfter(w, { side, number, last: number === on.length, end_ms });
     const over = next !== undefined || (coat !== undefined && wait.from_ms !== null && wait.from_ms <= now_ms);
     steps.push(
       stepDraft(`${side} ${number} ${planned.sandAfter ? "cure" : "flash"}`, planned.sandAfter ? "cureToSand" : "flash", {
@@ -236,29 +237,36 @@ function foretold({ rows, way }: Working, number: number): CoatForecast | null {
   return { dry_m: laid * row.dry_m, u_dry_m: laid * row.u_dry_m, runChance: row.runChance, sagLocal_m: row.sagLocal_m };
 }
 
-/** The window after a coat: the one wait where it is the newest, else the way's own with the gun in the hand. */
-function windowAfter(
-  w: Working,
-  { side, number, coat, end_ms }: { side: Side; number: number; coat: CoatState | undefined; end_ms: number },
-): Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source"> {
-  const now = coat && newestCoat(w.facts) === coat ? nextWait(w) : null;
-  if (now && now.coat.entry.body.side === side) {
-    const reason = now.window ? reasonOf[now.window.by] : { why: "turned" as const, source: "product-sheet" as const };
-    const grip = now.late === "grip" && now.window?.by === "sheet";
-    return {
-      from_ms: now.least_ms,
-      best_ms: now.best_ms,
-      latest_ms: now.latest_ms,
-      late: now.late,
-      ...(now.window?.setsFirst
-        ? { why: "set" as const, source: "orchard-flow" as const }
-        : grip
-          ? { ...reason, why: "grip" as const }
-          : reason),
-    };
-  }
+type Window = Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source">;
+const SETTLED: Window = { from_ms: null, best_ms: null, latest_ms: null, late: null, why: "settled", source: "common-practice" };
+
+/** The window before the next coat of all, by the one wait; null where this face is not the next, or nothing is on yet. */
+function windowNow(w: Working, side: Side): Window | null {
+  const newest = newestCoat(w.facts);
+  if (!newest || nextSide(w.facts, w.brief) !== side) return null;
+  const now = nextWait(w);
+  if (!now) return { ...SETTLED, from_ms: newest.entry.at_ms }; // sanded flat since: it waits for nothing
+  const reason = now.window ? reasonOf[now.window.by] : { why: "turned" as const, source: "product-sheet" as const };
+  const grip = now.late === "grip" && now.window?.by === "sheet";
+  return {
+    from_ms: now.least_ms,
+    best_ms: now.best_ms,
+    latest_ms: now.latest_ms,
+    late: now.late,
+    ...(now.window?.setsFirst
+      ? { why: "set" as const, source: "orchard-flow" as const }
+      : grip
+        ? { ...reason, why: "grip" as const }
+        : reason),
+  };
+}
+
+/** The window after a coat: the one wait where the next of all follows it, else the way's own with the gun in the hand. */
+function windowAfter(w: Working, { side, number, last, end_ms }: { side: Side; number: number; last: boolean; end_ms: number }): Window {
+  const now = last ? windowNow(w, side) : null;
+  if (now) return now;
   const planned = w.rows[Math.min(number, w.rows.length) - 1]?.wait;
-  if (!planned) return { from_ms: end_ms, best_ms: null, latest_ms: null, late: null, why: "settled", source: "common-practice" };
+  if (!planned) return { ...SETTLED, from_ms: end_ms };
   const ms = (s: number) => (Number.isFinite(s) ? end_ms + s * MS : null);
   return {
     from_ms: end_ms + planned.least_s * MS,

@@ -1,7 +1,7 @@
 import type { HeldWork } from "../models/defects/holds";
 import { climateChecks, countsUntil } from "../models/prep/preflight";
 import { inRange } from "../kernel/guard";
-import { WHOLE_PANEL, faultsHolding, softFilm, workedAt } from "../panel/fault-holds";
+import { WHOLE_PANEL, faultsHolding, softFilm, workedAhead } from "../panel/fault-holds";
 import type { CourseAsked } from "./next-wait";
 import { type StepHold, holdsAt } from "./step-hold";
 
@@ -15,11 +15,7 @@ export function coatHoldsAhead({ facts, sheet }: Pick<CourseAsked, "facts" | "sh
 }
 
 /** What holds paper and polish back: over the panel, or where the steps of its plan still to come are done. */
-export function paperHolds(facts: CourseAsked["facts"]): StepHold[] {
-  const { plan, stepsDone } = facts;
-  const ahead = plan && workedAt({ steps: plan.body.steps.slice(stepsDone.length), part: plan.body.part });
-  return faults(facts, "paper", ahead ?? WHOLE_PANEL);
-}
+export const paperHolds = (facts: CourseAsked["facts"]): StepHold[] => faults(facts, "paper", workedAhead(facts) ?? WHOLE_PANEL);
 
 /** A film marked as soft: a probe marks it, and it is not called hard. */
 export function softHolds(facts: CourseAsked["facts"]): StepHold[] {

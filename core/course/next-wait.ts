@@ -8,7 +8,7 @@ import type { PanelBrief } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
 import { conditionsOf } from "../panel/logged-setting";
-import { newestCoat, nextCoat, nextSide } from "../panel/next-coat";
+import { isAllOn, newestCoat, nextCoat, nextSide } from "../panel/next-coat";
 import { wetBuild } from "../panel/wet-build";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
 import { cureOf, stageAt } from "./cure";
@@ -53,7 +53,7 @@ const finite = (ms: number): number | null => (Number.isFinite(ms) ? ms : null);
  */
 export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextWait | null {
   const coat = newestCoat(facts);
-  if (!coat || facts.coats.length >= brief.coatsPlanned) return null;
+  if (!coat || isAllOn(facts, brief)) return null;
   const from_ms = coat.entry.at_ms;
   const air = airOf(facts);
   const side = nextSide(facts, brief);

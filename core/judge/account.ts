@@ -12,7 +12,7 @@ import type { InTheWay } from "../panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 import { type DoubtfulFilm, doubtfulFilm } from "./doubtful";
-import { type HoldingFault, faultsHolding, workedAt } from "../panel/fault-holds";
+import { type HoldingFault, faultsHolding, workedAhead } from "../panel/fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
 import { type HowKnown, SURENESS, clearNow } from "./how-known";
@@ -117,9 +117,8 @@ function mixedOf(spots: readonly ReadSpot[]): PanelState["mixed"] {
 }
 
 function heldAhead(facts: PanelFacts): HoldingFault[] {
-  if (!facts.plan) return [];
-  const { steps, part } = facts.plan.body;
-  return faultsHolding(facts, "paper", workedAt({ steps: steps.slice(facts.stepsDone.length), part }));
+  const ahead = workedAhead(facts);
+  return ahead ? faultsHolding(facts, "paper", ahead) : [];
 }
 
 interface ClearThen {

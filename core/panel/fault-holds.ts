@@ -3,6 +3,7 @@ import { type Region, inRegion } from "../kernel/geometry/region";
 import type { FaultHold, HeldWork } from "../models/defects/holds";
 import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
 import { regionOfPlan } from "./builds";
+import type { PanelFacts } from "./derive-panel";
 import type { BodyOf, PlanStep } from "../record/bodies";
 import { type EntryOf, pointsOf } from "../record/entry";
 import { type NotedForFaults, openMarks } from "./open-marks";
@@ -32,6 +33,10 @@ export const workedAt = ({ steps, part }: { steps: readonly Pick<PlanStep, "zone
   over: steps.some((s) => s.zone !== "run" && s.zone !== "spot") ? { region: regionOfPlan({ part }) } : null,
   places: steps.flatMap((s) => (s.zone === "run" || s.zone === "spot" ? pointsOf(s.at) : [])),
 });
+
+/** Where the steps of the plan in force that are still to come are done; null without a plan. */
+export const workedAhead = ({ plan, stepsDone }: Pick<PanelFacts, "plan" | "stepsDone">): WorkedAt | null =>
+  plan && workedAt({ steps: plan.body.steps.slice(stepsDone.length), part: plan.body.part });
 
 /** Whether a work comes to where a fault is marked, or so near that it is part of it. */
 function reaches({ body: { at, trace } }: EntryOf<"defect">, { where }: FaultHold, { over, places }: WorkedAt): boolean {

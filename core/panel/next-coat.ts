@@ -81,6 +81,10 @@ export const nextSide = (
   { sides, coatsPlanned }: Pick<PanelBrief, "sides" | "coatsPlanned">,
 ): Side => (sides === 2 && state.backCoats.length < coatsPlanned ? "back" : "front");
 
+/** All the coats that are planned are on, on both faces where there are two. */
+export const isAllOn = (state: Pick<PanelFacts, "coats" | "backCoats">, brief: Pick<PanelBrief, "sides" | "coatsPlanned">): boolean =>
+  state.coats.length >= brief.coatsPlanned && nextSide(state, brief) === "front";
+
 /** Settings offered for a panel's next coat: the gun in the hand at the pace that the house way gives this coat. */
 export function nextCoat(
   state: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">,

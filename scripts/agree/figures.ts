@@ -16,6 +16,7 @@ import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, outQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
+import { clockHeld, holdsOfClock } from "#core/course/clock-hold";
 import { cureOf, readyAt } from "#core/course/cure";
 import { type StepHold, holdsAt, isNo } from "#core/course/step-hold";
 import { nextAction } from "#core/course/steps";
@@ -34,6 +35,8 @@ import { courseAt } from "~/stations/course/course-at";
 import { cureSentence } from "~/stations/spray/cure.words";
 import { readySentence } from "~/stations/spray/ready.words";
 import { stepWhen } from "~/stations/course/course.words";
+import { clockWords } from "~/kit/words/clock-words";
+import { holdName } from "~/kit/words/hold-name";
 import { actionWords } from "~/kit/words/step-words";
 import { planAddress } from "~/stations/correct/plan-address";
 import { planFields, planWays } from "~/stations/correct/plan-choice";
@@ -300,6 +303,15 @@ async function compareCourse(
     "a film marked as soft is called hard nowhere",
     !soft || (!hardened?.main.startsWith("Hard") && !clocks.some((c) => c.kind === "cure" && c.label === "work")),
   );
+  // A clock that leads to a held step never says that it is ready, also when it comes due later.
+  for (const c of clocks) {
+    const due_ms = Math.max(now_ms, c.due_ms + 1000);
+    const no = clockHeld(c, due_ms);
+    const then = nextAction(courseAt(view, due_ms));
+    const heldThen = then !== null && holdsOfClock(c, { action: then }).some(isNo);
+    law("a clock says what says no to its step", (no !== null) === heldThen);
+    law("a held clock is not ready", no === null || !/ready|hard enough/.test(clockWords(c, "due", holdName(no, due_ms))));
+  }
   const flash = clocks.find((c) => c.kind === "flash");
   if (action?.kind === "coat" && booth.flash) {
     say("next coat, not before", "header", action.from_ms);

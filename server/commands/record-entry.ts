@@ -2,9 +2,9 @@ import { type BodyInputOf, type BodyOf, type EntryKind, LEDGER_BODIES } from "#c
 import { JOB_WIDE } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
-import type { Db, Tx } from "../db/open";
+import type { Db } from "../db/open";
 import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/ledger-repo";
-import { type Panel, getPanel } from "../repos/panel-repo";
+import { getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
 import { answeredBefore } from "../repos/sent-form-repo";
 import { refreshSummariesBeside, refreshSummary } from "../repos/summary-repo";

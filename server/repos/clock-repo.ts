@@ -1,6 +1,8 @@
 import type { CourseClock } from "#core/course/clocks";
 import type { PotClock } from "#core/course/pot-clocks";
-import { CLOCK_KINDS, type Clock, type ClockKind } from "#core/models/clock/clock-state";
+import { type ShownClock, holdsOfClock } from "#core/course/clock-hold";
+import type { Standing } from "#core/course/standing";
+import { CLOCK_KINDS, type ClockKind } from "#core/models/clock/clock-state";
 import type { Db, Tx } from "../db/open";
 
 const DAY_MS = 86_400_000;
@@ -18,7 +20,7 @@ const JUST_OVER_MS = 4 * 3_600_000;
  * Clocks that still say something: not stopped, not of a struck entry or a panel handed over, and not long over. Running ones soonest first, then those
  * that are ready or over; however many run, what came due in the last hours is among them.
  */
-export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Promise<Clock[]> {
+export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Promise<ShownClock[]> {
   const ready = await clocksDue(db, {
     now_ms,
     after_ms: now_ms - JUST_OVER_MS,
@@ -33,7 +35,7 @@ export async function listClocks(db: Db, now_ms: number, most = MOST_CLOCKS): Pr
 }
 
 /** Pots that settle go round until they are over: they are due again and again. */
-async function stirring(db: Db, now_ms: number): Promise<Clock[]> {
+async function stirring(db: Db, now_ms: number): Promise<ShownClock[]> {
   const due = await clocksDue(db, { now_ms, after_ms: now_ms - DAY_MS, until_ms: null, most: MOST_CLOCKS, kind: "stir" });
   return due.filter((c) => c.late_ms === null || c.late_ms > now_ms);
 }
@@ -42,11 +44,12 @@ async function stirring(db: Db, now_ms: number): Promise<Clock[]> {
 async function clocksDue(
   db: Db,
   { now_ms, after_ms, until_ms, most, kind }: { now_ms: number; after_ms: number; until_ms: number | null; most: number; kind?: "stir" },
-): Promise<Clock[]> {
+): Promise<ShownClock[]> {
   const rows = await db
     .selectFrom("clock as c")
     .crossJoin("panel as p")
     .crossJoin("job as j")
+    .leftJoin("panel_summary as s", "s.panel_id", "c.panel_id")
     .whereRef("p.id", "=", "c.panel_id")
     .whereRef("j.id", "=", "p.job_id")
     .where("c.stopped_ms", "is", null)
@@ -56,13 +59,7 @@ async function clocksDue(
     .where("c.struck", "=", 0)
     .where("c.kind", kind ? "=" : "!=", "stir")
     .where((eb) => eb.or([eb("c.kind", "!=", "pot"), eb("c.due_ms", ">", now_ms - DEAD_POT_MS)]))
-    .where((eb) =>
-      eb.not(
-        eb.exists(
-          eb.selectFrom("panel_summary as s").select("s.panel_id").whereRef("s.panel_id", "=", "c.panel_id").where("s.done", "=", 1),
-        ),
-      ),
-    )
+    .where((eb) => eb.or([eb("s.done", "is", null), eb("s.done", "!=", 1)]))
     .orderBy("c.due_ms")
     .limit(most)
     .select([
@@ -77,6 +74,7 @@ async function clocksDue(
       "p.name as panel_name",
       "j.id as job_id",
       "j.vehicle",
+      "s.counts_json",
     ])
     .execute();
   return rows.map((r) => ({
@@ -91,6 +89,7 @@ async function clocksDue(
     due_ms: r.due_ms,
     late_ms: r.late_ms,
     stopped_ms: r.stopped_ms,
+    holds: holdsOfClock(r, r.counts_json === null ? null : (JSON.parse(r.counts_json) as Standing)),
   }));
 }
 

@@ -1,11 +1,11 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { fireEvent, screen, waitFor } from "@testing-library/react";
-import type { Clock } from "#core/models/clock/clock-state";
+import type { ShownClock } from "#core/course/clock-hold";
 import { renderPage } from "~/kit/testing/render-page";
 import { ClockStrip } from "./clock-strip";
 
 const MIN = 60_000;
-const clock = (id: string, over: Partial<Clock>): Clock => ({
+const clock = (id: string, over: Partial<ShownClock>): ShownClock => ({
   id,
   panelId: "p",
   jobId: "j",
@@ -17,6 +17,7 @@ const clock = (id: string, over: Partial<Clock>): Clock => ({
   due_ms: 10 * MIN,
   late_ms: 45 * MIN,
   stopped_ms: null,
+  holds: [],
   ...over,
 });
 const clocks = [
@@ -58,4 +59,17 @@ test("what has no room is folded behind its count, and unfolds: none is cut", ()
   unmount();
   renderPage(<ClockStrip now_ms={5 * MIN} />, { clocks: clocks.slice(0, 1) });
   expect(screen.queryByRole("button", { name: /clocks/ })).toBeNull();
+});
+
+test("a clock that is due says what says no to its step before it says ready; once that is over it is ready", () => {
+  const holds = [{ by: "pot" as const, over_ms: 12 * MIN }];
+  const at = (min: number) => {
+    const { unmount } = renderPage(<ClockStrip now_ms={min * MIN} />, { clocks: [clock("flash", { holds })] });
+    const [text] = cells();
+    unmount();
+    return text;
+  };
+  expect(at(5)).toMatch(/^5:00flash, after coat 1: until next coat/);
+  expect(at(11)).toMatch(/^readyflash, after coat 1: ready/);
+  expect(at(13)).toMatch(/^heldflash, after coat 1: the pot is over/);
 });

@@ -2,8 +2,10 @@ import { Bell, BellOff, Square } from "lucide-react";
 import { useEffect, useId, useRef, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import { toast } from "~/kit/ui/toast";
+import { type ShownClock, clockHeld } from "#core/course/clock-hold";
 import { CLOCK_KINDS, type Clock, clockState } from "#core/models/clock/clock-state";
 import { showSpan } from "#core/kernel/units/format";
+import { holdName } from "~/kit/words/hold-name";
 import { clockWords } from "~/kit/words/clock-words";
 import { useRoot } from "~/kit/root/use-root";
 import { beep } from "./beep";
@@ -78,7 +80,7 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
 const LONG_OVER_MS = 4 * 3_600_000;
 
 /** Most urgent first: past its window or over, then ready, the one that closes first before; then what runs, soonest first. */
-const inOrder = (clocks: readonly Clock[], now_ms: number) => {
+const inOrder = (clocks: readonly ShownClock[], now_ms: number) => {
   const rank = (c: Clock) => {
     const { phase } = clockState(c, now_ms);
     const since_ms = phase === "late" ? (c.late_ms ?? c.due_ms) : c.due_ms;
@@ -98,11 +100,13 @@ const TONES = {
 } as const;
 
 /** @param show when it stands in its row while the strip is folded */
-function ClockCell({ clock, now_ms, show, unfolded }: { clock: Clock; now_ms: number; show: string; unfolded: boolean }) {
+function ClockCell({ clock, now_ms, show, unfolded }: { clock: ShownClock; now_ms: number; show: string; unfolded: boolean }) {
   const fetcher = useFetcher();
   const { phase, left_s, share } = clockState(clock, now_ms);
   const near = phase === "waiting" && clock.kind === "pot" && left_s < 900;
-  const tone = near ? TONES.late : TONES[phase];
+  const no = clockHeld(clock, now_ms);
+  const held = no && holdName(no, now_ms);
+  const tone = near || (held && phase === "due") ? TONES.late : TONES[phase];
   const stop = () => {
     const send = (stopped: boolean) =>
       void fetcher.submit({ stopped: String(stopped) }, { method: "post", action: `/do/clocks/${clock.id}` });
@@ -117,10 +121,10 @@ function ClockCell({ clock, now_ms, show, unfolded }: { clock: Clock; now_ms: nu
     >
       <Link to={`/jobs/${clock.jobId}/panels/${clock.panelId}/course`} className="min-w-0 flex-1 leading-tight">
         <span className={`mr-2 text-[22px] font-semibold tracking-tight ${tone.text}`} data-testid="clock-left">
-          {phase === "waiting" ? showSpan(left_s) : phase === "due" ? "ready" : `+${showSpan(left_s)}`}
+          {phase === "waiting" ? showSpan(left_s) : phase === "due" ? (held ? "held" : "ready") : `+${showSpan(left_s)}`}
         </span>
         <span className="text-[13px] text-ink2">
-          {CLOCK_KINDS[clock.kind]}, {clockWords(clock, phase)}
+          {CLOCK_KINDS[clock.kind]}, {clockWords(clock, phase, held)}
           <span className={unfolded ? "block" : "block truncate"}>
             {clock.jobName}, {clock.panelName}
           </span>

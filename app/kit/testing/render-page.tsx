@@ -1,6 +1,6 @@
 import { render } from "@testing-library/react";
 import { Outlet, createRoutesStub } from "react-router";
-import type { Clock } from "#core/models/clock/clock-state";
+import type { ShownClock } from "#core/course/clock-hold";
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 
 /** A form that a page sent: where to, and its fields. */
@@ -16,7 +16,7 @@ export function renderPage(
     units = "metric",
     clocks = [],
     answer = () => ({ ok: true }),
-  }: { units?: "metric" | "imperial"; clocks?: Clock[]; answer?: (sent: Sent) => unknown } = {},
+  }: { units?: "metric" | "imperial"; clocks?: ShownClock[]; answer?: (sent: Sent) => unknown } = {},
 ) {
   sessionStorage.clear(); // a tab of its own, without what another test left half-typed
   const sent: Sent[] = [];

@@ -15,3 +15,13 @@ test.each([
   [{ kind: "pot", label: "Clear 21" }, "late", "Clear 21: over: mix again"],
   [{ kind: "flash", label: "coat 1" }, "stopped", "after coat 1: stopped"],
 ] as const)("%j %s says %s", (clock, phase, words) => expect(clockWords(clock, phase)).toBe(words));
+
+test("what says no goes before that it is ready or past; while it waits the wait is said", () => {
+  const flash = { kind: "flash", label: "coat 1" } as const;
+  expect((["waiting", "due", "late", "stopped"] as const).map((p) => clockWords(flash, p, "peeling first"))).toEqual([
+    "after coat 1: until next coat",
+    "after coat 1: peeling first",
+    "after coat 1: peeling first",
+    "after coat 1: stopped",
+  ]);
+});

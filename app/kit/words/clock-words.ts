@@ -15,12 +15,13 @@ const THEN: Record<string, { waits: string; due: string; late: string }> = {
 const STIR = { waits: "until it is stirred again", due: "stir it now", late: "" };
 const POT = { waits: "left to spray", due: "over: mix again", late: "over: mix again" };
 
-/** Name and state of a clock: "after coat 1: until next coat". */
-export function clockWords({ kind, label }: Pick<Clock, "kind" | "label">, phase: ClockPhase): string {
+/** Name and state of a clock: "after coat 1: until next coat"; what says no to the step it leads to goes before that it is ready. */
+export function clockWords({ kind, label }: Pick<Clock, "kind" | "label">, phase: ClockPhase, held: string | null = null): string {
   const [then = "", number] = label.split(" ");
   const { waits, due, late } = kind === "pot" ? POT : kind === "stir" ? STIR : (THEN[then] ?? THEN.work!);
   const coat = then === "colour" ? "colour coat" : "coat";
   const what = kind === "pot" || kind === "stir" ? `${label}: ` : number ? `after ${coat} ${number}: ` : "";
   if (phase === "stopped") return `${what}stopped`;
+  if (held !== null && phase !== "waiting") return what + held;
   return what + (phase === "waiting" ? waits : phase === "due" ? due : late || due);
 }

@@ -10,7 +10,7 @@ import type { AssessmentRun } from "~/kit/run/use-assessment";
 import { useUnits } from "~/kit/root/use-root";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
-import { VERDICT_WORDS, showSafe, verdictSentence } from "~/kit/words/verdict";
+import { VERDICT_WORDS, safeLabel, showSafe, verdictSentence } from "~/kit/words/verdict";
 import { chanceWorking, removalWorking } from "~/kit/words/removal-workings";
 import { inUnits } from "#core/kernel/units/in-units";
 
@@ -69,7 +69,14 @@ export const VerdictHeading = memo(function VerdictHeading({
   );
 });
 
-export const VerdictFigures = memo(function VerdictFigures({ run: { result }, removal, steps, floor_m, tape_m }: Props) {
+export const VerdictFigures = memo(function VerdictFigures({
+  run: { result },
+  removal,
+  steps,
+  floor_m,
+  tape_m,
+  held = false,
+}: Props & { held?: boolean }) {
   const units = useUnits();
   const input = { removal, floor_m, tape_m };
   const judged = result && result.verdict !== "none";
@@ -100,7 +107,7 @@ export const VerdictFigures = memo(function VerdictFigures({ run: { result }, re
             {...(result.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
           />
           <Figure
-            label={result.largestSafeRemoval_m > 0 ? "may come off safely" : "may come off: it is too thin already"}
+            label={safeLabel(result.largestSafeRemoval_m, { thinnest_m: result.thinnest?.clear_m ?? null, floor_m, held })}
             shown={showSafe(result.largestSafeRemoval_m, units)}
             note="19 times in 20 the floor holds"
             working={chanceWorking(result, input, units)}

@@ -1,7 +1,7 @@
 import type { Assessment } from "#core/judge/assess";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { METRIC } from "#core/kernel/units/quantities";
-import { remedyWords, showSafe, verdictSentence } from "./verdict";
+import { remedyWords, safeLabel, showSafe, verdictSentence } from "./verdict";
 
 const shape = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
 const base: Assessment = {
@@ -43,4 +43,12 @@ test("what would make it safe is said with its place; the most that may come off
   expect(showSafe(12.98e-6, { ...METRIC, film: "mil" })).toEqual({ text: "0.5", unit: "mil" });
   expect(showSafe(0.4e-6, METRIC).text).toBe("nothing");
   expect(showSafe(-3e-6, METRIC).text).toBe("nothing");
+});
+
+test("what may come off is called safe where nothing holds it back, and too thin only where it most likely is", () => {
+  const film = { thinnest_m: 58e-6, floor_m: 35e-6, held: false };
+  expect(safeLabel(4e-6, film)).toBe("may come off safely");
+  expect(safeLabel(4e-6, { ...film, held: true })).toBe("the film by itself would bear");
+  expect(safeLabel(0, film)).toBe("may come off for sure: it may be too thin already");
+  expect(safeLabel(0, { ...film, thinnest_m: 30e-6 })).toBe("may come off: it is too thin already");
 });

@@ -66,4 +66,15 @@ export function showSafe(safe_m: number, units: UnitPreferences) {
   return whole_m > 0 ? showFilm(whole_m, units) : { text: "nothing", unit: "" };
 }
 
+/** What that figure is called: what holds the work back goes before it, and what may be too thin is not called so for sure. */
+export function safeLabel(
+  safe_m: number,
+  { thinnest_m, floor_m, held }: { thinnest_m: number | null; floor_m: number; held: boolean },
+): string {
+  if (safe_m > 0) return held ? "the film by itself would bear" : "may come off safely";
+  return thinnest_m !== null && thinnest_m < floor_m
+    ? "may come off: it is too thin already"
+    : "may come off for sure: it may be too thin already";
+}
+
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

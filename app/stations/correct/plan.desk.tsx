@@ -115,7 +115,15 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
         </section>
         <div className="space-y-6">
           {plan && !plan.problem && (
-            <VerdictFigures run={run} shape={panel.shape} removal={removal} steps={counted} floor_m={floor_m} tape_m={plan.judgedFrom_m} />
+            <VerdictFigures
+              run={run}
+              shape={panel.shape}
+              removal={removal}
+              steps={counted}
+              floor_m={floor_m}
+              tape_m={plan.judgedFrom_m}
+              held={held.length > 0}
+            />
           )}
           <div className="grid grid-cols-2 gap-3">
             {field(

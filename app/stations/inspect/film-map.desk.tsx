@@ -23,7 +23,7 @@ import { Figure } from "~/kit/ui/figure";
 import { FilmSlider } from "~/kit/ui/film-slider";
 import { Tag } from "~/kit/ui/tag";
 import { mapWorking, settleSentence } from "./film-map.words";
-import { VERDICT_WORDS, showSafe } from "~/kit/words/verdict";
+import { VERDICT_WORDS, safeLabel, showSafe } from "~/kit/words/verdict";
 import { AcceptanceLabel } from "./acceptance-label";
 import { FilmMapDrawing, RampScale } from "./film-map-drawing";
 import { usePanelMap } from "./use-panel-map";
@@ -188,13 +188,7 @@ export function FilmMapDesk() {
               {...(answer.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
             />
             <Figure
-              label={
-                map.safe_m <= 0
-                  ? "may come off: it is too thin already"
-                  : held.length > 0
-                    ? "the film by itself would bear"
-                    : "may come off safely"
-              }
+              label={safeLabel(map.safe_m, { thinnest_m: map.thinnest.clear_m, floor_m, held: held.length > 0 })}
               shown={showSafe(map.safe_m, units)}
               note="19 times in 20 the floor holds"
               working={working}

@@ -36,7 +36,7 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
   return (
     <section
       aria-label="Clocks"
-      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[68px] min-w-0 border-t border-hair bg-panel @container sm:static sm:order-none sm:col-start-2"
+      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[78px] min-w-0 border-t border-hair bg-panel @container sm:static sm:order-none sm:col-start-2"
     >
       <div id={listId} className={`flex min-w-0 flex-1 ${unfolded ? "max-h-[60dvh] flex-wrap overflow-y-auto" : ""}`}>
         {clocks.length === 0 && (
@@ -115,7 +115,7 @@ function ClockCell({ clock, now_ms, show, unfolded }: { clock: ShownClock; now_m
   };
   return (
     <div
-      className={`relative min-h-[68px] min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-2 pr-1 pl-4 ${unfolded ? "flex" : show}`}
+      className={`relative min-h-[78px] min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-2 pr-1 pl-4 ${unfolded ? "flex" : show}`}
       data-testid="clock"
       data-phase={phase}
     >

@@ -86,7 +86,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           Go to…
         </button>
       </nav>
-      <div id="page" className="order-1 min-w-0 sm:order-none sm:min-h-0 sm:overflow-y-auto print:overflow-visible">
+      <div id="page" className="isolate order-1 min-w-0 sm:order-none sm:min-h-0 sm:overflow-y-auto print:overflow-visible">
         <NowContext value={now_ms}>
           <OutboxContext value={outbox}>{children}</OutboxContext>
         </NowContext>

@@ -106,7 +106,7 @@ test("tank and two side covers in matte: both sides, hung, one pot, from the car
   await page.getByLabel("Of", { exact: true }).selectOption("part");
   await page.getByLabel("Readings, GU, spaces between").fill("12.4 11.9 12.6");
   await page.getByRole("button", { name: "Store readings" }).click();
-  await expect(page.getByRole("region", { name: "Gloss read" })).toContainText("12.3");
+  await expect(page.getByRole("region", { name: "Gloss read" })).toContainText("12.4");
   await page.close();
   await server.stop("SIGTERM");
 });

@@ -24,7 +24,7 @@ const LATER = { request: 0.8, byte: 0.01 } as const;
 
 /** Price of a byte on the page that brings least anyway, and on the one that brings most. */
 const LIGHT = 0.2;
-const HEAVY = 7;
+const HEAVY = 9;
 
 /** What a request costs each page, and what a byte does that it does not need. */
 interface Costs {

@@ -12,7 +12,7 @@ import type { InTheWay } from "../panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { livingEntries } from "../record/timeline";
 import { type DoubtfulFilm, doubtfulFilm } from "./doubtful";
-import { type HoldingFault, faultsHolding, workedAhead } from "../panel/fault-holds";
+import { type HoldingFault, faultsHolding, softFilm, workedAhead } from "../panel/fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
 import type { World } from "./film-facts";
 import { type HowKnown, SURENESS, clearNow } from "./how-known";
@@ -58,6 +58,8 @@ export interface PanelState extends Omit<PanelFacts, "spots"> {
   film: FilmAccount;
   /** Marked faults that hold the steps of the plan in force that are still to come. */
   heldAhead: readonly HoldingFault[];
+  /** The film is marked as soft: it is hard at no hour that its age tells. */
+  soft: HoldingFault | null;
   layers: Layer[];
 }
 
@@ -104,6 +106,7 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     mixed: mixedOf(spots),
     film,
     heldAhead: heldAhead(facts),
+    soft: softFilm(facts),
     layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)],
   };
 }

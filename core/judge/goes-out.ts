@@ -5,7 +5,6 @@ import { compareReflections } from "../models/photo/reflection-check";
 import { neighbourOf, wantedGloss } from "../panel/neighbour";
 import { partGloss60 } from "../panel/gloss-read";
 import { isLookedOver } from "../panel/looked";
-import { softFilm } from "../panel/fault-holds";
 import { holdOfMark } from "../panel/seen-to";
 import type { Fault } from "../models/defects/remedies";
 import type { PanelState } from "./account";
@@ -105,7 +104,7 @@ function coatsPoint({ brief, state }: GoesOutInput): GoesOutPoint | null {
 
 /** A film that is marked as soft is not cured, whatever its age says. */
 function curedPoint({ state, cured: { share, left_s } }: GoesOutInput): GoesOutPoint {
-  const soft = softFilm(state) !== null;
+  const soft = state.soft !== null;
   return { what: "cured", state: soft ? "against" : share >= 1 ? "good" : "look", left_s, soft };
 }
 

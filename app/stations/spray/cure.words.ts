@@ -1,6 +1,5 @@
 import { cureOf, readyAt } from "#core/course/cure";
-import type { PanelFacts } from "#core/panel/derive-panel";
-import { softFilm } from "#core/panel/fault-holds";
+import type { PanelState } from "#core/judge/account";
 import type { BakePlan, CureForecast } from "#core/models/cure/bake-plan";
 import { PART_LAG_S } from "#core/models/cure/cure-age";
 import type { ProductSheet } from "#core/models/product/sheet";
@@ -34,13 +33,13 @@ export function cureWorking(f: CureForecast, plan: BakePlan, sheet: ProductSheet
 /** The panel's own cure, by the one rule for it: when it bears work; null before all its coats are on. */
 export function cureSentence(
   sheet: ProductSheet,
-  state: PanelFacts,
+  state: PanelState,
   { planned, job, now_ms }: { planned: number; job: Parameters<typeof readyAt>[1]; now_ms: number },
 ): { main: string; rest: string } | null {
   const cure = state.coats.length < planned ? null : cureOf(sheet, state, now_ms);
   if (!cure) return null;
   const ready_ms = readyAt(cure, job);
-  if (softFilm(state))
+  if (state.soft)
     return { main: "Marked as soft:", rest: `by its age it would be hard from ${whenText(ready_ms, now_ms)}; a thumbnail decides.` };
   const main = job.finish === "matte" ? "Hard enough to be touched" : "Hard enough to read and sand";
   return ready_ms <= now_ms

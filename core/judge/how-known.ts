@@ -29,3 +29,15 @@ export function clearNow({ film, expectedClear }: Known): ClearNow | null {
   if (film.mean) return { ...film.mean, how: film.how ?? "inferred" };
   return expectedClear && { ...expectedClear, how: "predicted" };
 }
+
+/**
+ * What is not known until somebody has measured it here. Found by simulation against truths the model does not share (docs/validation.md):
+ * streaks, other edge zones, gauge bias, removal above forecast. Defaults of ours.
+ */
+export const UNMEASURED = {
+  /** Removal against its forecast, and its further doubt, until this shop has measured removals of its own. */
+  removal: { factor: 1.1, u: 0.12 },
+  /** Without a foil check logged with the readings: the gauge's own limits times this, and this share of the film. */
+  gaugeFactor: 1.5,
+  film: 0.04,
+} as const;

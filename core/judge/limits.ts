@@ -1,6 +1,7 @@
 import { requireNumber } from "../kernel/guard";
 
 export { MOST_CLEAR_M, MOST_TOTAL_M, MOST_TOTAL_REBASE_M } from "../models/trade-limits";
+export { UNMEASURED } from "./how-known";
 export type { Verdict } from "../record/kinds";
 
 /**
@@ -27,18 +28,6 @@ export const DEFAULT_TAPE_M = 0.02;
 export const LEAST_RIM_M = 0.015;
 /** Fewer spots than this never give a verdict. */
 export const LEAST_SPOTS = 3;
-
-/**
- * What is not known until somebody has measured it here. Found by simulation against truths the model does not share (docs/validation.md):
- * streaks, other edge zones, gauge bias, removal above forecast. Defaults of ours.
- */
-export const UNMEASURED = {
-  /** Removal against its forecast, and its further doubt, until this shop has measured removals of its own. */
-  removal: { factor: 1.1, u: 0.12 },
-  /** Without a foil check logged with the readings: the gauge's own limits times this, and this share of the film. */
-  gaugeFactor: 1.5,
-  film: 0.04,
-} as const;
 
 /**
  * Film differs from place to place by more than a field through a few spots can tell: streaks of the passes, a hand's waver. This share of it, one

@@ -1,4 +1,5 @@
-import { InferredTag } from "./inferred-tag";
+import { inferredWords } from "~/kit/words/how-words";
+import { type PanelContext, usePanel } from "./use-panel";
 import { memo } from "react";
 import * as Progress from "@radix-ui/react-progress";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
@@ -39,6 +40,7 @@ export const VerdictHeading = memo(function VerdictHeading({
   waiting: string;
 }) {
   const units = useUnits();
+  const panel = usePanel() as PanelContext | undefined; // a quick question has none
   const { result } = run;
   return (
     <div aria-live="polite" data-testid="verdict" data-verdict={result?.verdict ?? "waiting"}>
@@ -47,7 +49,7 @@ export const VerdictHeading = memo(function VerdictHeading({
       </h2>
       <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
         {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}
-        {result?.inferred && <InferredTag />}
+        {result?.inferred && <Tag kind="caution">{inferredWords(panel?.view.state.film.how)}</Tag>}
         {run.busy && (
           <>
             <Progress.Root

@@ -36,7 +36,7 @@ const importing = later(() => import("./import-readings"));
 /** Opens the window that reads a file; fetched when it is first opened. */
 function ImportButton({ phase }: { phase: Phase }) {
   const [open, setOpen] = useState(false);
-  const part = useLater(importing, open);
+  const part = useLater(importing, open, true); // it reads a file with the server: without it there is nothing to have it for
   if (part) return <part.ImportReadings phase={phase} open={open} onOpenChange={setOpen} />;
   return (
     <button type="button" className="press" aria-haspopup="dialog" onClick={() => setOpen(true)}>

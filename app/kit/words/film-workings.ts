@@ -1,6 +1,5 @@
 import type { PanelState, Spot } from "#core/judge/account";
-import { isForetold } from "#core/judge/how-known";
-import { UNMEASURED } from "#core/judge/limits";
+import { UNMEASURED, isForetold } from "#core/judge/how-known";
 import { show } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { Working } from "~/kit/ui/figure";

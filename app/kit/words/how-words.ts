@@ -1,3 +1,5 @@
+import type { HowKnown } from "#core/judge/how-known";
+
 /** How a layer or the clear over a panel is known, said behind its figure. */
 export const HOW_WORDS = {
   measured: "measured",
@@ -10,3 +12,11 @@ export const HOW_WORDS = {
   predicted: "predicted, not measured",
   told: "as told by the painter",
 } as const;
+
+/** How far the clear may be believed where it was not measured on the part. */
+export const inferredWords = (how: HowKnown | null | undefined): string =>
+  how === "forecast"
+    ? "By forecast alone, not measured"
+    : how === "by a strip beside it"
+      ? "By a strip beside it"
+      : "Inferred, not measured";

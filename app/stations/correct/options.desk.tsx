@@ -1,4 +1,4 @@
-import { InferredTag } from "~/kit/panel/inferred-tag";
+import { inferredWords } from "~/kit/words/how-words";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { type OptionCase, type OptionForecast, type OptionKind, type Waiting, waitingOf } from "#core/judge/options";
@@ -89,7 +89,7 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
         )}
         <div className="mt-2 flex flex-wrap gap-2">
           {cured < 1 && <Tag kind="caution">Not cured: {showWait(left_s)} to go</Tag>}
-          {inferred && <InferredTag />}
+          {inferred && <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>}
         </div>
       </div>
       <ScrollRegion label="Options" className="mt-5">

@@ -1,4 +1,4 @@
-import { InferredTag } from "~/kit/panel/inferred-tag";
+import { inferredWords } from "~/kit/words/how-words";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { Check } from "lucide-react";
 import { Link, useFetcher } from "react-router";
@@ -54,7 +54,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
         </h2>
         <div className="mt-2 flex flex-wrap gap-2">
           <Tag kind={no ? "open" : verdict.tag}>{`${verdict.word} when planned`}</Tag>
-          {body.inferred && <InferredTag />}
+          {body.inferred && <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>}
         </div>
         {now && (
           <div className="mt-2">

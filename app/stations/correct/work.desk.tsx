@@ -8,7 +8,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
 import { HeldAhead } from "./held-ahead";
 import { stopWords } from "~/kit/words/stop-words";
-import { FilmSection } from "~/kit/panel/film-section";
+import { later, useLater } from "~/kit/root/later";
 import { useNow } from "~/kit/shell/now";
 import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
@@ -17,6 +17,9 @@ import { StepMeasures } from "./step-measures";
 import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
 import { InUnits } from "~/kit/ui/in-units";
+
+/** The drawing stands in a column of its own, and follows the steps. */
+const SECTION = later(() => import("~/kit/panel/film-section"));
 
 /** The plan as cards, read at a metre with wet gloves: what to do now, its clock, and what is left of the clear. */
 export function WorkDesk({ view }: { view: PanelView }) {
@@ -27,6 +30,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
   const { state, job, panel, floor_m } = view;
   const { plan, stepsDone, working } = state;
   const base = `/jobs/${job.id}/panels/${panel.id}`;
+  const section = useLater(SECTION, true);
   const { through, ahead, held, chances } = useFromHere(view);
   const no = stopWords(held);
   const busy = fetcher.state !== "idle";
@@ -178,13 +182,15 @@ export function WorkDesk({ view }: { view: PanelView }) {
         </Link>
       </section>
       <aside aria-label="Section" className="hidden xl:block">
-        <FilmSection
-          layers={state.layers}
-          floor_m={floor_m}
-          baseColour={job.colourCss}
-          preview={ahead ? { removal: ahead.removal } : {}}
-          caption="To the scale of the film"
-        />
+        {section && (
+          <section.FilmSection
+            layers={state.layers}
+            floor_m={floor_m}
+            baseColour={job.colourCss}
+            preview={ahead ? { removal: ahead.removal } : {}}
+            caption="To the scale of the film"
+          />
+        )}
       </aside>
     </main>
   );

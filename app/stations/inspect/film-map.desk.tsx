@@ -1,5 +1,5 @@
 import { noGaugeReads } from "#core/panel/brief";
-import { InferredTag } from "~/kit/panel/inferred-tag";
+import { inferredWords } from "~/kit/words/how-words";
 import { riskOf } from "#core/judge/chance-at";
 import * as Progress from "@radix-ui/react-progress";
 import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState } from "react";
@@ -93,7 +93,11 @@ export function FilmMapDesk() {
             ))}
         </h2>
         <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
-          {map?.inferred ? <InferredTag /> : map && <Tag kind="good">Measured before and after</Tag>}
+          {map?.inferred ? (
+            <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>
+          ) : (
+            map && <Tag kind="good">Measured before and after</Tag>
+          )}
           {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
           {run.busy && (
             <>

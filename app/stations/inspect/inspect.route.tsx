@@ -1,5 +1,5 @@
 import { acting } from "~/kit/form/in-words.server";
-import { InferredTag } from "~/kit/panel/inferred-tag";
+import { inferredWords } from "~/kit/words/how-words";
 import { useState } from "react";
 import { Link, data } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
@@ -80,7 +80,12 @@ export default function Inspect() {
           )}
         </h2>
         <div className="mt-2 flex flex-wrap gap-2">
-          {clear && (inferred ? <InferredTag /> : <Tag kind="good">{`Measured at ${readAt} ${readAt === 1 ? "spot" : "spots"}`}</Tag>)}
+          {clear &&
+            (inferred ? (
+              <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>
+            ) : (
+              <Tag kind="good">{`Measured at ${readAt} ${readAt === 1 ? "spot" : "spots"}`}</Tag>
+            ))}
           {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
         </div>
       </div>

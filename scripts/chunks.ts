@@ -17,14 +17,14 @@ interface Piece {
 }
 
 /** One file more costs a page as much as this many bytes that it does not need. */
-const REQUEST_BYTES = 9_000;
+const REQUEST_BYTES = 8_000;
 
 /** What is loaded later than the page itself, for each page that loads it: a request is waited for there too, a byte hardly. */
 const LATER = { request: 0.8, byte: 0.01 } as const;
 
 /** Price of a byte on the page that brings least anyway, and on the one that brings most. */
 const LIGHT = 0.2;
-const HEAVY = 8.5;
+const HEAVY = 9;
 
 /** What a request costs each page, and what a byte does that it does not need. */
 interface Costs {

@@ -3,14 +3,14 @@ import type { Held } from "#core/judge/held";
 import type { PanelView } from "#server/views/panel-view";
 
 /** Needed by hardly any plan under way: its words come when they are. */
-const HeldLines = lazy(() => import("~/kit/panel/held-lines").then((m) => ({ default: m.HeldLines })));
+const HeldLater = lazy(() => import("./held-later"));
 
 /** What holds the steps to come back. */
 export function HeldAhead({ view, held }: { view: PanelView; held: readonly Held[] }) {
   if (held.length === 0) return null;
   return (
     <Suspense>
-      <HeldLines view={view} held={held} />
+      <HeldLater view={view} held={held} />
     </Suspense>
   );
 }

@@ -1,3 +1,4 @@
+import icon from "./favicon.svg?inline";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, isRouteErrorResponse, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/root";
 import { useNonce } from "~/kit/http/nonce";
@@ -21,7 +22,7 @@ export function Layout({ children }: { children: React.ReactNode }) {
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
-        <link rel="icon" href="/favicon.svg" type="image/svg+xml" />
+        <link rel="icon" href={icon} type="image/svg+xml" />
         <Meta />
         <Links nonce={nonce} />
       </head>

@@ -14,9 +14,12 @@ const LEADS_TO: Readonly<Record<string, readonly string[]>> = {
   work: ["readAfter", "correct", "measureAgain"],
 };
 
-/** What of a panel's standing belongs to one of its clocks; none for one that leads to no such step. */
-export function holdsOfClock({ label }: Pick<Clock, "label">, standing: Pick<Standing, "action"> | null): readonly StepHold[] {
-  const action = standing?.action;
+/** What of a panel's standing belongs to one of its clocks; none for one that leads to no such step, and for a pot's, whose label is its product. */
+export function holdsOfClock(
+  { kind, label }: Pick<Clock, "kind" | "label">,
+  standing: Pick<Standing, "action"> | null,
+): readonly StepHold[] {
+  const action = kind === "pot" || kind === "stir" ? null : standing?.action;
   return action && LEADS_TO[label.split(" ")[0]!]?.includes(action.kind) ? action.holds : [];
 }
 

@@ -18,6 +18,7 @@ import { colourWait } from "./colour-wait";
 import { COOL_S, cureOf, readyAt } from "./cure";
 import { coatHolds, paperHolds, softHolds } from "./holds";
 import { type CourseAsked, airOf, nextWait } from "./next-wait";
+import type { StepHold } from "./step-hold";
 import { ofClearAlone } from "../models/defects/kinds";
 import { isTurned } from "../panel/wet-build";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
@@ -47,6 +48,7 @@ export function courseOf(input: CourseInput): CourseStep[] {
     past: pastSpraying(input),
     cursor_ms: input.now_ms,
     volumes: volumesOf(input),
+    soft: softHolds(facts),
     rows: input.forecast === false ? [] : rowsOf(input),
   };
   const faces: Side[] = brief.sides === 2 ? ["back", "front"] : ["front"];
@@ -82,6 +84,8 @@ interface Working extends CourseInput {
   volumes: readonly CoatVolume[];
   /** The coats as the way has them with the gun in the hand; empty where the model does not reach. */
   rows: readonly PlannedCoatRow[];
+  /** A film marked as soft. */
+  soft: readonly StepHold[];
 }
 
 const volumesOf = ({ brief, way, facts }: CourseInput): CoatVolume[] =>
@@ -324,8 +328,7 @@ function curing(w: Working): StepDraft[] {
   const own_ms = end_ms + w.way.correctAfter_s * MS;
   const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, w) * MS;
   const waits = !matte && ready_ms === own_ms;
-  const soft = softHolds(facts);
-  const hard = cure !== null && ready_ms <= now_ms && soft.length === 0;
+  const hard = cure !== null && ready_ms <= now_ms && w.soft.length === 0;
   w.cursor_ms = unknown ? 0 : ready_ms;
   const bake_ms = facts.baking && sheet.bake ? facts.baking.at_ms + sheet.bake.time_s * MS : null;
   const steps: StepDraft[] = [
@@ -370,7 +373,7 @@ function curing(w: Working): StepDraft[] {
       from_ms: ready_ms,
       why: waits ? "way" : "hardness",
       source: waits ? "common-practice" : cure && cure.from !== "sheet" ? "job-record" : "product-sheet",
-      holds: soft,
+      holds: w.soft,
       duration_s: (ready_ms - end_ms) / MS,
     }),
   );
@@ -391,7 +394,7 @@ function afterwards(w: Working): StepDraft[] {
       from_ms,
       why: "hardness",
       duration_s: READ_S,
-      holds: softHolds(facts),
+      holds: w.soft,
     }),
     stepDraft("inspect", "inspect", {
       done: isLookedOver(facts),

@@ -49,3 +49,7 @@ export const glossReads = (gloss: readonly EntryOf<"gloss">[]): GlossRead[] =>
       return [{ role, summary, newest, earlier: own.slice(0, -1) }];
     }),
   );
+
+/** The vehicle's own gloss at 60°, of what was read. */
+export const vehicleRead = (reads: readonly GlossRead[]): GlossRead | undefined =>
+  reads.find((g) => g.role === "target" && g.summary.angle === asked);

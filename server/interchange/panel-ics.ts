@@ -1,6 +1,5 @@
 import { type EventAttributes, createEvents } from "ics";
 import { CURE_STAGES } from "#core/models/cure/bake-plan";
-import { softFilm } from "#core/panel/fault-holds";
 import { type CureDate, cureDates, cureOf } from "#core/course/cure";
 import type { PanelView } from "../views/panel-view";
 
@@ -17,7 +16,7 @@ const EVENT_MS = 15 * 60_000;
 export function panelToIcs({ job, panel, product, state }: PanelView, now_ms: number): string | null {
   const cure = state.coats.length < panel.coatsPlanned ? null : cureOf(product.sheet, state, now_ms);
   if (!cure) return null;
-  const soft = softFilm(state) ? " It is marked as soft: not before a thumbnail leaves no print." : "";
+  const soft = state.soft ? " It is marked as soft: not before a thumbnail leaves no print." : "";
   const common = { startInputType: "utc", startOutputType: "utc", endInputType: "utc", endOutputType: "utc", timestamp: now_ms } as const;
   const events = cureDates(cure).map(({ stage, at_ms, from }): EventAttributes => {
     const start = Math.round(at_ms);

@@ -77,20 +77,24 @@ async function clocksDue(
       "s.counts_json",
     ])
     .execute();
-  return rows.map((r) => ({
-    id: r.id,
-    panelId: r.panel_id,
-    jobId: r.job_id,
-    jobName: r.vehicle,
-    panelName: r.panel_name,
-    kind: Object.hasOwn(CLOCK_KINDS, r.kind) ? (r.kind as ClockKind) : "flash",
-    label: r.label,
-    started_ms: r.started_ms,
-    due_ms: r.due_ms,
-    late_ms: r.late_ms,
-    stopped_ms: r.stopped_ms,
-    holds: holdsOfClock(r, r.counts_json === null ? null : (JSON.parse(r.counts_json) as Standing)),
-  }));
+  return rows.map((r) => {
+    const kind = Object.hasOwn(CLOCK_KINDS, r.kind) ? (r.kind as ClockKind) : "flash";
+    const standing = r.counts_json === null ? null : (JSON.parse(r.counts_json) as Standing);
+    return {
+      id: r.id,
+      panelId: r.panel_id,
+      jobId: r.job_id,
+      jobName: r.vehicle,
+      panelName: r.panel_name,
+      kind,
+      label: r.label,
+      started_ms: r.started_ms,
+      due_ms: r.due_ms,
+      late_ms: r.late_ms,
+      stopped_ms: r.stopped_ms,
+      holds: holdsOfClock({ kind, label: r.label }, standing),
+    };
+  });
 }
 
 interface NewClock {

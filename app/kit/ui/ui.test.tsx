@@ -3,8 +3,8 @@ import { fireEvent, screen } from "@testing-library/react";
 import { useState } from "react";
 import { announceAnswer, onAnswer } from "~/kit/form/answer-event";
 import { renderPage } from "~/kit/testing/render-page";
-import { Choices } from "./choice";
-import { Toggle } from "./toggle";
+
+import { Choices, Toggle } from "./toggle";
 import { Field, FieldErrors, SelectField } from "./field";
 import { Figure } from "./figure";
 import { ScrollRegion } from "./scroll-region";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { HouseWay } from "#core/models/ways/way";
-import { Choices } from "~/kit/ui/choice";
+import { Choices } from "~/kit/ui/toggle";
 
 type Listed = Pick<HouseWay, "id" | "name" | "goodFor" | "price" | "source">;
 

@@ -1,3 +1,4 @@
+import { capital } from "./capital";
 import type { Assessment, Remedy } from "#core/judge/assess";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { showChance, showFilm } from "#core/kernel/units/format";
@@ -76,5 +77,3 @@ export function safeLabel(
     ? "may come off: it is too thin already"
     : "may come off for sure: it may be too thin already";
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

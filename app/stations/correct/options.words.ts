@@ -1,3 +1,4 @@
+import { capital } from "~/kit/words/capital";
 import type { Flip } from "#core/judge/option-case";
 import type { Closed, Decision, OptionForecast, OptionKind, Waiting } from "#core/judge/options";
 import { RUN_SCHOOLS } from "#core/models/correction/run-work";
@@ -80,7 +81,7 @@ export function decisionSentence(d: Decision, matte: boolean): string {
   const sprayed = d.options.find((o) => o.kind === "flow" && o.feasible);
   if (matte && d.best.kind === "leave" && d.best.residualChance > 0.005)
     return `Leave it: rejected ${showChance(d.best.residualChance)}. ${sprayed ? "Or spray the whole part again: nothing else mends matte." : ""}`.trim();
-  return d.best.kind === "leave" ? "Leave it as it is." : `${name.charAt(0).toUpperCase()}${name.slice(1)}.`;
+  return d.best.kind === "leave" ? "Leave it as it is." : `${capital(name)}.`;
 }
 
 /** What is weighed beside nibs, peel and sized runs, each with how it shows and what may go wrong. */

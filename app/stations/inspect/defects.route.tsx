@@ -11,6 +11,7 @@ import { defectForm, seenToForm } from "./inspect.form";
 import { photoOf } from "~/kit/http/photo.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
+import { capital } from "~/kit/words/capital";
 import { InspectTabs } from "./tabs";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
@@ -30,7 +31,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
   if (textOf(form, "intent") === "seenTo")
     return answerForm(form, seenToForm, async (body) => ({
       entryId: await markSeenTo(ctx, { panelId, body, by, clientKey: textOf(form, "formKey") || null }),
-      message: `${SEEN_TO[body.as].charAt(0).toUpperCase()}${SEEN_TO[body.as].slice(1)}: it holds nothing back any more`,
+      message: `${capital(SEEN_TO[body.as])}: it holds nothing back any more`,
     }));
   return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {
     const photoId = await photoOf(ctx, form);

@@ -13,7 +13,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { InspectTabs } from "./tabs";
 import { TextureRating } from "~/kit/panel/texture-rating";
 import { noGaugeReads } from "#core/panel/brief";
-import { later, useLater } from "~/kit/root/later";
+import { StripLater } from "~/kit/readings/strip-later";
 import { ReadingDesk } from "~/kit/readings/reading-desk";
 import { Toggle } from "~/kit/ui/toggle";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
@@ -36,13 +36,6 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
 });
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
-
-/** Of plastic alone: a strip is read beside it. */
-const strip = later(() => import("~/kit/readings/strip-desk"));
-function Strip() {
-  const part = useLater(strip, true);
-  return <div className="min-h-[320px]">{part && <part.StripDesk />}</div>;
-}
 
 export default function Inspect() {
   const { view, base } = usePanel();
@@ -120,7 +113,7 @@ export default function Inspect() {
       </div>
       {blind ? (
         <div className="mt-5">
-          <Strip />
+          <StripLater />
         </div>
       ) : (
         <ReadingDesk key={phase} phase={phase} />

@@ -1,7 +1,7 @@
 import { useFetcher, useSearchParams } from "react-router";
 import { GLOSS_ANGLES, type GlossAngle, angleToRead } from "#core/models/gloss/fresnel-gloss";
 import { show, showWithUncertainty } from "#core/kernel/units/format";
-import { type GlossRead, glossOf, glossReads } from "#core/panel/gloss-read";
+import { type GlossRead, glossOf, glossReads, vehicleRead } from "#core/panel/gloss-read";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -19,7 +19,7 @@ const ROLES = { target: "the vehicle beside the repair", part: "the sprayed part
 export function GlossReading() {
   const { state, formKey } = usePanel().view;
   const reads = glossReads(state.gloss);
-  const vehicle = reads.find((g) => g.role === "target" && g.summary.angle === 60);
+  const vehicle = vehicleRead(reads);
   const advice = vehicle && angleToRead(vehicle.summary.middle_GU);
   return (
     <div className="mt-8 grid gap-x-10 gap-y-8 xl:grid-cols-[1fr_1.1fr]">

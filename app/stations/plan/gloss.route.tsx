@@ -26,7 +26,7 @@ import type { Route } from "./+types/gloss.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import type { FaceAsked } from "~/cards/matte-faces";
 import { planFigures } from "#core/models/ways/plan-figures";
-import { glossReads } from "#core/panel/gloss-read";
+import { glossReads, vehicleRead } from "#core/panel/gloss-read";
 import { wantedGloss } from "#core/panel/neighbour";
 import { handGun } from "#core/panel/next-coat";
 
@@ -83,7 +83,7 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
   const matte = job.finish === "matte" || product.sheet.kind === "matte clear";
   const { targetGloss_GU } = job.brief;
   const wanted = wantedGloss(state, targetGloss_GU);
-  const vehicle = glossReads(state.gloss).find((g) => g.role === "target" && g.summary.angle === 60);
+  const vehicle = vehicleRead(glossReads(state.gloss));
   const fetcher = useFetcher<typeof action>();
   const faces = useMemo(
     () =>

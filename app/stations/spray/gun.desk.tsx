@@ -10,7 +10,7 @@ import { preferredUnit } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
 import { gunTexts, readGun } from "./gun.form";
 import { useUnits } from "~/kit/root/use-root";
-import { Choices } from "~/kit/ui/choice";
+import { Choices } from "~/kit/ui/toggle";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { WorkingButton } from "~/kit/ui/figure";
 import { gunWorking } from "./gun.words";

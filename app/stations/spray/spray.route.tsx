@@ -17,6 +17,7 @@ import { answerForm, textOf } from "~/kit/form/answer";
 import { climateForm, coatForm, mixForm } from "~/kit/form/spray-entries";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
+import { StripLater } from "~/kit/readings/strip-later";
 import { readingAction } from "~/kit/readings/reading-action.server";
 import { useNow } from "~/kit/shell/now";
 import { useUnits } from "~/kit/root/use-root";
@@ -178,7 +179,7 @@ export default function Spray() {
               Clear is on: a reading taken now is not a before-reading. Enter only what was written down before coat 1.
             </p>
           )}
-          {blind ? <Strip /> : <BeforeReadings />}
+          {blind ? <StripLater /> : <BeforeReadings />}
         </section>
       )}
     </>
@@ -191,13 +192,6 @@ const readingDesk = later(() => import("~/kit/readings/reading-desk"));
 function BeforeReadings() {
   const part = useLater(readingDesk, true);
   return <div className="min-h-[420px]">{part && <part.ReadingDesk phase="before" />}</div>;
-}
-
-/** Of plastic alone: a strip is read beside it. */
-const strip = later(() => import("~/kit/readings/strip-desk"));
-function Strip() {
-  const part = useLater(strip, true);
-  return <div className="min-h-[320px]">{part && <part.StripDesk />}</div>;
 }
 
 function Mix() {

@@ -216,7 +216,7 @@ test("plastic mirror caps: judged by forecast alone, and said so; litres by stro
   await open(page, `${base}/plan`);
   const litres = await page.getByText(/by strokes over .* by area alone/).innerText();
   const strokes = Number(
-    (await page.getByRole("button", { name: /of clear, ready to spray: / }).getAttribute("aria-label"))!.match(/: ([\d.]+)/)![1],
+    (await page.getByRole("button", { name: /of clear to mix, ready to spray: / }).getAttribute("aria-label"))!.match(/: ([\d.]+)/)![1],
   );
   const area = Number(/by area alone ([\d.]+)/.exec(litres)![1]);
   expect(strokes / area).toBeGreaterThan(3);

@@ -44,9 +44,9 @@ test("mix of a panel: the section follows, an over-pour is mended or the pot is 
   const base = await startJob(page, { vehicle: "Mix estate" });
   await open(page, `${base}/plan/mix`);
   const section = page.getByRole("complementary", { name: "Section" }).getByRole("img");
-  await expect(section).toHaveAccessibleName(/2 coats would add 57.0 µm/);
+  await expect(section).toHaveAccessibleName(/2 coats would add 56\.\d µm/);
   await page.getByLabel("Coats", { exact: true }).fill("3");
-  await expect(section).toHaveAccessibleName(/3 coats would add 85.5 µm/);
+  await expect(section).toHaveAccessibleName(/3 coats would add 84\.\d µm/);
   await page.getByLabel("Coats", { exact: true }).fill("2");
   await page.getByLabel("Hardener", { exact: true }).selectOption({ label: "Hardener H medium" });
   // Clear T has no density on its sheet: by weight says so instead of guessing.

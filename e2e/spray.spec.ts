@@ -51,7 +51,7 @@ test("the window's point is moved by mouse and by keyboard and the settings foll
   await expect(distance).toHaveValue("175");
   const rows = page.getByTestId("flow-coats").getByRole("row");
   await expect(rows).toHaveCount(5);
-  const texture = async (name: string) => Number(await rows.filter({ hasText: name }).getByRole("cell").nth(1).textContent());
+  const texture = async (name: string) => parseFloat((await rows.filter({ hasText: name }).getByRole("cell").nth(1).textContent())!);
   expect(await texture("Flat and re-clear")).toBeLessThan(await texture("Leave it"));
   await point.focus();
   await page.keyboard.press("ArrowLeft");

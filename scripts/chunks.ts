@@ -20,7 +20,7 @@ interface Piece {
 const REQUEST_BYTES = 8_000;
 
 /** What is loaded later than the page itself, for each page that loads it: a request is waited for there too, a byte hardly. */
-const LATER = { request: 0.8, byte: 0.01 } as const;
+const LATER = { request: 0.9, byte: 0.01 } as const;
 
 /** Price of a byte on the page that brings least anyway, and on the one that brings most. */
 const LIGHT = 0.2;

@@ -1,5 +1,5 @@
-import { nextCoat } from "#core/panel/next-coat";
-import { houseWay } from "#core/models/ways/house-ways";
+import { nextAsked } from "#core/coat/asked";
+import { nextCoat } from "#core/coat/next-coat";
 import { logCoat, startCoat, stopCoat } from "#server/commands/booth";
 import { putRight } from "#server/commands/put-right";
 import { recordEntry, strikeEntry } from "#server/commands/record-entry";
@@ -11,7 +11,6 @@ import { loadPanelView } from "#server/views/panel-view";
 /** A coat's number is its place among those that count: what is taken out moves the others up, and nothing is mixed up by it. */
 
 const by = "painter A";
-const WAY = houseWay("three-flat");
 let ctx: Awaited<ReturnType<typeof testContext>>;
 let jobId: string;
 let panelId: string;
@@ -43,7 +42,7 @@ test("taking out coat 1 of three leaves coats 1 and 2, the next is 3, and puttin
     [1, "full", 52 / 1e6],
     [2, "last", null],
   ]);
-  expect(nextCoat((await view()).state, WAY, { coatsPlanned: 3 })).toMatchObject({ number: 3, loggedAs: 4 });
+  expect(nextCoat({ ...nextAsked(await view()), brief: { coatsPlanned: 3 } })).toMatchObject({ number: 3, loggedAs: 4 });
   await log("again");
   await comb(60);
   expect((await coats()).at(-1)).toEqual([3, "again", 60 / 1e6]);

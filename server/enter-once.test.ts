@@ -1,6 +1,6 @@
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
-import { handGun, nextCoat } from "#core/panel/next-coat";
-import { houseWay } from "#core/models/ways/house-ways";
+import { nextAsked } from "#core/coat/asked";
+import { handGun, nextCoat } from "#core/coat/next-coat";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { exportJob, importJob } from "#server/commands/job-bundles";
 import { addPanel } from "#server/commands/jobs";
@@ -15,7 +15,6 @@ import { type PanelView, loadPanelView } from "#server/views/panel-view";
 
 const by = "painter A";
 const HOUR_MS = 3600e3;
-const WAY = houseWay("two-full");
 const climate = (air_K: number) => ({ air_K, part_K: null, relativeHumidity: 0.5, material_K: null });
 const settings = { ...coatBody(1).settings, fluidRate_m3_s: 290e-6 / 60, handSpeed_m_s: 0.4 };
 const gun = { gunId: null, name: "Gun T", settings };
@@ -71,22 +70,22 @@ test("another panel's climate is another day's after twelve hours, and says noth
 
 test("a measured gun follows the painter to the next panel, with a coat's own pace taken out, until another is taken up", async () => {
   const { door, wing, view, log } = await twoPanels();
-  expect(handGun((await view(wing)).state, WAY)).toMatchObject({ from: "usual", settings: USUAL_GUN });
+  expect(handGun(nextAsked(await view(wing)))).toMatchObject({ from: "usual", settings: USUAL_GUN });
   await log(door, "gunSet", gun);
-  expect(nextCoat((await view(wing)).state, WAY, { coatsPlanned: 2 })).toMatchObject({
+  expect(nextCoat(nextAsked(await view(wing)))).toMatchObject({
     number: 1,
     from: "gun",
     gunName: "Gun T",
     settings,
   });
   await log(door, "coat", { ...coatBody(1), reducer: 0.1, settings: { ...settings, pressure_Pa: 2.2e5 } });
-  expect(handGun((await view(wing)).state, WAY)).toMatchObject({
+  expect(handGun(nextAsked(await view(wing)))).toMatchObject({
     from: "other panel",
     reducer: 0.1,
     settings: { fluidRate_m3_s: settings.fluidRate_m3_s, pressure_Pa: 2.2e5 },
   });
   await log(wing, "coat", coatBody(1));
-  expect(handGun((await view(wing)).state, WAY)).toMatchObject({ from: "last coat", settings: coatBody(1).settings });
+  expect(handGun(nextAsked(await view(wing)))).toMatchObject({ from: "last coat", settings: coatBody(1).settings });
   expect((await view(wing)).state.coats).toHaveLength(1);
   expect((await view(door)).state.coats).toHaveLength(1);
 });
@@ -95,10 +94,10 @@ test("a pot serves every panel it was made for: its reducer is not asked again",
   const { door, wing, view, log } = await twoPanels();
   const mix = (panels: string[], reducer: number) => ({ volume_m3: 5e-4, reducer, potLife_s: 3600, panels });
   await log(door, "mix", mix([], 0.1));
-  expect(handGun((await view(wing)).state, WAY).reducer).toBe(0.1);
+  expect(handGun(nextAsked(await view(wing))).reducer).toBe(0.1);
   await log(door, "mix", mix([door], 0.05));
-  expect(handGun((await view(wing)).state, WAY).reducer).toBe(0.1);
-  expect(handGun((await view(door)).state, WAY).reducer).toBe(0.05);
+  expect(handGun(nextAsked(await view(wing))).reducer).toBe(0.1);
+  expect(handGun(nextAsked(await view(door))).reducer).toBe(0.05);
 });
 
 test("windows on the job's other panels are told, for what serves them and for nothing else", async () => {

@@ -3,7 +3,7 @@ import { type MessagePort, Worker } from "node:worker_threads";
 import { planBooth } from "#core/models/schedule/booth-plan";
 import { type FilmMoment, type KeptMoments, filmHistory } from "#core/judge/film-history";
 import { type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
-import type { ShopFilm } from "#core/panel/builds";
+import type { ShopFilm } from "#core/panel/shop-film";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { LedgerEntry } from "#core/record/entry";
 import { LRUCache } from "lru-cache";

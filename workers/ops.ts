@@ -11,7 +11,7 @@ import { keepJudge } from "#core/judge/kept-judge";
 import { inRange } from "#core/kernel/guard";
 import type { HouseWay } from "#core/models/ways/way";
 import { type WayEffect, wayEffect } from "#core/models/ways/way-effect";
-import { type DoorSetting, doorSetting } from "#core/panel/door-setting";
+import { type DoorSetting, doorSetting } from "#core/coat/door-setting";
 import { type JudgedPlan, type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */

@@ -1,11 +1,11 @@
+import { useMemo } from "react";
 import { useDraft } from "~/kit/draft/use-draft";
 import { TEXTURE_LIMITS } from "#core/models/flow/constants";
 import type { Polygon } from "#core/kernel/geometry/geometry";
-import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
+import { usualStart } from "#core/coat/usual-start";
 import { serverContext } from "#server/running";
 import { listClears } from "#server/repos/product-repo";
 import { FlowDesk } from "~/stations/spray/window.desk";
-import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { Toggle } from "~/kit/ui/toggle";
 import { SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -26,17 +26,20 @@ const SQUARE_M: Polygon = [
   [0, 1],
 ];
 const UNDER_M = 100e-6;
-const NO_COATS: [] = [];
 
 export default function AskRun({ loaderData: { clears } }: Route.ComponentProps) {
   const draft = useDraft("ask", { clearId: clears[0]?.id ?? "", coat: "2", tilt: "90" });
   const { clearId, coat, tilt } = draft.typed;
   const clear = clears.find((c) => c.id === clearId);
+  const start = useMemo(
+    () => clear && usualStart(clear.sheet, { coats: Number(coat), tilt_rad: (Number(tilt) * Math.PI) / 180 }),
+    [clear, coat, tilt],
+  );
   return (
     <>
       <PageHeader title="Will it run?" note="Settings and climate in, what the coat will do out; nothing is stored" />
       <main className="px-4 py-6 sm:px-6">
-        {!clear ? (
+        {!clear || !start ? (
           <NoClear />
         ) : (
           <>
@@ -68,14 +71,8 @@ export default function AskRun({ loaderData: { clears } }: Route.ComponentProps)
             <FlowDesk
               key={`${clear.id} ${coat}`}
               sheet={clear.sheet}
-              gun={USUAL_GUN}
-              laid={NO_COATS}
+              start={start}
               coatNumber={Number(coat)}
-              air_K={UNLOGGED_AIR_K}
-              material_K={null}
-              reducer={clear.sheet.reducerMin}
-              flash_s={clear.sheet.flashMin_s}
-              tilt_rad={(Number(tilt) * Math.PI) / 180}
               textureLimit={TEXTURE_LIMITS.asSprayed}
               outline={SQUARE_M}
               under_m={UNDER_M}

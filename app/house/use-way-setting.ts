@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { type ProductSheet, SHEET_K } from "#core/models/product/sheet";
 import type { HouseWay } from "#core/models/ways/way";
 import type { WayEffect } from "#core/models/ways/way-effect";
-import type { DoorSetting } from "#core/panel/door-setting";
+import type { DoorSetting } from "#core/coat/door-setting";
 import { useDraft } from "~/kit/draft/use-draft";
 import { readTyped } from "~/kit/form/read-typed";
 import { initial } from "~/kit/form/initial";

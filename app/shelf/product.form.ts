@@ -2,6 +2,8 @@ import { z } from "zod";
 import { FLOW_CUP_IDS } from "#core/models/product/flow-cup";
 import { parseRatio } from "#core/models/product/ratio";
 import type { SheetInput } from "#core/models/product/sheet";
+import { keysOf } from "#core/kernel/keys";
+import { SECOND_PARTS, type SecondPart } from "#core/models/product/roles";
 import { COAT_KINDS, PART_KINDS } from "#core/models/product/kinds";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { optionalQuantity, quantity, wholeNumber } from "~/kit/form/fields";
@@ -103,6 +105,7 @@ export const productForm = (units: UnitPreferences) =>
             .transform((n) => [n]),
         ])
         .default([]),
+      secondPart: z.union([z.literal("").transform(() => null), z.enum(keysOf<SecondPart>(SECOND_PARTS))]).default(null),
       blendWith: z.string().trim().max(80).default(""),
       settles: optionalQuantity("duration", units, { min: MINUTE_S, max: DAY_S }),
       floor: optionalQuantity("film", units, { min: 5e-6, max: 300e-6 }),
@@ -111,6 +114,7 @@ export const productForm = (units: UnitPreferences) =>
       ...commonOut(v),
       kind: v.kind,
       ratio: v.ratio,
+      secondPart: v.secondPart,
       reducerMin: v.reducerMin ?? 0,
       reducerMax: v.reducerMax ?? v.reducerMin ?? 0,
       volumeSolids: v.solids,

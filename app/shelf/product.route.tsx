@@ -3,6 +3,7 @@ import { KeptForm } from "~/kit/draft/draft-form";
 import { data, redirect } from "react-router";
 import { FLOW_CUPS, FLOW_CUP_IDS, viscosityFromCup } from "#core/models/product/flow-cup";
 import { type AnySheet, type SheetInput, isCoat } from "#core/models/product/sheet";
+import { SECOND_PARTS } from "#core/models/product/roles";
 import { COAT_KINDS } from "#core/models/product/kinds";
 import { show } from "#core/kernel/units/format";
 import { saveProduct } from "#server/commands/jobs";
@@ -105,6 +106,14 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
               <option value="slow">slow</option>
             </SelectField>
             <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={texts.ratio} errors={errors.ratio} />
+            <SelectField label="Second in it" name="secondPart" defaultValue={s?.secondPart ?? ""} errors={errors.secondPart}>
+              <option value="">as usual for its kind</option>
+              {Object.entries(SECOND_PARTS).map(([id, name]) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
             {quantity("share", "reducerMin", "Reducer, least", "on top of the activated mix")}
             {quantity("share", "reducerMax", "Reducer, most")}
             {quantity("share", "solids", "Solids by volume, mixed", NEEDED)}

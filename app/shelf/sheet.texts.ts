@@ -49,5 +49,5 @@ export const sheetShown = (s: AnySheet, units: UnitPreferences): Record<string, 
   ...sheetTexts(s, units),
   kind: s.kind,
   speed: s.speed ?? "",
-  ...(isCoat(s) ? { cup: s.viscosity?.cup ?? "", blendWith: s.blendWith ?? "" } : {}),
+  ...(isCoat(s) ? { cup: s.viscosity?.cup ?? "", blendWith: s.blendWith ?? "", secondPart: s.secondPart ?? "" } : {}),
 });

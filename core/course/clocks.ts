@@ -2,9 +2,9 @@ import type { ClockKind } from "../models/clock/clock-state";
 import type { Finish } from "../models/ways/way";
 import { airBeforeHeat_s } from "../models/ways/after-last-coat";
 import { softFilm } from "../panel/fault-holds";
-import { COOL_S, cureOf, readyAt } from "./cure";
+import { COOL_S, cureOf, readyAt } from "../coat/cure";
 import { colourWait } from "./colour-wait";
-import { type CourseAsked, nextWait } from "./next-wait";
+import { type CourseAsked, nextWait } from "../coat/next-wait";
 
 /** What a clock in the strip counts down to: a wait of the course as it stands. */
 export interface CourseClock {

@@ -1,10 +1,10 @@
 import { colourFlash } from "../models/prep/colour-coats";
 import { BASE_OPEN_S } from "../models/prep/under-clear";
 import type { PanelFacts } from "../panel/derive-panel";
-import { coatsOn } from "../panel/next-coat";
+import { coatsOn } from "../panel/coats-on";
 import type { EntryOf } from "../record/entry";
-import { throughFrom } from "./air-log";
-import { airOf } from "./next-wait";
+import { throughFrom } from "../coat/air-log";
+import { airOf } from "../coat/next-wait";
 
 /** The wait after the newest coat below the clear: until the next of them, until clear, and when it must be scuffed first. */
 export interface ColourWait {

@@ -13,7 +13,7 @@ import { colourWait } from "./colour-wait";
 import { clocksOf } from "./clocks";
 import { DEFECT_IDS, type DefectKind, ofClearAlone } from "../models/defects/kinds";
 import { type CourseInput, courseOf } from "./course";
-import { nextWait } from "./next-wait";
+import { nextWait } from "../coat/next-wait";
 import { standingOf } from "./standing";
 import { type CourseStep, STEP_KINDS, nextAction } from "./steps";
 

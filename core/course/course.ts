@@ -3,33 +3,31 @@ import { type Finish, plannedCoat } from "../models/ways/way";
 import type { CoatWait } from "../models/ways/wait-after";
 import { FLATTEN_S } from "../models/trade-limits";
 import { airBeforeHeat_s, bearsAfter_s, turnAfter_s } from "../models/ways/after-last-coat";
-import { coatPlan } from "../models/ways/coat-plan";
-import type { PlannedCoatRow } from "../models/ways/plan-rows";
 import type { CoatVolume } from "../models/spray/strokes";
 import { coatVolumes } from "../models/ways/way-volumes";
 import { noGaugeReads } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import { isLookedOver } from "../panel/looked";
-import { conditionsOf } from "../panel/logged-setting";
-import { coatsOn, handGun, newestCoat, nextSide } from "../panel/next-coat";
+import { coatsOn, newestCoat, nextSide } from "../panel/coats-on";
+import { coatTime_s } from "../coat/coat-time";
+import { type CoatAhead, type CoatsAsked, coatsAhead } from "../coat/coats-ahead";
+import { facesToCome, litresToCome } from "../coat/litres";
+import { handGun } from "../coat/next-coat";
 import type { Side } from "../record/kinds";
-import { airAt } from "./air-log";
 import { colourWait } from "./colour-wait";
-import { COOL_S, cureOf, readyAt } from "./cure";
+import { COOL_S, cureOf, readyAt } from "../coat/cure";
 import { coatHolds, paperHolds, softHolds } from "./holds";
-import { type CourseAsked, airOf, nextWait } from "./next-wait";
+import { airAt } from "../coat/air-log";
+import { airOf, nextWait } from "../coat/next-wait";
 import type { StepHold } from "./step-hold";
 import { ofClearAlone } from "../models/defects/kinds";
 import { isTurned } from "../panel/wet-build";
 import { type CoatForecast, type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
 
-export interface CourseInput extends CourseAsked {
+export interface CourseInput extends CoatsAsked {
   finish: Finish;
-  now_ms: number;
   /** Without it waits that have not begun are left open: who only asks for what is next needs no forecast. */
   forecast?: boolean;
-  /** Doubt of the film a coat lays, in logarithms: the shop's own once it is learnt. */
-  u_filmLog?: number;
 }
 
 const MS = 1000;
@@ -49,7 +47,7 @@ export function courseOf(input: CourseInput): CourseStep[] {
     cursor_ms: input.now_ms,
     volumes: volumesOf(input),
     soft: softHolds(facts),
-    rows: input.forecast === false ? [] : rowsOf(input),
+    rows: input.forecast === false ? NO_ROWS : rowsOf(input),
   };
   const faces: Side[] = brief.sides === 2 ? ["back", "front"] : ["front"];
   const drafts: StepDraft[] = [...before(state)];
@@ -82,37 +80,33 @@ interface Working extends CourseInput {
   /** When the hand is free for what comes next, by the forecast. */
   cursor_ms: number;
   volumes: readonly CoatVolume[];
-  /** The coats as the way has them with the gun in the hand; empty where the model does not reach. */
-  rows: readonly PlannedCoatRow[];
   /** A film marked as soft. */
   soft: readonly StepHold[];
+  /** The coats to come of each face, by their owner; empty where the model does not reach. */
+  rows: Readonly<Record<Side, readonly CoatAhead[]>>;
 }
 
-const volumesOf = ({ brief, way, facts }: CourseInput): CoatVolume[] =>
-  coatVolumes(way, { outline: brief.shape.outline, gun: handGun(facts, way).settings, coats: brief.coatsPlanned });
+const volumesOf = (input: CourseInput): CoatVolume[] =>
+  coatVolumes(input.way, { outline: input.brief.shape.outline, gun: handGun(input).settings, coats: input.brief.coatsPlanned });
 
-function rowsOf({ brief, sheet, way, facts, shop, now_ms, u_filmLog }: CourseInput): PlannedCoatRow[] {
-  const { settings, reducer } = handGun(facts, way);
-  const air_K = airAt(airOf(facts), now_ms);
-  const conditions = conditionsOf({ sheet, facts, brief, way }, { air_K, reducer });
-  const plan = {
-    sheet,
-    conditions,
-    gun: settings,
-    coats: Math.min(12, brief.coatsPlanned),
-    ...(shop ? { shop } : {}),
-    ...(u_filmLog === undefined ? {} : { u_filmLog }),
-  };
-  return inRange(() => coatPlan(way, plan)) ?? [];
+const NO_ROWS = { back: [], front: [] } as const;
+
+function rowsOf(input: CourseInput): Working["rows"] {
+  const faces = facesToCome(input);
+  const of = (side: Side) => (faces.includes(side) ? (coatsAhead(input, side) ?? []) : []);
+  return { back: of("back"), front: of("front") };
 }
 
-function before({ brief, facts, way, volumes, past }: Working): StepDraft[] {
+const rowOf = ({ rows }: Pick<Working, "rows">, side: Side, number: number): CoatAhead | undefined =>
+  rows[side].find((r) => r.number === number);
+
+function before(w: Working): StepDraft[] {
+  const { brief, facts, way, past } = w;
   const sprayed = coatsOn(facts) > 0;
   const read = facts.spots.filter((s) => s.films.before);
   const gauge = !noGaugeReads(brief.substrate);
   const pot = facts.mix;
   const colour = colourWait(facts);
-  const faces = brief.sides ?? 1;
   return [
     stepDraft("prepare", "prepare", {
       done: facts.under.length > 0 || facts.preflight !== null,
@@ -142,7 +136,7 @@ function before({ brief, facts, way, volumes, past }: Working): StepDraft[] {
       done_ms: pot?.at_ms ?? null,
       optional: true,
       why: "pot",
-      volume_m3: faces * volumes.reduce((a, v) => a + v.volume_m3, 0),
+      volume_m3: inRange(() => litresToCome(w))?.toMix_m3 ?? null,
     }),
   ];
 }
@@ -151,6 +145,7 @@ const reasonOf: Record<CoatWait["by"], { why: CourseStep["why"]; source: CourseS
   sheet: { why: "sheet", source: "product-sheet" },
   way: { why: "way", source: "common-practice" },
   run: { why: "run", source: "orchard-flow" },
+  grip: { why: "strings", source: "orchard-flow" },
   cure: { why: "cure", source: "product-sheet" },
 };
 
@@ -173,8 +168,9 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   for (let number = 1; number <= of; number++) {
     const coat = on[number - 1];
     const next = on[number];
-    const { volume_m3, time_s } = w.volumes[Math.min(number, w.volumes.length) - 1]!;
-    const duration_s = time_s + HANDLING_S;
+    const row = rowOf(w, side, number);
+    const { volume_m3, time_s } = row ?? w.volumes[Math.min(number, w.volumes.length) - 1]!;
+    const duration_s = row?.time_s ?? coatTime_s(facts, { time_s });
     const start_ms = Math.max(w.cursor_ms, window.from_ms ?? 0);
     steps.push(
       stepDraft(`${side} ${number}`, "coat", {
@@ -189,7 +185,7 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
         done_ms: coat?.entry.at_ms ?? null,
         duration_s,
         volume_m3,
-        coat: coat ? null : foretold(w, number),
+        coat: coat || !row ? null : forecastOf(row),
         holds: number === on.length + 1 && !w.past ? coatHolds(w) : [],
       }),
     );
@@ -197,7 +193,7 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
     if (!coat) w.cursor_ms = end_ms;
     if (number === of) break;
     const planned = plannedCoat(way, number);
-    const wait = windowAfter(w, { side, number, last: number === on.length, end_ms });
+    const wait = next ? waited(end_ms, next, duration_s) : windowAfter(w, { side, number, last: number === on.length, end_ms });
     const over = next !== undefined || (coat !== undefined && wait.from_ms !== null && wait.from_ms <= now_ms);
     steps.push(
       stepDraft(`${side} ${number} ${planned.sandAfter ? "cure" : "flash"}`, planned.sandAfter ? "cureToSand" : "flash", {
@@ -233,14 +229,6 @@ function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   return steps;
 }
 
-/** What a coat that is still to come is forecast to do; null where the model does not reach. */
-function foretold({ rows, way }: Working, number: number): CoatForecast | null {
-  const row = rows[Math.min(number, rows.length) - 1];
-  if (!row) return null;
-  const laid = plannedCoat(way, number).zone === "whole" ? 1 : 0;
-  return { dry_m: laid * row.dry_m, u_dry_m: laid * row.u_dry_m, runChance: row.runChance, sagLocal_m: row.sagLocal_m };
-}
-
 type Window = Pick<StepDraft, "from_ms" | "best_ms" | "latest_ms" | "late" | "why" | "source">;
 const SETTLED: Window = { from_ms: null, best_ms: null, latest_ms: null, late: null, why: "settled", source: "common-practice" };
 
@@ -265,11 +253,26 @@ function windowNow(w: Working, side: Side): Window | null {
   };
 }
 
+const forecastOf = ({ gun, zone, dry_m, u_dry_m, runChance, sagLocal_m }: CoatAhead): CoatForecast => ({
+  gun,
+  zone,
+  dry_m,
+  u_dry_m,
+  runChance,
+  sagLocal_m,
+});
+
+/** The wait between two coats that are on: as long as it was. */
+const waited = (end_ms: number, { entry }: CoatState, usual_s: number): Window => ({
+  ...SETTLED,
+  from_ms: Math.max(end_ms, entry.at_ms - (entry.body.duration_s ?? usual_s) * MS),
+});
+
 /** The window after a coat: the one wait where the next of all follows it, else the way's own with the gun in the hand. */
 function windowAfter(w: Working, { side, number, last, end_ms }: { side: Side; number: number; last: boolean; end_ms: number }): Window {
   const now = last ? windowNow(w, side) : null;
   if (now) return now;
-  const planned = w.rows[Math.min(number, w.rows.length) - 1]?.wait;
+  const planned = rowOf(w, side, number)?.wait;
   if (!planned) return { ...SETTLED, from_ms: end_ms };
   const ms = (s: number) => (Number.isFinite(s) ? end_ms + s * MS : null);
   return {
@@ -289,7 +292,7 @@ function turning(w: Working): StepDraft[] {
   const turned = front || (last !== undefined && isTurned(facts));
   const wait = last && !front ? nextWait(w) : null;
   const free_ms = last?.entry.at_ms ?? w.cursor_ms;
-  const from_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet) * MS;
+  const from_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet, airAt(airOf(facts), now_ms)) * MS;
   const over = turned || (last !== undefined && from_ms <= now_ms);
   if (!front) w.cursor_ms = Math.max(w.cursor_ms, from_ms);
   return [
@@ -326,7 +329,7 @@ function curing(w: Working): StepDraft[] {
   const baked = facts.bakes.at(-1) ?? null;
   const heated = on !== null && (baked !== null || facts.baking !== null);
   const own_ms = end_ms + w.way.correctAfter_s * MS;
-  const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, w) * MS;
+  const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, { ...w, air_K: airAt(airOf(facts), now_ms) }) * MS;
   const waits = !matte && ready_ms === own_ms;
   const hard = cure !== null && ready_ms <= now_ms && w.soft.length === 0;
   w.cursor_ms = unknown ? 0 : ready_ms;

@@ -1,7 +1,7 @@
 import type { FilmPhase } from "../models/defects/remedies";
 import { SCUFF_AFTER_S } from "../models/ways/wait-after";
 import type { CourseInput } from "./course";
-import { cureOf, readyAt } from "./cure";
+import { cureOf, readyAt } from "../coat/cure";
 
 const MS = 1000;
 type FilmAsked = Pick<CourseInput, "sheet" | "facts" | "way" | "finish">;

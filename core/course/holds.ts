@@ -2,7 +2,7 @@ import type { HeldWork } from "../models/defects/holds";
 import { climateChecks, countsUntil } from "../models/prep/preflight";
 import { inRange } from "../kernel/guard";
 import { WHOLE_PANEL, faultsHolding, softFilm, workedAhead } from "../panel/fault-holds";
-import type { CourseAsked } from "./next-wait";
+import type { CourseAsked } from "../coat/next-wait";
 import { type StepHold, holdsAt } from "./step-hold";
 
 /** What holds more clear back at a moment: marked faults below it, the climate that was read, a pot that is over. Worst first. */

@@ -1,5 +1,7 @@
 import type { Side } from "../record/kinds";
 import type { StepHold } from "./step-hold";
+import type { GunSettings } from "../models/spray/deposit";
+import type { CoatZone } from "../models/ways/way";
 import type { SourceKey } from "../kernel/sources";
 
 /** What there is to do on the way from the bare part to the customer, and what there is to wait for. */
@@ -33,6 +35,7 @@ export type StepReason =
   | "way" // the way waits longer
   | "run" // sooner it would run
   | "grip" // the coat below still holds it
+  | "strings" // the coat below still pulls strings
   | "set" // the coat below has set already
   | "cure" // not before it is hard
   | "flat" // a coat over peel carries it through
@@ -81,6 +84,9 @@ export interface CourseStep {
 }
 
 export interface CoatForecast {
+  /** The gun as this coat wants it, and where it is sprayed. */
+  gun: GunSettings;
+  zone: CoatZone;
   dry_m: number;
   u_dry_m: number;
   runChance: number;

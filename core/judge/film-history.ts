@@ -1,7 +1,7 @@
 import { inRange } from "../kernel/guard";
 import type { PanelBrief } from "../panel/brief";
 import type { ProductSheet } from "../models/product/sheet";
-import type { ShopFilm } from "../panel/builds";
+import type { ShopFilm } from "../panel/shop-film";
 import { type LedgerEntry, ownEntries } from "../record/entry";
 import { PHASES } from "../record/kinds";
 import { livingEntries } from "../record/timeline";

@@ -6,9 +6,9 @@ import type { ProductSheet } from "../models/product/sheet";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import { type FlowStage, flowStage } from "../models/ways/flow-stage";
 import type { HouseWay } from "../models/ways/way";
-import type { ShopFilm } from "../panel/builds";
-import { handGun } from "../panel/next-coat";
-import { conditionsOf } from "../panel/logged-setting";
+import type { ShopFilm } from "../panel/shop-film";
+import { handGun } from "../coat/next-coat";
+import { conditionsOf } from "../coat/setting";
 import type { PanelBrief } from "../panel/brief";
 import type { PanelState } from "./account";
 import { clearNow } from "./how-known";
@@ -56,7 +56,7 @@ export function flowPlanOf({
 }: FlowAsked): FlowPlan | null {
   const there = clearNow(state);
   if (!there) return null;
-  const hand = handGun(state, way);
+  const hand = handGun({ facts: state, way, sheet });
   const flat = flatRemoval(way.flatten, state, shopRemoval);
   return inRange(() => ({
     there,

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { filmState } from "../course/film-phase";
 import { clocksOf } from "../course/clocks";
 import { courseOf } from "../course/course";
-import { COOL_S, cureOf, readyAt } from "../course/cure";
+import { COOL_S, cureOf, readyAt } from "../coat/cure";
 import { productSheet } from "../models/product/sheet-schema";
 import { houseWay } from "../models/ways/house-ways";
 import type { Finish } from "../models/ways/way";

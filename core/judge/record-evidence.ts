@@ -3,7 +3,7 @@ import type { PanelBrief } from "../panel/brief";
 import { dewPointMargin } from "../models/climate/dew-point";
 import { TEXTURE_LIMITS } from "../models/flow/constants";
 import { flowVerdict } from "../models/flow/flow-advice";
-import { flashesOf, loggedSetting } from "../panel/logged-setting";
+import { flashesOf, loggedSetting } from "../coat/setting";
 import type { ShopFactors } from "../models/flow/simulate-coats";
 import { baseLaid_ms } from "../panel/base-laid";
 import { BASE_OPEN_S } from "../models/prep/under-clear";

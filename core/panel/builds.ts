@@ -6,6 +6,9 @@ import { FLATTEN_S } from "../models/trade-limits";
 import { SPRAY } from "../models/spray/constants";
 import type { Deposit } from "../models/spray/deposit";
 import { type EntryOf, type LedgerEntry, pointsOf } from "../record/entry";
+import { filmDoubt } from "../models/spray/film-doubt";
+import type { SprayedIn } from "./predict-coat";
+import { MODEL_FILM, type ShopFilm, overPanel } from "./shop-film";
 import { thinsPanel } from "./thins-panel";
 
 export interface CoatState {
@@ -13,22 +16,13 @@ export interface CoatState {
   entry: EntryOf<"coat">;
   /** The number it was logged as; its wet comb names this one. */
   loggedAs: number;
+  /** What it was sprayed in, as that was logged and mixed then. */
+  sprayed: SprayedIn;
   predicted: Deposit;
 }
 
-/** A shop's own factor on the film laid down and what is left of its doubt. */
-export interface ShopFilm {
-  factor: number;
-  u_log: number;
-}
-/** Before anything has been learnt. */
-export const MODEL_FILM: ShopFilm = { factor: 1, u_log: SPRAY.shopLogSd };
-
 /** What took film off over the whole panel: a step of a plan, or flatting before further clear. */
 export type Thinning = EntryOf<"step"> | EntryOf<"flatten">;
-
-/** Whether a coat adds to the film of the whole panel. */
-export const overPanel = (coat: CoatState): boolean => coat.entry.body.zone === "whole";
 
 /** The coats between two surfaces: what was laid before the film was next sanded over. */
 export interface Build {
@@ -45,7 +39,13 @@ export interface Build {
 /** Sum of coats: the model's own error is common to all of them, the rest from coat to coat is not. */
 export function sumCoats(coats: readonly Deposit[], shop: ShopFilm = MODEL_FILM): { clear_m: number; u_m: number } {
   const clear_m = coats.reduce((a, c) => a + c.dry_m, 0);
-  return { clear_m, u_m: Math.hypot(shop.u_log * clear_m, ...coats.map((c) => SPRAY.coatLogSd * c.dry_m)) };
+  return {
+    clear_m,
+    u_m: filmDoubt(
+      coats.map((c) => c.dry_m),
+      shop.u_log,
+    ),
+  };
 }
 
 /** A panel's builds, oldest first: a coat over a sanded surface begins the next. */

@@ -8,21 +8,11 @@ import type { Told } from "../models/correction/removal-told";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
 import { type Side, isFold } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
-import {
-  type Build,
-  type CoatState,
-  type LocalWorkDone,
-  MODEL_FILM,
-  type ShopFilm,
-  buildsOf,
-  changesOf,
-  takenOnMean,
-  localWorkDone,
-  overPanel,
-  sumCoats,
-} from "./builds";
+import { type Build, type CoatState, type LocalWorkDone, buildsOf, changesOf, takenOnMean, localWorkDone, sumCoats } from "./builds";
+import { MODEL_FILM, type ShopFilm, overPanel } from "./shop-film";
 import type { PanelBrief } from "./brief";
-import { predictCoat } from "./predict-coat";
+import { UNLOGGED_AIR_K } from "../models/trade-limits";
+import { type SprayedIn, predictCoat } from "./predict-coat";
 import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
@@ -129,15 +119,15 @@ export function derivePanel(
 ): PanelFacts {
   const all = livingEntries(ledger);
   const entries = ownEntries(all);
-  const { front: coats, back: backCoats } = coatsOf(entries, ofKind(all, "climate"), sheet, shop);
+  const everyMix = ofKind(all, "mix");
+  const mixes = everyMix.filter((m) => isOf(m, sheet));
+  const { front: coats, back: backCoats } = coatsOf(entries, { climates: ofKind(all, "climate"), mixes, sheet, shop });
   const handedOver = ofKind(entries, "handOver").at(-1) ?? null;
   const climates = climatesOf(ofKind(all, "climate"), { coats, handedOver }, brief);
   const stepsDone = ofKind(entries, "step");
   const thinning = [...stepsDone.filter(thinsPanel), ...ofKind(entries, "flatten")].sort((a, b) => a.seq - b.seq);
   const takenBy = takenOnMean(entries);
   const builds = buildsOf(coats, thinning, shop, takenBy);
-  const everyMix = ofKind(all, "mix");
-  const mixes = everyMix.filter((m) => isOf(m, sheet));
   const gaugeChecks = ofKind(entries, "gaugeCheck");
   const marks = toldByMarks(entries);
   const inForce = ofKind(entries, "plan").at(-1);
@@ -222,12 +212,15 @@ const LET_GO = { trigger: "released" } as const;
 /** A climate logged on another panel holds for a coat so long after: a day's work in the same booth. Common practice. */
 const SAME_DAY_MS = 12 * 3600e3;
 
-/** Coats as logged, with the comb read in each, in the climate that was in force when it was sprayed (the first logged here, where that came later). */
+/** Coats as logged, with the comb read in each, out of the pot that was mixed, in the climate that was in force when it was sprayed (the first logged here, where that came later). */
 function coatsOf(
   entries: readonly LedgerEntry[],
-  climates: readonly EntryOf<"climate">[],
-  sheet: ProductSheet,
-  shop: ShopFilm,
+  {
+    climates,
+    mixes,
+    sheet,
+    shop,
+  }: { climates: readonly EntryOf<"climate">[]; mixes: readonly EntryOf<"mix">[]; sheet: ProductSheet; shop: ShopFilm },
 ): { front: CoatState[]; back: CoatState[] } {
   const combs = ofKind(entries, "wetComb");
   const coats = ofKind(entries, "coat");
@@ -242,7 +235,13 @@ function coatsOf(
     };
     const held = (c: EntryOf<"climate">) => c.seq < logged.seq && (!c.elsewhere || logged.at_ms - c.at_ms <= SAME_DAY_MS);
     const climate = climates.findLast(held) ?? climates.find((c) => !c.elsewhere);
-    return { entry, loggedAs, predicted: predictCoat(entry.body, sheet, climate?.body.air_K, shop) };
+    const pot = mixes.find((m) => m.id === logged.body.potId) ?? mixes.findLast((m) => m.seq < logged.seq);
+    const sprayed: SprayedIn = {
+      air_K: climate?.body.air_K ?? UNLOGGED_AIR_K,
+      material_K: climate?.body.material_K ?? null,
+      speed: pot?.body.speed ?? sheet.speed,
+    };
+    return { entry, loggedAs, sprayed, predicted: predictCoat(entry.body, sheet, sprayed, shop) };
   });
   const of = (side: Side) => all.filter((c) => c.entry.body.side === side);
   return { front: of("front"), back: of("back") };

@@ -2,6 +2,7 @@ import { clockState, type Clock } from "#core/models/clock/clock-state";
 import { TEST_SHEET as sheet } from "#core/panel/testing/test-ledger";
 import { plannedCoat } from "#core/models/ways/way";
 import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
+import { type GunSettings, deposit } from "#core/models/spray/deposit";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { planFigures } from "#core/models/ways/plan-figures";
 
@@ -61,11 +62,15 @@ describe("house ways", () => {
       expect(f.volume_m3 * 1e6).toBeCloseTo((2 * 9 * 1.7 * 230) / 0.34 / 60, 6);
       expect(f.spare_m).toBeCloseTo(um(15), 12);
     });
-    test("many thin coats promise what they lay: five at double speed are two and a half, not five", () => {
+    test("many thin coats promise what they lay: five with a faster hand, less fluid and nearer, not five full ones", () => {
       const f = of("many-thin");
-      expect(f.fullCoats).toBe(2.5);
-      expect(f.dryMin_m).toBeCloseTo(um(2.5 * 25), 12);
-      expect(f.volume_m3).toBeCloseTo((2.5 / 2) * of("two-full").volume_m3, 12);
+      const laid = (over: Partial<GunSettings>) =>
+        deposit({ ...USUAL_GUN, ...over }, { air_K: 293.15, speed: "medium", volumeSolids: 0.5, reducer: 0 }).dry_m;
+      const { handSpeed_m_s, fluidRate_m3_s, distance_m } = USUAL_GUN;
+      const thin = laid({ handSpeed_m_s: 1.7 * handSpeed_m_s, fluidRate_m3_s: 0.7 * fluidRate_m3_s, distance_m: 0.65 * distance_m });
+      expect(f.fullCoats).toBeCloseTo((5 * thin) / laid({}), 6);
+      expect(f.fullCoats).toBeLessThan(4);
+      expect(f.dryMin_m).toBeCloseTo(um(f.fullCoats * 25), 12);
     });
     test("a coat on spots adds no film to the panel, flatting takes some off again", () => {
       expect(of("patch-first").dryMin_m).toBeCloseTo(um(50), 12);

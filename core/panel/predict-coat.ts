@@ -1,22 +1,20 @@
 import type { ProductSheet } from "../models/product/sheet";
+import type { ActivatorSpeed } from "../models/spray/constants";
 import { type Deposit, deposit } from "../models/spray/deposit";
-import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { BodyOf } from "../record/bodies";
-import { MODEL_FILM, type ShopFilm } from "./builds";
+import { MODEL_FILM, type ShopFilm } from "./shop-film";
 
-/** Film a logged coat is predicted to have laid. */
-export function predictCoat(
-  coat: Pick<BodyOf<"coat">, "settings" | "reducer">,
-  sheet: ProductSheet,
-  air_K: number = UNLOGGED_AIR_K,
-  shop: ShopFilm = MODEL_FILM,
-): Deposit {
-  return deposit(coat.settings, {
-    air_K,
-    speed: sheet.speed,
-    volumeSolids: sheet.volumeSolids,
-    reducer: coat.reducer,
-    shopFactor: shop.factor,
-    shopLogSd: shop.u_log,
-  });
+/** What a coat is sprayed in: the air, the material where it is not as warm, the hardener as it was mixed. */
+export interface SprayedIn {
+  air_K: number;
+  material_K: number | null;
+  speed: ActivatorSpeed;
 }
+
+/** Film a coat is predicted to lay. @throws RangeError */
+export const predictCoat = (
+  { settings, reducer }: Pick<BodyOf<"coat">, "settings" | "reducer">,
+  { volumeSolids }: Pick<ProductSheet, "volumeSolids">,
+  sprayed: SprayedIn,
+  shop: ShopFilm = MODEL_FILM,
+): Deposit => deposit(settings, { ...sprayed, volumeSolids, reducer, shopFactor: shop.factor, shopLogSd: shop.u_log });

@@ -2,7 +2,7 @@ import type { PartHeld, Side } from "../record/kinds";
 import type { PanelBrief } from "./brief";
 import type { CoatState } from "./builds";
 import type { PanelFacts } from "./derive-panel";
-import { newestCoat } from "./next-coat";
+import { newestCoat } from "./coats-on";
 
 /** The same every time, so that what is worked out from it is not worked out again. */
 const NONE: readonly CoatState[] = [];

@@ -17,7 +17,7 @@ import { mapPanel } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, outQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
 import { clockHeld, holdsOfClock } from "#core/course/clock-hold";
-import { cureOf, readyAt } from "#core/course/cure";
+import { cureOf, readyAt } from "#core/coat/cure";
 import { type StepHold, holdsAt, isNo } from "#core/course/step-hold";
 import { nextAction } from "#core/course/steps";
 import type { EntryOf } from "#core/record/entry";
@@ -41,6 +41,7 @@ import { actionWords } from "~/kit/words/step-words";
 import { planAddress } from "~/stations/correct/plan-address";
 import { planFields, planWays } from "~/stations/correct/plan-choice";
 import { reportLines } from "~/stations/hand-over/report.words";
+import { compareCoats } from "./coat-figures";
 import type { MadePanel } from "./ledgers";
 
 /** One quantity, as one page has it. */
@@ -85,6 +86,7 @@ export async function compareFigures(
   const { film } = state;
   await compareCourse(ctx, view, say, law);
   await comparePots(ctx, view, say);
+  await compareCoats(ctx, view, say, law);
   say("mean clear", "Inspect", film.mean?.clear_m);
   say("its doubt", "Inspect", film.mean?.u_m);
   say("thinnest clear", "Inspect", film.thinnest?.clear_m);

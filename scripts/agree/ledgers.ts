@@ -58,22 +58,23 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   const story: string[] = [`seed ${seed}, ${kind}`];
   const finish = pick(FINISHES);
   const sides = chance(0.2) ? 2 : 1;
+  const coatsPlanned = pick([2, 2, 3]);
   if (sides === 2) story.push("two faces");
   const { jobId, panelId } = await createJob(ctx, {
     vehicle: `Panel ${seed}`,
     colourName: "grey",
     colourCss: "#888888",
     finish,
-    wayId: pick(["two-full", "tack-full"]),
+    wayId: pick(["two-full", "tack-full", "second-heavier", "patch-first"]),
     clientKey: null,
     panel: {
       name: "Part",
       shape,
       sides,
-      tilt_rad: 0,
+      tilt_rad: pick([0, Math.PI / 2, Math.PI / 2]),
       substrate: pick(SUBSTRATES),
       productRevisionId: product.revisionId,
-      coatsPlanned: 2,
+      coatsPlanned,
     },
   });
   const add = <K extends EntryKind>(what: K, body: BodyInputOf<K>, supersedes: string | null = null) => {
@@ -109,12 +110,29 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
       }
     }
   };
+  /** What is in the gun, and the gun itself: another mix and another hand now and then. */
+  let hand = { settings: coatBody(1).settings, reducer: 0 };
+  const handSet = () => ({
+    ...coatBody(1).settings,
+    handSpeed_m_s: 0.26 + 0.24 * random(),
+    distance_m: 0.15 + 0.06 * random(),
+    fluidRate_m3_s: ((200 + 100 * random()) * 1e-6) / 60,
+  });
+  const mix = async () => {
+    const [reducer, speed] = [pick([0, 0.05, 0.1, 0.2]), pick(["slow", "medium", "fast", null] as const)];
+    story.push(`mixed ${100 * reducer} % ${speed ?? "own"} hardener`);
+    hand = { ...hand, reducer };
+    await add("mix", { volume_m3: 400e-6, reducer, potLife_s: 5400, speed });
+  };
   const coats = async (count: number) => {
     story.push(`${count} coats`);
-    if (chance(0.4)) await add("mix", { volume_m3: 400e-6, reducer: 0, potLife_s: 5400 });
+    if (chance(0.4)) await mix();
+    if (chance(0.3)) await add("gunSet", { name: "own gun", gunId: null, settings: handSet() });
     for (let i = 0; i < count; i++) {
-      const id = await add("coat", coatBody(++state.number));
-      if (chance(0.08)) await add("coat", coatBody(state.number), id);
+      if (chance(0.2)) hand = { ...hand, settings: handSet() };
+      const body = { ...coatBody(++state.number), ...hand, duration_s: chance(0.3) ? 200 + 300 * random() : null };
+      const id = await add("coat", body);
+      if (chance(0.08)) await add("coat", body, id);
       state.clear += 24 + 8 * random();
     }
   };
@@ -298,7 +316,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   if (chance(0.1)) await holding();
   if (chance(0.1)) await retyped("before");
   if (sides === 2) await backFirst();
-  await coats(1 + Math.floor(3 * random()));
+  await coats(pick([0, 1, 1, 1, 2, 2, 3]));
   if (chance(0.15)) await heat();
   if (chance(0.1)) await foil();
   if (chance(0.9)) await read("after", chance(0.8) ? 1 : 0.7);

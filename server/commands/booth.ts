@@ -1,7 +1,9 @@
 import type { CoatZone } from "#core/models/ways/way";
 import { potInHand, sprayedVolume } from "#core/panel/pots";
 import type { BodyInputOf } from "#core/record/bodies";
-import { coatsOn, nextCoat } from "#core/panel/next-coat";
+import { coatsOn } from "#core/panel/coats-on";
+import { nextAsked } from "#core/coat/asked";
+import { nextCoat } from "#core/coat/next-coat";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { entryBefore, recordEntry } from "./record-entry";
@@ -29,7 +31,7 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coatStart",
-    body: { number: nextCoat(view.state, view.job.way, view.panel).loggedAs },
+    body: { number: nextCoat(nextAsked(view)).loggedAs },
     by: input.by,
     clientKey: input.clientKey,
     asked,
@@ -45,7 +47,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
   if (!spraying || input.number !== coatsOn(view.state) + 1) throw new Refusal(null, "This coat is not running any more");
-  const next = nextCoat(view.state, view.job.way, view.panel);
+  const next = nextCoat(nextAsked(view));
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coat",
@@ -79,7 +81,7 @@ export async function logCoat(
 ): Promise<string> {
   const again = await entryBefore(ctx, view.panel.id, clientKey, body);
   if (again) return again;
-  const { loggedAs, number, side, role, zone: planned } = nextCoat(view.state, view.job.way, view.panel);
+  const { loggedAs, number, side, role, zone: planned } = nextCoat(nextAsked(view));
   if (shown !== null && shown !== number)
     throw new Refusal(
       null,

@@ -1,6 +1,6 @@
 import { type EventAttributes, createEvents } from "ics";
 import { CURE_STAGES } from "#core/models/cure/bake-plan";
-import { type CureDate, cureDates, cureOf } from "#core/course/cure";
+import { type CureDate, cureDates, cureOf } from "#core/coat/cure";
 import type { PanelView } from "../views/panel-view";
 
 const FROM: Record<CureDate["from"], string> = {

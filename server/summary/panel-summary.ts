@@ -4,7 +4,7 @@ import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { abrasiveKey } from "#core/models/correction/clearing";
 import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
 import { readAtMark, tellsOfPaper } from "#core/panel/told-by-marks";
-import { loggedSetting } from "#core/panel/logged-setting";
+import { loggedSetting } from "#core/coat/setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { TEXTURE_LIMITS } from "#core/models/flow/constants";
 import { flowVerdict } from "#core/models/flow/flow-advice";
@@ -24,10 +24,9 @@ import { type Standing, standingOf } from "#core/course/standing";
 import type { Finish, HouseWay } from "#core/models/ways/way";
 import type { Panel } from "../repos/panel-repo";
 import type { Product } from "../repos/product-repo";
-import { usualSpray_s } from "./usual-spray";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 9;
+export const SUMMARY_VERSION = 10;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -54,7 +53,7 @@ export interface PanelSummary {
   unfinished: boolean;
   lastCoat_ms: number | null;
   /** What the booth's plan offers it with; null once its coats are on. */
-  booth: { product: string; coatsPlanned: number; coats: number; usualSpray_s: number } | null;
+  booth: { product: string; coatsPlanned: number; coats: number } | null;
   /** Without its names: those may change, and are read where it is shown. */
   sprayed: Omit<SprayedPanel, "panelId" | "what"> | null;
   worked: Worked | null;
@@ -110,9 +109,9 @@ export function panelSummary(
   const { value, ledger } = workedOut(entries, (kept) => {
     const state = derivePanel(panel, product.sheet, kept);
     const course = { ...courseAsked(panel, product, job, state, shop), now_ms };
-    return { state, standing: standingOf(course), clocks: clocksOf(course), spray_s: usualSpray_s(panel, state) };
+    return { state, standing: standingOf(course), clocks: clocksOf(course) };
   });
-  const { state, standing, clocks, spray_s } = value;
+  const { state, standing, clocks } = value;
   // Nothing is learnt where a logged setting lies outside the models: what was logged is stored all the same.
   const sprayed = inRange(() => sprayedOf(panel, product, state, job.finish));
   const living = livingEntries(ownEntries(ledger));
@@ -122,9 +121,7 @@ export function panelSummary(
     clocks,
     potClocks: potClocksOf(ofKind(ownEntries(entries), "mix")),
     unfinished,
-    booth: unfinished
-      ? { product: product.sheet.name, coatsPlanned: panel.coatsPlanned, coats: state.coats.length, usualSpray_s: spray_s }
-      : null,
+    booth: unfinished ? { product: product.sheet.name, coatsPlanned: panel.coatsPlanned, coats: state.coats.length } : null,
     lastCoat_ms: state.coats.at(-1)?.entry.at_ms ?? null,
     sprayed,
     worked: workedOf(product, sprayed),

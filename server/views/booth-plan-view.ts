@@ -1,21 +1,20 @@
 import { startOfDay } from "date-fns";
-import { inRange } from "#core/kernel/guard";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { coatPlan } from "#core/models/ways/coat-plan";
 import { BOOTH_PARTS_MOST, type BoothPart, type BoothProblem, type BoothRules, type BoothWait } from "#core/models/schedule/booth-problem";
 import { turnAfter_s } from "#core/models/ways/after-last-coat";
-import { nextWait } from "#core/course/next-wait";
-import { conditionsOf } from "#core/panel/logged-setting";
-import type { HouseWay } from "#core/models/ways/way";
-import { coatsOn, handGun, newestCoat } from "#core/panel/next-coat";
-import { coatVolumes } from "#core/models/ways/way-volumes";
+import { coatsAsked, nextAsked } from "#core/coat/asked";
+import { nextWait } from "#core/coat/next-wait";
+import { coatsOn, newestCoat } from "#core/panel/coats-on";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, getBoothPlan, rulesVersion } from "../repos/booth-plan-repo";
 import { listClocks } from "../repos/clock-repo";
 import { jobOfPanel } from "../repos/panel-repo";
 import { countUnfinished, listUnfinished } from "../repos/summary-repo";
-import { usualSpray_s } from "../summary/usual-spray";
+import { nextCoatTime_s } from "#core/coat/coat-time";
+import { type CoatsAsked, coatsAhead } from "#core/coat/coats-ahead";
+import { coatsToMix, facesToCome } from "#core/coat/litres";
+import type { Side } from "#core/record/kinds";
 import { type BoothPanel, boothPanel } from "./booth-view";
 import { colourWait } from "#core/course/colour-wait";
 import { type PanelView, loadPanelView } from "./panel-view";
@@ -37,9 +36,9 @@ export interface BoothCandidate {
   chosen: boolean;
   sides: 1 | 2;
   group: string | null;
-  /** What is typed for it, and what a coat takes otherwise: by its own logged coats, or by its area at a usual hand. */
+  /** What is typed for it, and what a coat takes otherwise, by the coat's owner; null: it is not chosen, and was not read whole. */
   typedSpray_s: number | null;
-  usualSpray_s: number;
+  usualSpray_s: number | null;
 }
 export interface BoothPlanView {
   candidates: BoothCandidate[];
@@ -120,9 +119,9 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
         sides: typed?.sides ?? v.panel.sides ?? (1 as const),
         group: typed?.group ?? null,
         typedSpray_s: typed?.spray_s ?? null,
-        usualSpray_s: usualSpray_s(v.panel, v.state),
+        usualSpray_s: sprayTime_s(v),
       })),
-      ...others.map((c) => ({ ...c, chosen: false, sides: 1 as const, group: null, typedSpray_s: null })),
+      ...others.map((c) => ({ ...c, chosen: false, sides: 1 as const, group: null, typedSpray_s: null, usualSpray_s: null })),
     ],
     notOffered: Math.max(0, unfinished - others.length - chosen.length),
     rules,
@@ -152,7 +151,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
       v.state.coats.map(({ entry }) => ({
         panelId: v.panel.id,
         coat: entry.body.number,
-        start_ms: entry.at_ms - (entry.body.duration_s ?? usualSpray_s(v.panel, v.state)) * MS,
+        start_ms: entry.at_ms - (entry.body.duration_s ?? sprayTime_s(v)) * MS,
         end_ms: entry.at_ms,
       })),
     ),
@@ -169,37 +168,31 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
   };
 }
 
+const sprayTime_s = (v: PanelView): number => nextCoatTime_s(nextAsked(v));
+
 function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, origin_ms: number): BoothPart {
-  const { panel, state, shopFactors: shop } = v;
+  const { panel, state } = v;
   const { sheet } = v.product;
-  const way = v.job.way;
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
   const sides = typed?.sides ?? panel.sides ?? 1;
-  const spray_s = typed?.spray_s ?? usualSpray_s(panel, state);
+  const spray_s = typed?.spray_s ?? sprayTime_s(v);
   const { coatsPlanned } = panel;
   const running = state.spraying;
   const colour = colourWait(state);
   const coats = coatsOn(state);
   const done = Math.min(coatsPlanned * sides, coats + (running ? 1 : 0));
   const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
-  const { settings: gun, reducer } = handGun(state, way);
-  const volumes = coatVolumes(way, { outline: panel.shape.outline, gun, coats: coatsPlanned });
-  const turn_s = turnAfter_s(sheet);
-  const face = coatWaits(way, {
-    sheet,
-    gun,
-    coats: coatsPlanned,
-    shop,
-    conditions: conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer }),
-  });
-  const waits = sides === 2 ? [...face, { least_s: turn_s, most_s: null }, ...face] : face;
+  const turn_s = turnAfter_s(sheet, air_K);
+  const asked: CoatsAsked = { ...coatsAsked(v, origin_ms), brief: { ...panel, sides } };
+  const faces: Side[] = sides === 2 ? ["back", "front"] : ["front"];
+  const waits = faces.flatMap((side, i) => [...(i > 0 ? [{ least_s: turn_s, most_s: null }] : []), ...faceWaits(asked, side, air_K)]);
   // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.
-  const now = running ? null : nextWait({ brief: panel, sheet, way, facts: state, shop });
-  if (now && waits[coats - 1])
-    waits[coats - 1] = {
-      least_s: (now.least_ms - now.from_ms) / MS,
-      most_s: now.latest_ms === null ? null : (now.latest_ms - now.from_ms) / MS,
-    };
+  const now = running ? null : nextWait(asked);
+  if (now && waits[coats - 1]) {
+    const most_ms = now.best_ms !== null && now.best_ms > origin_ms ? now.best_ms : now.latest_ms;
+    waits[coats - 1] = { least_s: (now.least_ms - now.from_ms) / MS, most_s: most_ms === null ? null : (most_ms - now.from_ms) / MS };
+  }
+  const volumes = facesToCome(asked).flatMap((side) => coatsToMix(asked, side).map((c) => c.volume_m3));
   return {
     id: panel.id,
     coats: coatsPlanned,
@@ -210,18 +203,21 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
     turn_s,
     group: typed?.group ?? null,
     product: sheet.name,
-    volume_m3: volumes.reduce((a, c) => a + c.volume_m3, 0) / coatsPlanned,
+    volume_m3: volumes.length > 0 ? volumes.reduce((a, x) => a + x, 0) / volumes.length : 0,
     done,
     doneEnd_s: done > 0 && last_ms !== null ? (last_ms - origin_ms) / MS : null,
     ...(colour && done === 0 ? { from_s: (colour.clear_ms - origin_ms) / MS } : {}),
   };
 }
 
-/** The way's waits on one face, coat by coat, as it means them; the sheet's own where the model does not reach. */
-function coatWaits(way: HouseWay, o: Parameters<typeof coatPlan>[1]): BoothWait[] {
-  const rows = inRange(() => coatPlan(way, o));
-  if (rows)
-    return rows.flatMap(({ wait }) => (wait ? [{ least_s: wait.least_s, most_s: Number.isFinite(wait.best_s) ? wait.best_s : null }] : []));
-  const { flashMin_s, flashMax_s } = timesAt(o.sheet, o.conditions.air_K);
-  return Array.from({ length: o.coats - 1 }, () => ({ least_s: flashMin_s, most_s: flashMax_s }));
+/** The waits on one face, coat by coat, as the coats to come have them; the sheet's own where the model does not reach. */
+function faceWaits(asked: CoatsAsked, side: Side, air_K: number): BoothWait[] {
+  const ahead = coatsAhead(asked, side) ?? [];
+  const { flashMin_s, flashMax_s } = timesAt(asked.sheet, air_K);
+  return Array.from({ length: asked.brief.coatsPlanned - 1 }, (_, i): BoothWait => {
+    const wait = ahead.find((c) => c.number === i + 1)?.wait;
+    return wait
+      ? { least_s: wait.least_s, most_s: Number.isFinite(wait.best_s) ? wait.best_s : null }
+      : { least_s: flashMin_s, most_s: flashMax_s };
+  });
 }

@@ -2,9 +2,11 @@ import { courseOf } from "#core/course/course";
 import { type StepHold, isNo } from "#core/course/step-hold";
 import { type StepKind, nextAction } from "#core/course/steps";
 import type { BeforeCoat, PanelInFlight } from "#core/models/schedule/next-panel";
-import { nextWait } from "#core/course/next-wait";
+import { nextWait } from "#core/coat/next-wait";
 import { isTurned } from "#core/panel/wet-build";
-import { coatsOn, newestCoat, nextCoat } from "#core/panel/next-coat";
+import { coatsOn, newestCoat } from "#core/panel/coats-on";
+import { coatsAsked } from "#core/coat/asked";
+import { nextCoat } from "#core/coat/next-coat";
 import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
 import { type PanelView, loadJobViews } from "./panel-view";
@@ -47,15 +49,15 @@ const BEFORE: Partial<Record<StepKind, BeforeCoat>> = {
 };
 
 /** One panel as the booth sees it. */
-export function boothPanel({ job, panel, product, state, shopFactors }: PanelView, now_ms: number): BoothPanel {
+export function boothPanel(view: PanelView, now_ms: number): BoothPanel {
+  const { job, panel, product, state } = view;
   const { spraying } = state;
-  const way = job.way;
-  const asked = { brief: panel, sheet: product.sheet, way, facts: state, shop: shopFactors, finish: job.finish, now_ms, forecast: false };
+  const asked = { ...coatsAsked(view, now_ms), finish: job.finish, forecast: false };
   const wait = nextWait(asked);
   const step = nextAction(courseOf(asked));
   const coming = step?.kind === "coat" ? step : null;
   const last = newestCoat(state);
-  const next = nextCoat(state, way, panel);
+  const next = nextCoat(asked);
   const coats = coatsOn(state);
   return {
     id: panel.id,

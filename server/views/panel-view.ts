@@ -1,7 +1,7 @@
 import { type PanelState, accountPanel } from "#core/judge/account";
 import type { FilmMoment } from "#core/judge/film-history";
 import type { ShopRates } from "#core/judge/option-figures";
-import { MODEL_FILM, type ShopFilm } from "#core/panel/builds";
+import { MODEL_FILM, type ShopFilm } from "#core/panel/shop-film";
 import { workedOut } from "#core/panel/in-the-way";
 import { type LedgerEntry, ownEntries } from "#core/record/entry";
 import { type Standing, standingOf } from "#core/course/standing";

@@ -4,7 +4,7 @@ import { render } from "@testing-library/react";
 import { Outlet, createRoutesStub } from "react-router";
 import { DEFAULT_REMOVAL, type ShopRemoval } from "#core/models/correction/clearing";
 import type { BodyInputOf } from "#core/record/bodies";
-import { MODEL_FILM } from "#core/panel/builds";
+import { MODEL_FILM } from "#core/panel/shop-film";
 import { accountPanel } from "#core/judge/account";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";

@@ -1,3 +1,4 @@
+import { textureTold } from "./texture-words";
 import { FLOW, TEXTURE_SD } from "#core/models/flow/constants";
 import { type RunCalibration, calibratedChance } from "#core/models/flow/run-calibration";
 import type { FlowVerdict } from "#core/models/flow/flow-advice";
@@ -79,7 +80,7 @@ export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPre
       line("would run from a moving film of", "film", last.runFilm_m, units, 0),
       line("longest wave that levels", "length", last.levelWavelength_m, units, 1),
       line("waves left, 1.2 to 12 mm", "film", result.rmsLong_m, units, 2),
-      { name: "texture, 1 glass to 5 heavy", shown: result.texture.toFixed(1) },
+      { name: "texture, 1 glass to 5 heavy", shown: textureTold(result.texture) },
       { name: "peels from", shown: textureLimit.toFixed(1) },
       {
         name: "spread before your own results tune it",

@@ -1,4 +1,4 @@
-import type { HandGun } from "#core/panel/next-coat";
+import type { HandGun } from "#core/coat/next-coat";
 
 /** Where a coat's settings come from, in words that stand after *from* or *with*. */
 export function gunSource({ from, gunName }: Pick<HandGun, "from" | "gunName">): string {

@@ -40,6 +40,7 @@ const HOW = {
   beyond: "a little beyond the sheet's temperatures",
   "by evaporation": "the sheet gives one temperature only; in the cold longer, as evaporation slows down",
   "only point": "the sheet gives one temperature only; it is not followed",
+  "by halving": "the sheet gives one temperature only; warmer it halves for every 10 °C, common practice",
   outside: "outside: taken at 10 K beyond the sheet's last temperature",
 } as const;
 

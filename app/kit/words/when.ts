@@ -1,4 +1,4 @@
-import { isSameDay, lightFormat } from "date-fns";
+import { isSameDay, lightFormat, startOfDay } from "date-fns";
 
 const MONTH = new Intl.DateTimeFormat("en-US", { month: "short" });
 
@@ -14,3 +14,7 @@ export const hourText = (at_ms: number): string => `${dayText(at_ms)} ${lightFor
 /** A time as it is told: today by its hour, else with its day. */
 export const whenText = (at_ms: number, now_ms: number): string =>
   isSameDay(at_ms, now_ms) ? lightFormat(at_ms, "HH:mm") : hourText(at_ms);
+
+/** A time on an axis, beside others: by its hour, midnight by the day that begins. */
+export const tickText = (at_ms: number): string =>
+  startOfDay(at_ms).getTime() === at_ms ? dayText(at_ms) : lightFormat(at_ms, "HH:mm");

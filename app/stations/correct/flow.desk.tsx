@@ -121,9 +121,9 @@ export function FlowDesk({
           <span className="block text-ink2">
             {stage.coat && stage.gun ? (
               <>
-                {Math.round(100 * stage.coat.speedFactor)} % of the usual hand speed: the slowest that stays clear of a run here,{" "}
-                {Math.round(100 * stage.coat.reducerShift * 10) / 10} % more reducer, {showWait(stage.flash_s)} between them at least. They
-                add {showFilm(stage.adds_m, units).text} {units.film}.
+                {Math.round(100 * stage.coat.speedFactor)} % of the usual hand speed: the slowest at which a run is unlikely at an edge
+                here, {Math.round(100 * stage.coat.reducerShift * 10) / 10} % more reducer, {showWait(stage.flash_s)} between them at least.
+                They add {showFilm(stage.adds_m, units).text} {units.film}.
               </>
             ) : (
               "No pace of the hand stays clear of a run with this gun in this air: less fluid, further back, or lay the part flat."

@@ -14,7 +14,7 @@ import { line, withU } from "~/kit/words/lines";
 import { textureWords } from "~/kit/words/texture-words";
 
 export const AGAINST: Record<NonNullable<FlowStage["against"]>, string> = {
-  runs: "it would run",
+  runs: "a run is not unlikely at any pace of the hand",
   "clear build": "too much clear: solvent stays in it",
   "total build": "too much film in all: it may crack",
 };
@@ -41,7 +41,7 @@ export function flowStageWorking(s: FlowStage, mean: { clear_m: number; u_m: num
   return {
     title: "Flat and re-clear",
     formula:
-      "Clear then = clear there less what the sanding takes off, plus what the new coats lay. Their hand speed is the slowest, from 87 % of the usual, at which the flow model has them clear of a run on a sanded surface, as the part hangs, at this temperature.",
+      "Clear then = clear there less what the sanding takes off, plus what the new coats lay. Their hand speed is the slowest, from 87 % of the usual, at which a run is unlikely at an edge by the flow model, the film's doubt in it, on a sanded surface, as the part hangs, at this temperature.",
     inputs: [
       withU("clear there", "film", mean.clear_m, mean.u_m, units),
       withU("sanded off", "film", flat.removal_m, flat.u_m, units),
@@ -51,6 +51,7 @@ export function flowStageWorking(s: FlowStage, mean: { clear_m: number; u_m: num
       { name: "hand speed, of the usual", shown: s.coat ? `${Math.round(100 * s.coat.speedFactor)} %` : "none is safe" },
       { name: "more reducer", shown: `${100 * FLOW_COAT.reducerShift} %` },
       line("slides by, at the worst place", "length", s.sagLocal_m, units, 1),
+      { name: "chance of a run at an edge", shown: s.runChance === null ? "–" : showChance(s.runChance) },
     ],
     sources: ["orchard-flow", "levelling-1962", "product-sheet", "common-practice", "yakamoz-default"],
     changesMost: "Hand speed and fluid; then the air. A test panel decides.",

@@ -21,6 +21,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { HeldLines } from "~/kit/panel/held-lines";
 import { usePanel } from "~/kit/panel/use-panel";
+import { usePreview } from "~/kit/panel/use-preview";
 import { Choices, Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { remedyWords, showSafe } from "~/kit/words/verdict";
@@ -32,7 +33,7 @@ import { inUnits } from "#core/kernel/units/in-units";
 
 /** Choose a school, see zone by zone what it takes and risks, store the plan. */
 export function PlanDesk({ onStored }: { onStored: () => void }) {
-  const { view, setPreview } = usePanel();
+  const { view } = usePanel();
   const units = useUnits();
   const { panel, state, floor_m, job } = view;
   const fetcher = useFetcher<FormAnswer>();
@@ -75,10 +76,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const { removal_m, u_m } = removal;
   const { set } = draft;
   const chooseRun = useCallback((school: string | null) => set("runSchool", school ?? ""), [set]);
-  useEffect(() => {
-    setPreview(removal_m > 0 ? { removal: { removal_m, u_m } } : {});
-    return () => setPreview({});
-  }, [removal_m, u_m, setPreview]);
+  usePreview(removal_m > 0 ? { removal: { removal_m, u_m } } : null);
   const stored = fetcher.data?.ok ? fetcher.data.done : undefined;
   useEffect(() => {
     if (stored) onStored();

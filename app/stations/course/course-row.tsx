@@ -5,7 +5,7 @@ import { WorkingButton } from "~/kit/ui/figure";
 import { type CourseAxis, type StretchKind, stretchesOf } from "./course-axis";
 import { Do } from "./course-do";
 import { type Naming, stepName, stepNeeds, stepWhen, stepWorking } from "./course.words";
-import { whenText } from "~/kit/words/when";
+import { tickText } from "~/kit/words/when";
 
 const MARKS = {
   done: { icon: Check, words: "done", tone: "text-glow-ink" },
@@ -36,7 +36,7 @@ const AXIS_CELL =
   "relative col-span-2 col-start-2 row-start-2 h-7 self-stretch sm:col-span-1 sm:col-start-3 sm:row-start-1 sm:h-auto sm:min-h-11";
 
 /** Hours above the rows, the moon at now. */
-export function AxisHead({ axis, now_ms }: { axis: CourseAxis; now_ms: number }) {
+export function AxisHead({ axis }: { axis: CourseAxis }) {
   return (
     <div className={`${GRID} text-[13px] text-ink2`} aria-hidden>
       <div className="relative col-span-2 col-start-2 h-8 sm:col-span-1 sm:col-start-3">
@@ -44,7 +44,7 @@ export function AxisHead({ axis, now_ms }: { axis: CourseAxis; now_ms: number })
           .filter(({ left }) => left < 96 && Math.abs(left - axis.now) > 7)
           .map(({ at_ms, left }) => (
             <span key={at_ms} className="absolute top-1 -translate-x-1/2 whitespace-nowrap" style={{ left: `${left}%` }}>
-              {whenText(at_ms, now_ms)}
+              {tickText(at_ms)}
             </span>
           ))}
         <span

@@ -1,14 +1,16 @@
-import { useEffect, useMemo } from "react";
+import { useMemo } from "react";
 import { Link } from "react-router";
-import { type CourseStep, nextAction } from "#core/course/steps";
+import { type CoatForecast, type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import type { mendingOf } from "#core/panel/mending";
-import { newestCoat, nextCoat } from "#core/panel/next-coat";
+import { newestCoat } from "#core/panel/coats-on";
+import { clearAfter } from "#core/coat/clear-after";
 import { isNo } from "#core/course/step-hold";
 import { clearNow } from "#core/judge/how-known";
 import { StepHolds } from "~/kit/panel/step-holds";
 import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
+import { usePreview } from "~/kit/panel/use-preview";
 import { later, useLater } from "~/kit/root/later";
 import { useRoot, useUnits } from "~/kit/root/use-root";
 import { BigFigures } from "~/kit/ui/big-figures";
@@ -34,7 +36,7 @@ const forecast = later(() => import("./course-at"));
 
 /** The course of a panel: now large, then every step in its order against one axis of time, with its reason. */
 export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckoned; calibration?: RunCalibration | null }) {
-  const { view, base, setPreview } = usePanel();
+  const { view, base } = usePanel();
   const { job, panel, state } = view;
   const { shop } = useRoot();
   const now_ms = Math.floor(useNow() / STEP_MS) * STEP_MS;
@@ -44,13 +46,8 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
   const now = steps.find((s) => s.state === "now") ?? null;
   const action = nextAction(steps);
   const sentence = now && courseSentence(now, stepName(now, naming), now_ms);
-  const coat_m = action?.coat?.dry_m ?? 0;
-  const u_coat_m = action?.coat?.u_dry_m ?? 0;
-  const number = action?.number ?? 0;
-  useEffect(() => {
-    setPreview(coat_m > 0 ? { coat: { dry_m: coat_m, u_m: u_coat_m, name: `coat ${number}` } } : {});
-    return () => setPreview({});
-  }, [coat_m, u_coat_m, number, setPreview]);
+  const coat = action?.coat && action.coat.dry_m > 0 ? action.coat : null;
+  usePreview(coat && { coat: { dry_m: coat.dry_m, u_m: coat.u_dry_m, name: `coat ${action!.number}` } });
   const late = action && lateWords(action, now_ms);
   const waiting = now !== null && now.id !== action?.id;
   const mask = maskWords(newestCoat(state)?.entry.at_ms ?? null, shop.airChanges_1_h, now_ms);
@@ -78,7 +75,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
           </h2>
           {now && (
             <p className="mt-2 text-ink2">
-              {stepWhy(now)} {action?.kind === "coat" && <CoatSettings />}
+              {stepWhy(now)} {action?.coat && <CoatSettings coat={action.coat} />}
             </p>
           )}
           {action && <StepHolds holds={action.holds} now_ms={now_ms} />}
@@ -96,7 +93,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
       </div>
       {action?.kind === "coat" && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
       <div className="mt-4">
-        <AxisHead axis={axis} now_ms={now_ms} />
+        <AxisHead axis={axis} />
         <ol className="border-t border-hair" aria-label="Course, from now on" data-testid="course">
           {near.map((s) => row(s, axis))}
         </ol>
@@ -144,19 +141,22 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
 }
 
 /** The gun as this coat wants it. */
-function CoatSettings() {
-  const { view } = usePanel();
-  const units = useUnits();
-  return <b className="font-semibold text-ink">{coatSettings(nextCoat(view.state, view.job.way, view.panel), units)}</b>;
+function CoatSettings({ coat }: { coat: CoatForecast }) {
+  return <b className="font-semibold text-ink">{coatSettings(coat, useUnits())}</b>;
 }
 
 /** What the coat takes, how long its window is, whether it may run, what lies there after it. */
 function CoatFigures({ step, now_ms, calibration }: { step: CourseStep; now_ms: number; calibration: RunCalibration | null }) {
   const units = useUnits();
   const { view } = usePanel();
+  const { state, shopFilm } = view;
+  const after =
+    step.coat && step.side
+      ? clearAfter(state, step.side, { now: clearNow(state), ahead_m: [step.coat.dry_m], u_log: shopFilm.u_log })
+      : null;
   const word = step.coat && runTold({ chance: step.coat.runChance, sagLocal_m: step.coat.sagLocal_m }, calibration);
   const figures = [
-    ...coatFigures(step, { now_ms, clear: clearNow(view.state) }, units),
+    ...coatFigures(step, { now_ms, after }, units),
     ...(word ? [{ big: word.big, small: `${word.small}, at the edges` }] : []),
   ];
   return <BigFigures figures={figures} testId="coat-figures" />;

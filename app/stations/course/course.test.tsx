@@ -1,4 +1,5 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import fc from "fast-check";
 import { showWait } from "#core/kernel/units/format";
@@ -80,7 +81,7 @@ describe("in words", () => {
     expect(stepWhen(step({ from_ms: NOW - MIN, ...scuff }), NOW)).toMatch(/^now, best by \d\d:\d\d$/);
     expect(stepWhen(step({ from_ms: NOW + 20 * MIN, ...scuff }), NOW)).toMatch(/^from \d\d:\d\d, best by \d\d:\d\d$/);
     expect(stepWhen(step({ from_ms: NOW - 60 * MIN, ...scuff }), NOW + 40 * MIN)).toBe("now");
-    const left = (now_ms: number) => coatFigures(step({ from_ms: NOW - 60 * MIN, ...scuff }), { now_ms, clear: null }, METRIC);
+    const left = (now_ms: number) => coatFigures(step({ from_ms: NOW - 60 * MIN, ...scuff }), { now_ms, after: null }, METRIC);
     expect(left(NOW)).toContainEqual({ big: "30 min", small: "left of its best time" });
     expect(left(NOW + 40 * MIN)).toContainEqual({ big: showWait(560 * 60), small: "left of its window" });
     expect(stepWhen(step({ kind: "flash", from_ms: NOW + 5 * MIN }), NOW)).toMatch(/^until /);
@@ -132,7 +133,7 @@ describe("against time", () => {
       latest_ms: NOW + 50 * MIN,
       late: "grip",
       duration_s: 120,
-      coat: { dry_m: 27e-6, u_dry_m: 4e-6, runChance: 0.1, sagLocal_m: 3e-3 },
+      coat: { gun: USUAL_GUN, zone: "whole", dry_m: 27e-6, u_dry_m: 4e-6, runChance: 0.1, sagLocal_m: 3e-3 },
     }),
     stepDraft("c", "cure", { from_ms: NOW + 16 * 60 * MIN, duration_s: 57_600 }),
     stepDraft("r", "readAfter", { from_ms: NOW + 16 * 60 * MIN, duration_s: 300 }),
@@ -197,7 +198,7 @@ describe("against time", () => {
     );
   });
   test("the coat's figures: litres, time, the clear after it", () => {
-    expect(coatFigures({ ...steps[1]!, volume_m3: 87e-6 }, { now_ms: NOW, clear: { clear_m: 27e-6, u_m: 3e-6 } }, METRIC)).toEqual([
+    expect(coatFigures({ ...steps[1]!, volume_m3: 87e-6 }, { now_ms: NOW, after: { clear_m: 54e-6, u_m: 5e-6 } }, METRIC)).toEqual([
       { big: "87 ml", small: "ready to spray" },
       { big: "6 min", small: "until it may be sprayed" },
       { big: "54 ± 10 µm", small: "of clear after it, forecast" },

@@ -1,6 +1,5 @@
-import { type CourseStep, STEP_KINDS, type StepKind, type StepReason } from "#core/course/steps";
+import { type CoatForecast, type CourseStep, STEP_KINDS, type StepKind, type StepReason } from "#core/course/steps";
 import { COAT_ZONES } from "#core/models/ways/way";
-import type { NextCoat } from "#core/panel/next-coat";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { Quantity, UnitPreferences } from "#core/kernel/units/quantities";
 import { SOURCES } from "#core/kernel/sources";
@@ -52,8 +51,9 @@ const WHY: Record<StepReason, string> = {
   layers: "After clear the gauge cannot tell the layers apart.",
   sheet: "The product sheet's flash, at the temperatures that were logged.",
   way: "This way waits longer than the sheet's least, by choice.",
-  run: "Sooner the next coat would run, by the flow model: later than the sheet alone allows.",
-  grip: "The grip coat holds the next one only while half of it still moves.",
+  run: "Sooner the next coat may run, by the flow model: later than the sheet alone allows.",
+  grip: "The grip coat holds the next one only while it still takes a print.",
+  strings: "The grip coat still pulls strings: wait until it takes a print.",
   set: "The grip coat sets before the sheet lets the next one on: lay it wetter, or expect peel.",
   cure: "Not before it is hard enough for paper, at the temperatures that were logged.",
   flat: "A coat over peel carries a part of it through; over a flat surface it does not.",
@@ -141,7 +141,7 @@ export function stepWorking(s: CourseStep, name: string, now_ms: number, units: 
 }
 
 /** The gun as the next coat wants it, in a line: "0.31 m/s, 175 mm off, 1.9 bar, fluid 230 ml/min." */
-export function coatSettings({ settings: g, zone }: Pick<NextCoat, "settings" | "zone">, units: UnitPreferences): string {
+export function coatSettings({ gun: g, zone }: Pick<CoatForecast, "gun" | "zone">, units: UnitPreferences): string {
   const say = (quantity: Quantity, si: number) => {
     const { text, unit } = show(quantity, si, units);
     return `${text} ${unit}`;
@@ -152,8 +152,8 @@ export function coatSettings({ settings: g, zone }: Pick<NextCoat, "settings" | 
 
 /** What a coat takes, its window and the clear after it, each as a figure with what it is. */
 export function coatFigures(
-  { volume_m3, from_ms, best_ms, latest_ms, coat }: CourseStep,
-  { now_ms, clear }: { now_ms: number; clear: { clear_m: number; u_m: number } | null },
+  { volume_m3, from_ms, best_ms, latest_ms }: CourseStep,
+  { now_ms, after }: { now_ms: number; after: { clear_m: number; u_m: number } | null },
   units: UnitPreferences,
 ): { big: string; small: string }[] {
   const seconds = (at_ms: number | null) => (at_ms === null ? 0 : (at_ms - now_ms) / 1000);
@@ -161,10 +161,6 @@ export function coatFigures(
   const left_s = seconds(best_ms) > 0 ? seconds(best_ms) : seconds(latest_ms);
   const opens_s = seconds(from_ms);
   const best = best_ms !== null && latest_ms !== null && best_ms < latest_ms && seconds(best_ms) > 0;
-  const after = coat && {
-    clear_m: (clear?.clear_m ?? 0) + coat.dry_m,
-    u_m: Math.hypot(clear?.u_m ?? 0, coat.u_dry_m),
-  };
   const film = after && showWithUncertainty("film", after.clear_m, after.u_m, units);
   return [
     ...(volume_m3 === null ? [] : [{ big: `${show("volume", volume_m3, units).text} ${units.volume}`, small: "ready to spray" }]),

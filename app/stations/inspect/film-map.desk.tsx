@@ -2,7 +2,7 @@ import { noGaugeReads } from "#core/panel/brief";
 import { inferredWords } from "~/kit/words/how-words";
 import { riskOf } from "#core/judge/chance-at";
 import * as Progress from "@radix-ui/react-progress";
-import { memo, startTransition, useDeferredValue, useEffect, useMemo, useState } from "react";
+import { memo, useDeferredValue, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { correctionSchool } from "#core/models/correction/schools";
 import type { PanelMap } from "#core/judge/panel-map";
@@ -18,6 +18,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { HeldLines } from "~/kit/panel/held-lines";
 import { useFilmState } from "~/kit/panel/use-film-state";
 import { usePanel } from "~/kit/panel/use-panel";
+import { usePreview } from "~/kit/panel/use-preview";
 import { Toggle } from "~/kit/ui/toggle";
 import { Figure } from "~/kit/ui/figure";
 import { FilmSlider } from "~/kit/ui/film-slider";
@@ -36,7 +37,7 @@ const COLOUR_STEPS = 7;
 
 /** How much clear, where, how sure; what a removal would risk; where to read next. */
 export function FilmMapDesk() {
-  const { view, setPreview } = usePanel();
+  const { view } = usePanel();
   const units = useUnits();
   const { panel, state, job, floor_m } = view;
   const { usual, input, map, run, reason } = usePanelMap();
@@ -61,20 +62,11 @@ export function FilmMapDesk() {
   const at = picked ?? map?.thinnest.at ?? null;
   const cell = map && at ? cellAt(map, at) : null;
   const here = map && cell !== null ? { clear_m: map.mean_m[cell]!, u_m: map.sd_m[cell]! } : null;
-  const hereClear_m = here?.clear_m;
-  const hereU_m = here?.u_m;
   const hereWords = at ? placeInWords(at, panel.shape) : "";
-  useEffect(() => {
-    startTransition(() =>
-      setPreview({
-        ...(calm_m > 0 ? { removal: { removal_m: calm_m, u_m: u_removal_m } } : {}),
-        ...(hereClear_m !== undefined && hereU_m !== undefined && picked
-          ? { here: { clear_m: hereClear_m, u_m: hereU_m, caption: `At the ${hereWords}` } }
-          : {}),
-      }),
-    );
-  }, [calm_m, u_removal_m, hereClear_m, hereU_m, hereWords, picked, setPreview]);
-  useEffect(() => () => setPreview({}), [setPreview]);
+  usePreview({
+    ...(calm_m > 0 ? { removal: { removal_m: calm_m, u_m: u_removal_m } } : {}),
+    ...(here && picked ? { here: { ...here, caption: `At the ${hereWords}` } } : {}),
+  });
   return (
     <>
       <div aria-live="polite" data-testid="map-verdict" data-verdict={answer?.verdict ?? "waiting"}>

@@ -25,19 +25,20 @@ import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gloss.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import type { FaceAsked } from "~/cards/matte-faces";
-import { planFigures } from "#core/models/ways/plan-figures";
 import { glossReads, vehicleRead } from "#core/panel/gloss-read";
 import { wantedGloss } from "#core/panel/neighbour";
-import { handGun } from "#core/panel/next-coat";
+import { loadPlanAhead } from "#server/views/plan-ahead-view";
+import { panelOr404 } from "~/kit/http/panel.server";
 
 // Only matte jobs ask for it; it follows the document.
 const MatteDesk = lazy(() => import("~/cards/matte.desk").then((m) => ({ default: m.MatteDesk })));
 
-export async function loader({ params: { jobId } }: Route.LoaderArgs) {
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [shelf, panels] = await Promise.all([loadMatteShelf(ctx), listPanels(ctx.db, jobId)]);
+  const [view, shelf, panels] = await Promise.all([panelOr404(ctx, jobId, panelId), loadMatteShelf(ctx), listPanels(ctx.db, jobId)]);
   const faces = panels.map((p) => ({ name: p.name, tilt_rad: p.tilt_rad, sides: p.sides ?? 1, revisionId: p.productRevisionId }));
-  return { ...shelf, faces };
+  const { clear, bySheet_m, again } = loadPlanAhead(view, ctx.now_ms());
+  return { ...shelf, faces, film_m: clear?.clear_m ?? bySheet_m, again_m3: again.toMix_m3 };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -77,7 +78,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 
 const VERTICAL_FROM_RAD = Math.PI / 4;
 
-export default function PanelGloss({ loaderData: { cards, products, levels, faces: allFaces } }: Route.ComponentProps) {
+export default function PanelGloss({ loaderData: { cards, products, levels, faces: allFaces, film_m, again_m3 } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const { state, job, panel, product } = view;
   const matte = job.finish === "matte" || product.sheet.kind === "matte clear";
@@ -97,12 +98,6 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
         }),
     [allFaces, panel.productRevisionId],
   );
-  const again = useMemo(() => {
-    const gun = handGun(state, job.way).settings;
-    const { sheet } = product;
-    const { coatsPlanned, sides } = panel;
-    return planFigures({ sheet, way: job.way, coats: coatsPlanned, outline: panel.shape.outline, sides, gun, floor_m: 0 });
-  }, [state, job.way, product, panel]);
   const ordered = [product.sheet.name, ...products.filter((p) => p !== product.sheet.name)].filter((p) => products.includes(p));
   return (
     <>
@@ -118,7 +113,7 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
             targetNote={wantedWords(wanted, { vehicle, brief_GU: targetGloss_GU })}
             colourCode={job.brief.colourCode}
             faces={faces}
-            film_m={(again.dryMin_m + again.dryMax_m) / 2}
+            film_m={film_m}
             taken={state.matteMix?.body.share ?? null}
             onTake={(mix) =>
               void fetcher.submit(
@@ -147,7 +142,7 @@ export default function PanelGloss({ loaderData: { cards, products, levels, face
       <GlossReading />
       {!matte && <GlossModel />}
       {matte && <MatteCheck done={state.matteCheck?.body.rules ?? []} />}
-      {matte && <MatteAfter volume_m3={again.volume_m3} coats={panel.coatsPlanned * (panel.sides ?? 1)} />}
+      {matte && <MatteAfter volume_m3={again_m3} coats={panel.coatsPlanned * (panel.sides ?? 1)} />}
     </>
   );
 }

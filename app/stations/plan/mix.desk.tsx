@@ -1,17 +1,17 @@
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link } from "react-router";
 import { Suspense, lazy, useEffect, useMemo, useState } from "react";
-import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
 import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
 import { REDUCER_MEANINGS, type ReducerMeaning } from "#core/models/product/ratio";
 import type { MixInput, MixPlan } from "#core/models/mix/mix-plan";
+import { secondPartOf } from "#core/models/product/roles";
 import { boundTo } from "#core/models/product/bound-to";
 import type { HardenerToday } from "#core/models/flow/hardener-today";
 import type { AnySheet, PartSheet, ProductSheet } from "#core/models/product/sheet";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { initial } from "~/kit/form/initial";
 import type { MixTyped } from "./mix.form";
+import { startTyped } from "./mix-start";
 import { later, useLater } from "~/kit/root/later";
 import { useUnits } from "~/kit/root/use-root";
 import { Toggle } from "~/kit/ui/toggle";
@@ -42,25 +42,6 @@ export interface CanChoice {
   words: string;
 }
 
-const startTyped = (
-  sheet: ProductSheet,
-  { coats, filmShare, air_K, matting }: { coats: number; filmShare: number; air_K: number; matting: number | null },
-  units: UnitPreferences,
-): MixTyped => ({
-  ratio: sheet.ratio || "2:1",
-  reducer: initial("share", sheet.reducerMin, units),
-  meaning: "activated",
-  coats: String(coats),
-  film: initial("film", (filmShare * (sheet.filmPerCoatMin_m + sheet.filmPerCoatMax_m)) / 2, units),
-  transfer: initial("share", PLAN_TRANSFER, units),
-  waste: "5",
-  dead: initial("volume", 30e-6, units),
-  temperature: initial("temperature", air_K, units),
-  pot: initial("volume", 1e-3, units),
-  limit: "",
-  matting: initial("share", matting, units),
-});
-
 /** Here once something is poured. */
 const PourGuide = lazy(() => import("./pour-guide").then((m) => ({ default: m.PourGuide })));
 const NONE_JUDGED: readonly HardenerToday[] = [];
@@ -80,8 +61,11 @@ export function MixDesk({
   areas,
   areasEditor,
   coats,
-  filmShare = 1,
+  on = 0,
+  film_m,
+  reducer,
   strokes,
+  times,
   air_K,
   partner = null,
   matting = null,
@@ -98,10 +82,14 @@ export function MixDesk({
   areas: MixInput["areas"];
   areasEditor: React.ReactNode;
   coats: number;
-  /** Film of a coat against the sheet's, where the way hurries or slows it. */
-  filmShare?: number;
-  /** Material by the gun's strokes, coat by coat. */
+  /** So many are on already. */
+  on?: number;
+  /** Dry film of a coat as its owner forecasts it, and the reducer as it stands; the sheet's where no panel is asked. */
+  film_m?: number | undefined;
+  reducer?: number | undefined;
+  /** Material by the gun's strokes, and how long it takes, coat by coat. */
   strokes?: (coats: number) => number[];
+  times?: (coats: number) => number[];
   air_K: number;
   /** What a matte clear is blended with, and the share that was chosen for its gloss. */
   partner?: AnySheet | null;
@@ -118,14 +106,15 @@ export function MixDesk({
   busy?: boolean;
 }) {
   const units = useUnits();
-  const hardeners = useMemo(() => boundTo(sheet, parts, "hardener"), [sheet, parts]);
+  const hardened = secondPartOf(sheet) === "hardener";
+  const hardeners = useMemo(() => (hardened ? boundTo(sheet, parts, "hardener") : []), [hardened, sheet, parts]);
   const thinners = boundTo(sheet, parts, "reducer");
   const best = hardeners[judged.findIndex((j) => j.best)]?.id;
   const ofItsSpeed = (list: readonly PartItem[]) => list.find((h) => h.sheet.speed === sheet.speed)?.id ?? list[0]?.id ?? "";
   const draft = useDraft(
     `mix ${sheet.name}`,
     {
-      ...startTyped(sheet, { coats, filmShare, air_K, matting }, units),
+      ...startTyped(sheet, { coats, film_m, reducer, air_K, matting }, units),
       hardenerId: best ?? ofItsSpeed(hardeners),
       thinnerId: ofItsSpeed(thinners),
       cans: [] as readonly { name: string; canId: string }[],
@@ -142,6 +131,7 @@ export function MixDesk({
     partner,
     areas,
     strokes,
+    times,
   });
   const { plan, input, errors } = worked;
   useEffect(() => onPlan?.(plan), [plan, onPlan]);
@@ -224,9 +214,11 @@ export function MixDesk({
             {field("waste", "Waste", "%")}
             {field("dead", "Stays in gun and cup", units.volume)}
             {field("temperature", "Air", units.temperature)}
-            <SelectField label="Hardener" value={hardenerId} onChange={draft.field("hardenerId").onChange}>
-              <PartOptions items={hardeners} />
-            </SelectField>
+            {hardened && (
+              <SelectField label="Hardener" value={hardenerId} onChange={draft.field("hardenerId").onChange}>
+                <PartOptions items={hardeners} />
+              </SelectField>
+            )}
             <SelectField label="Reducer" value={thinnerId} onChange={draft.field("thinnerId").onChange}>
               <PartOptions items={thinners} />
             </SelectField>
@@ -300,7 +292,7 @@ export function MixDesk({
                 return (
                   <li key={c.number} className="flex flex-wrap justify-between gap-x-4 border-b border-hair py-2">
                     <span>
-                      <b className="font-semibold">Coat {c.number}</b>{" "}
+                      <b className="font-semibold">Coat {on + c.number}</b>{" "}
                       {showFilm(wetOf?.(c.number, plan.reducerOnActivated) ?? c.wet_m, units).text} wet, {showFilm(c.dry_m, units).text}{" "}
                       {units.film} dry
                     </span>
@@ -308,7 +300,7 @@ export function MixDesk({
                       {ml(c.volume_m3).text} {units.volume}
                       {plan.pots &&
                         plan.pots.length > 1 &&
-                        `, pot ${pot + 1}${first && pot > 0 ? `: mix it ${showWait(plan.pots[pot]!.mixAt_s)} after coat 1 starts` : ""}`}
+                        `, pot ${pot + 1}${first && pot > 0 ? `: mix it ${showWait(plan.pots[pot]!.mixAt_s)} after coat ${on + 1} starts` : ""}`}
                     </span>
                   </li>
                 );
@@ -424,8 +416,10 @@ export function MixDesk({
         </section>
       )}
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
-        Stir, do not shake: shaking makes micro-foam. No wooden stick in a hardened mix. Strain into the cup. Hardeners contain isocyanates:
-        gloves, eye protection and the breathing protection the safety data sheet asks for, also while mixing.
+        Stir, do not shake: shaking makes micro-foam. Strain into the cup.{" "}
+        {hardened
+          ? "No wooden stick in a hardened mix. Hardeners contain isocyanates: gloves, eye protection and the breathing protection the safety data sheet asks for, also while mixing."
+          : "No hardener goes in by this sheet. Solvent all the same: gloves, eye protection and the breathing protection the safety data sheet asks for, nothing near that can ignite."}
       </p>
     </>
   );

@@ -1,17 +1,14 @@
 import { useDraft } from "~/kit/draft/use-draft";
-import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { useCallback, useMemo } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { Link, data, useFetcher } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import type { MixPlan } from "#core/models/mix/mix-plan";
-import { FILM_CV } from "#core/models/mix/mix-plan";
 import { inRange } from "#core/kernel/guard";
+import { type MixFace, type MixOver, facesMixed, filmsMixed, mixOver } from "#core/coat/mix-over";
+import { filmDoubt } from "#core/models/spray/film-doubt";
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { deposit } from "#core/models/spray/deposit";
-import { plannedCoat, plannedCoats } from "#core/models/ways/way";
-import { coatGun, coatShare } from "#core/models/ways/coat-gun";
 import { houseWay, usualCoat } from "#core/models/ways/house-ways";
-import { volumesOver } from "#core/models/ways/way-volumes";
-import { handGun } from "#core/panel/next-coat";
 import { type AnySheet, type PartSheet, type ProductSheet, isCoat } from "#core/models/product/sheet";
 import { recordMix } from "#server/commands/record-mix";
 import { serverContext } from "#server/running";
@@ -24,6 +21,7 @@ import { keptMix } from "./stand-in-mix.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
 import { useUnits } from "~/kit/root/use-root";
+import { openingOf } from "./mix-start";
 import { MixDesk, type MixDone } from "./mix.desk";
 import { PlanTabs } from "./tabs";
 import { FieldErrors, SelectField } from "~/kit/ui/field";
@@ -32,6 +30,7 @@ import { panelOr404 } from "~/kit/http/panel.server";
 import { acting, inWords } from "~/kit/form/in-words.server";
 import type { Route } from "./+types/mix.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { usePreview } from "~/kit/panel/use-preview";
 import { areaText } from "~/kit/words/area-text";
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
@@ -43,16 +42,19 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
     loadCans(ctx),
   ]);
   const parts = shelf.flatMap((p) => (isCoat(p.sheet) ? [] : [{ id: p.id, sheet: p.sheet }]));
+  const own = mixSetting(view, parts, ctx.now_ms());
   return {
-    own: mixSetting(view, parts),
+    own,
     // Coats of what is not the panel's clear: whole, at a usual hand.
-    plain: { way: houseWay("two-full"), coat: usualCoat() },
+    plain: { way: houseWay("two-full"), coat: usualCoat(), gun: USUAL_GUN },
     panels: panels.map((p) => ({
       id: p.id,
       name: p.name,
       area_m2: polygonArea(p.shape.outline),
       outline: p.shape.outline,
       productRevisionId: p.productRevisionId,
+      // Of this panel those that want coats yet; of the others all they have.
+      faces: p.id === panelId ? own.faces.length : (p.sides ?? 1),
     })),
     parts,
     coats: shelf.flatMap((p) => (isCoat(p.sheet) ? [p.sheet] : [])),
@@ -80,13 +82,13 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans, own, plain } }: Route.ComponentProps) {
-  const { view, base, setPreview } = usePanel();
+  const { view, base } = usePanel();
   const units = useUnits();
   const { panel, product, state, job } = view;
   const fetcher = useFetcher<FormAnswer>();
   const draft = useDraft("what", {
-    one: panel.sides === 2 ? [] : [panel.id],
-    both: panel.sides === 2 ? [panel.id] : [],
+    one: own.faces.length === 2 ? [] : [panel.id],
+    both: own.faces.length === 2 ? [panel.id] : [],
     product: product.sheet.name,
   });
   const { one, both } = draft.typed;
@@ -105,47 +107,50 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
     () => panels.flatMap((p) => (chosen[p.id] ? [{ area_m2: p.area_m2, bothSides: chosen[p.id] === "both" }] : [])),
     [panels, chosen],
   );
-  const sprayed = other ? 0 : state.coats.length;
-  const toCome = other ? other.coats : Math.max(1, panel.coatsPlanned - sprayed);
-  const way = useMemo(
-    () => (other ? { ...plain.way, coats: Array.from({ length: other.coats }, () => plain.coat) } : job.way),
-    [other, job.way, plain],
-  );
-  const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
-  const gun = hand.settings;
+  const ownFaces = useMemo(() => (other ? NO_FACES : facesMixed(own.faces, chosen[panel.id])), [other, own.faces, chosen, panel.id]);
   const faces = useMemo(
-    () => panels.flatMap((p) => (chosen[p.id] === "both" ? [p.outline, p.outline] : chosen[p.id] ? [p.outline] : [])),
-    [panels, chosen],
+    () =>
+      panels.flatMap((p) =>
+        p.id === panel.id && !other ? [] : chosen[p.id] === "both" ? [p.outline, p.outline] : chosen[p.id] ? [p.outline] : [],
+      ),
+    [panels, chosen, panel.id, other],
   );
-  const strokes = useCallback((coats: number) => volumesOver(way, { faces, gun, coats, after: sprayed }), [faces, way, gun, sprayed]);
-  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
-  const planned = plannedCoats(way, sprayed + toCome).slice(sprayed);
-  const shares = planned.map((c) => coatShare(c, gun));
+  const opening = openingOf(own);
+  const toCome = other ? other.coats : opening.coats;
+  const over = useMemo(
+    (): MixOver =>
+      other
+        ? {
+            own: NO_FACES,
+            others: faces,
+            way: { ...plain.way, coats: Array.from({ length: other.coats }, () => plain.coat) },
+            gun: plain.gun,
+            after: 0,
+          }
+        : { own: ownFaces, others: faces, way: job.way, gun: own.gun, after: Math.max(0, panel.coatsPlanned - toCome) },
+    [other, ownFaces, faces, plain, job.way, own.gun, panel.coatsPlanned, toCome],
+  );
+  const strokes = useCallback((coats: number) => mixOver(over, coats).strokes_m3, [over]);
+  const times = useCallback((coats: number) => mixOver(over, coats).coats_s, [over]);
+  const ahead = own.faces[0]!.coats;
   const wetOf = useCallback(
     (number: number, reducer: number) => {
-      if (other) return null;
-      const coat = plannedCoat(way, sprayed + number);
-      const conditions = { ...own.conditions, reducer: reducer + coat.reducerShift, shopFactor: view.shopFactors.film };
-      return inRange(() => deposit(coatGun(gun, coat), conditions).wet_m);
+      const coat = other ? undefined : ahead[number - 1];
+      if (!coat) return null;
+      const conditions = { ...own.conditions, reducer: reducer + coat.more, shopFactor: view.shopFactors.film };
+      return inRange(() => deposit(coat.gun, conditions).wet_m);
     },
-    [other, way, sprayed, own.conditions, gun, view.shopFactors.film],
+    [other, ahead, own.conditions, view.shopFactors.film],
   );
   const cansOf = useCallback((name: string) => cans.filter((c) => c.name === name), [cans]);
   const partner = sheet.blendWith === "" ? null : (allSheets(onShelf, parts).find((s) => s.name === sheet.blendWith) ?? null);
-  const onPlan = useCallback(
-    (plan: MixPlan | null) =>
-      setPreview(
-        plan && !other
-          ? {
-              coat: {
-                dry_m: plan.amount.dryTotal_m,
-                u_m: FILM_CV * plan.amount.dryTotal_m,
-                name: `${plan.coats.length} ${plan.coats.length === 1 ? "coat" : "coats"}`,
-              },
-            }
-          : {},
-      ),
-    [setPreview, other],
+  const [planned, setPlanned] = useState<MixPlan | null>(null);
+  const typed_m = planned && !other ? filmsMixed(ahead, { coats: planned.coats.length, dryTotal_m: planned.amount.dryTotal_m }) : null;
+  usePreview(
+    planned &&
+      typed_m && {
+        coat: { dry_m: planned.amount.dryTotal_m, u_m: filmDoubt(typed_m, view.shopFilm.u_log), name: coatsWords(typed_m.length) },
+      },
   );
   const keep = ({ plan, input, poured, cans: out }: MixDone) =>
     void fetcher.submit(
@@ -183,15 +188,18 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
         parts={parts}
         areas={areas}
         coats={toCome}
-        filmShare={shares.reduce((a, x) => a + x, 0) / shares.length}
+        on={other ? 0 : (ahead[0]?.number ?? 1) - 1}
+        film_m={other ? undefined : opening.film_m}
+        reducer={other ? undefined : opening.reducer}
         strokes={strokes}
-        air_K={air_K}
+        times={times}
+        air_K={own.conditions.air_K}
         partner={partner}
         matting={state.matteMix?.body.share ?? null}
         {...(other ? {} : { judged: own.judged })}
         cansOf={cansOf}
         wetOf={wetOf}
-        onPlan={onPlan}
+        onPlan={setPlanned}
         onDone={keep}
         doneLabel="Keep it and start the pot clock"
         busy={fetcher.state !== "idle"}
@@ -227,7 +235,7 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
                         type="checkbox"
                         className="size-6"
                         checked={Boolean(chosen[p.id])}
-                        onChange={(e) => choose(p.id, e.target.checked ? "one" : null)}
+                        onChange={(e) => choose(p.id, e.target.checked ? (p.faces === 2 ? "both" : "one") : null)}
                       />
                       <span>
                         {p.name} <span className="text-ink2">{areaText(p.area_m2, units)}</span>
@@ -256,6 +264,9 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
     </>
   );
 }
+
+const NO_FACES: readonly MixFace[] = [];
+const coatsWords = (n: number): string => `${n} ${n === 1 ? "coat" : "coats"}`;
 
 const allSheets = (coats: readonly ProductSheet[], parts: readonly { sheet: PartSheet }[]): AnySheet[] => [
   ...coats,

@@ -2,12 +2,21 @@ import { SUBSTRATES } from "#core/panel/brief";
 import { Fragment } from "react";
 import { Link } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
-import { show, showFilm } from "#core/kernel/units/format";
+import { show, showFilm, showWithUncertainty } from "#core/kernel/units/format";
 import { COAT_ZONES, FINISHES, plannedCoat } from "#core/models/ways/way";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { handGun } from "#core/panel/next-coat";
+import { coatsOn } from "#core/panel/coats-on";
+import { nextAsked } from "#core/coat/asked";
+import { handGun } from "#core/coat/next-coat";
 import { planFigures } from "#core/models/ways/plan-figures";
+import { clearNow } from "#core/judge/how-known";
+import { serverContext } from "#server/running";
+import { loadPlanAhead } from "#server/views/plan-ahead-view";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { HOW_WORDS } from "~/kit/words/how-words";
+import { spareWords } from "./plan.words";
+import type { Route } from "./+types/plan.route";
 import { useUnits } from "~/kit/root/use-root";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { PlanTabs } from "./tabs";
@@ -17,20 +26,30 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { areaText } from "~/kit/words/area-text";
 import { briefTold } from "~/kit/words/brief-told";
 
-export default function Plan() {
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  return loadPlanAhead(await panelOr404(ctx, jobId, panelId), ctx.now_ms());
+}
+
+export default function Plan({ loaderData: ahead }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const units = useUnits();
   const { job, panel, product, state, floor_m } = view;
   const way = job.way;
   const { sheet } = product;
   const area_m2 = polygonArea(panel.shape.outline);
-  const gun = handGun(state, way).settings;
+  const gun = handGun(nextAsked(view)).settings;
   const figures = planFigures({ sheet, way, coats: panel.coatsPlanned, outline: panel.shape.outline, sides: panel.sides, gun, floor_m });
   const matte = job.finish === "matte";
+  const there = clearNow(state);
   const told = briefTold(job.brief);
   const times = timesAt(sheet, state.climate?.body.air_K ?? UNLOGGED_AIR_K);
   const tilt = Math.round((panel.tilt_rad * 180) / Math.PI);
   const film = (m: number) => showFilm(m, units);
+  const sheetFilm = `${film(figures.dryMin_m).text} to ${film(figures.dryMax_m).text} ${film(figures.dryMax_m).unit}`;
+  const promised = ahead.clear
+    ? showWithUncertainty("film", ahead.clear.clear_m, ahead.clear.u_m, units)
+    : { text: `${film(figures.dryMin_m).text} to ${film(figures.dryMax_m).text}`, unit: film(figures.dryMax_m).unit };
   const minutes = (s: number) => show("duration", s, units);
   return (
     <>
@@ -38,14 +57,18 @@ export default function Plan() {
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
         {panel.coatsPlanned} coats of {sheet.name} give{" "}
         <em className="text-glow-ink not-italic">
-          {film(figures.dryMin_m).text} to {film(figures.dryMax_m).text}&nbsp;{film(figures.dryMax_m).unit}
-        </em>
-        {matte
-          ? " of clear. What is sprayed stays as it is."
-          : figures.spare_m > 0
-            ? ` of clear, ${film(figures.spare_m).text} of it to spare for sanding.`
-            : " of clear: nothing to spare for sanding."}
+          {promised.text}&nbsp;{promised.unit}
+        </em>{" "}
+        of clear{spareWords(ahead.clear, { matte, floor_m, units })}
       </h2>
+      <p className="mt-1 text-ink2">
+        {!ahead.clear
+          ? "By the sheet alone: the gun lies beyond the model."
+          : there
+            ? `What is on is ${HOW_WORDS[there.how]}; the rest by the gun in the hand.`
+            : "By the gun in the hand, predicted, not measured."}{" "}
+        The sheet&rsquo;s own film a coat makes {sheetFilm}.
+      </p>
       <div className="mt-6 grid gap-8 md:grid-cols-[1.25fr_1fr]">
         <PanelDrawing
           shape={panel.shape}
@@ -54,16 +77,16 @@ export default function Plan() {
         />
         <div className="space-y-4">
           <Figure
-            label="of clear, ready to spray"
-            shown={show("volume", figures.volume_m3, units)}
-            note={`by strokes over ${areaText(area_m2, units)}; by area alone ${show("volume", figures.byArea_m3, units).text}`}
-            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
+            label="of clear to mix, ready to spray"
+            shown={show("volume", ahead.litres.toMix_m3, units)}
+            note={`by strokes over ${areaText(area_m2, units)}, with waste and what stays in cup and gun; ${coatsOn(state) === 0 ? `by area alone ${show("volume", figures.byArea_m3, units).text}` : "for the coats to come"}`}
+            working={planWorking(figures, { litres: ahead.litres, area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
           />
           <Figure
             label="pot life"
-            shown={minutes(times.potLife_s)}
+            shown={minutes(ahead.potLife_s)}
             note={`flash ${minutes(times.flashMin_s).text} to ${minutes(times.flashMax_s).text} min between coats`}
-            working={planWorking(figures, { area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
+            working={planWorking(figures, { litres: ahead.litres, area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
           />
           <div className="flex flex-wrap gap-2 pt-1">
             <Link to={`${base}/spray`} className="press" data-kind="main">

@@ -31,9 +31,11 @@ export function useMixPlan(
     gun?: MixInput["gun"];
     /** Material of so many coats by the gun's strokes, coat by coat. */
     strokes?: ((coats: number) => number[]) | undefined;
+    /** How long it takes, coat by coat. */
+    times?: ((coats: number) => number[]) | undefined;
   },
 ): MixWorked {
-  const { sheet, hardener, thinner, partner = null, areas, strokes, gun = USUAL_HAND } = given;
+  const { sheet, hardener, thinner, partner = null, areas, strokes, times, gun = USUAL_HAND } = given;
   return useMemo(() => {
     const nothing = { plan: null, input: null, potCapacity_m3: 0, vocLimit_kg_m3: null };
     const parsed = readMixDesk(typed, units);
@@ -58,11 +60,12 @@ export function useMixPlan(
         temperature_K: v.temperature,
         gun,
         strokes_m3: strokes?.(v.coats) ?? null,
+        coats_s: times?.(v.coats) ?? null,
       };
       return { plan: mixPlan(input), input, potCapacity_m3: v.pot, vocLimit_kg_m3: v.limit, errors: {}, fault: null };
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       return { ...nothing, errors: {}, fault: error.message };
     }
-  }, [typed, units, sheet, hardener, thinner, partner, areas, gun, strokes]);
+  }, [typed, units, sheet, hardener, thinner, partner, areas, gun, strokes, times]);
 }

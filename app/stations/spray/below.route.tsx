@@ -14,7 +14,8 @@ import { baseLaid_ms } from "#core/panel/base-laid";
 import { COLOUR_COATS } from "#core/models/prep/colour-coats";
 import { colourWait } from "#core/course/colour-wait";
 import { coatVolumes } from "#core/models/ways/way-volumes";
-import { handGun } from "#core/panel/next-coat";
+import { nextAsked } from "#core/coat/asked";
+import { handGun } from "#core/coat/next-coat";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { ColourLog, type ColourReckoned } from "./colour-log";
 import { colourForm, underForm } from "./prep.form";
@@ -62,9 +63,10 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs): Promise<ColourReckoned & { chain: GritChain | null }> {
-  const { state, panel, job } = await panelOr404(await serverContext(), jobId, panelId);
+  const view = await panelOr404(await serverContext(), jobId, panelId);
+  const { state, panel, job } = view;
   const wait = colourWait(state);
-  const [one] = coatVolumes(job.way, { outline: panel.shape.outline, gun: handGun(state, job.way).settings, coats: 1 });
+  const [one] = coatVolumes(job.way, { outline: panel.shape.outline, gun: handGun(nextAsked(view)).settings, coats: 1 });
   return {
     wait: wait && { colour_ms: wait.colour_ms, clear_ms: wait.clear_ms },
     coat_m3: one!.volume_m3,

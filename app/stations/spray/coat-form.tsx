@@ -1,10 +1,9 @@
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { BodyOf } from "#core/record/bodies";
-import type { NextCoat } from "#core/panel/next-coat";
-import { predictCoat } from "#core/panel/predict-coat";
+import type { NextCoat } from "#core/coat/next-coat";
+import { type SprayedIn, predictCoat } from "#core/panel/predict-coat";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { Deposit } from "#core/models/spray/deposit";
 import { TURNS_DEFAULT, fluidFromTurns } from "#core/models/spray/fluid-from-turns";
@@ -18,6 +17,7 @@ import { PRESSURE_AT, type PressureAt, pressureAtGun, pressureRead } from "#core
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
+import { usePreview } from "~/kit/panel/use-preview";
 import { Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
@@ -27,14 +27,14 @@ import { gunSource } from "~/kit/words/gun-words";
 interface CoatFormProps {
   next: NextCoat;
   sheet: ProductSheet;
-  air_K: number | null;
+  sprayed: SprayedIn;
   formKey: string;
 }
 
 /** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
-export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
+export function CoatForm({ next, sheet, sprayed, formKey }: CoatFormProps) {
   const units = useUnits();
-  const { setPreview, view } = usePanel();
+  const { view } = usePanel();
   const { shopFilm } = view;
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
@@ -65,11 +65,7 @@ export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
   const { typed } = draft;
   const fluidFrom: "measured" | "turns" = typed.fluidFrom === "measured" ? "measured" : "turns";
   const predicted = predict();
-  useEffect(() => {
-    setPreview(predicted ? { coat: { dry_m: predicted.deposit.dry_m, u_m: predicted.deposit.u_dry_m, name: `coat ${number}` } } : {});
-    return () => setPreview({});
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the figures decide, not the object made anew each render
-  }, [predicted?.deposit.dry_m, number, setPreview]);
+  usePreview(predicted && { coat: { dry_m: predicted.deposit.dry_m, u_m: predicted.deposit.u_dry_m, name: `coat ${number}` } });
   const field = (name: keyof typeof typed, label: string, quantity: Quantity, hint?: string) => (
     <Field label={label} unit={preferredUnit(quantity, units)} {...draft.field(name)} errors={errors[name]} {...(hint ? { hint } : {})} />
   );
@@ -163,7 +159,7 @@ export function CoatForm({ next, sheet, air_K, formKey }: CoatFormProps) {
         fan_m: typed.fan.trim() === "" ? null : si("length", typed.fan),
       };
       const reducer = si("share", typed.reducer);
-      const deposit = predictCoat({ settings, reducer }, sheet, air_K ?? undefined, shopFilm);
+      const deposit = predictCoat({ settings, reducer }, sheet, sprayed, shopFilm);
       const turnsU = TURNS_DEFAULT.relativeU * 100;
       return {
         deposit,

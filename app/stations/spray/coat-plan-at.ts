@@ -1,34 +1,78 @@
-import type { FlowConditions } from "#core/models/flow/simulate-coats";
-import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { coatPlan } from "#core/models/ways/coat-plan";
-import type { PlannedCoatRow } from "#core/models/ways/plan-rows";
-import type { HouseWay } from "#core/models/ways/way";
-import { conditionsOf } from "#core/panel/logged-setting";
-import { handGun } from "#core/panel/next-coat";
+import { coatsAsked } from "#core/coat/asked";
+import { type CoatAhead, coatsAhead } from "#core/coat/coats-ahead";
+import { clearAfter } from "#core/coat/clear-after";
+import { clearNow } from "#core/judge/how-known";
+import { filmDoubt } from "#core/models/spray/film-doubt";
+import type { CoatZone, HouseWay } from "#core/models/ways/way";
+import { overPanel } from "#core/panel/shop-film";
+import { nextSide } from "#core/panel/coats-on";
 import type { PanelView } from "#server/views/panel-view";
 
+/** A coat as the plan shows it: on already, as it was logged, or to come. */
+export interface PlanRow extends Pick<CoatAhead, "number" | "role" | "gun" | "wet_m" | "dry_m" | "u_dry_m"> {
+  zone: CoatZone;
+  clear_m: number;
+  u_clear_m: number;
+  /** What is to come: how it looks, whether it runs, the wait after it; null: it is on. */
+  ahead: Pick<CoatAhead, "texture" | "verdict" | "runChance" | "sagLocal_m" | "wait"> | null;
+}
 export interface WayPlan {
-  rows: PlannedCoatRow[];
-  /** Why there are none: the setting lies beyond the model. */
+  rows: PlanRow[];
+  /** Film of all that is to come, with its doubt. */
+  toCome: { dry_m: number; u_dry_m: number };
+  /** Why nothing is to come: a setting lies beyond the model. */
   fault: string | null;
-  conditions: FlowConditions;
+  /** The coats to come as the flow model is asked. */
+  setting: Pick<CoatAhead, "conditions" | "build"> | null;
 }
 
-/** The coats of a way on a panel, with the gun in the hand: of the job's own way by the server, of another in the window. */
-export function wayPlan({ state, job, panel, product: { sheet }, shopFactors, shopFilm }: PanelView, way: HouseWay): WayPlan {
-  // Before the way's own pace for each coat.
-  const { settings: gun, reducer } = handGun(state, job.way);
-  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
-  const conditions = conditionsOf({ sheet, facts: state, brief: panel, way }, { air_K, reducer });
-  const coats = way.id === job.way.id ? panel.coatsPlanned : way.coats.length;
-  try {
+/** The coats of a way on a panel, those that are on as they were logged: of the job's own way by the server, of another in the window. */
+export function wayPlan(view: PanelView, way: HouseWay, now_ms: number): WayPlan {
+  const { state, shopFilm } = view;
+  const asked = coatsAsked(view, now_ms, way);
+  const side = nextSide(asked.facts, asked.brief);
+  const ahead = coatsAhead(asked, side);
+  const on = side === "front" ? state.coats : state.backCoats;
+  const laid_m = on.map((c) => (overPanel(c) ? c.predicted.dry_m : 0));
+  const logged = on.map(({ entry: { body }, predicted }, i): PlanRow => {
+    const so_far_m = laid_m.slice(0, i + 1);
     return {
-      rows: coatPlan(way, { sheet, conditions, gun, coats, shop: shopFactors, u_filmLog: shopFilm.u_log }),
-      fault: null,
-      conditions,
+      number: body.number,
+      role: body.role,
+      zone: body.zone,
+      gun: body.settings,
+      wet_m: predicted.wet_m,
+      dry_m: laid_m[i]!,
+      u_dry_m: filmDoubt([laid_m[i]!], shopFilm.u_log),
+      clear_m: so_far_m.reduce((a, m) => a + m, 0),
+      u_clear_m: filmDoubt(so_far_m, shopFilm.u_log),
+      ahead: null,
     };
-  } catch (error) {
-    if (error instanceof RangeError) return { rows: [], fault: error.message, conditions };
-    throw error;
-  }
+  });
+  const none = { dry_m: 0, u_dry_m: 0 };
+  if (!ahead) return { rows: logged, toCome: none, fault: "A setting lies beyond what the flow model knows.", setting: null };
+  const film_m = ahead.map((c) => c.dry_m);
+  const rows = ahead.map((c, i): PlanRow => {
+    const ahead_m = film_m.slice(0, i + 1);
+    const { clear_m, u_m } = clearAfter(state, side, { now: clearNow(state), ahead_m, u_log: shopFilm.u_log });
+    const { number, role, zone, gun, wet_m, dry_m, u_dry_m, texture, verdict, runChance, sagLocal_m, wait } = c;
+    return {
+      number,
+      role,
+      zone,
+      gun,
+      wet_m,
+      dry_m,
+      u_dry_m,
+      clear_m,
+      u_clear_m: u_m,
+      ahead: { texture, verdict, runChance, sagLocal_m, wait },
+    };
+  });
+  return {
+    rows: [...logged, ...rows],
+    toCome: { dry_m: film_m.reduce((a, m) => a + m, 0), u_dry_m: filmDoubt(film_m, shopFilm.u_log) },
+    fault: null,
+    setting: ahead.at(-1) ?? null,
+  };
 }

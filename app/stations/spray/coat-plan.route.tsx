@@ -6,11 +6,13 @@ import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { Suspense, lazy, useEffect, useMemo } from "react";
+import { Suspense, lazy, useMemo } from "react";
 import { data, useFetcher } from "react-router";
 import { z } from "zod";
-import { handGun } from "#core/panel/next-coat";
-import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
+import { nextAsked } from "#core/coat/asked";
+import { handGun } from "#core/coat/next-coat";
+import { MOST_CLEAR_M, UNLOGGED_AIR_K } from "#core/models/trade-limits";
+import { COAT_ZONES } from "#core/models/ways/way";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { type PlannedCoatRow, likeliestToRun } from "#core/models/ways/plan-rows";
 import { setHouseWay } from "#server/commands/jobs";
@@ -34,18 +36,21 @@ import { coatPlanWorking } from "./coat-plan.words";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/coat-plan.route";
 import { usePanel } from "~/kit/panel/use-panel";
+import { usePreview } from "~/kit/panel/use-preview";
+import { useNow } from "~/kit/shell/now";
 import { InUnits } from "~/kit/ui/in-units";
 
 const HOUR_S = 3600;
+const MINUTE_MS = 60_000;
 const FlowCoats = lazy(() => import("./flow-coats").then((m) => ({ default: m.FlowCoats })));
 /** The models, for another way than the job's own. */
 const models = later(() => import("./coat-plan-at"));
-const TO_COME: Pick<WayPlan, "rows" | "fault"> = { rows: [], fault: "Working out this way." };
+const TO_COME: WayPlan = { rows: [], toCome: { dry_m: 0, u_dry_m: 0 }, fault: "Working out this way.", setting: null };
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
   const [view, ways, calibration] = await Promise.all([panelOr404(ctx, jobId, panelId), listWays(ctx.db), loadRunCalibration(ctx)]);
-  return { plan: wayPlan(view, view.job.way), ways, calibration };
+  return { plan: wayPlan(view, view.job.way, ctx.now_ms()), ways, calibration };
 }
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -62,10 +67,10 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 
 /** The coats of a house way with this gun today: film after each, and how long to wait between. */
 export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
-  const { view, base, setPreview } = usePanel();
+  const { view, base } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<typeof action>();
-  const { job, panel, product, state, shopFilm, shopFactors } = view;
+  const { job, panel, product, state, shopFactors } = view;
   const { sheet } = product;
   const draft = useDraft("way", { wayId: job.way.id });
   const { wayId } = draft.typed;
@@ -74,26 +79,26 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
   const own = way.id === job.way.id;
   const coats = own ? panel.coatsPlanned : way.coats.length;
   const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
-  const hand = useMemo(() => handGun(state, job.way), [state, job.way]);
+  const hand = useMemo(() => handGun(nextAsked(view)), [view]);
   const part = useLater(models, !own, true);
-  const other = useMemo(() => (own ? null : (part?.wayPlan(view, way) ?? null)), [own, part, view, way]);
+  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
+  const other = useMemo(() => (own ? null : (part?.wayPlan(view, way, now_ms) ?? null)), [own, part, view, way, now_ms]);
   const plan = own ? loaderData.plan : (other ?? TO_COME);
-  const { conditions } = other ?? loaderData.plan;
   const end = plan.rows.at(-1);
-  const toCome = plan.rows.slice(state.coats.length);
-  const toCome_m = toCome.reduce((a, r) => a + r.dry_m, 0);
-  const uToCome_m = shopFilm.u_log * toCome_m;
-  useEffect(() => {
-    setPreview(toCome_m > 0 ? { coat: { dry_m: toCome_m, u_m: uToCome_m, name: "to come" } } : {});
-    return () => setPreview({});
-  }, [toCome_m, uToCome_m, setPreview]);
+  const toCome = plan.rows.flatMap((r) => (r.ahead ? [{ ...r, ...r.ahead }] : []));
+  const { dry_m, u_dry_m } = plan.toCome;
+  usePreview(
+    dry_m > 0
+      ? { coat: { dry_m, u_m: u_dry_m, name: toCome.length === 1 ? `coat ${toCome[0]!.number}` : `${toCome.length} coats` } }
+      : null,
+  );
   const total = end && showWithUncertainty("film", end.clear_m, end.u_clear_m, units);
-  const worst = likeliestToRun(plan.rows);
+  const worst = likeliestToRun(toCome);
   const { calibration } = loaderData;
   const danger = worst && coatMayRun(worst.number, worst, calibration);
   const setting = useMemo(
-    () => ({ conditions, coats: plan.rows.slice(0, 3).map((r) => ({ gun: r.gun, flash_s: r.wait?.least_s ?? 0 })), shop: shopFactors }),
-    [conditions, plan.rows, shopFactors],
+    () => plan.setting && { conditions: plan.setting.conditions, coats: plan.setting.build.slice(0, 3), shop: shopFactors },
+    [plan.setting, shopFactors],
   );
   const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);
   return (
@@ -119,6 +124,11 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
           </>
         ) : null}
       </h2>
+      {end && end.clear_m > MOST_CLEAR_M && (
+        <p className="mb-1 font-medium text-amber-ink" data-testid="too-much-clear">
+          More than {showFilm(MOST_CLEAR_M, units).text} {units.film} of clear in all: solvent stays in it.
+        </p>
+      )}
       <p className="text-ink2">
         With {gunSource(hand)}, {show("temperature", air_K, units).text} {units.temperature}, {sheet.name}.
       </p>
@@ -144,20 +154,22 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
                   </span>
                 </td>
                 <td>{showFilm(r.wet_m, units).text}</td>
-                <td>{showWithUncertainty("film", r.dry_m, r.u_dry_m, units).text}</td>
+                <td>{r.zone === "whole" ? showWithUncertainty("film", r.dry_m, r.u_dry_m, units).text : COAT_ZONES[r.zone]}</td>
                 <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
                 <td>
-                  {textureWords(r.texture)}
-                  <RunTag row={r} calibration={calibration} />
+                  {r.ahead ? textureWords(r.ahead.texture) : "on"}
+                  {r.ahead && <RunTag row={{ ...r, ...r.ahead }} calibration={calibration} />}
                 </td>
                 <td>
-                  {r.wait ? (
+                  {r.ahead?.wait ? (
                     <>
-                      {waitWords(r.wait).main}
-                      <span className="block text-[13px] text-ink2">{waitWords(r.wait).note}</span>
+                      {waitWords(r.ahead.wait).main}
+                      <span className="block text-[13px] text-ink2">{waitWords(r.ahead.wait).note}</span>
                     </>
-                  ) : (
+                  ) : r.ahead ? (
                     "last coat"
+                  ) : (
+                    ""
                   )}
                 </td>
               </tr>
@@ -190,7 +202,7 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
         </DraftForm>
       </section>
-      {setting.coats.length > 0 && sheet.kind !== "matte clear" && (
+      {setting && setting.coats.length > 0 && sheet.kind !== "matte clear" && (
         <Suspense>
           <FlowCoats
             setting={setting}
@@ -199,6 +211,7 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
             under_m={under_m}
             sandAfter_h={sheet.sandAfter_s / HOUR_S}
             flash_s={timesAt(sheet, air_K).flashMin_s}
+            u_filmLog={view.shopFilm.u_log}
           />
         </Suspense>
       )}
@@ -211,7 +224,13 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
 }
 
 /** Nothing stands out where a run is unlikely. */
-function RunTag({ row, calibration }: { row: PlannedCoatRow; calibration: RunCalibration | null }) {
+function RunTag({
+  row,
+  calibration,
+}: {
+  row: Pick<PlannedCoatRow, "number" | "runChance" | "sagLocal_m">;
+  calibration: RunCalibration | null;
+}) {
   const { text, tag } = coatMayRun(row.number, row, calibration);
   if (tag === "good") return null;
   return (

@@ -1,10 +1,10 @@
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { ProductSheet } from "#core/models/product/sheet";
-import type { PlannedCoatRow } from "#core/models/ways/plan-rows";
+import type { PlanRow } from "./coat-plan-at";
 import type { Working } from "~/kit/ui/figure";
 import { line, withU } from "~/kit/words/lines";
 
-export function coatPlanWorking(rows: readonly PlannedCoatRow[], sheet: ProductSheet, units: UnitPreferences): Working {
+export function coatPlanWorking(rows: readonly PlanRow[], sheet: ProductSheet, units: UnitPreferences): Working {
   const end = rows.at(-1)!;
   return {
     title: "Coat plan",

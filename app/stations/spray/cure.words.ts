@@ -1,4 +1,4 @@
-import { cureOf, readyAt } from "#core/course/cure";
+import { cureOf, readyAt } from "#core/coat/cure";
 import type { PanelState } from "#core/judge/account";
 import type { BakePlan, CureForecast } from "#core/models/cure/bake-plan";
 import { PART_LAG_S } from "#core/models/cure/cure-age";

@@ -1,7 +1,8 @@
 import { InUnits } from "~/kit/ui/in-units";
-import { textureWords } from "~/kit/words/texture-words";
+import { textureTold, textureWords } from "~/kit/words/texture-words";
 import { memo, useMemo } from "react";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
+import { chanceWord } from "#core/models/flow/run-chance";
 import { textureOf, withTexture } from "#core/models/flow/reflection";
 import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
 import type { FlowSetting } from "#core/models/flow/flow-window";
@@ -21,6 +22,7 @@ export const FlowCoats = memo(function FlowCoats({
   under_m,
   sandAfter_h,
   flash_s,
+  u_filmLog,
 }: {
   setting: FlowSetting;
   outline: Polygon;
@@ -29,11 +31,13 @@ export const FlowCoats = memo(function FlowCoats({
   sandAfter_h: number;
   /** Between coats, where the setting has one only. */
   flash_s: number;
+  /** Doubt of the film laid, in logarithms. */
+  u_filmLog?: number | undefined;
 }) {
   const units = useUnits();
   const options = useMemo(
-    () => flowCoatOptions(setting, { outline, trigger, under_m, sandAfter_h, flash_s }),
-    [setting, outline, trigger, under_m, sandAfter_h, flash_s],
+    () => flowCoatOptions(setting, { outline, trigger, under_m, sandAfter_h, flash_s, u_filmLog }),
+    [setting, outline, trigger, under_m, sandAfter_h, flash_s, u_filmLog],
   );
   const polished = useMemo(() => {
     const left = options.find((o) => o.id === "leave");
@@ -46,12 +50,12 @@ export const FlowCoats = memo(function FlowCoats({
       </h3>
       <div className="mt-3 grid gap-4 sm:grid-cols-2 xl:grid-cols-5">
         {options.map((o) => (
-          <LightTube key={o.id} result={o.result} label={`${o.name}: ${o.texture.toFixed(1)}, ${textureWords(o.texture)}`} />
+          <LightTube key={o.id} result={o.result} label={`${o.name}: ${textureTold(o.texture)}, ${textureWords(o.texture)}`} />
         ))}
         {polished && (
           <LightTube
             result={polished}
-            label={`Leave it, then flat and polish: ${polished.texture.toFixed(1)}, ${textureWords(polished.texture)}`}
+            label={`Leave it, then flat and polish: ${textureTold(polished.texture)}, ${textureWords(polished.texture)}`}
           />
         )}
       </div>
@@ -74,7 +78,7 @@ export const FlowCoats = memo(function FlowCoats({
                 <td>
                   <b className="font-semibold">{o.name}</b> <span className="block text-[13px] text-ink2">{o.how}</span>
                 </td>
-                <td>{o.texture.toFixed(1)}</td>
+                <td>{textureTold(o.texture)}</td>
                 <td>{showFilm(o.clear_m, units).text}</td>
                 <td>{showFilm(o.total_m, units).text}</td>
                 <td>{o.hours.toFixed(1)}</td>
@@ -84,10 +88,10 @@ export const FlowCoats = memo(function FlowCoats({
                     <Tag kind="stop">
                       <InUnits>{o.against}</InUnits>
                     </Tag>
-                  ) : o.verdict === "risk" ? (
-                    <Tag kind="caution">near a run</Tag>
+                  ) : chanceWord(o.runChance) === "may" ? (
+                    <Tag kind="caution">it may run at an edge</Tag>
                   ) : (
-                    "none seen"
+                    "a run is unlikely"
                   )}
                 </td>
               </tr>

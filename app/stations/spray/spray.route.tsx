@@ -4,7 +4,10 @@ import { KeptForm } from "~/kit/draft/draft-form";
 import { data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { COAT_ZONES } from "#core/models/ways/way";
-import { nextCoat } from "#core/panel/next-coat";
+import { coatsAsked, nextAsked } from "#core/coat/asked";
+import { nextCoat } from "#core/coat/next-coat";
+import { potLifeNow } from "#core/coat/pot-life";
+import { sprayedNow } from "#core/coat/setting";
 import { holdsAt } from "#core/course/step-hold";
 import { clearNow } from "#core/judge/how-known";
 import { againstNow } from "#server/views/against-view";
@@ -30,7 +33,7 @@ import { Figure } from "~/kit/ui/figure";
 import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { coatWorking } from "~/kit/words/spray-workings";
 import { HOW_WORDS } from "~/kit/words/how-words";
-import { panelOr404, sheetOr404 } from "~/kit/http/panel.server";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/spray.route";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -54,7 +57,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
         entryId: await recordEntry(ctx, {
           panelId,
           kind: "mix",
-          body: { ...mix, potLife_s: (await sheetOr404(ctx, panelId)).potLife_s },
+          body: { ...mix, potLife_s: potLifeNow(coatsAsked(await look(), ctx.now_ms())) },
           by,
           clientKey,
         }),
@@ -77,13 +80,12 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 export default function Spray() {
   const { view, base } = usePanel();
   const units = useUnits();
-  const { state, panel, product, job } = view;
-  const way = job.way;
+  const { state, panel, product } = view;
   const { action } = view.standing;
   const now_ms = useNow();
   const done = state.coats.length;
   const last = state.coats.at(-1);
-  const next = nextCoat(state, way, panel);
+  const next = nextCoat(nextAsked(view));
   const both = panel.sides === 2;
   const blind = noGaugeReads(panel.substrate);
   const face = both ? `, ${next.side}` : "";
@@ -122,7 +124,7 @@ export default function Spray() {
             key={`coat-${state.backCoats.length + done} ${state.gunSet?.id ?? ""}`}
             next={next}
             sheet={product.sheet}
-            air_K={state.climate?.body.air_K ?? null}
+            sprayed={sprayedNow(state, product.sheet)}
             formKey={`${view.formKey}-coat`}
           />
         </section>

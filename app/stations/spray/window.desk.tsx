@@ -1,6 +1,5 @@
-import { textureWords } from "~/kit/words/texture-words";
+import { textureTold, textureWords } from "~/kit/words/texture-words";
 import { inRange } from "#core/kernel/guard";
-import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useDeferredValue, useEffect, useMemo } from "react";
 import {
@@ -12,13 +11,12 @@ import {
   nearestSlip,
   zoneVerdicts,
 } from "#core/models/flow/flow-advice";
-import { flowConditions } from "#core/panel/logged-setting";
+import type { WindowAhead } from "#core/coat/window-ahead";
 import type { Polygon } from "#core/kernel/geometry/geometry";
 import type { Trigger } from "#core/models/spray/trigger";
-import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
+import { FLOW_PAIRS, type FlowAxis, type FlowSetting, moveSetting, movedWith, settingAt, wetOf } from "#core/models/flow/flow-window";
 import type { FlowCoat, FlowResult, ShopFactors } from "#core/models/flow/simulate-coats";
 import type { ProductSheet } from "#core/models/product/sheet";
-import type { GunSettings } from "#core/models/spray/deposit";
 import { needleFlow } from "#core/models/spray/needle-flow";
 import { Thinner } from "./thinner";
 import type { ActivatorSpeed } from "#core/models/spray/constants";
@@ -56,15 +54,8 @@ function Tube(shown: { result: Pick<FlowResult, "spectrum">; label: string }) {
 /** Whether a coat will flow, peel or run; the window around it, what a slip does, what widens the margin, and what a flow coat would do. */
 export function FlowDesk({
   sheet,
-  gun,
-  laid,
+  start,
   coatNumber,
-  first = true,
-  air_K,
-  material_K,
-  reducer,
-  flash_s,
-  tilt_rad,
   textureLimit,
   outline,
   trigger = "released",
@@ -77,17 +68,9 @@ export function FlowDesk({
   onDry,
 }: {
   sheet: ProductSheet;
-  gun: GunSettings;
-  /** Coats that lie there already, with the wait after each. */
-  laid: readonly FlowCoat[];
+  /** The coat as it would be sprayed: what the fields begin with. */
+  start: Pick<WindowAhead, "conditions" | "coats" | "laid">;
   coatNumber: number;
-  /** Nothing lies there yet: the coats before are taken as this one. Else, where nothing wet lies below, it goes on a flat surface. */
-  first?: boolean;
-  air_K: number;
-  material_K: number | null;
-  reducer: number;
-  flash_s: number;
-  tilt_rad: number;
   textureLimit: number;
   outline: Polygon;
   trigger?: Trigger;
@@ -105,6 +88,10 @@ export function FlowDesk({
   onDry?: (dry_m: number | null) => void;
 }) {
   const units = useUnits();
+  const own = start.coats.at(-1)!;
+  const { gun } = own;
+  const { air_K, material_K, speed, reducer } = start.conditions;
+  const flash_s = start.coats.at(-2)?.flash_s ?? sheet.flashMin_s;
   const draft = useDraft(
     `window ${sheet.name} ${coatNumber}`,
     {
@@ -117,7 +104,7 @@ export function FlowDesk({
       material: initial("temperature", material_K, units),
       reducer: initial("share", reducer, units),
       flash: initial("duration", flash_s, units),
-      hardener: sheet.speed,
+      hardener: speed,
       pair: "0",
       /** Whether the fluid was measured before more reducer went in, or with it. */
       measured: "before",
@@ -141,28 +128,26 @@ export function FlowDesk({
   const setting = useMemo((): FlowSetting | null => {
     if (!parsed.success) return null;
     const v = parsed.data;
-    const now: GunSettings = {
-      ...gun,
-      fluidRate_m3_s: v.fluid * thinner,
-      pressure_Pa: v.pressure,
-      distance_m: v.distance,
-      handSpeed_m_s: v.speed,
-      overlap: v.overlap,
-    };
-    const before = laid.length > 0 || !first ? laid : Array.from({ length: coatNumber - 1 }, () => ({ gun: now, flash_s: v.flash }));
-    const flat = before.length === 0 && !first ? { below: SUBSTRATE_TEXTURE.sanded } : {};
-    return {
-      conditions: {
-        ...flowConditions(
-          { speed: hardener, volumeSolids: sheet.volumeSolids },
-          { air_K: v.air, material_K: v.material, reducer: v.reducer, tilt_rad },
-        ),
-        ...flat,
+    const now: FlowCoat = {
+      gun: {
+        ...gun,
+        fluidRate_m3_s: v.fluid * thinner,
+        pressure_Pa: v.pressure,
+        distance_m: v.distance,
+        handSpeed_m_s: v.speed,
+        overlap: v.overlap,
       },
-      coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), { gun: now, flash_s: 0 }],
+      reducer: v.reducer,
+      flash_s: 0,
+    };
+    // What lies there stays as it is; coats before it that are to come are out of the same hand.
+    const before = start.coats.slice(0, -1).map((c, i) => (i < start.laid ? c : movedWith(c, own, now)));
+    return {
+      conditions: { ...start.conditions, speed: hardener, air_K: v.air, material_K: v.material, reducer: v.reducer },
+      coats: [...before.map((c, i) => (i === before.length - 1 ? { ...c, flash_s: v.flash } : c)), now],
       ...(shop ? { shop } : {}),
     };
-  }, [parsed, thinner, gun, laid, coatNumber, first, hardener, sheet.volumeSolids, tilt_rad, shop]);
+  }, [parsed, thinner, gun, start, own, hardener, shop]);
   // The verdict follows the hand; what surrounds it may come a frame later.
   const worked = useMemo(
     () => setting && inRange(() => ({ verdict: flowVerdict(setting, textureLimit, u_filmLog), wet_m: wetOf(setting) })),
@@ -301,7 +286,7 @@ export function FlowDesk({
             <>
               <Tube
                 result={worked.verdict.result}
-                label={`as you would spray it: texture ${worked.verdict.result.texture.toFixed(1)}, ${textureWords(worked.verdict.result.texture)}`}
+                label={`as you would spray it: texture ${textureTold(worked.verdict.result.texture)}, ${textureWords(worked.verdict.result.texture)}`}
               />
               {beside && (
                 <Tube result={beside} label={`the neighbour, rated ${beside.texture.toFixed(1)}: ${textureWords(beside.texture)}`} />
@@ -358,7 +343,7 @@ export function FlowDesk({
           {field("air", "Air", units.temperature)}
           {field("material", "Material, if colder", units.temperature)}
           {field("reducer", "Reducer on top", "%")}
-          {(laid.length > 0 || (first && coatNumber > 1)) && field("flash", "Flash before it", "min")}
+          {start.coats.length > 1 && field("flash", "Flash before it", "min")}
           <div className="col-span-2 sm:col-span-1">
             <span className="small-label mb-1 block">Hardener</span>
             <Toggle
@@ -379,6 +364,7 @@ export function FlowDesk({
             under_m={under_m}
             sandAfter_h={sheet.sandAfter_s / 3600}
             flash_s={flash_s}
+            u_filmLog={u_filmLog}
           />
         )}
       </div>

@@ -8,6 +8,7 @@ import type { Trigger } from "../spray/trigger";
 import { needleFlow } from "../spray/needle-flow";
 import { SUBSTRATE_TEXTURE } from "./constants";
 import type { FlowSetting } from "./flow-window";
+import { CHANCE_WORDS, EDGE_FILM, runChance, sagAtEdge } from "./run-chance";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
 
 /** Hours of sanding a square metre flat, and the wait before sanding: common practice. */
@@ -27,7 +28,8 @@ export interface FlowCoatOption {
   total_m: number;
   hours: number;
   volume_m3: number;
-  verdict: FlowResult["verdict"];
+  /** Chance that it runs at an edge, its film not known. */
+  runChance: number;
   result: FlowResult;
   /** Why it should not be done; null: nothing against it. */
   against: string | null;
@@ -40,7 +42,7 @@ export interface FlowCoatOption {
  */
 export function flowCoatOptions(
   plan: FlowSetting,
-  panel: { outline: Polygon; trigger?: Trigger; under_m: number; sandAfter_h: number; flash_s: number },
+  panel: { outline: Polygon; trigger?: Trigger; under_m: number; sandAfter_h: number; flash_s: number; u_filmLog?: number | undefined },
 ): FlowCoatOption[] {
   const area = requireNumber("area_m2", polygonArea(panel.outline), { above: 0, max: 50 });
   const wait_h = requireNumber("sandAfter_h", panel.sandAfter_h, { min: 0, max: 2000 });
@@ -65,14 +67,15 @@ export function flowCoatOptions(
     rest: { clear_m: number; hours: number; volume_m3: number; extra?: string | null },
   ): FlowCoatOption => {
     const total_m = under_m + rest.clear_m;
+    const chance = runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), panel.u_filmLog);
     const against =
       rest.extra ??
       (total_m > MOST_TOTAL_M
         ? "the whole film would be above 300 µm: it may crack"
         : rest.clear_m > MOST_CLEAR_M
           ? "more than 160 µm of clear: solvent stays in it"
-          : result.verdict === "run"
-            ? "it would run"
+          : chance >= CHANCE_WORDS.likely
+            ? "it is likely to run"
             : null);
     return {
       ...o,
@@ -81,7 +84,7 @@ export function flowCoatOptions(
       total_m,
       hours: rest.hours,
       volume_m3: rest.volume_m3,
-      verdict: result.verdict,
+      runChance: chance,
       result,
       against,
     };

@@ -154,3 +154,23 @@ export function flowWindow(
 export function wetOf(s: FlowSetting): number {
   return deposit(s.coats.at(-1)!.gun, { ...s.conditions, shopFactor: s.shop?.film ?? 1 }).wet_m;
 }
+
+const BETWEEN = { overlap: [0, 0.9], reducer: [0, 1] } as const;
+const within = (value: number, [least, most]: readonly [number, number]) => Math.min(most, Math.max(least, value));
+
+/** A coat out of the same hand as another whose setting was moved: its own is moved as much. */
+export function movedWith(coat: FlowCoat, from: FlowCoat, to: FlowCoat): FlowCoat {
+  const { gun } = coat;
+  return {
+    ...coat,
+    ...(coat.reducer === undefined ? {} : { reducer: within(coat.reducer + (to.reducer ?? 0) - (from.reducer ?? 0), BETWEEN.reducer) }),
+    gun: {
+      ...gun,
+      fluidRate_m3_s: gun.fluidRate_m3_s * (to.gun.fluidRate_m3_s / from.gun.fluidRate_m3_s),
+      pressure_Pa: gun.pressure_Pa + to.gun.pressure_Pa - from.gun.pressure_Pa,
+      distance_m: gun.distance_m * (to.gun.distance_m / from.gun.distance_m),
+      handSpeed_m_s: gun.handSpeed_m_s * (to.gun.handSpeed_m_s / from.gun.handSpeed_m_s),
+      overlap: within(gun.overlap + to.gun.overlap - from.gun.overlap, BETWEEN.overlap),
+    },
+  };
+}

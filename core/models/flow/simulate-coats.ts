@@ -37,8 +37,17 @@ export interface ShopFactors {
 }
 export const NO_SHOP_FACTORS: ShopFactors = { film: 1, levelling: 1, noise: 1 };
 
+/** A coat with what it softened below, as it begins to dry. */
+export interface LaidFilm {
+  solids_m: number;
+  /** Solvent over solids, by volume. */
+  u0: number;
+  viscosity0_Pa_s: number;
+}
+
 export interface CoatFlow {
   deposit: Deposit;
+  film: LaidFilm;
   /** Film that moves: this coat and what it softens below. */
   mobile_m: number;
   /** Share of the coat below that moves with this one. */
@@ -156,6 +165,22 @@ export function simulateCoats(conditions: FlowConditions, coats: readonly FlowCo
   };
 }
 
+/** How fast solvent leaves a film as long as it is wet, and how fast it cures. @throws RangeError */
+export function filmRates({ air_K, speed, airSpeed_m_s }: Pick<FlowConditions, "air_K" | "speed" | "airSpeed_m_s">): {
+  evaporation_m_s: number;
+  cure_1_s: number;
+} {
+  const along_m_s = requireNumber("airSpeed_m_s", airSpeed_m_s, { above: 0, max: 5 });
+  return {
+    evaporation_m_s:
+      FLOW.evaporation_m_s *
+      SPEED_EVAPORATION[speed] *
+      arrhenius(FLOW.evaporationEnergy_J_mol, air_K) *
+      (along_m_s / FLOW.airSpeedRef_m_s) ** FLOW.airSpeedPower,
+    cure_1_s: FLOW.cure_1_s * SPEED_CURE[speed] * arrhenius(FLOW.cureEnergy_J_mol, air_K),
+  };
+}
+
 function lay(
   conditions: FlowConditions,
   coats: readonly FlowCoat[],
@@ -166,7 +191,6 @@ function lay(
   const edge = requireNumber("edge", conditions.edge, { min: 0.2, max: 5 });
   requireNumber("below.long_m", conditions.below.long_m, { min: 0, max: 1e-4 });
   requireNumber("below.short_m", conditions.below.short_m, { min: 0, max: 1e-4 });
-  const airSpeed = requireNumber("airSpeed_m_s", conditions.airSpeed_m_s, { above: 0, max: 5 });
   for (const key of ["film", "levelling", "noise"] as const) requireNumber(`shop.${key}`, shop[key], { min: 0.05, max: 20 });
   const { air_K: T } = conditions;
   const viscosity = conditions.viscosity22C_Pa_s ?? SPRAY.viscosityRef_Pa_s;
@@ -175,12 +199,7 @@ function lay(
   const sources: { amplitude: Float64Array; base: Float64Array }[] = laid
     ? laid.sources.map((l) => ({ amplitude: l.amplitude.slice(), base: l.base.slice() }))
     : [substrateSource(conditions, long)];
-  const evaporation_m_s =
-    FLOW.evaporation_m_s *
-    SPEED_EVAPORATION[conditions.speed] *
-    arrhenius(FLOW.evaporationEnergy_J_mol, T) *
-    (airSpeed / FLOW.airSpeedRef_m_s) ** FLOW.airSpeedPower;
-  const cure_1_s = FLOW.cure_1_s * SPEED_CURE[conditions.speed] * arrhenius(FLOW.cureEnergy_J_mol, T);
+  const { evaporation_m_s, cure_1_s } = filmRates(conditions);
   const sprayed = { ...conditions, shopFactor: shop.film };
   const drying = { cure_1_s, evaporation_m_s, temperature_K: T };
   const out: CoatFlow[] = [...(laid?.out ?? [])];
@@ -243,6 +262,7 @@ function lay(
     end = { solids_m: L, u: frozen };
     out.push({
       deposit: d,
+      film: { solids_m: L, u0, viscosity0_Pa_s: eta0 },
       mobile_m,
       mobileBelow,
       landed_Pa_s,

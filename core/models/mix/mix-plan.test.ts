@@ -1,5 +1,5 @@
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
-import { flowConditions } from "#core/panel/logged-setting";
+import { flowConditions } from "#core/coat/setting";
 import { hardenersToday } from "#core/models/flow/hardener-today";
 import { matteBlend } from "#core/models/mix/matte-blend";
 import { type MixInput, mixPlan } from "#core/models/mix/mix-plan";

@@ -1,10 +1,11 @@
 import { inRange, requireNumber } from "../../kernel/guard";
-import { type AnySheet, type PartSheet, type ProductSheet, flashLeastAt, potLifePoints } from "../product/sheet";
-import { type TimeAtTemperature, timeAtTemperature } from "../product/time-at-temperature";
+import { type AnySheet, type PartSheet, type ProductSheet, flashLeastAt, potLifeAt } from "../product/sheet";
+import type { TimeAtTemperature } from "../product/time-at-temperature";
 import { type Amount, mixAmount } from "./amount";
 import { type Pot, type PotCoat, passTime, splitPots } from "./pots";
 import { type MixPart, type ReducerMeaning, mixShares, reducerOnActivated } from "../product/ratio";
 import { REDUCTION_SCHOOLS, type ReductionCost, reductionCost } from "./reduction";
+import { rolesOf } from "../product/roles";
 import { vocOf } from "./voc";
 import { type PourTarget, pourTargets } from "./weigh";
 import { type MatteBlend, productVolumeShare } from "./matte-blend";
@@ -29,6 +30,8 @@ export interface MixInput {
   gun: { fan_m: number; overlap: number; handSpeed_m_s: number };
   /** Ready-to-spray material of each coat over all parts by the gun's strokes; without it the area says how much. */
   strokes_m3?: readonly number[] | null;
+  /** How long each coat over all parts takes; without it the area at that gun's hand says. */
+  coats_s?: readonly number[] | null;
 }
 
 export interface MixPlanCoat extends PotCoat {
@@ -69,7 +72,7 @@ export const FILM_CV = 0.1;
 export function mixPlan(input: MixInput): MixPlan {
   const { sheet } = input;
   const reducer = reducerOnActivated(input.reducer, input.meaning);
-  const shares = mixShares(input.ratio, { reducer: input.reducer, meaning: input.meaning });
+  const shares = mixShares(input.ratio, { reducer: input.reducer, meaning: input.meaning, roles: rolesOf(sheet) });
   const byArea = mixAmount({
     parts: input.areas,
     coats: input.coats,
@@ -111,18 +114,23 @@ export function mixPlan(input: MixInput): MixPlan {
       reducer: r,
       sheetMost: sheet.reducerMax,
     });
-  const potLife = timeAtTemperature(potLifePoints(sheet), input.temperature_K);
+  const potLife = potLifeAt(sheet, input.temperature_K);
   const flash = flashLeastAt(sheet, input.temperature_K);
-  const coatTime_s = passTime({ area_m2: amount.area_m2, ...input.gun });
-  const step_s = Math.max(coatTime_s, flash.time_s);
-  const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => ({
-    number: i + 1,
-    volume_m3: volumeOf(i),
-    start_s: i * step_s,
-    end_s: i * step_s + coatTime_s,
-    dry_m: input.dryFilm_m,
-    wet_m: amount.wetPerCoat_m,
-  }));
+  const byArea_s = passTime({ area_m2: amount.area_m2, ...input.gun });
+  let start_s = 0;
+  const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => {
+    const own_s = input.coats_s?.[i] ?? byArea_s;
+    const coat = {
+      number: i + 1,
+      volume_m3: volumeOf(i),
+      start_s,
+      end_s: start_s + own_s,
+      dry_m: input.dryFilm_m,
+      wet_m: amount.wetPerCoat_m,
+    };
+    start_s += Math.max(own_s, flash.time_s);
+    return coat;
+  });
   const pots = inRange(() => splitPots(coats, { potLife_s: potLife.time_s }));
   const potFault = pots ? null : "One coat takes longer than a pot lives. Spray it in two pots or take a slower hardener.";
   const window = input.hardener?.window ?? sheet.window;

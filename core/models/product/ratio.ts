@@ -7,8 +7,8 @@ export const REDUCER_MEANINGS = {
 } as const;
 export type ReducerMeaning = keyof typeof REDUCER_MEANINGS;
 
-/** Roles of a ratio's places in the trade's order. A fourth place and beyond are additives. */
-const PLACE_NAMES = ["clear", "hardener", "reducer", "additive", "additive 2"] as const;
+/** Roles of a ratio's places in the trade's order, where no sheet says otherwise (`roles.ts`). A fourth place and beyond are additives. */
+const PLACE_NAMES: readonly string[] = ["clear", "hardener", "reducer", "additive", "additive 2"];
 
 export type ParsedRatio = { ok: true; parts: number[] } | { ok: false; message: string };
 
@@ -37,12 +37,17 @@ export interface MixPart {
 /**
  * Shares of the finished mix by volume. Percent reducer comes on top of what the ratio itself holds.
  * `activated`: reducer = r × (all parts of the ratio). `finished`: reducer = r × the whole, so it needs more: r/(1 − r) on top.
+ * @param roles of the places of the ratio
  * @throws RangeError for no parts, a part that is not above zero, or a reducer outside 0…1 (finished: below 0.9).
  * @example mixShares([2, 1], { reducer: 0.1, meaning: "activated" }) // clear .6061, hardener .3030, reducer .0909
  */
 export function mixShares(
   parts: readonly number[],
-  { reducer = 0, meaning = "activated" }: { reducer?: number; meaning?: ReducerMeaning } = {},
+  {
+    reducer = 0,
+    meaning = "activated",
+    roles = PLACE_NAMES,
+  }: { reducer?: number; meaning?: ReducerMeaning; roles?: readonly string[] } = {},
 ): MixPart[] {
   if (parts.length === 0) throw new RangeError("parts must have at least 1 member, got 0");
   parts.forEach((p, i) => requireNumber(`parts[${i}]`, p, { above: 0 }));
@@ -50,7 +55,7 @@ export function mixShares(
   const sum = parts.reduce((a, p) => a + p, 0);
   const onTop = meaning === "finished" ? reducer / (1 - reducer) : reducer;
   const whole = 1 + onTop;
-  const shares = parts.map((p, i): MixPart => ({ role: PLACE_NAMES[i] ?? `part ${i + 1}`, share: p / sum / whole }));
+  const shares = parts.map((p, i): MixPart => ({ role: roles[i] ?? `part ${i + 1}`, share: p / sum / whole }));
   if (onTop === 0) return shares;
   const own = shares.findIndex((s) => s.role === "reducer");
   if (own >= 0) return shares.map((s, i) => (i === own ? { ...s, share: s.share + onTop / whole } : s));

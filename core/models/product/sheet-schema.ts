@@ -34,6 +34,8 @@ export const productSheet = z.object({
   kind: z.enum(COAT_KINDS),
   /** By volume, as on the can ("2:1"); checked when a sheet is saved. */
   ratio: z.string().trim().max(40).default(""),
+  /** What stands second in the ratio; null: as usual for its kind. */
+  secondPart: z.enum(["hardener", "reducer"]).nullable().default(null),
   /** Reducer the sheet allows, as a share of the activated mix. */
   reducerMin: share.default(0),
   reducerMax: share.default(0),

@@ -56,13 +56,30 @@ function flashAt(points: readonly TimePoint[], temperature_K: number): TimeAtTem
 /** Least flash at a temperature. @throws RangeError */
 export const flashLeastAt = (s: ProductSheet, temperature_K: number): TimeAtTemperature => flashAt(flashPoints(s), temperature_K);
 
+/** Above its one point a pot life halves in so many kelvin: common practice, 8 to 10. */
+const POT_HALVES_K = 10;
+/** Hotter than this above the sheet's one point nothing is told apart any more. */
+const POT_FOLLOWED_K = 20;
+
+/**
+ * Pot life at a temperature. With one point of the sheet it halves for every 10 K above it (common practice, the safe direction), and is never longer
+ * than the sheet's in the cold. @throws RangeError
+ */
+export function potLifeAt(s: ProductSheet, temperature_K: number): TimeAtTemperature {
+  const found = timeAtTemperature(potLifePoints(s), temperature_K);
+  const above_K = temperature_K - SHEET_K;
+  if (found.how !== "only point" || above_K <= 0) return found;
+  const time_s = found.time_s * 2 ** (-Math.min(POT_FOLLOWED_K, above_K) / POT_HALVES_K);
+  return { time_s, how: above_K > POT_FOLLOWED_K ? "outside" : "by halving" };
+}
+
 /** Least and longest flash, and pot life, at a temperature, from the sheet's own points. @throws RangeError */
 export function timesAt(s: ProductSheet, temperature_K: number): { flashMin_s: number; flashMax_s: number; potLife_s: number } {
   const flashMin_s = flashLeastAt(s, temperature_K).time_s;
   return {
     flashMin_s,
     flashMax_s: Math.max(flashMin_s, flashAt(flashMostPoints(s), temperature_K).time_s),
-    potLife_s: timeAtTemperature(potLifePoints(s), temperature_K).time_s,
+    potLife_s: potLifeAt(s, temperature_K).time_s,
   };
 }
 

@@ -6,8 +6,8 @@ export interface TimePoint {
 }
 export interface TimeAtTemperature {
   time_s: number;
-  /** How the figure came about: on a point, between two, beyond them by at most the limit, or the only point there is. */
-  how: "sheet" | "between" | "beyond" | "only point" | "by evaporation" | "outside";
+  /** How the figure came about: on a point, between two, beyond them by at most the limit, or from the only point there is. */
+  how: "sheet" | "between" | "beyond" | "only point" | "by evaporation" | "by halving" | "outside";
 }
 
 /** How solvent leaves with temperature: set to common practice, as in the flow model, which takes it from here. */

@@ -1,6 +1,5 @@
 import { coatPlan } from "#core/models/ways/coat-plan";
 import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
-import { handGun, nextCoat } from "#core/panel/next-coat";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { deposit } from "#core/models/spray/deposit";
 import { timesAt } from "#core/models/product/sheet";
@@ -84,52 +83,4 @@ test("every way can be planned; a learnt film factor scales it and its doubt", (
 test("refuses no coats and impossible guns", () => {
   expect(() => plan("two-full", { coats: 0 })).toThrow(RangeError);
   expect(() => plan("two-full", { gun: { ...gun, distance_m: 2 } })).toThrow(RangeError);
-});
-
-describe("the next coat", () => {
-  type State = Parameters<typeof nextCoat>[0];
-  const tack = houseWay("tack-full");
-  const settings = { ...gun, fluidFrom: "measured" as const, fan_m: 0.2, handSpeed_m_s: 0.34 };
-  const none = { coats: [], backCoats: [], coatElsewhere: null, gunSet: null, mix: null };
-  const after = (...coats: { number: number; role: string; handSpeed_m_s: number }[]) =>
-    ({
-      ...none,
-      coats: coats.map(({ number, role, handSpeed_m_s }) => ({
-        entry: { body: { number, role, reducer: 0.05, settings: { ...settings, handSpeed_m_s } } },
-      })),
-    }) as unknown as State;
-  const brief = { coatsPlanned: 3 };
-  const speed = (state: State, way = tack) => nextCoat(state, way, brief).settings.handSpeed_m_s;
-
-  test("nothing sprayed: a usual gun at the way's pace", () => {
-    expect(nextCoat(none, tack, brief)).toMatchObject({ number: 1, role: "tack", from: "usual" });
-    expect(speed(none)).toBeCloseTo(gun.handSpeed_m_s * 2.4, 12);
-  });
-
-  test("after a tack coat at 0.816 m/s the full coat is offered at 0.289, not at 0.816", () => {
-    const state = after({ number: 1, role: "tack", handSpeed_m_s: 0.34 * 2.4 });
-    expect(nextCoat(state, tack, brief)).toMatchObject({ number: 2, role: "full wet", from: "last coat", reducer: 0.05 });
-    expect(speed(state)).toBeCloseTo(0.289, 12);
-    expect(handGun(state, tack).settings.handSpeed_m_s).toBeCloseTo(0.34, 12); // what the coat plan paces, once
-  });
-
-  test("a coat sprayed otherwise than its way planned is offered as it was; a gun taken up goes before", () => {
-    expect(speed(after({ number: 1, role: "full wet", handSpeed_m_s: 0.4 }))).toBeCloseTo(0.4 * 0.85, 12);
-    const taken = { ...after(), gunSet: { body: { name: "Clear gun", gunId: "g", settings } } } as unknown as State;
-    expect(nextCoat(taken, tack, brief)).toMatchObject({ from: "gun", gunName: "Clear gun", number: 1 });
-    expect(speed(taken)).toBeCloseTo(0.34 * 2.4, 12);
-  });
-
-  test("of a part with two faces the back has its coats first; numbers go by face, what they are logged as does not", () => {
-    const two = { coatsPlanned: 2, sides: 2 as const };
-    const back = after({ number: 1, role: "tack", handSpeed_m_s: 0.8 }).coats.map((c) => ({ ...c, loggedAs: 1 }));
-    expect(nextCoat(none, tack, two)).toMatchObject({ side: "back", number: 1, loggedAs: 1 });
-    expect(nextCoat({ ...none, backCoats: back }, tack, two)).toMatchObject({ side: "back", number: 2, loggedAs: 2, from: "last coat" });
-    expect(nextCoat({ ...none, backCoats: [...back, ...back] }, tack, two)).toMatchObject({ side: "front", number: 1, role: "tack" });
-  });
-
-  test("with the first coat taken out the next is counted from those that are left", () => {
-    const left = after({ number: 2, role: "full wet", handSpeed_m_s: 0.289 });
-    expect(nextCoat(left, tack, brief).number).toBe(2);
-  });
 });

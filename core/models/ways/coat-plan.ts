@@ -5,64 +5,82 @@ import { type FlowCoat, type FlowConditions, type ShopFactors, simulateCoats } f
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { SPRAY } from "../spray/constants";
+import { filmDoubt } from "../spray/film-doubt";
 import { type HouseWay, plannedCoat } from "./way";
 import { coatGun } from "./coat-gun";
 import type { PlannedCoatRow } from "./plan-rows";
 import { steadily, waitAfter } from "./wait-after";
 
+export interface CoatPlanAsked {
+  sheet: ProductSheet;
+  /** What it is sprayed under; its reducer is that of the gun in the hand, before a way adds to it. */
+  conditions: FlowConditions;
+  gun: GunSettings;
+  /** The way's coats up to this one. */
+  coats: number;
+  /** So many of them are on. */
+  on?: number;
+  /** Of those the ones that lie wet on wet below the next, with the wait after each. */
+  laid?: readonly FlowCoat[];
+  /** Its reducer is what stands mixed: until another pot is mixed, after a sanding, a way adds nothing to it. */
+  mixed?: boolean;
+  shop?: ShopFactors | undefined;
+  u_filmLog?: number | undefined;
+}
+
+/** The most coats that are planned ahead. */
+export const MOST_COATS = 12;
+
 /**
- * A house way as coats of this gun today: film after each, wait between, when too soon and when too late.
+ * The coats of a house way that are still to come, with this gun today: film after each, wait between, when too soon and when too late.
  * Coats after a sanding start on a flat surface; the sanding's own loss is taken off the clear that is there.
  * @throws RangeError
  */
 export function coatPlan(
   way: HouseWay,
-  {
-    sheet,
-    conditions,
-    gun,
-    coats,
-    shop,
-    u_filmLog = SPRAY.shopLogSd,
-  }: { sheet: ProductSheet; conditions: FlowConditions; gun: GunSettings; coats: number; shop?: ShopFactors; u_filmLog?: number },
+  { sheet, conditions, gun, coats, on = 0, laid = [], mixed = false, shop, u_filmLog = SPRAY.shopLogSd }: CoatPlanAsked,
 ): PlannedCoatRow[] {
-  requireInteger("coats", coats, { min: 1, max: 12 });
+  requireInteger("coats", coats, { min: 1, max: MOST_COATS });
+  requireInteger("on", on, { min: 0, max: 100 });
+  const options = shop ? { shop } : {};
   const rows: PlannedCoatRow[] = [];
-  let build: FlowCoat[] = [];
-  let below = conditions.below;
+  let build: readonly FlowCoat[] = laid;
+  let { below } = conditions;
   let clear_m = 0;
   const perCoat: number[] = [];
-  for (let number = 1; number <= coats; number++) {
+  /** What a way adds to the reducer of a coat. */
+  const shift = (number: number) => (mixed ? 0 : plannedCoat(way, number).reducerShift);
+  const sprayed = (number: number) => ({
+    gun: coatGun(gun, { ...plannedCoat(way, number), reducerShift: shift(number) }),
+    reducer: conditions.reducer + shift(number),
+  });
+  for (let number = on + 1; number <= coats; number++) {
     const planned = plannedCoat(way, number);
-    const own = coatGun(gun, planned);
-    build = [...build, { gun: own, flash_s: 0, reducer: conditions.reducer + planned.reducerShift }];
-    const result = simulateCoats({ ...conditions, below }, build, shop ? { shop } : {});
-    const { deposit } = result.coats.at(-1)!;
-    const onPanel_m = planned.zone === "whole" ? deposit.dry_m : 0;
-    clear_m += onPanel_m;
-    perCoat.push(onPanel_m);
-    const last = number === coats;
-    const next = plannedCoat(way, number + 1);
-    const wait = last
-      ? null
-      : waitAfter({
-          planned,
-          sheet,
-          through: steadily(conditions.air_K),
-          build,
-          conditions: { ...conditions, below },
-          next: { gun: coatGun(gun, next), reducer: conditions.reducer + next.reducerShift },
-          shop,
-        });
+    const own = sprayed(number);
+    build = [...build, { ...own, flash_s: 0 }];
+    const under: FlowConditions = { ...conditions, below };
+    const result = simulateCoats(under, build, options);
+    const { wet_m, dry_m: laid_m } = result.coats.at(-1)!.deposit;
+    const dry_m = planned.zone === "whole" ? laid_m : 0;
+    clear_m += dry_m;
+    perCoat.push(dry_m);
+    if (planned.sandAfter) mixed = false;
+    const wait =
+      number === coats
+        ? null
+        : waitAfter({ planned, sheet, through: steadily(conditions.air_K), build, conditions: under, next: sprayed(number + 1), shop });
     rows.push({
       number,
       role: planned.role,
-      gun: own,
-      wet_m: deposit.wet_m,
-      dry_m: deposit.dry_m,
-      u_dry_m: Math.hypot(u_filmLog, SPRAY.coatLogSd) * deposit.dry_m,
+      zone: planned.zone,
+      ...own,
+      conditions: { ...under, reducer: own.reducer },
+      build,
+      wet_m,
+      dry_m,
+      u_dry_m: filmDoubt([dry_m], u_filmLog),
       clear_m,
-      u_clear_m: Math.hypot(u_filmLog * clear_m, ...perCoat.map((d) => SPRAY.coatLogSd * d)),
+      u_clear_m: filmDoubt(perCoat, u_filmLog),
       texture: result.texture,
       verdict: result.verdict,
       sagLocal_m: result.sagLocal_m,

@@ -1,5 +1,5 @@
-import { FLOW } from "../flow/constants";
-import { flowConditions } from "../../panel/logged-setting";
+import { CHANCE_WORDS } from "../flow/run-chance";
+import { flowConditions } from "../../coat/setting";
 import { TEST_SHEET } from "../../panel/testing/test-ledger";
 import { USUAL_GUN } from "../spray/usual-gun";
 import { FLOW_COAT } from "./flow-coat";
@@ -22,7 +22,7 @@ const stage = (over: Partial<Parameters<typeof flowStage>[0]> = {}) =>
 test("two coats over a flatted build: safe by the flow model, film added up with its doubt, flatter than over peel", () => {
   const s = stage();
   expect(s.against).toBeNull();
-  expect(s.sagLocal_m!).toBeLessThan(FLOW.sagRisk_m);
+  expect(s.runChance!).toBeLessThan(CHANCE_WORDS.may);
   expect(s.clear_m).toBeCloseTo(um(70) + s.adds_m, 12);
   expect(s.u_clear_m).toBeGreaterThan(um(4));
   expect(s.total_m).toBeCloseTo(s.clear_m + um(100), 12);
@@ -30,12 +30,12 @@ test("two coats over a flatted build: safe by the flow model, film added up with
   expect(s.coat).toMatchObject({ role: "flow", reducerShift: FLOW_COAT.reducerShift });
 });
 
-test("the hand is no slower than it may be: where a slow one would run, the pace is found at which it stays clear", () => {
+test("the hand is no slower than it may be: where a slow one may run, the pace is found at which that is unlikely at an edge", () => {
   const heavy = { ...USUAL_GUN, fluidRate_m3_s: 1.6 * USUAL_GUN.fluidRate_m3_s };
   const solved = stage({ gun: heavy });
   expect(solved.coat!.speedFactor).toBeGreaterThan(FLOW_COAT.speedFactor);
-  expect(solved.sagLocal_m!).toBeLessThanOrEqual(FLOW.sagRisk_m);
-  expect(solved.sagLocal_m!).toBeGreaterThan(0.8 * FLOW.sagRisk_m);
+  expect(solved.runChance!).toBeLessThan(CHANCE_WORDS.may);
+  expect(solved.runChance!).toBeGreaterThan(0.9 * CHANCE_WORDS.may);
   // Lying flat nothing slides: as slow as a flow coat is meant.
   expect(stage({ gun: heavy, conditions: { ...upright, tilt_rad: 0 } }).coat!.speedFactor).toBe(FLOW_COAT.speedFactor);
 });

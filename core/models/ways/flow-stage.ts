@@ -1,7 +1,8 @@
 import { FLOW_COAT } from "./flow-coat";
 import { inRange, requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import { type FlowCoat, type FlowConditions, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
+import { CHANCE_WORDS, EDGE_FILM, runChance, sagAtEdge } from "../flow/run-chance";
+import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import { type ProductSheet, timesAt } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
 import type { GunSettings } from "../spray/deposit";
@@ -12,7 +13,7 @@ import type { HouseWay, PlannedCoat } from "./way";
 
 /** Coats laid on a build that was cured and sanded flat: how they are sprayed, and what they come to. */
 export interface FlowStage {
-  /** The hand's pace that stays clear of a run; null: none does, with this gun in this air. */
+  /** The hand's pace at which a run is unlikely; null: it is at none, with this gun in this air. */
   coat: PlannedCoat | null;
   gun: GunSettings | null;
   coats: number;
@@ -23,8 +24,9 @@ export interface FlowStage {
   u_clear_m: number;
   total_m: number;
   texture: number;
-  /** How far it slides at the worst place; null where no hand keeps it from running. */
+  /** How far it slides at the worst place, and its chance of a run at an edge; null where no hand keeps it from running. */
   sagLocal_m: number | null;
+  runChance: number | null;
   /** What speaks against it whatever the hand does. */
   against: "runs" | "clear build" | "total build" | null;
 }
@@ -33,7 +35,7 @@ const FASTEST = 2.4;
 const SEARCH = 20;
 
 /**
- * Coats over a flatted build: the slowest hand, from a little slower than usual, at which they stay clear of a run by the flow model; the film
+ * Coats over a flatted build: the slowest hand, from a little slower than usual, at which a run is unlikely at an edge by the flow model; the film
  * they add, and whether all together stays within limits. @throws RangeError
  */
 export function flowStage({
@@ -76,7 +78,11 @@ export function flowStage({
     const list = Array.from({ length: coats }, () => coat);
     return inRange(() => simulateCoats(flat, list, shop ? { shop } : {}));
   };
-  const safe = (speedFactor: number) => lay(speedFactor)?.verdict === "safe";
+  const chanceOf = (result: FlowResult) => runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), u_filmLog);
+  const safe = (speedFactor: number) => {
+    const laid = lay(speedFactor);
+    return laid !== null && laid !== undefined && chanceOf(laid) < CHANCE_WORDS.may;
+  };
   const speedFactor = slowest(safe);
   const result = speedFactor === null ? null : lay(speedFactor);
   const adds_m = result?.dry_m ?? 0;
@@ -94,6 +100,7 @@ export function flowStage({
     total_m,
     texture: result?.texture ?? NaN,
     sagLocal_m: result?.sagLocal_m ?? null,
+    runChance: result && chanceOf(result),
     against: result === null ? "runs" : total_m > MOST_TOTAL_M ? "total build" : clear_m > MOST_CLEAR_M ? "clear build" : null,
   };
 

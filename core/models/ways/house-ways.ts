@@ -119,7 +119,7 @@ const WAYS = {
     goodFor: "Small curved parts on stands",
     price: "Time; each coat nearly dry",
     finish: "asSprayed",
-    coats: Array.from({ length: 5 }, () => ({ role: "thin", speedFactor: 2, flashFactor: 0.6 })),
+    coats: Array.from({ length: 5 }, () => ({ role: "thin", speedFactor: 1.7, fluidFactor: 0.7, distanceFactor: 0.65, flashFactor: 0.6 })),
     correction: "hand",
   },
   "matte-two": {

@@ -1,4 +1,4 @@
-import { flowConditions } from "../../panel/logged-setting";
+import { flowConditions } from "../../coat/setting";
 import { TEST_SHEET } from "../../panel/testing/test-ledger";
 import { toSi } from "../../kernel/units/convert";
 import type { ProductSheet } from "../product/sheet";
@@ -45,7 +45,7 @@ test("a way may wait longer than the sheet's least, never shorter", () => {
   expect(wait({ planned: { ...full, flashFactor: 0.6 } })).toMatchObject({ least_s: 600, by: "sheet" });
 });
 
-test("a next coat that would run opens the window later; one that runs at any wait is said to", () => {
+test("a next coat that may run opens the window later, as long as waiting helps; one that is likely to at any wait is said to", () => {
   const short = { flashMin_s: 10, flashMax_s: 2700 };
   const runs = wait({ sheet: short });
   expect(runs.by).toBe("run");
@@ -58,16 +58,20 @@ test("a next coat that would run opens the window later; one that runs at any wa
   expect(wait({ next: { gun: { ...gun, handSpeed_m_s: 0.12 } } }).runsBefore_s).toBeNull();
 });
 
-test("a grip coat's window closes when half of it has locked; a sheet whose least is later leaves no grip, and that is said", () => {
+test("a grip coat's window opens when it pulls no strings and closes when it takes no print; a sheet whose least is later leaves no grip, and that is said", () => {
   const on = { planned: tack, build: [{ gun: tackGun, flash_s: 0 }] };
   const open = wait({ ...on, sheet: { flashMin_s: 60 } });
   expect(open).toMatchObject({ late: "grip", setsFirst: false });
   expect(open.latest_s).toBe(open.locks_s);
-  // A thin coat at 20 °C: minutes, as the spray simulation's reference has it (3 min at 22 °C).
-  expect(open.locks_s).toBeGreaterThan(60);
-  expect(open.locks_s).toBeLessThan(420);
-  const shut = wait(on);
-  expect(shut).toMatchObject({ setsFirst: true, late: "scuff", least_s: 600 });
+  // A thin coat at 20 °C: 8 to 15 min, common practice.
+  expect(open.locks_s).toBeGreaterThan(8 * 60);
+  expect(open.locks_s).toBeLessThan(20 * 60);
+  expect(open).toMatchObject({ by: "grip" });
+  expect(open.least_s).toBeGreaterThan(3 * 60);
+  // The sheet's 10 min lie within it.
+  expect(wait(on)).toMatchObject({ setsFirst: false, late: "grip", by: "sheet", least_s: 600 });
+  const shut = wait({ ...on, sheet: { flashMin_s: 1200 } });
+  expect(shut).toMatchObject({ setsFirst: true, late: "scuff", least_s: 1200 });
 });
 
 test("windows never cross, whatever the sheet, the way and the day", () => {

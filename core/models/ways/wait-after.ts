@@ -2,8 +2,9 @@ import { inRange } from "../../kernel/guard";
 import { remember } from "../../kernel/remember";
 import { cureEnergyOf } from "../cure/bake-plan";
 import { cureRate } from "../cure/cure-age";
-import { FLOW } from "../flow/constants";
-import { type FlowCoat, type FlowConditions, type ShopFactors, layCoats, simulateCoats } from "../flow/simulate-coats";
+import { gripTimes } from "../flow/grip";
+import { CHANCE_WORDS, runChance, sagAtEdge } from "../flow/run-chance";
+import { type FlowCoat, type FlowConditions, type ShopFactors, layCoats } from "../flow/simulate-coats";
 import { type ProductSheet, SHEET_K, timesAt } from "../product/sheet";
 import type { PlannedCoat } from "./way";
 
@@ -17,10 +18,8 @@ export const steadily =
 
 /** Clear that has hardened so long at 20 °C is scuffed before a further coat: common practice for colour, 24 h. */
 export const SCUFF_AFTER_S = 24 * 3600;
-/** A grip coat holds the next one while more than this share of it still moves: a default of ours (docs/models.md, "Course"). */
-export const GRIP_SHARE = 0.5;
-/** A lock is looked for up to so many times the sheet's longest flash. */
-const LONGEST_GRIP = 4;
+/** So near the chance that it has after the longest wait a longer one no longer helps: a default of ours. */
+const HELPS = 0.02;
 const SEARCH_STEPS = 24;
 const CLOSE_S = 5;
 
@@ -29,8 +28,8 @@ export interface CoatWait {
   /** Cured, sanded flat and cleaned between the two. */
   sand: boolean;
   least_s: number;
-  /** Which rule decides the least: the sheet, the way's own longer flash, the model (sooner it would run), or cure before sanding. */
-  by: "sheet" | "way" | "run" | "cure";
+  /** Which rule decides the least: the sheet, the way's own longer flash, the model (sooner it may run, or the grip coat pulls strings), or cure before sanding. */
+  by: "sheet" | "way" | "run" | "grip" | "cure";
   /** As the way means it until then: the sheet's longest, or until a grip coat has locked. */
   best_s: number;
   /** Too late after this, and what that means; Infinity and null: never. */
@@ -38,9 +37,9 @@ export interface CoatWait {
   late: "grip" | "scuff" | null;
   /** What the sheet says at this temperature. */
   sheet: { least_s: number; most_s: number };
-  /** Sooner than this the next coat would run by the model; null: it runs however long one waits; undefined: the model does not reach. */
+  /** Sooner than this the next coat may run at an edge, by the model; null: it is likely to, however long one waits; undefined: the model does not reach. */
   runsBefore_s: number | null | undefined;
-  /** When half of the coat no longer moves; undefined: the model does not reach. */
+  /** When a grip coat takes no print any more and no longer holds the next one; undefined: it is none, or the model does not reach. */
   locks_s: number | undefined;
   /** The grip is gone before the sheet lets the next coat on: it goes on a set coat. */
   setsFirst: boolean;
@@ -60,8 +59,8 @@ export interface WaitInput {
 
 /**
  * The one window between two coats, asked by clock, booth view, coat plan, booth plan and calendar. The sheet's times at the temperatures that
- * were; a way may wait longer than the sheet's least, never shorter; a next coat that would run opens it later; a grip coat closes it when half
- * of it has locked, any other clear when it has hardened so far that it must be scuffed.
+ * were; a way may wait longer than the sheet's least, never shorter; a next coat that is likely to run opens it later, until that is unlikely or waiting helps no more; a grip coat
+ * opens it when it pulls no strings and closes it when it takes no print, any other clear when it has hardened so far that it must be scuffed.
  * @throws RangeError for a build without coats
  */
 export function waitAfter({ planned, sheet, through, build, conditions, next, shop }: WaitInput): CoatWait {
@@ -90,11 +89,11 @@ export function waitAfter({ planned, sheet, through, build, conditions, next, sh
   }
   const grip = planned.role === "tack";
   const own_s = least_s * Math.max(1, planned.flashFactor);
-  const model = modelWait({ conditions, build, next, shop, most_s, grip });
+  const model = modelWait({ conditions, build, next, shop, own_s, most_s, grip });
   const runs_s = model?.runsBefore_s;
-  const from_s = Math.max(own_s, runs_s ?? 0);
-  const by = from_s > own_s ? "run" : own_s > least_s ? "way" : "sheet";
-  const locks_s = model?.locks_s;
+  const { noStrings_s = 0, lost_s: locks_s } = model?.grip ?? {};
+  const from_s = Math.max(own_s, model?.likelyThen ? (runs_s ?? 0) : 0, noStrings_s);
+  const by = from_s === own_s ? (own_s > least_s ? "way" : "sheet") : from_s === runs_s ? "run" : "grip";
   const setsFirst = grip && locks_s !== undefined && locks_s <= from_s;
   const scuff_s = Math.max(aged(SCUFF_AFTER_S), most_s, from_s);
   const gripEnds_s = grip && locks_s !== undefined && !setsFirst ? locks_s : null;
@@ -113,6 +112,7 @@ export function waitAfter({ planned, sheet, through, build, conditions, next, sh
 }
 
 interface ModelAsked extends Pick<WaitInput, "build" | "conditions" | "next" | "shop"> {
+  own_s: number;
   most_s: number;
   grip: boolean;
 }
@@ -121,17 +121,22 @@ interface ModelAsked extends Pick<WaitInput, "build" | "conditions" | "next" | "
  * What the flow model says of the wait; null where it does not reach. Clock, row, course and plan of a panel ask the same, and whatever is written on it
  * that is no coat and no climate leaves it as it was: it is remembered.
  */
-const modelWait = remember(400, ({ conditions, build, next, shop, most_s, grip }: ModelAsked) =>
+const modelWait = remember(400, ({ conditions, build, next, shop, own_s, most_s, grip }: ModelAsked) =>
   inRange(() => {
     const laid = build.length > 1 ? layCoats(conditions, build.slice(0, -1), options(shop)) : undefined;
     const own = { ...options(shop), ...(laid ? { laid } : {}) };
     /** The build with so long a wait after its last coat. */
     const after = (flash_s: number): FlowCoat[] => [...build.slice(0, -1), { ...build.at(-1)!, flash_s }];
-    const runs = (flash_s: number) =>
-      simulateCoats(conditions, [...after(flash_s), { ...next, flash_s: 0 }], own).sagLocal_m > FLOW.sagRun_m;
-    const moves = (flash_s: number) => layCoats(conditions, after(flash_s), own).out.at(-1)!.mobileNext > GRIP_SHARE;
-    const far_s = LONGEST_GRIP * most_s;
-    return { runsBefore_s: endOf(runs, most_s), locks_s: grip ? (endOf(moves, far_s) ?? far_s) : undefined };
+    /** Chance that the next coat itself runs at an edge, its film not known. */
+    const chance = (flash_s: number) =>
+      runChance(sagAtEdge(layCoats(conditions, [...after(flash_s), { ...next, flash_s: 0 }], own).out.at(-1)!.sagLocal_m));
+    const waited = chance(most_s);
+    const enough = Math.max(CHANCE_WORDS.may, waited + HELPS);
+    return {
+      runsBefore_s: waited >= CHANCE_WORDS.likely ? null : endOf((flash_s) => chance(flash_s) >= enough, most_s),
+      likelyThen: chance(own_s) >= CHANCE_WORDS.likely,
+      grip: grip ? gripTimes(layCoats(conditions, after(0), own).out.at(-1)!.film, conditions) : undefined,
+    };
   }),
 );
 

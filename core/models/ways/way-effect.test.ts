@@ -1,6 +1,6 @@
 import { chanceWord } from "../flow/run-chance";
 import { panelShape } from "../../kernel/geometry/shapes";
-import { flowConditions } from "../../panel/logged-setting";
+import { flowConditions } from "../../coat/setting";
 import { TEST_SHEET } from "../../panel/testing/test-ledger";
 import { HOUSE_WAYS, houseWay } from "./house-ways";
 import type { HouseWay } from "./way";

@@ -59,7 +59,7 @@ export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_f
     runChance: near.runChance,
     sagLocal_m: near.sagLocal_m,
     sprayed_s,
-    worked_s: sprayed_s + bearsAfter_s(sheet, { way, finish: way.finish }),
+    worked_s: sprayed_s + bearsAfter_s(sheet, { way, finish: way.finish, air_K: conditions.air_K }),
     visits: sanded + 1,
     volume_m3: volumes.reduce((a, v) => a + v.volume_m3, 0),
   };

@@ -7,8 +7,9 @@ import { type CoatWait, waitAfter } from "../models/ways/wait-after";
 import type { PanelBrief } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
-import { conditionsOf } from "../panel/logged-setting";
-import { isAllOn, newestCoat, nextCoat, nextSide } from "../panel/next-coat";
+import { conditionsOf } from "./setting";
+import { isAllOn, newestCoat, nextSide } from "../panel/coats-on";
+import { nextCoat } from "./next-coat";
 import { wetBuild } from "../panel/wet-build";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
 import { cureOf, stageAt } from "./cure";
@@ -61,12 +62,16 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
   if (coat.entry.body.side !== side) {
     const state = cure(from_ms);
     const hard_ms = sheet.kind === "matte clear" ? stageAt(state, "sand") : null;
-    const turn_ms = stageAt(state, "tape") ?? stageAt(state, "dustFree") ?? hard_ms ?? from_ms + turnAfter_s(sheet) * MS;
+    const turn_ms =
+      stageAt(state, "tape") ??
+      stageAt(state, "dustFree") ??
+      hard_ms ??
+      from_ms + throughFrom(air, from_ms)((T) => turnAfter_s(sheet, T)) * MS;
     return { what: "turn", coat, from_ms, least_ms: turn_ms, best_ms: null, latest_ms: null, late: null, window: null };
   }
   const build = wetBuild(facts, side);
   if (build.length === 0) return null; // sanded flat: the next coat needs no wait
-  const next = nextCoat(facts, way, brief);
+  const next = nextCoat({ brief, sheet, way, facts });
   const planned = plannedCoat(way, coat.entry.body.number);
   const window = waitAfter({
     planned: { ...planned, role: coat.entry.body.role },

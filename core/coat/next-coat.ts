@@ -3,9 +3,10 @@ import { needleFlow } from "../models/spray/needle-flow";
 import { type CoatZone, type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
 import type { BodyOf } from "../record/bodies";
 import type { Side } from "../record/kinds";
-import type { PanelBrief } from "./brief";
-import type { CoatState } from "./builds";
-import type { PanelFacts } from "./derive-panel";
+import type { ProductSheet } from "../models/product/sheet";
+import type { PanelBrief } from "../panel/brief";
+import { newestCoat, nextSide } from "../panel/coats-on";
+import type { PanelFacts } from "../panel/derive-panel";
 
 export interface NextCoat {
   /** The face it goes on: of a part with two faces the back comes first. */
@@ -30,23 +31,39 @@ export interface HandGun extends Pick<NextCoat, "settings" | "reducer" | "from" 
   mixed: boolean;
 }
 
+/** What the gun in the hand is known from. */
+export interface HandAsked {
+  facts: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">;
+  way: HouseWay;
+  sheet: Pick<ProductSheet, "reducerMin">;
+}
+export interface NextAsked extends HandAsked {
+  brief: Pick<PanelBrief, "sides" | "coatsPlanned">;
+}
+
 /**
  * A gun taken up since the last coat, else the last coat's own without what its way changed for it, else the way's first; a coat on another panel
  * of the job counts as well, for the same gun is in the hand. What was sprayed fast as a tack coat says how the full coat after it is sprayed
- * only once that is taken out.
+ * only once that is taken out. Its reducer is what was mixed, else what was sprayed last, else the least that the sheet asks for.
  */
-export function handGun(state: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">, way: HouseWay): HandGun {
+export function handGun({ facts, way, sheet }: HandAsked): HandGun {
+  const state = facts;
   const own = newestCoat(state)?.entry ?? null;
   const other = state.coatElsewhere;
   const newest = own && other ? (other.seq > own.seq ? other : own) : (own ?? other);
   const { gunSet, mix } = state;
   const mixed = mix !== null && !(own && own.seq > mix.seq);
   const sprayed = own ?? newest;
-  const reducer = mixed ? mix.body.reducer : sprayed ? reducerBefore(sprayed.body, way) : 0;
+  const reducer = mixed ? mix.body.reducer : sprayed ? reducerBefore(sprayed.body, way) : sheet.reducerMin;
   const common = { reducer, mixed, gunName: null };
+  /** A gun that was set, or a usual one, gives more where more reducer than the sheet's least goes in after it. */
+  const withMore = (gun: NextCoat["settings"], from_seq: number): NextCoat["settings"] =>
+    mixed && mix.seq > from_seq
+      ? { ...gun, fluidRate_m3_s: gun.fluidRate_m3_s * needleFlow(Math.min(reducer, sheet.reducerMin), reducer) }
+      : gun;
   if (gunSet && !(newest && newest.seq > gunSet.seq))
-    return { ...common, settings: gunSet.body.settings, from: "gun", gunName: gunSet.body.name };
-  if (!newest) return { ...common, settings: { ...startGun(way), fluidFrom: "turns", fan_m: null }, from: "usual" };
+    return { ...common, settings: withMore(gunSet.body.settings, gunSet.seq), from: "gun", gunName: gunSet.body.name };
+  if (!newest) return { ...common, settings: withMore({ ...startGun(way), fluidFrom: "turns", fan_m: null }, -Infinity), from: "usual" };
   const last = newest.body;
   const then = asPlanned(last, way);
   const hand = then ? handOf(last.settings, then) : last.settings;
@@ -66,37 +83,15 @@ function asPlanned({ number, role }: BodyOf<"coat">, way: HouseWay): PlannedCoat
 }
 const reducerBefore = (coat: BodyOf<"coat">, way: HouseWay) => Math.max(0, coat.reducer - (asPlanned(coat, way)?.reducerShift ?? 0));
 
-/** Coats on both faces. */
-export const coatsOn = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number => coats.length + backCoats.length;
-
-/** The newest coat of either face. */
-export function newestCoat({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): CoatState | null {
-  const [front, back] = [coats.at(-1), backCoats.at(-1)];
-  return (front && back ? (front.entry.seq > back.entry.seq ? front : back) : (front ?? back)) ?? null;
-}
-
-/** The face that the next coat goes on: the back of a part with two faces until it has its coats. */
-export const nextSide = (
-  state: Pick<PanelFacts, "backCoats">,
-  { sides, coatsPlanned }: Pick<PanelBrief, "sides" | "coatsPlanned">,
-): Side => (sides === 2 && state.backCoats.length < coatsPlanned ? "back" : "front");
-
-/** All the coats that are planned are on, on both faces where there are two. */
-export const isAllOn = (state: Pick<PanelFacts, "coats" | "backCoats">, brief: Pick<PanelBrief, "sides" | "coatsPlanned">): boolean =>
-  state.coats.length >= brief.coatsPlanned && nextSide(state, brief) === "front";
-
 /** Settings offered for a panel's next coat: the gun in the hand at the pace that the house way gives this coat. */
-export function nextCoat(
-  state: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">,
-  way: HouseWay,
-  brief: Pick<PanelBrief, "sides" | "coatsPlanned">,
-): NextCoat {
+export function nextCoat(asked: NextAsked): NextCoat {
+  const { facts: state, way, brief } = asked;
   const side = nextSide(state, brief);
   const number = (side === "front" ? state.coats : state.backCoats).length + 1;
   const loggedAs = Math.max(0, ...[...state.coats, ...state.backCoats].map((c) => c.loggedAs)) + 1;
   const planned = plannedCoat(way, number);
   const { role, zone } = planned;
-  const gun = handGun(state, way);
+  const gun = handGun(asked);
   return {
     ...gun,
     side,

@@ -1,7 +1,8 @@
-import type { PanelBrief } from "./brief";
+import type { PanelBrief } from "../panel/brief";
 import { FLASH_S } from "../models/bounds";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
-import type { PanelFacts } from "./derive-panel";
+import type { SprayedIn } from "../panel/predict-coat";
+import type { PanelFacts } from "../panel/derive-panel";
 import type { ProductSheet } from "../models/product/sheet";
 import { inRange } from "../kernel/guard";
 import { baseRoughness } from "../models/prep/papers";
@@ -46,6 +47,13 @@ export const lastPaperOf = ({ under }: Pick<PanelFacts, "under">): number | null
 export const tiltOf = (facts: Pick<PanelFacts, "turned">, brief: Pick<PanelBrief, "tilt_rad">): number =>
   facts.turned?.body.tilt_rad ?? brief.tilt_rad;
 
+/** What the next coat is sprayed in: the air and material as they were logged last, the hardener as it was mixed where that is known. */
+export const sprayedNow = (facts: Pick<PanelFacts, "climate" | "mix">, { speed }: Pick<ProductSheet, "speed">): SprayedIn => ({
+  air_K: facts.climate?.body.air_K ?? UNLOGGED_AIR_K,
+  material_K: facts.climate?.body.material_K ?? null,
+  speed: facts.mix?.body.speed ?? speed,
+});
+
 /** What a panel's coats are sprayed under: the material as it was logged, the part as it lies. */
 export const conditionsOf = (
   {
@@ -63,11 +71,10 @@ export const conditionsOf = (
   { air_K, reducer }: Pick<FlowConditions, "air_K" | "reducer">,
 ): FlowConditions =>
   flowConditions(
-    // The hardener that was mixed, where that is known.
-    { ...sheet, speed: facts.mix?.body.speed ?? sheet.speed },
+    { ...sheet, speed: sprayedNow(facts, sheet).speed },
     {
       air_K,
-      material_K: facts.climate?.body.material_K ?? null,
+      material_K: sprayedNow(facts, sheet).material_K,
       reducer,
       tilt_rad: tiltOf(facts, brief),
       lastPaper: lastPaperOf(facts) ?? way?.lastPaper,
@@ -78,17 +85,16 @@ export const conditionsOf = (
 export const flashesOf = (coats: PanelFacts["coats"]): number[] =>
   coats.slice(1).map((c, i) => Math.min(FLASH_S.max, Math.max(FLASH_S.min, (c.entry.at_ms - coats[i]!.entry.at_ms) / 1000)));
 
-/** A panel's coats as they were logged, for the flow model: at least one coat. */
+/** A panel's coats as they were logged, for the flow model, under what the newest was sprayed in and as it hung then: at least one coat. */
 export function loggedSetting(brief: PanelBrief, state: PanelFacts, sheet: ProductSheet): Pick<FlowSetting, "conditions" | "coats"> {
   const flashes = flashesOf(state.coats);
+  const { entry, sprayed } = state.coats.at(-1)!;
+  const { reducer, tilt_rad } = entry.body;
   return {
-    conditions: flowConditions(sheet, {
-      air_K: state.climate?.body.air_K ?? UNLOGGED_AIR_K,
-      material_K: state.climate?.body.material_K ?? null,
-      reducer: state.coats.at(-1)!.entry.body.reducer,
-      tilt_rad: brief.tilt_rad,
-      lastPaper: lastPaperOf(state),
-    }),
+    conditions: flowConditions(
+      { ...sheet, speed: sprayed.speed },
+      { ...sprayed, reducer, tilt_rad: tilt_rad ?? brief.tilt_rad, lastPaper: lastPaperOf(state) },
+    ),
     coats: state.coats.map((c, i) => ({
       gun: c.entry.body.settings,
       reducer: c.entry.body.reducer,

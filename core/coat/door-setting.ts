@@ -1,7 +1,7 @@
 import { SHAPES, panelShape } from "../kernel/geometry/shapes";
 import type { ProductSheet } from "../models/product/sheet";
 import type { WaySetting } from "../models/ways/way-effect";
-import { flowConditions } from "./logged-setting";
+import { flowConditions } from "./setting";
 
 /** Under what ways are compared: a usual door with one clear on one day. */
 export interface DoorSetting {

@@ -3,7 +3,7 @@ import { type CureStage, cureFromLog } from "../models/cure/bake-plan";
 import type { ProductSheet } from "../models/product/sheet";
 import type { Finish, HouseWay } from "../models/ways/way";
 import type { PanelFacts } from "../panel/derive-panel";
-import { newestCoat } from "../panel/next-coat";
+import { newestCoat } from "../panel/coats-on";
 import { type AirLog, airAt, airLog } from "./air-log";
 
 const MS = 1000;

@@ -1,0 +1,19 @@
+import type { PlanAhead } from "#core/coat/plan-ahead";
+import { COVERAGE, showFilm } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+
+/** What of the planned clear is to spare over the floor: surely, by forecast alone, or none. Ends the sentence. */
+export function spareWords(
+  clear: PlanAhead["clear"],
+  { matte, floor_m, units }: { matte: boolean; floor_m: number; units: UnitPreferences },
+): string {
+  if (matte) return ". What is sprayed stays as it is.";
+  if (!clear) return ".";
+  const film = (m: number) => `${showFilm(m, units).text} ${units.film}`;
+  const spare_m = clear.clear_m - floor_m;
+  const sure_m = spare_m - COVERAGE * clear.u_m;
+  if (spare_m <= 0) return ": nothing to spare for sanding.";
+  return sure_m > 0
+    ? `, ${film(sure_m)} of it surely to spare for sanding.`
+    : `: ${film(spare_m)} over the floor if it comes out so, and not sure before it is read.`;
+}

@@ -1,0 +1,23 @@
+import type { Side } from "../record/kinds";
+import type { PanelBrief } from "./brief";
+import type { CoatState } from "./builds";
+import type { PanelFacts } from "./derive-panel";
+
+/** Coats on both faces. */
+export const coatsOn = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number => coats.length + backCoats.length;
+
+/** The newest coat of either face. */
+export function newestCoat({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): CoatState | null {
+  const [front, back] = [coats.at(-1), backCoats.at(-1)];
+  return (front && back ? (front.entry.seq > back.entry.seq ? front : back) : (front ?? back)) ?? null;
+}
+
+/** The face that the next coat goes on: the back of a part with two faces until it has its coats. */
+export const nextSide = (
+  state: Pick<PanelFacts, "backCoats">,
+  { sides, coatsPlanned }: Pick<PanelBrief, "sides" | "coatsPlanned">,
+): Side => (sides === 2 && state.backCoats.length < coatsPlanned ? "back" : "front");
+
+/** All the coats that are planned are on, on both faces where there are two. */
+export const isAllOn = (state: Pick<PanelFacts, "coats" | "backCoats">, brief: Pick<PanelBrief, "sides" | "coatsPlanned">): boolean =>
+  state.coats.length >= brief.coatsPlanned && nextSide(state, brief) === "front";

@@ -16,5 +16,4 @@ export const whenText = (at_ms: number, now_ms: number): string =>
   isSameDay(at_ms, now_ms) ? lightFormat(at_ms, "HH:mm") : hourText(at_ms);
 
 /** A time on an axis, beside others: by its hour, midnight by the day that begins. */
-export const tickText = (at_ms: number): string =>
-  startOfDay(at_ms).getTime() === at_ms ? dayText(at_ms) : lightFormat(at_ms, "HH:mm");
+export const tickText = (at_ms: number): string => (startOfDay(at_ms).getTime() === at_ms ? dayText(at_ms) : lightFormat(at_ms, "HH:mm"));

@@ -49,11 +49,26 @@ test("no card: between the sheet's levels, and wide; outside cards and levels no
   expect(forecast(upright, [card(0.85, 12), card(1, 8)], { levels: [] })).toBeNull();
 });
 
-test("a film other than the cards' is said by its direction, and widens the span; its size is nobody's", () => {
-  const thick = forecast(upright, LADDER, { film_m: 70e-6 })!;
-  expect(thick).toMatchObject({ film: "thicker", gloss_GU: forecast(upright)!.gloss_GU });
-  expect(thick.u_GU).toBeGreaterThan(forecast(upright)!.u_GU);
-  expect(forecast(upright, LADDER, { film_m: 38e-6 })!.film).toBe("thinner");
+test("a film other than the cards' is said by its direction: thicker reads brighter, and the span grows the further it lies from theirs", () => {
+  const at = (film_um: number, cards = LADDER) => forecast(upright, cards, { film_m: film_um * 1e-6 })!;
+  const own_um = 1e6 * LADDER[0]!.dryFilm_m!;
+  expect(at(own_um).gloss_GU).toBeCloseTo(forecast(upright)!.gloss_GU, 9);
+  expect(at(own_um + 20)).toMatchObject({ film: "thicker" });
+  expect(at(own_um - 15)).toMatchObject({ film: "thinner" });
+  // Half of 0.25 GU a µm; set to common practice.
+  expect(at(own_um + 20).gloss_GU - at(own_um).gloss_GU).toBeCloseTo(2.5, 6);
+  for (const more of [5, 10, 20, 30]) {
+    expect(at(own_um + more).gloss_GU).toBeGreaterThan(at(own_um + more - 5).gloss_GU);
+    expect(at(own_um + more).u_GU).toBeGreaterThan(at(own_um + more - 5).u_GU);
+  }
+});
+
+test("a pair of cards that differ in film alone shows how much brighter thicker is, and narrows the span", () => {
+  const own_m = LADDER[0]!.dryFilm_m!;
+  const flat = [...LADDER, card(0.85, 12.6, { name: "thick", dryFilm_m: own_m + 30e-6 })];
+  const thick = (cards: readonly CardBody[]) => forecast(upright, [...cards], { film_m: own_m + 30e-6 })!;
+  expect(thick(flat).gloss_GU).toBeLessThan(thick(LADDER).gloss_GU);
+  expect(thick(flat).u_GU).toBeLessThan(thick(LADDER).u_GU);
 });
 
 test("more matting component is never brighter, and the span holds the figure", () => {

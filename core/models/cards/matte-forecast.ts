@@ -28,14 +28,20 @@ const HAND_LOG_SD = 0.05;
 const UNKNOWN_EFFECT_LOG_SD = 0.15;
 const PAIR_LOG_SD = 0.05;
 const SHEET_LOG_SD = 0.2;
-const FILM_LOG_SD = 0.06;
 const FILM_APART = 1.15;
+/** Thicker is brighter: 0 to 0.25 GU a µm at 60°, anything between alike likely. The sign is known, the size set to common practice. */
+const FILM_GU_UM = { mean: 0.125, sd: 0.25 / Math.sqrt(12) } as const;
+const CARD_READ = { cv: 0.02, floor_GU: 0.4 } as const;
+const SAME_SHARE = 0.005;
+const UM = 1e6;
+const LEAST_GU = 0.3;
 
 const pointOf = (c: CardBody, i: number) => ({ id: String(i), share: c.mattingShare!, gloss_GU: cardGloss(c, 60)! });
 
 /**
  * Gloss to expect on a face of a matte part at 60°: from cards sprayed and dried as it is; else from other cards of the product, moved by what pairs
- * of cards show of lying or of heat; else from the sheet's levels. What nobody has shown widens the span and is said.
+ * of cards show of lying or of heat; else from the sheet's levels. More film than the cards have reads brighter. What nobody has shown widens the span
+ * and is said.
  * @param cards of one product and base, each with a share and a reading at 60°
  * @returns null where neither cards nor levels bracket the share @throws RangeError
  */
@@ -63,10 +69,13 @@ export function matteForecast({
   const best = own ?? other;
   if (!best) return fromSheet(share, levels);
   const moved = own ? { factor: 1, logSd: 0, known: true } : shift(best.face, face, usable);
-  const gloss_GU = best.curve.at(share) * moved.factor;
+  const asCards_GU = best.curve.at(share) * moved.factor;
   const common = curveU(best.curve, share) / best.curve.at(share);
   const film = filmApart(best.cards, film_m);
-  const ownLogSd = Math.hypot(HAND_LOG_SD, moved.logSd, film ? FILM_LOG_SD : 0);
+  const apart_um = UM * filmFromCards_m(best.cards, film_m);
+  const slope = filmSlope(usable);
+  const gloss_GU = Math.max(LEAST_GU, asCards_GU + slope.mean * apart_um);
+  const ownLogSd = Math.hypot(HAND_LOG_SD, moved.logSd, (slope.sd * Math.abs(apart_um)) / gloss_GU);
   return {
     ...spanOf(gloss_GU, Math.hypot(common, ownLogSd)),
     from: own ? "cards" : moved.known ? "moved cards" : "other cards",
@@ -117,10 +126,38 @@ function shift(from: MatteFace, to: MatteFace, cards: readonly CardBody[]): { fa
   return { factor: Math.exp(log), logSd: Math.hypot(...doubts), known };
 }
 
+const filmsOf = (cards: readonly CardBody[]): number[] => cards.flatMap((c) => (c.dryFilm_m === null ? [] : [c.dryFilm_m]));
+const meanOf = (list: readonly number[]): number => list.reduce((a, f) => a + f, 0) / list.length;
+
+/** Film over that of the cards; 0 where either is not known. */
+function filmFromCards_m(cards: readonly CardBody[], film_m: number | null): number {
+  const films = filmsOf(cards);
+  return film_m === null || films.length === 0 ? 0 : film_m - meanOf(films);
+}
+
+/** GU a µm of film, and its doubt: as it is thought before, and as pairs of cards show it that differ in their film alone; never below none. */
+function filmSlope(cards: readonly CardBody[]): { mean: number; sd: number } {
+  let precision = 1 / FILM_GU_UM.sd ** 2;
+  let sum = FILM_GU_UM.mean * precision;
+  const measured = cards.flatMap((c) => (c.dryFilm_m === null ? [] : [{ c, film_um: UM * c.dryFilm_m, gloss_GU: cardGloss(c, 60)! }]));
+  measured.forEach((a, i) =>
+    measured.slice(i + 1).forEach((b) => {
+      const alike =
+        a.c.orientation === b.c.orientation && a.c.cure === b.c.cure && Math.abs(a.c.mattingShare! - b.c.mattingShare!) <= SAME_SHARE;
+      const apart_um = b.film_um - a.film_um;
+      if (!alike || Math.abs(apart_um) < 1) return;
+      const sd = Math.hypot(...[a, b].map((x) => CARD_READ.cv * x.gloss_GU + CARD_READ.floor_GU)) / Math.abs(apart_um);
+      precision += 1 / sd ** 2;
+      sum += (b.gloss_GU - a.gloss_GU) / apart_um / sd ** 2;
+    }),
+  );
+  return { mean: Math.max(0, sum / precision), sd: 1 / Math.sqrt(precision) };
+}
+
 function filmApart(cards: readonly CardBody[], film_m: number | null): MatteForecast["film"] {
-  const films = cards.flatMap((c) => (c.dryFilm_m === null ? [] : [c.dryFilm_m]));
+  const films = filmsOf(cards);
   if (film_m === null || films.length === 0) return null;
-  const ratio = film_m / (films.reduce((a, f) => a + f, 0) / films.length);
+  const ratio = film_m / meanOf(films);
   return ratio > FILM_APART ? "thicker" : ratio < 1 / FILM_APART ? "thinner" : null;
 }
 

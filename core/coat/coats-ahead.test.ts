@@ -4,7 +4,7 @@ import { GUN_BOUNDS } from "#core/models/bounds";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { simulateCoats } from "#core/models/flow/simulate-coats";
 import { SPRAY } from "#core/models/spray/constants";
-import { houseWay } from "#core/models/ways/house-ways";
+import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
 import { derivePanel } from "#core/panel/derive-panel";
 import { predictCoat } from "#core/panel/predict-coat";
 import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
@@ -102,6 +102,11 @@ test("all on, none is to come; beyond the model nothing is foretold, and its lit
   expect(coatsToMix(far, "front")).toHaveLength(2);
   expect(planAhead(far, null).clear).toBeNull();
   expect(windowAhead(far)).toMatchObject({ number: 2, laid: 1 });
+  // Whatever gun may be logged, its litres can be told by every way.
+  for (const fan_m of [GUN_BOUNDS.fan_m.min, GUN_BOUNDS.fan_m.max])
+    for (const handSpeed_m_s of [GUN_BOUNDS.handSpeed_m_s.min, GUN_BOUNDS.handSpeed_m_s.max])
+      for (const { id } of HOUSE_WAYS)
+        expect(litresToCome(asked((l) => l.coat(1, { fan_m, handSpeed_m_s }), { coats: 3, way: id })).toMix_m3).toBeGreaterThan(0);
 });
 
 test("litres: the coats to come on the faces that want them, waste and what stays in cup and gun once", () => {

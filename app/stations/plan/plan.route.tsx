@@ -14,8 +14,7 @@ import { clearNow } from "#core/judge/how-known";
 import { serverContext } from "#server/running";
 import { loadPlanAhead } from "#server/views/plan-ahead-view";
 import { panelOr404 } from "~/kit/http/panel.server";
-import { HOW_WORDS } from "~/kit/words/how-words";
-import { spareWords } from "./plan.words";
+import { basisWords, spareWords } from "./plan.words";
 import type { Route } from "./+types/plan.route";
 import { useUnits } from "~/kit/root/use-root";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
@@ -42,6 +41,10 @@ export default function Plan({ loaderData: ahead }: Route.ComponentProps) {
   const figures = planFigures({ sheet, way, coats: panel.coatsPlanned, outline: panel.shape.outline, sides: panel.sides, gun, floor_m });
   const matte = job.finish === "matte";
   const there = clearNow(state);
+  const allOn = ahead.litres.sprayed_m3 === 0;
+  const litres = allOn ? ahead.again : ahead.litres;
+  /** The figure is of all coats of all faces, as the area's is. */
+  const whole = allOn || coatsOn(state) === 0;
   const told = briefTold(job.brief);
   const times = timesAt(sheet, state.climate?.body.air_K ?? UNLOGGED_AIR_K);
   const tilt = Math.round((panel.tilt_rad * 180) / Math.PI);
@@ -62,12 +65,7 @@ export default function Plan({ loaderData: ahead }: Route.ComponentProps) {
         of clear{spareWords(ahead.clear, { matte, floor_m, units })}
       </h2>
       <p className="mt-1 text-ink2">
-        {!ahead.clear
-          ? "By the sheet alone: the gun lies beyond the model."
-          : there
-            ? `What is on is ${HOW_WORDS[there.how]}; the rest by the gun in the hand.`
-            : "By the gun in the hand, predicted, not measured."}{" "}
-        The sheet&rsquo;s own film a coat makes {sheetFilm}.
+        {basisWords({ known: ahead.clear !== null, there, allOn })} The sheet&rsquo;s own film a coat makes {sheetFilm}.
       </p>
       <div className="mt-6 grid gap-8 md:grid-cols-[1.25fr_1fr]">
         <PanelDrawing
@@ -77,16 +75,16 @@ export default function Plan({ loaderData: ahead }: Route.ComponentProps) {
         />
         <div className="space-y-4">
           <Figure
-            label="of clear to mix, ready to spray"
-            shown={show("volume", ahead.litres.toMix_m3, units)}
-            note={`by strokes over ${areaText(area_m2, units)}, with waste and what stays in cup and gun; ${coatsOn(state) === 0 ? `by area alone ${show("volume", figures.byArea_m3, units).text}` : "for the coats to come"}`}
-            working={planWorking(figures, { litres: ahead.litres, area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
+            label={allOn ? "of clear to spray it once more" : "of clear to mix, ready to spray"}
+            shown={show("volume", litres.toMix_m3, units)}
+            note={`by strokes over ${areaText(area_m2, units)}, with waste and what stays in cup and gun${whole ? `; by area alone ${show("volume", figures.byArea_m3, units).text}` : "; for the coats to come"}`}
+            working={planWorking(figures, { litres, area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
           />
           <Figure
             label="pot life"
             shown={minutes(ahead.potLife_s)}
             note={`flash ${minutes(times.flashMin_s).text} to ${minutes(times.flashMax_s).text} min between coats`}
-            working={planWorking(figures, { litres: ahead.litres, area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
+            working={planWorking(figures, { litres, area_m2, sheet, coats: panel.coatsPlanned, gun }, units)}
           />
           <div className="flex flex-wrap gap-2 pt-1">
             <Link to={`${base}/spray`} className="press" data-kind="main">

@@ -1,3 +1,5 @@
+import type { ClearNow } from "#core/judge/how-known";
+import { HOW_WORDS } from "~/kit/words/how-words";
 import type { PlanAhead } from "#core/coat/plan-ahead";
 import { COVERAGE, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -16,4 +18,12 @@ export function spareWords(
   return sure_m > 0
     ? `, ${film(sure_m)} of it surely to spare for sanding.`
     : `: ${film(spare_m)} over the floor if it comes out so, and not sure before it is read.`;
+}
+
+/** What the promised clear rests on. */
+export function basisWords({ known, there, allOn }: { known: boolean; there: ClearNow | null; allOn: boolean }): string {
+  if (!known) return "By the sheet alone: the gun lies beyond the model.";
+  if (!there) return "By the gun in the hand, predicted, not measured.";
+  const how = HOW_WORDS[there.how];
+  return allOn ? `All coats are on: ${how}.` : `What is on is ${how}; the rest by the gun in the hand.`;
 }

@@ -1,4 +1,5 @@
 import { inRange } from "../../kernel/guard";
+import { GUN_BOUNDS } from "../bounds";
 import { SHEET_K } from "../product/sheet";
 import { type GunSettings, deposit } from "../spray/deposit";
 import { needleFlow } from "../spray/needle-flow";
@@ -13,6 +14,7 @@ type Gun = GunSettings & { turns?: number | null };
 
 const within = (value: number, [least, most]: readonly [number, number]) => Math.min(most, Math.max(least, value));
 const OVERLAP = [0, 0.9] as const;
+const FAN = [GUN_BOUNDS.fan_m.min, GUN_BOUNDS.fan_m.max] as const;
 /** A usual clear on a usual day, for what one gun lays against another. */
 const USUAL = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
 
@@ -35,8 +37,8 @@ function withFluid<G extends Gun>(gun: G, coat: CoatChange, thinner: number): G 
     overlap: within(gun.overlap + coat.overlapShift, OVERLAP),
     // A needle gives more with its turns, near enough in proportion over so small a change.
     ...(typeof turns === "number" ? { turns: turns * coat.fluidFactor } : {}),
-    // A fan opens with the distance.
-    ...(fan_m === undefined ? {} : { fan_m: fan_m === null ? null : fan_m * coat.distanceFactor }),
+    // A fan opens with the distance, as far as one is known.
+    ...(fan_m === undefined ? {} : { fan_m: fan_m === null ? null : within(fan_m * coat.distanceFactor, FAN) }),
   };
 }
 

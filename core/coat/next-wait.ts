@@ -10,7 +10,7 @@ import type { PanelFacts } from "../panel/derive-panel";
 import { conditionsOf } from "./setting";
 import { isAllOn, newestCoat, nextSide } from "../panel/coats-on";
 import { nextCoat } from "./next-coat";
-import { wetBuild } from "../panel/wet-build";
+import { isTurned, wetBuild } from "../panel/wet-build";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
 import { cureOf, stageAt } from "./cure";
 
@@ -50,7 +50,7 @@ const finite = (ms: number): number | null => (Number.isFinite(ms) ? ms : null);
 
 /**
  * The one wait before a panel's next coat, which clock, booth view, booth plan, course and calendar go by; null before the first coat, when all
- * coats are on, and when the clear was sanded flat since the newest. @throws RangeError
+ * coats are on, and when the clear was sanded flat, or the part turned over, since the newest. @throws RangeError
  */
 export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextWait | null {
   const coat = newestCoat(facts);
@@ -60,6 +60,7 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
   const side = nextSide(facts, brief);
   const cure = (at_ms: number) => cureOf(sheet, facts, at_ms)!;
   if (coat.entry.body.side !== side) {
+    if (isTurned(facts)) return null; // it bore being turned: the other face waits for nothing
     const state = cure(from_ms);
     const hard_ms = sheet.kind === "matte clear" ? stageAt(state, "sand") : null;
     const turn_ms =

@@ -292,7 +292,9 @@ function turning(w: Working): StepDraft[] {
   const turned = front || (last !== undefined && isTurned(facts));
   const wait = last && !front ? nextWait(w) : null;
   const free_ms = last?.entry.at_ms ?? w.cursor_ms;
-  const from_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet, airAt(airOf(facts), now_ms)) * MS;
+  const bears_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet, airAt(airOf(facts), now_ms)) * MS;
+  // Turned over sooner it bore it.
+  const from_ms = turned && facts.turned ? Math.min(bears_ms, facts.turned.at_ms) : bears_ms;
   const over = turned || (last !== undefined && from_ms <= now_ms);
   if (!front) w.cursor_ms = Math.max(w.cursor_ms, from_ms);
   return [

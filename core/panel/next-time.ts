@@ -15,9 +15,8 @@ export interface SprayedPanel {
   /** Of the last coat. */
   settings: BodyOf<"coat">["settings"];
   reducer: number;
-  /** Wet film of the last coat by the model, and clear as read, after less before, mean of the spots; null where nobody read it. */
+  /** Wet film of the last coat by the model. */
   wet_m: number;
-  clear_m: number | null;
   /** Texture by eye, 1 glass … 5 heavy. */
   rating: number | null;
   defects: DefectKind[];

@@ -26,7 +26,7 @@ import type { Panel } from "../repos/panel-repo";
 import type { Product } from "../repos/product-repo";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 10;
+export const SUMMARY_VERSION = 11;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {
@@ -141,11 +141,10 @@ function sprayedOf(panel: Panel, product: Product, state: PanelFacts, finish: Fi
     at_ms: last.entry.at_ms,
     coatId: last.entry.id,
     productId: product.id,
-    air_K: state.climate?.body.air_K ?? null,
+    air_K: state.climate && last.sprayed.air_K,
     settings: last.entry.body.settings,
     reducer: last.entry.body.reducer,
     wet_m: last.predicted.wet_m,
-    clear_m: readDifference(state),
     rating: state.texture.findLast((t) => t.body.role === "part")?.body.rating ?? null,
     defects: state.defects.map((d) => d.body.kind),
     causes: state.causes.flatMap((c) => (c.body.causeId ? [c.body.causeId] : [])),

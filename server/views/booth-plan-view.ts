@@ -6,6 +6,7 @@ import { turnAfter_s } from "#core/models/ways/after-last-coat";
 import { coatsAsked, nextAsked } from "#core/coat/asked";
 import { nextWait } from "#core/coat/next-wait";
 import { coatsOn, newestCoat } from "#core/panel/coats-on";
+import { isTurned } from "#core/panel/wet-build";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, getBoothPlan, rulesVersion } from "../repos/booth-plan-repo";
 import { listClocks } from "../repos/clock-repo";
@@ -188,6 +189,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
   const waits = faces.flatMap((side, i) => [...(i > 0 ? [{ least_s: turn_s, most_s: null }] : []), ...faceWaits(asked, side, air_K)]);
   // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.
   const now = running ? null : nextWait(asked);
+  if (!running && waits[coats - 1] && isTurned(state)) waits[coats - 1] = { least_s: 0, most_s: null };
   if (now && waits[coats - 1]) {
     const most_ms = now.best_ms !== null && now.best_ms > origin_ms ? now.best_ms : now.latest_ms;
     waits[coats - 1] = { least_s: (now.least_ms - now.from_ms) / MS, most_s: most_ms === null ? null : (most_ms - now.from_ms) / MS };

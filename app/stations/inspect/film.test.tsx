@@ -89,7 +89,6 @@ test("settings against results say each panel with what came of it, each result 
     },
     reducer: 0,
     wet_m: um(wet),
-    clear_m: null,
     rating: null,
     defects,
     causes: [],

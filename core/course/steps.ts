@@ -33,7 +33,7 @@ export type StepReason =
   | "layers" // the gauge tells the layers apart only now
   | "sheet" // the sheet's flash at the logged temperatures
   | "way" // the way waits longer
-  | "run" // sooner it would run
+  | "run" // sooner it may run
   | "grip" // the coat below still holds it
   | "strings" // the coat below still pulls strings
   | "set" // the coat below has set already

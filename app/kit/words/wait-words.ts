@@ -9,11 +9,12 @@ export function waitWords(w: CoatWait): { main: string; note: string } {
 }
 
 function opens({ by, runsBefore_s: runs_s, sheet, least_s }: CoatWait): string {
-  if (runs_s === null) return "the next coat runs however long it waits: spray it thinner";
-  if (by === "run") return `sooner it runs, though the sheet allows ${showWait(sheet.least_s)}`;
+  if (runs_s === null) return "the next coat is likely to run however long it waits: spray it thinner";
+  if (by === "run") return `sooner it may run, though the sheet allows ${showWait(sheet.least_s)}`;
+  if (by === "grip") return "until then the grip coat pulls strings";
   if (by === "way") return `longer than the sheet's ${showWait(sheet.least_s)}, by this way`;
-  if (runs_s === undefined) return "sooner traps solvent";
-  return runs_s > 0 && runs_s < least_s ? `sooner than ${showWait(runs_s)} it runs` : "sooner traps solvent; it would not run";
+  if (runs_s === undefined || runs_s === 0) return "sooner traps solvent";
+  return runs_s < least_s ? `sooner than ${showWait(runs_s)} it may run` : `sooner traps solvent; until ${showWait(runs_s)} it may run`;
 }
 
 function closes({ late, locks_s, setsFirst }: CoatWait): string {

@@ -14,7 +14,7 @@ import { line, withU } from "~/kit/words/lines";
 import { textureWords } from "~/kit/words/texture-words";
 
 export const AGAINST: Record<NonNullable<FlowStage["against"]>, string> = {
-  runs: "a run is not unlikely at any pace of the hand",
+  runs: "it may run at any pace of the hand",
   "clear build": "too much clear: solvent stays in it",
   "total build": "too much film in all: it may crack",
 };

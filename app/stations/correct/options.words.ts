@@ -47,7 +47,7 @@ export function closedWords(c: Closed, units: UnitPreferences): string {
     case "total build":
       return inUnits("all layers together would be above 300 µm", units);
     case "runs":
-      return "it would run at any pace of this gun";
+      return "it may run at any pace of this gun";
     case "clear build":
       return inUnits("the clear would be above 160 µm", units);
     case "sanded through":

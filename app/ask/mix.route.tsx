@@ -6,7 +6,7 @@ import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape } from "#core/kernel/ge
 import { isClear, isCoat } from "#core/models/product/sheet";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { houseWay } from "#core/models/ways/house-ways";
-import { volumesOver } from "#core/models/ways/way-volumes";
+import { mixOver } from "#core/coat/mix-over";
 import { show } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { serverContext } from "#server/running";
@@ -56,7 +56,10 @@ export default function AskMix({ loaderData: { clears, parts } }: Route.Componen
   const areas = useMemo(() => read.flatMap((a, i) => (a.ok ? [{ area_m2: a.area_m2, bothSides: rows[i]!.both }] : [])), [read, rows]);
   const faces = useMemo(() => read.flatMap((a, i) => (!a.ok ? [] : rows[i]!.both ? [a.outline, a.outline] : [a.outline])), [read, rows]);
   /** A usual gun at an even pace over each face. */
-  const strokes = useCallback((coats: number) => volumesOver(EVEN, { faces, gun: USUAL_GUN, coats }), [faces]);
+  const strokes = useCallback(
+    (coats: number) => mixOver({ own: [], others: faces, way: EVEN, gun: USUAL_GUN, after: 0 }, coats).strokes_m3,
+    [faces],
+  );
   const set = (i: number, change: Partial<Row>) => setRows((list) => list.map((r, k) => (k === i ? { ...r, ...change } : r)));
   return (
     <>

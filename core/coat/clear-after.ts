@@ -1,4 +1,5 @@
 import { filmDoubt } from "../models/spray/film-doubt";
+import { coatsOf } from "../panel/coats-on";
 import { MODEL_FILM, overPanel } from "../panel/shop-film";
 import type { PanelFacts } from "../panel/derive-panel";
 import type { Side } from "../record/kinds";
@@ -31,7 +32,9 @@ export function clearAfter(
   const there = side === "front" ? now : null;
   if (there && !BY_COATS_ALONE.includes(there.how))
     return { clear_m: there.clear_m + more_m, u_m: Math.hypot(there.u_m, filmDoubt(ahead_m, u_log)) };
-  const on_m = (side === "front" ? facts.coats : facts.backCoats).filter(overPanel).map((c) => c.predicted.dry_m);
+  const on_m = coatsOf(facts, side)
+    .filter(overPanel)
+    .map((c) => c.predicted.dry_m);
   const { predictedClear, expectedClear } = side === "front" ? facts : { predictedClear: null, expectedClear: null };
   // What was sanded off since has a doubt of its own.
   const sanded2 = Math.max(0, (expectedClear?.u_m ?? 0) ** 2 - (predictedClear?.u_m ?? 0) ** 2);

@@ -12,7 +12,7 @@ const HANDLING_S = 120;
 const HALF_MINUTE_S = 30;
 
 /** How long coats of a panel took that were started and stopped: their mean; null where none was timed. */
-export function timedCoat_s({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number | null {
+function timedCoat_s({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number | null {
   const timed = [...backCoats, ...coats].flatMap(({ entry: { body } }) =>
     body.duration_s !== null && body.duration_s > 0 ? [body.duration_s] : [],
   );

@@ -1,6 +1,7 @@
 import { coatVolumes } from "../models/ways/way-volumes";
 import { coatGun } from "../models/ways/coat-gun";
 import { plannedCoat } from "../models/ways/way";
+import { coatsOf, facesOf } from "../panel/coats-on";
 import type { Side } from "../record/kinds";
 import { coatTime_s } from "./coat-time";
 import { type CoatsAsked, coatsAhead } from "./coats-ahead";
@@ -21,9 +22,7 @@ export const withWaste = (sprayed_m3: number): Litres => ({
 
 /** The faces of a panel that want coats yet, back before front. */
 export const facesToCome = ({ brief, facts }: Pick<CoatsAsked, "brief" | "facts">): Side[] =>
-  ((brief.sides ?? 1) === 2 ? (["back", "front"] as const) : (["front"] as const)).filter(
-    (side) => (side === "front" ? facts.coats : facts.backCoats).length < brief.coatsPlanned,
-  );
+  facesOf(brief).filter((side) => coatsOf(facts, side).length < brief.coatsPlanned);
 
 /** The coats to come of a face, by the strokes of the gun in the hand, also where the flow model does not reach. @throws RangeError */
 export function coatsToMix(asked: CoatsAsked, side: Side): MixCoat[] {
@@ -39,7 +38,7 @@ export function coatsToMix(asked: CoatsAsked, side: Side): MixCoat[] {
       time_s,
       dry_m,
     }));
-  const on = (side === "front" ? facts.coats : facts.backCoats).length;
+  const on = coatsOf(facts, side).length;
   return coatVolumes(way, { outline: brief.shape.outline, gun: hand.settings, coats: brief.coatsPlanned }).flatMap((v, i) =>
     i < on
       ? []
@@ -65,5 +64,5 @@ export function litresAgain(asked: CoatsAsked): Litres {
   const { brief, way } = asked;
   const { settings: gun } = handGun(asked);
   const face = coatVolumes(way, { outline: brief.shape.outline, gun, coats: brief.coatsPlanned }).reduce((a, v) => a + v.volume_m3, 0);
-  return withWaste((brief.sides ?? 1) * face);
+  return withWaste(facesOf(brief).length * face);
 }

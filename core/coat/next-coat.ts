@@ -5,7 +5,7 @@ import type { BodyOf } from "../record/bodies";
 import type { Side } from "../record/kinds";
 import type { ProductSheet } from "../models/product/sheet";
 import type { PanelBrief } from "../panel/brief";
-import { newestCoat, nextSide } from "../panel/coats-on";
+import { coatsOf, newestCoat, nextSide } from "../panel/coats-on";
 import type { PanelFacts } from "../panel/derive-panel";
 
 export interface NextCoat {
@@ -46,8 +46,7 @@ export interface NextAsked extends HandAsked {
  * of the job counts as well, for the same gun is in the hand. What was sprayed fast as a tack coat says how the full coat after it is sprayed
  * only once that is taken out. Its reducer is what was mixed, else what was sprayed last, else the least that the sheet asks for.
  */
-export function handGun({ facts, way, sheet }: HandAsked): HandGun {
-  const state = facts;
+export function handGun({ facts: state, way, sheet }: HandAsked): HandGun {
   const own = newestCoat(state)?.entry ?? null;
   const other = state.coatElsewhere;
   const newest = own && other ? (other.seq > own.seq ? other : own) : (own ?? other);
@@ -87,7 +86,7 @@ const reducerBefore = (coat: BodyOf<"coat">, way: HouseWay) => Math.max(0, coat.
 export function nextCoat(asked: NextAsked): NextCoat {
   const { facts: state, way, brief } = asked;
   const side = nextSide(state, brief);
-  const number = (side === "front" ? state.coats : state.backCoats).length + 1;
+  const number = coatsOf(state, side).length + 1;
   const loggedAs = Math.max(0, ...[...state.coats, ...state.backCoats].map((c) => c.loggedAs)) + 1;
   const planned = plannedCoat(way, number);
   const { role, zone } = planned;

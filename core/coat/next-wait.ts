@@ -1,4 +1,3 @@
-import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { ShopFactors } from "../models/flow/simulate-coats";
 import type { ProductSheet } from "../models/product/sheet";
 import { turnAfter_s } from "../models/ways/after-last-coat";
@@ -7,7 +6,7 @@ import { type CoatWait, waitAfter } from "../models/ways/wait-after";
 import type { PanelBrief } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
-import { conditionsOf } from "./setting";
+import { asTheyLie, conditionsOn } from "./setting";
 import { isAllOn, newestCoat, nextSide } from "../panel/coats-on";
 import { nextCoat } from "./next-coat";
 import { isTurned, wetBuild } from "../panel/wet-build";
@@ -46,6 +45,9 @@ const MS = 1000;
 export const airOf = ({ climates }: Pick<PanelFacts, "climates">): AirLog =>
   airLog(climates.map((c) => ({ from_ms: c.at_ms, air_K: c.body.air_K })));
 
+/** The air now, as it was logged last. @throws RangeError */
+export const airNow = ({ facts, now_ms }: { facts: Pick<PanelFacts, "climates">; now_ms: number }): number => airAt(airOf(facts), now_ms);
+
 const finite = (ms: number): number | null => (Number.isFinite(ms) ? ms : null);
 
 /**
@@ -78,15 +80,8 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
     planned: { ...planned, role: coat.entry.body.role },
     sheet,
     through: throughFrom(air, from_ms),
-    build: build.map((c, i) => ({
-      gun: c.entry.body.settings,
-      reducer: c.entry.body.reducer,
-      flash_s: Math.max(0, ((build[i + 1]?.entry.at_ms ?? c.entry.at_ms) - c.entry.at_ms) / MS),
-    })),
-    conditions: {
-      ...conditionsOf({ sheet, facts, brief, way }, { air_K: airAt(air, from_ms), reducer: next.reducer }),
-      ...(side === "front" && facts.builds.length > 1 ? { below: SUBSTRATE_TEXTURE.sanded } : {}),
-    },
+    build: asTheyLie(build, 0),
+    conditions: conditionsOn({ sheet, facts, brief, way }, side, { air_K: airAt(air, from_ms), reducer: next.reducer }),
     next: { gun: next.settings, reducer: next.reducer },
     shop,
   });

@@ -8,7 +8,9 @@ import { inRange } from "../kernel/guard";
 import { baseRoughness } from "../models/prep/papers";
 import { SUBSTRATE_TEXTURE } from "../models/flow/constants";
 import type { FlowSetting } from "../models/flow/flow-window";
-import type { FlowConditions } from "../models/flow/simulate-coats";
+import type { FlowCoat, FlowConditions } from "../models/flow/simulate-coats";
+import type { CoatState } from "../panel/builds";
+import type { Side } from "../record/kinds";
 import type { HouseWay } from "../models/ways/way";
 
 /** Air along the panel in a running booth. Common practice. */
@@ -80,6 +82,29 @@ export const conditionsOf = (
       lastPaper: lastPaperOf(facts) ?? way?.lastPaper,
     },
   );
+
+/** The same for the next coat of a face: on a surface, or a build on one, that was sanded flat where it was. */
+export function conditionsOn(
+  asked: Parameters<typeof conditionsOf>[0] & { facts: Pick<PanelFacts, "builds"> },
+  side: Side,
+  now: Parameters<typeof conditionsOf>[1],
+): FlowConditions {
+  const conditions = conditionsOf(asked, now);
+  const { builds } = asked.facts;
+  const overSanded = side === "front" && (builds.length > 1 || (builds.at(-1)?.thinning.length ?? 0) > 0);
+  return overSanded ? { ...conditions, below: SUBSTRATE_TEXTURE.sanded } : conditions;
+}
+
+/** Coats wet on wet as the flow model is asked: as they were logged, with the waits between them and so long a one after the last. */
+export const asTheyLie = (build: readonly CoatState[], last_s: number): FlowCoat[] =>
+  build.map(({ entry }, i) => {
+    const after = build[i + 1];
+    return {
+      gun: entry.body.settings,
+      reducer: entry.body.reducer,
+      flash_s: Math.max(0, after ? (after.entry.at_ms - entry.at_ms) / 1000 : last_s),
+    };
+  });
 
 /** Waits between the coats of a panel as logged, s; none below zero where their times stand the other way round, none above what the models tell apart. */
 export const flashesOf = (coats: PanelFacts["coats"]): number[] =>

@@ -1,9 +1,8 @@
 import type { FlowCoat, FlowConditions } from "../models/flow/simulate-coats";
-import { nextSide } from "../panel/coats-on";
-import { airAt } from "./air-log";
+import { coatsOf, nextSide } from "../panel/coats-on";
 import { type CoatsAsked, coatsAhead, laidOn } from "./coats-ahead";
 import { nextCoat } from "./next-coat";
-import { airOf } from "./next-wait";
+import { airNow } from "./next-wait";
 import { conditionsOf } from "./setting";
 
 /** A coat that is asked whether it runs, as the flow model is asked. */
@@ -23,7 +22,7 @@ export interface WindowAhead {
 export function windowAhead(asked: CoatsAsked): WindowAhead {
   const { facts, brief } = asked;
   const side = nextSide(facts, brief);
-  const on = (side === "front" ? facts.coats : facts.backCoats).length;
+  const on = coatsOf(facts, side).length;
   const one: CoatsAsked = { ...asked, brief: { ...brief, coatsPlanned: Math.max(brief.coatsPlanned, on + 1) } };
   const ahead = coatsAhead(one, side);
   const row = ahead && (on === 0 ? (ahead[1] ?? ahead[0]) : ahead[0]);
@@ -32,7 +31,7 @@ export function windowAhead(asked: CoatsAsked): WindowAhead {
   const laid = laidOn(one, side);
   return {
     number: on + 1,
-    conditions: conditionsOf(asked, { air_K: airAt(airOf(facts), asked.now_ms), reducer }),
+    conditions: conditionsOf(asked, { air_K: airNow(asked), reducer }),
     coats: [...laid, { gun: settings, reducer, flash_s: 0 }],
     laid: laid.length,
   };

@@ -8,7 +8,7 @@ import { coatVolumes } from "../models/ways/way-volumes";
 import { noGaugeReads } from "../panel/brief";
 import type { CoatState } from "../panel/builds";
 import { isLookedOver } from "../panel/looked";
-import { coatsOn, newestCoat, nextSide } from "../panel/coats-on";
+import { coatsOf, coatsOn, facesOf, newestCoat, nextSide } from "../panel/coats-on";
 import { coatTime_s } from "../coat/coat-time";
 import { type CoatAhead, type CoatsAsked, coatsAhead } from "../coat/coats-ahead";
 import { facesToCome, litresToCome } from "../coat/litres";
@@ -17,8 +17,7 @@ import type { Side } from "../record/kinds";
 import { colourWait } from "./colour-wait";
 import { COOL_S, cureOf, readyAt } from "../coat/cure";
 import { coatHolds, paperHolds, softHolds } from "./holds";
-import { airAt } from "../coat/air-log";
-import { airOf, nextWait } from "../coat/next-wait";
+import { airNow, nextWait } from "../coat/next-wait";
 import type { StepHold } from "./step-hold";
 import { ofClearAlone } from "../models/defects/kinds";
 import { isTurned } from "../panel/wet-build";
@@ -49,7 +48,7 @@ export function courseOf(input: CourseInput): CourseStep[] {
     soft: softHolds(facts),
     rows: input.forecast === false ? NO_ROWS : rowsOf(input),
   };
-  const faces: Side[] = brief.sides === 2 ? ["back", "front"] : ["front"];
+  const faces = facesOf(brief);
   const drafts: StepDraft[] = [...before(state)];
   faces.forEach((side, i) => {
     if (i > 0) drafts.push(...turning(state));
@@ -136,7 +135,7 @@ function before(w: Working): StepDraft[] {
       done_ms: pot?.at_ms ?? null,
       optional: true,
       why: "pot",
-      volume_m3: inRange(() => litresToCome(w))?.toMix_m3 ?? null,
+      volume_m3: w.forecast === false ? null : (inRange(() => litresToCome(w))?.toMix_m3 ?? null),
     }),
   ];
 }
@@ -152,7 +151,7 @@ const reasonOf: Record<CoatWait["by"], { why: CourseStep["why"]; source: CourseS
 /** The coats of one face with the waits and the flatting between them. */
 function coatsOfFace(w: Working, side: Side, faceUp: boolean): StepDraft[] {
   const { brief, facts, way, now_ms } = w;
-  const on: readonly CoatState[] = side === "front" ? facts.coats : facts.backCoats;
+  const on = coatsOf(facts, side);
   const of = Math.max(brief.coatsPlanned, on.length);
   const steps: StepDraft[] = [];
   const colour = side === (brief.sides === 2 ? "back" : "front") ? colourWait(facts) : null;
@@ -292,7 +291,7 @@ function turning(w: Working): StepDraft[] {
   const turned = front || (last !== undefined && isTurned(facts));
   const wait = last && !front ? nextWait(w) : null;
   const free_ms = last?.entry.at_ms ?? w.cursor_ms;
-  const bears_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet, airAt(airOf(facts), now_ms)) * MS;
+  const bears_ms = wait?.least_ms ?? free_ms + turnAfter_s(sheet, airNow(w)) * MS;
   // Turned over sooner it bore it.
   const from_ms = turned && facts.turned ? Math.min(bears_ms, facts.turned.at_ms) : bears_ms;
   const over = turned || (last !== undefined && from_ms <= now_ms);
@@ -331,7 +330,7 @@ function curing(w: Working): StepDraft[] {
   const baked = facts.bakes.at(-1) ?? null;
   const heated = on !== null && (baked !== null || facts.baking !== null);
   const own_ms = end_ms + w.way.correctAfter_s * MS;
-  const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, { ...w, air_K: airAt(airOf(facts), now_ms) }) * MS;
+  const ready_ms = cure ? readyAt(cure, w) : end_ms + bearsAfter_s(sheet, { ...w, air_K: airNow(w) }) * MS;
   const waits = !matte && ready_ms === own_ms;
   const hard = cure !== null && ready_ms <= now_ms && w.soft.length === 0;
   w.cursor_ms = unknown ? 0 : ready_ms;

@@ -3,6 +3,15 @@ import type { PanelBrief } from "./brief";
 import type { CoatState } from "./builds";
 import type { PanelFacts } from "./derive-panel";
 
+/** The coats that are on a face, oldest first. */
+export const coatsOf = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">, side: Side): readonly CoatState[] =>
+  side === "front" ? coats : backCoats;
+
+const ONE: readonly Side[] = ["front"];
+const BOTH: readonly Side[] = ["back", "front"];
+/** The faces of a part that are sprayed, in their order: of two the back comes first. */
+export const facesOf = ({ sides }: Pick<PanelBrief, "sides">): readonly Side[] => (sides === 2 ? BOTH : ONE);
+
 /** Coats on both faces. */
 export const coatsOn = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number => coats.length + backCoats.length;
 

@@ -1,3 +1,4 @@
+import { coatsAsked } from "#core/coat/asked";
 import { courseOf } from "#core/course/course";
 import type { StepHold } from "#core/course/step-hold";
 import { nextAction } from "#core/course/steps";
@@ -7,9 +8,9 @@ import type { PanelView } from "./panel-view";
 const SOON_MS = 30_000;
 
 /** What spoke against the next coat, or against heat, at a moment: said to whoever does it all the same; nothing is refused. */
-export function againstNow({ job, panel, product, state, shopFactors }: PanelView, what: "coat" | "heat", now_ms: number): StepHold[] {
-  const { way, finish } = job;
-  const steps = courseOf({ brief: panel, sheet: product.sheet, way, finish, facts: state, shop: shopFactors, now_ms, forecast: false });
+export function againstNow(view: PanelView, what: "coat" | "heat", now_ms: number): StepHold[] {
+  const { state, job } = view;
+  const steps = courseOf({ ...coatsAsked(view, now_ms), finish: job.finish, forecast: false });
   const step = what === "coat" ? nextAction(steps) : (steps.find((s) => s.kind === "bake") ?? null);
   if (!step || (what === "coat" && step.kind !== "coat")) return [];
   const { from_ms, why } = step;

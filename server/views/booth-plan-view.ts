@@ -5,7 +5,7 @@ import { BOOTH_PARTS_MOST, type BoothPart, type BoothProblem, type BoothRules, t
 import { turnAfter_s } from "#core/models/ways/after-last-coat";
 import { coatsAsked, nextAsked } from "#core/coat/asked";
 import { nextWait } from "#core/coat/next-wait";
-import { coatsOn, newestCoat } from "#core/panel/coats-on";
+import { coatsOn, facesOf, newestCoat } from "#core/panel/coats-on";
 import { isTurned } from "#core/panel/wet-build";
 import type { ServerContext } from "../context";
 import { type BoothPlanBody, getBoothPlan, rulesVersion } from "../repos/booth-plan-repo";
@@ -185,7 +185,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
   const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
   const turn_s = turnAfter_s(sheet, air_K);
   const asked: CoatsAsked = { ...coatsAsked(v, origin_ms), brief: { ...panel, sides } };
-  const faces: Side[] = sides === 2 ? ["back", "front"] : ["front"];
+  const faces = facesOf({ sides });
   const waits = faces.flatMap((side, i) => [...(i > 0 ? [{ least_s: turn_s, most_s: null }] : []), ...faceWaits(asked, side, air_K)]);
   // The wait that runs is the panel's own: by what was sprayed, at the temperatures that were logged.
   const now = running ? null : nextWait(asked);

@@ -3,7 +3,6 @@ import { fireEvent, screen } from "@testing-library/react";
 import { useState } from "react";
 import { announceAnswer, onAnswer } from "~/kit/form/answer-event";
 import { renderPage } from "~/kit/testing/render-page";
-
 import { Choices, Toggle } from "./toggle";
 import { Field, FieldErrors, SelectField } from "./field";
 import { Figure } from "./figure";

@@ -1,3 +1,4 @@
+import { capital } from "./capital";
 import { textureTold } from "./texture-words";
 import { FLOW, TEXTURE_SD } from "#core/models/flow/constants";
 import { type RunCalibration, calibratedChance } from "#core/models/flow/run-calibration";
@@ -61,7 +62,7 @@ export function flowSentence(
   if (v.class === "peels") return { lead, rest: v.result.drySpray ? "It lands too dry to close." : "It sets before it has levelled." };
   if (!slip) return { lead, rest: "No small slip of the hand spoils it." };
   if (slip.words === "") return { lead, rest: `But it ${slip.class}${slip.where}.` };
-  return { lead, rest: `${slip.words[0]!.toUpperCase()}${slip.words.slice(1)} and it ${slip.class}${slip.where}.` };
+  return { lead, rest: `${capital(slip.words)} and it ${slip.class}${slip.where}.` };
 }
 
 export function flowWorking(v: FlowVerdict, textureLimit: number, units: UnitPreferences, u_filmLog?: number): Working {

@@ -21,7 +21,7 @@ export function planWorking(
       line("fluid", "fluidRate", input.gun.fluidRate_m3_s, units),
       line("hand speed before the way's pace", "speed", input.gun.handSpeed_m_s, units),
       ...f.coats.map((c, i) => line(`coat ${i + 1} of a face`, "volume", c.volume_m3, units)),
-      line("through the gun, coats to come", "volume", input.litres.sprayed_m3, units),
+      line("through the gun", "volume", input.litres.sprayed_m3, units),
       line("with waste, in cup and gun", "volume", input.litres.toMix_m3, units),
       line("area of the outline", "area", input.area_m2, units),
       line("film a coat, least", "film", input.sheet.filmPerCoatMin_m, units),

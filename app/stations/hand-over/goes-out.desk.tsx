@@ -1,3 +1,4 @@
+import { capital } from "~/kit/words/capital";
 import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
 import type { GoesOut, GoesOutPoint } from "#core/judge/goes-out";
@@ -138,7 +139,7 @@ function CameOut() {
             disabled={fetcher.state !== "idle"}
             onClick={() => void fetcher.submit({ intent: "outcome", result }, { method: "post" })}
           >
-            {OUTCOMES[result][0]!.toUpperCase() + OUTCOMES[result].slice(1)}
+            {capital(OUTCOMES[result])}
           </button>
         ))}
         {told && <StrikeButton entryId={told.id} what="how it came out" />}

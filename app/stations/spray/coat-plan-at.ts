@@ -5,7 +5,7 @@ import { clearNow } from "#core/judge/how-known";
 import { filmDoubt } from "#core/models/spray/film-doubt";
 import type { CoatZone, HouseWay } from "#core/models/ways/way";
 import { overPanel } from "#core/panel/shop-film";
-import { nextSide } from "#core/panel/coats-on";
+import { coatsOf, nextSide } from "#core/panel/coats-on";
 import type { PanelView } from "#server/views/panel-view";
 
 /** A coat as the plan shows it: on already, as it was logged, or to come. */
@@ -32,7 +32,7 @@ export function wayPlan(view: PanelView, way: HouseWay, now_ms: number): WayPlan
   const asked = coatsAsked(view, now_ms, way);
   const side = nextSide(asked.facts, asked.brief);
   const ahead = coatsAhead(asked, side);
-  const on = side === "front" ? state.coats : state.backCoats;
+  const on = coatsOf(state, side);
   const laid_m = on.map((c) => (overPanel(c) ? c.predicted.dry_m : 0));
   const logged = on.map(({ entry: { body }, predicted }, i): PlanRow => {
     const so_far_m = laid_m.slice(0, i + 1);

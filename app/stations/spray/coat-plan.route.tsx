@@ -1,3 +1,4 @@
+import { capital } from "~/kit/words/capital";
 import { acting } from "~/kit/form/in-words.server";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { coatMayRun } from "~/kit/words/flow-words";
@@ -118,7 +119,7 @@ export default function CoatPlanPage({ loaderData }: Route.ComponentProps) {
               "None is likely to run."
             ) : (
               <em className={`not-italic ${danger.tag === "stop" ? "text-stop-ink" : "text-amber-ink"}`}>
-                {danger.text[0]!.toUpperCase() + danger.text.slice(1)} at an edge.
+                {capital(danger.text)} at an edge.
               </em>
             )}
           </>

@@ -1,3 +1,4 @@
+import { capital } from "~/kit/words/capital";
 import { useFetcher } from "react-router";
 import { COLOUR_COATS, type ColourCoat, USUAL_BASE_COATS, filmOfLayers, groundSaves } from "#core/models/prep/colour-coats";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
@@ -43,7 +44,7 @@ export function ColourLog({ wait, coat_m3 }: ColourReckoned) {
       <div className="mt-2 flex flex-wrap gap-2">
         {(Object.keys(COLOUR_COATS) as ColourCoat[]).map((coat) => (
           <button key={coat} type="button" className="press" disabled={fetcher.state !== "idle"} onClick={() => send(coat)}>
-            {COLOUR_COATS[coat].name[0]!.toUpperCase() + COLOUR_COATS[coat].name.slice(1)} on
+            {capital(COLOUR_COATS[coat].name)} on
           </button>
         ))}
       </div>

@@ -2,7 +2,7 @@ import { FAR_GUN_M, LOW_PRESSURE_PA } from "../trade-limits";
 import { normalCdf } from "../../kernel/stats/normal";
 import { toSi } from "../../kernel/units/convert";
 import { FLOW, TEXTURE_SD } from "./constants";
-import { EDGE_FILM, SAG_LOG_SD, runChance, sagAtEdge } from "./run-chance";
+import { EDGE_FILM, SAG_LOG_SD, edgeRunChance } from "./run-chance";
 import { type FlowSetting, flowClass, moveSetting, settingAt, type FlowClass, type FlowAxis } from "./flow-window";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
 
@@ -28,7 +28,7 @@ export function flowVerdict(s: FlowSetting, textureLimit: number, u_filmLog?: nu
   const toPeel = result.drySpray ? Math.min(DRY_PEELS, byWaves) : byWaves;
   return {
     class: flowClass(result, textureLimit),
-    runChance: runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / s.conditions.edge), u_filmLog),
+    runChance: edgeRunChance(result.sagLocal_m, { edge: s.conditions.edge, u_filmLog }),
     peelChance: normalCdf(-toPeel),
     margin: Math.min(toRun, toPeel),
     result,

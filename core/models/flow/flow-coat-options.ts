@@ -8,7 +8,7 @@ import type { Trigger } from "../spray/trigger";
 import { needleFlow } from "../spray/needle-flow";
 import { SUBSTRATE_TEXTURE } from "./constants";
 import type { FlowSetting } from "./flow-window";
-import { CHANCE_WORDS, EDGE_FILM, runChance, sagAtEdge } from "./run-chance";
+import { CHANCE_WORDS, edgeRunChance } from "./run-chance";
 import { type FlowResult, simulateCoats } from "./simulate-coats";
 
 /** Hours of sanding a square metre flat, and the wait before sanding: common practice. */
@@ -67,7 +67,7 @@ export function flowCoatOptions(
     rest: { clear_m: number; hours: number; volume_m3: number; extra?: string | null },
   ): FlowCoatOption => {
     const total_m = under_m + rest.clear_m;
-    const chance = runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), panel.u_filmLog);
+    const chance = edgeRunChance(result.sagLocal_m, { edge: conditions.edge, u_filmLog: panel.u_filmLog });
     const against =
       rest.extra ??
       (total_m > MOST_TOTAL_M

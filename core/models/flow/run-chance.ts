@@ -27,6 +27,10 @@ export function runChance(sagLocal_m: number, u_filmLog?: number): number {
 /** Sag at an edge, from the one on the field: film in the third power. @param edge film there over the film it was worked out with */
 export const sagAtEdge = (sagLocal_m: number, edge: number = EDGE_FILM): number => sagLocal_m * Math.max(1, edge) ** 3;
 
+/** Chance that a coat runs at an edge. @param edge film that the sag was worked out with, over that of the field @throws RangeError */
+export const edgeRunChance = (sagLocal_m: number, { edge, u_filmLog }: { edge: number; u_filmLog?: number | undefined }): number =>
+  runChance(sagAtEdge(sagLocal_m, EDGE_FILM / edge), u_filmLog);
+
 /** Until a shop's own results say how often such a chance comes true, it is told in a word. Limits of ours. */
 export const CHANCE_WORDS = { unlikely: 0, may: 0.2, likely: 0.5 } as const;
 export type ChanceWord = keyof typeof CHANCE_WORDS;

@@ -1,6 +1,6 @@
 import { requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import { EDGE_FILM, runChance, sagAtEdge } from "../flow/run-chance";
+import { edgeRunChance } from "../flow/run-chance";
 import { type FlowCoat, type FlowConditions, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
@@ -84,7 +84,7 @@ export function coatPlan(
       texture: result.texture,
       verdict: result.verdict,
       sagLocal_m: result.sagLocal_m,
-      runChance: runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), u_filmLog),
+      runChance: edgeRunChance(result.sagLocal_m, { edge: conditions.edge, u_filmLog }),
       wait,
     });
     if (wait?.sand) {

@@ -1,7 +1,7 @@
 import { FLOW_COAT } from "./flow-coat";
 import { inRange, requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import { CHANCE_WORDS, EDGE_FILM, runChance, sagAtEdge } from "../flow/run-chance";
+import { CHANCE_WORDS, edgeRunChance } from "../flow/run-chance";
 import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
 import { type ProductSheet, timesAt } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
@@ -78,10 +78,10 @@ export function flowStage({
     const list = Array.from({ length: coats }, () => coat);
     return inRange(() => simulateCoats(flat, list, shop ? { shop } : {}));
   };
-  const chanceOf = (result: FlowResult) => runChance(sagAtEdge(result.sagLocal_m, EDGE_FILM / conditions.edge), u_filmLog);
+  const chanceOf = (result: FlowResult) => edgeRunChance(result.sagLocal_m, { edge: conditions.edge, u_filmLog });
   const safe = (speedFactor: number) => {
     const laid = lay(speedFactor);
-    return laid !== null && laid !== undefined && chanceOf(laid) < CHANCE_WORDS.may;
+    return laid ? chanceOf(laid) < CHANCE_WORDS.may : false;
   };
   const speedFactor = slowest(safe);
   const result = speedFactor === null ? null : lay(speedFactor);

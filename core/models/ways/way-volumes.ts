@@ -43,15 +43,6 @@ export function coatVolumes(way: HouseWay, { outline, gun, coats }: { outline: P
   });
 }
 
-/** The same over several faces together, coat by coat, for coats that come after so many. @throws RangeError */
-export function volumesOver(
-  way: HouseWay,
-  { faces, gun, coats, after = 0 }: { faces: readonly Polygon[]; gun: GunSettings; coats: number; after?: number },
-): number[] {
-  const each = faces.map((outline) => coatVolumes(way, { outline, gun, coats: after + coats }).slice(after));
-  return Array.from({ length: coats }, (_, i) => each.reduce((a, v) => a + v[i]!.volume_m3, 0));
-}
-
 /** What the area says: a check beside the strokes, too little for small parts. @throws RangeError */
 export function volumeByArea(o: { area_m2: number; dryFilm_m: number; volumeSolids: number; transfer: number }): number {
   const perVolume_m2 = spreadingRate({ volumeSolids: o.volumeSolids, dryFilm_m: o.dryFilm_m });

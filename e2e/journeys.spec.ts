@@ -4,7 +4,7 @@ import { createContext } from "#server/context";
 import { databaseFile, openDatabase } from "#server/db/open";
 import { hiddenPanel } from "#server/devices/take-readings";
 import { trueFilm } from "#stand-ins/film-gauge";
-import { open, ownServer } from "./support";
+import { open, ownServer, settled } from "./support";
 
 const MIN_MS = 60_000;
 const HOUR_MS = 60 * MIN_MS;
@@ -184,7 +184,7 @@ test("bonnet: three coats, overnight, flatted, two slow coats, polished; the fil
   for (let left = 2; left > 0; left--) {
     await expect(done.first()).toBeVisible({ timeout: 20_000 });
     await done.first().click();
-    await page.waitForLoadState("networkidle");
+    await settled(page);
   }
   await readAll(page, `${base}/inspect`, "recheck");
   await right("polished");

@@ -31,6 +31,18 @@ export async function open(page: Page, path: string): Promise<void> {
   );
 }
 
+/** Waits until the page has sent and taken in everything it was about to: no form on its way, no page, no second look at its data. */
+export async function settled(page: Page): Promise<void> {
+  const underWay = () =>
+    page.evaluate(() => {
+      const { state } = (window as unknown as { __reactRouterDataRouter: { state: RouterState } }).__reactRouterDataRouter;
+      const sent = [...state.fetchers.values()].filter((f) => f.state !== "idle").map((f) => f.formAction ?? "fetcher");
+      return [...sent, ...[state.navigation.state, state.revalidation].filter((s) => s !== "idle")];
+    });
+  await expect.poll(underWay, { message: "what the page still has under way" }).toEqual([]);
+}
+type RouterState = { navigation: { state: string }; revalidation: string; fetchers: Map<string, { state: string; formAction?: string }> };
+
 /** A server of the test's own on an empty data folder, or a copy of one, to be killed and started again; its clock can be moved. */
 export async function ownServer(like?: string) {
   const folder = like ? ownFolder(like) : mkdtempSync(join(tmpdir(), "yakamoz-own-"));

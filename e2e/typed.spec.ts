@@ -1,7 +1,7 @@
 import type { ElementHandle, Locator, Page } from "@playwright/test";
 import { expect, test } from "./fixture";
 import { PAGES } from "./page-list";
-import { open, ownServer, startJob } from "./support";
+import { open, ownServer, settled, startJob } from "./support";
 
 /** What a person can type into or choose from on a page; searches and pickers of a view are marked and are not typed text. */
 const FIELDS = "main :is(input:not([type]), input[type=text], input[type=number], input[type=date], textarea, select):visible:enabled";
@@ -54,7 +54,7 @@ async function typeEverywhere(page: Page): Promise<void> {
 async function units(page: Page, name: RegExp): Promise<void> {
   await page.getByRole("radiogroup", { name: "Units" }).getByRole("radio", { name }).click();
   await expect(page.getByRole("radiogroup", { name: "Units" }).getByRole("radio", { name })).toBeChecked({ timeout: 5000 });
-  await page.waitForLoadState("networkidle");
+  await settled(page);
 }
 
 const PLACES = process.env.TYPED ? PAGES.filter(([name]) => name === process.env.TYPED) : PAGES;

@@ -1,13 +1,16 @@
 import { z } from "zod";
 import { FLOW_CUP_IDS } from "#core/models/product/flow-cup";
+import { GUN_BOUNDS } from "#core/models/bounds";
 import { parseRatio } from "#core/models/product/ratio";
 import type { SheetInput } from "#core/models/product/sheet";
 import { keysOf } from "#core/kernel/keys";
 import { SECOND_PARTS, type SecondPart } from "#core/models/product/roles";
-import { COAT_KINDS, PART_KINDS } from "#core/models/product/kinds";
+import { CARRIERS, COAT_KINDS, PART_KINDS } from "#core/models/product/kinds";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { optionalQuantity, quantity, wholeNumber } from "~/kit/form/fields";
 
+/** A nozzle is named by its millimetres in every shop. */
+const MM_M = 1e-3;
 const MINUTE_S = 60;
 const HOUR_S = 3600;
 const DAY_S = 24 * HOUR_S;
@@ -86,6 +89,13 @@ export const productForm = (units: UnitPreferences) =>
       flashWarm: optionalQuantity("duration", units, { min: MINUTE_S, max: DAY_S }),
       potLife: quantity("duration", units, { min: MINUTE_S, max: 7 * DAY_S }),
       potLifeWarm: optionalQuantity("duration", units, { min: MINUTE_S, max: 7 * DAY_S }),
+      overcoatMin: optionalQuantity("duration", units, { min: MINUTE_S, max: 30 * DAY_S }),
+      overcoatMax: optionalQuantity("duration", units, { min: MINUTE_S, max: 30 * DAY_S }),
+      carrier: z.union([z.literal("").transform(() => null), z.enum(CARRIERS)]).default(null),
+      nozzle: optionalQuantity("count", units, { min: 0.5, max: 4 }),
+      gunPressure: optionalQuantity("pressure", units, GUN_BOUNDS.pressure_Pa),
+      gunDistance: optionalQuantity("length", units, GUN_BOUNDS.distance_m),
+      gunFan: optionalQuantity("length", units, GUN_BOUNDS.fan_m),
       sandAfter: quantity("duration", units, { min: MINUTE_S, max: 30 * DAY_S }),
       dustFree: optionalQuantity("duration", units, { min: MINUTE_S, max: 30 * DAY_S }),
       tape: optionalQuantity("duration", units, { min: MINUTE_S, max: 30 * DAY_S }),
@@ -127,6 +137,17 @@ export const productForm = (units: UnitPreferences) =>
       flashAt: v.flashWarm === null ? [] : [{ temperature_K: WARM_K, min_s: v.flashWarm, max_s: v.flashMax }],
       potLife_s: v.potLife,
       potLifeAt: v.potLifeWarm === null ? [] : [{ temperature_K: WARM_K, life_s: v.potLifeWarm }],
+      overcoat: v.overcoatMin === null ? null : { min_s: v.overcoatMin, max_s: v.overcoatMax ?? Math.max(DAY_S, v.overcoatMin) },
+      carrier: v.carrier,
+      gun:
+        v.nozzle === null && v.gunPressure === null && v.gunDistance === null && v.gunFan === null
+          ? null
+          : {
+              nozzle_m: v.nozzle === null ? null : v.nozzle * MM_M,
+              pressure_Pa: v.gunPressure,
+              distance_m: v.gunDistance,
+              fan_m: v.gunFan,
+            },
       sandAfter_s: v.sandAfter,
       dustFree_s: v.dustFree,
       tape_s: v.tape,
@@ -144,6 +165,7 @@ export const productForm = (units: UnitPreferences) =>
       if (!("coats" in s)) return;
       const say = (path: string, message: string) => ctx.addIssue({ code: "custom", path: [path], message });
       if (s.filmPerCoatMax_m < s.filmPerCoatMin_m) say("filmMax", "The most must be at least the least");
+      if (s.overcoat && s.overcoat.max_s < s.overcoat.min_s) say("overcoatMax", "The latest must be after the soonest");
       if (s.flashMax_s < s.flashMin_s) say("flashMax", "The longest must be at least the shortest");
       if ((s.reducerMax ?? 0) < (s.reducerMin ?? 0)) say("reducerMax", "The most must be at least the least");
     });

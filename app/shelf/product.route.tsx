@@ -6,6 +6,7 @@ import { type AnySheet, type SheetInput, isCoat } from "#core/models/product/she
 import { SECOND_PARTS } from "#core/models/product/roles";
 import { COAT_KINDS } from "#core/models/product/kinds";
 import { show } from "#core/kernel/units/format";
+import { preferredUnit } from "#core/kernel/units/quantities";
 import { saveProduct } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
 import { listShelf } from "#server/repos/product-repo";
@@ -78,6 +79,16 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
       {...(hint ? { hint } : {})}
     />
   );
+  const ofGun = (kind: "pressure" | "length", name: string, label: string) => (
+    <Field
+      label={label}
+      unit={preferredUnit(kind, units)}
+      name={name}
+      defaultValue={texts[name]}
+      errors={errors[name]}
+      hint="empty: not on the sheet"
+    />
+  );
   return (
     <>
       <PageHeader
@@ -128,6 +139,19 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
             {minutes("flashWarm", inUnits("Flash at 30 °C", units), "empty: not on the sheet")}
             {minutes("potLife", "Pot life", inUnits("needed; at 20 °C", units))}
             {minutes("potLifeWarm", inUnits("Pot life at 30 °C", units), "empty: not on the sheet")}
+            {minutes("overcoatMin", "Another product on it, from", "empty: as usual for its kind")}
+            {minutes("overcoatMax", "then scuffed after")}
+            <SelectField
+              label="Thinned with"
+              name="carrier"
+              defaultValue={s?.carrier ?? ""}
+              errors={errors.carrier}
+              hint="decides cleaners and drying"
+            >
+              <option value="">not said</option>
+              <option value="solvent">solvent</option>
+              <option value="water">water</option>
+            </SelectField>
             <SelectField label="Flow cup" name="cup" defaultValue={s?.viscosity?.cup ?? ""} errors={errors.cup}>
               <option value="">not measured</option>
               {FLOW_CUP_IDS.map((c) => (
@@ -144,6 +168,19 @@ export default function ProductPage({ loaderData: { product, formKey, parts, par
               errors={errors.efflux}
               hint={cupHint(s?.viscosity)}
             />
+          </Group>
+          <Group title="The gun that its sheet asks for">
+            <Field
+              label="Nozzle size"
+              name="nozzle"
+              inputMode="decimal"
+              defaultValue={texts.nozzle}
+              errors={errors.nozzle}
+              hint="as on the nozzle: 1.3"
+            />
+            {ofGun("pressure", "gunPressure", "Pressure at the gun")}
+            {ofGun("length", "gunDistance", "Distance")}
+            {ofGun("length", "gunFan", "Fan")}
           </Group>
           <Group title={inUnits("How it cures, at 20 °C", units)}>
             {minutes("dustFree", "Out of dust")}

@@ -31,6 +31,12 @@ export function sheetTexts(s: AnySheet | undefined, units: UnitPreferences): Rec
     flashWarm: text("duration", coat?.flashAt[0]?.min_s),
     potLife: text("duration", coat?.potLife_s),
     potLifeWarm: text("duration", coat?.potLifeAt[0]?.life_s),
+    overcoatMin: text("duration", coat?.overcoat?.min_s),
+    overcoatMax: text("duration", coat?.overcoat?.max_s),
+    nozzle: coat?.gun?.nozzle_m == null ? "" : String(Math.round(coat.gun.nozzle_m * 1e5) / 100),
+    gunPressure: text("pressure", coat?.gun?.pressure_Pa),
+    gunDistance: text("length", coat?.gun?.distance_m),
+    gunFan: text("length", coat?.gun?.fan_m),
     efflux: text("seconds", coat?.viscosity?.efflux_s),
     dustFree: text("duration", coat?.dustFree_s),
     tape: text("duration", coat?.tape_s),
@@ -49,5 +55,7 @@ export const sheetShown = (s: AnySheet, units: UnitPreferences): Record<string, 
   ...sheetTexts(s, units),
   kind: s.kind,
   speed: s.speed ?? "",
-  ...(isCoat(s) ? { cup: s.viscosity?.cup ?? "", blendWith: s.blendWith ?? "", secondPart: s.secondPart ?? "" } : {}),
+  ...(isCoat(s)
+    ? { cup: s.viscosity?.cup ?? "", blendWith: s.blendWith ?? "", secondPart: s.secondPart ?? "", carrier: s.carrier ?? "" }
+    : {}),
 });

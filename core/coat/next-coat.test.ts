@@ -3,7 +3,7 @@ import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { type NextAsked, handGun, nextCoat } from "./next-coat";
 
 const gun = { ...USUAL_GUN };
-const sheet = { reducerMin: 0 };
+const sheet = { reducerMin: 0, gun: null };
 
 describe("the next coat", () => {
   type State = NextAsked["facts"];
@@ -28,9 +28,9 @@ describe("the next coat", () => {
 
   test("before anything is mixed or sprayed its reducer is the least that the sheet asks for", () => {
     expect(next(none).reducer).toBe(0);
-    expect(nextCoat({ facts: none, way: tack, brief, sheet: { reducerMin: 0.2 } }).reducer).toBe(0.2);
+    expect(nextCoat({ facts: none, way: tack, brief, sheet: { reducerMin: 0.2, gun: null } }).reducer).toBe(0.2);
     const mix = { seq: 3, body: { reducer: 0.1 } } as State["mix"];
-    expect(nextCoat({ facts: { ...none, mix }, way: tack, brief, sheet: { reducerMin: 0.2 } }).reducer).toBe(0.1);
+    expect(nextCoat({ facts: { ...none, mix }, way: tack, brief, sheet: { reducerMin: 0.2, gun: null } }).reducer).toBe(0.1);
   });
 
   test("after a tack coat at 0.816 m/s the full coat is offered at 0.289, not at 0.816", () => {

@@ -1,4 +1,5 @@
 import { coatGun, handOf, startGun } from "../models/ways/coat-gun";
+import type { GunSettings } from "../models/spray/deposit";
 import { needleFlow } from "../models/spray/needle-flow";
 import { type CoatZone, type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
 import type { BodyOf } from "../record/bodies";
@@ -35,7 +36,9 @@ export interface HandGun extends Pick<NextCoat, "settings" | "reducer" | "from" 
 export interface HandAsked {
   facts: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">;
   way: HouseWay;
-  sheet: Pick<ProductSheet, "reducerMin">;
+  sheet: Pick<ProductSheet, "reducerMin" | "gun">;
+  /** What nobody's gun and mix begin with; where it is not given the way's gun and the sheet's least. */
+  start?: { gun: GunSettings & { turns: number }; reducer: number } | undefined;
 }
 export interface NextAsked extends HandAsked {
   brief: Pick<PanelBrief, "sides" | "coatsPlanned">;
@@ -46,23 +49,27 @@ export interface NextAsked extends HandAsked {
  * of the job counts as well, for the same gun is in the hand. What was sprayed fast as a tack coat says how the full coat after it is sprayed
  * only once that is taken out. Its reducer is what was mixed, else what was sprayed last, else the least that the sheet asks for.
  */
-export function handGun({ facts: state, way, sheet }: HandAsked): HandGun {
+export function handGun({ facts: state, way, sheet, start }: HandAsked): HandGun {
   const own = newestCoat(state)?.entry ?? null;
   const other = state.coatElsewhere;
   const newest = own && other ? (other.seq > own.seq ? other : own) : (own ?? other);
   const { gunSet, mix } = state;
+  const least = start?.reducer ?? sheet.reducerMin;
   const mixed = mix !== null && !(own && own.seq > mix.seq);
   const sprayed = own ?? newest;
-  const reducer = mixed ? mix.body.reducer : sprayed ? reducerBefore(sprayed.body, way) : sheet.reducerMin;
+  const reducer = mixed ? mix.body.reducer : sprayed ? reducerBefore(sprayed.body, way) : least;
   const common = { reducer, mixed, gunName: null };
   /** A gun that was set, or a usual one, gives more where more reducer than the sheet's least goes in after it. */
   const withMore = (gun: NextCoat["settings"], from_seq: number): NextCoat["settings"] =>
-    mixed && mix.seq > from_seq
-      ? { ...gun, fluidRate_m3_s: gun.fluidRate_m3_s * needleFlow(Math.min(reducer, sheet.reducerMin), reducer) }
-      : gun;
+    mixed && mix.seq > from_seq ? { ...gun, fluidRate_m3_s: gun.fluidRate_m3_s * needleFlow(Math.min(reducer, least), reducer) } : gun;
   if (gunSet && !(newest && newest.seq > gunSet.seq))
     return { ...common, settings: withMore(gunSet.body.settings, gunSet.seq), from: "gun", gunName: gunSet.body.name };
-  if (!newest) return { ...common, settings: withMore({ ...startGun(way), fluidFrom: "turns", fan_m: null }, -Infinity), from: "usual" };
+  if (!newest)
+    return {
+      ...common,
+      settings: withMore({ fan_m: null, ...(start?.gun ?? startOf(way, sheet)), fluidFrom: "turns" }, -Infinity),
+      from: "usual",
+    };
   const last = newest.body;
   const then = asPlanned(last, way);
   const hand = then ? handOf(last.settings, then) : last.settings;
@@ -74,6 +81,14 @@ export function handGun({ facts: state, way, sheet }: HandAsked): HandGun {
     from: newest === own ? "last coat" : "other panel",
   };
 }
+
+/** The gun that a way starts with; where it leaves something to the gun, as the sheet asks for it. */
+const startOf = ({ gun }: HouseWay, { gun: asked }: Pick<ProductSheet, "gun">) => ({
+  ...startGun({
+    gun: { distance_m: gun.distance_m ?? asked?.distance_m ?? null, pressure_Pa: gun.pressure_Pa ?? asked?.pressure_Pa ?? null },
+  }),
+  fan_m: asked?.fan_m ?? null,
+});
 
 /** What the way planned of a logged coat; null where it was sprayed otherwise, as nobody's way but its own. */
 function asPlanned({ number, role }: BodyOf<"coat">, way: HouseWay): PlannedCoat | null {

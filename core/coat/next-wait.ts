@@ -8,7 +8,7 @@ import type { CoatState } from "../panel/builds";
 import type { PanelFacts } from "../panel/derive-panel";
 import { asTheyLie, conditionsOn } from "./setting";
 import { isAllOn, newestCoat, nextSide } from "../panel/coats-on";
-import { nextCoat } from "./next-coat";
+import { type HandAsked, nextCoat } from "./next-coat";
 import { isTurned, wetBuild } from "../panel/wet-build";
 import { type AirLog, airAt, airLog, throughFrom } from "./air-log";
 import { cureOf, stageAt } from "./cure";
@@ -20,6 +20,8 @@ export interface CourseAsked {
   way: HouseWay;
   facts: PanelFacts;
   shop?: ShopFactors | undefined;
+  /** What nobody's gun and mix begin with, where that is not the way's gun and the sheet's least. */
+  start?: HandAsked["start"];
 }
 
 /** The wait before the next coat that is planned: since when, and its window. */
@@ -54,7 +56,7 @@ const finite = (ms: number): number | null => (Number.isFinite(ms) ? ms : null);
  * The one wait before a panel's next coat, which clock, booth view, booth plan, course and calendar go by; null before the first coat, when all
  * coats are on, and when the clear was sanded flat, or the part turned over, since the newest. @throws RangeError
  */
-export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextWait | null {
+export function nextWait({ brief, sheet, way, facts, shop, start }: CourseAsked): NextWait | null {
   const coat = newestCoat(facts);
   if (!coat || isAllOn(facts, brief)) return null;
   const from_ms = coat.entry.at_ms;
@@ -74,7 +76,7 @@ export function nextWait({ brief, sheet, way, facts, shop }: CourseAsked): NextW
   }
   const build = wetBuild(facts, side);
   if (build.length === 0) return null; // sanded flat: the next coat needs no wait
-  const next = nextCoat({ brief, sheet, way, facts });
+  const next = nextCoat({ brief, sheet, way, facts, start });
   const planned = plannedCoat(way, coat.entry.body.number);
   const window = waitAfter({
     planned: { ...planned, role: coat.entry.body.role },

@@ -4,7 +4,19 @@ import type { StepHold } from "./step-hold";
 
 const pot: StepHold = { by: "pot", over_ms: 10 };
 const standing = (kind: "coat" | "correct"): Pick<Standing, "action"> => ({
-  action: { kind, side: null, number: 2, of: 2, from_ms: null, best_ms: null, latest_ms: null, late: null, grit: null, holds: [pot] },
+  action: {
+    kind,
+    side: null,
+    layer: null,
+    number: 2,
+    of: 2,
+    from_ms: null,
+    best_ms: null,
+    latest_ms: null,
+    late: null,
+    grit: null,
+    holds: [pot],
+  },
 });
 
 test("a clock carries what holds the step that it leads to; one of another step, and a pot's whatever its product is called, carries none", () => {

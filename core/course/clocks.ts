@@ -3,7 +3,7 @@ import type { Finish } from "../models/ways/way";
 import { airBeforeHeat_s } from "../models/ways/after-last-coat";
 import { softFilm } from "../panel/fault-holds";
 import { COOL_S, cureOf, readyAt } from "../coat/cure";
-import { colourWait } from "./colour-wait";
+import { layerWait } from "../coat/layer-wait";
 import { type CourseAsked, nextWait } from "../coat/next-wait";
 
 /** What a clock in the strip counts down to: a wait of the course as it stands. */
@@ -43,16 +43,16 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
       ]
     : [];
   if (wait && !frontOn) return waits;
-  const colour = wait ? null : colourWait(facts);
+  const colour = wait ? null : layerWait(asked);
   if (colour)
     return [
       {
         kind: "flash",
-        entryId: colour.entry.id,
+        entryId: colour.coat.entry.id,
         then: "colour",
         number: facts.colourCoats.length,
-        started_ms: colour.entry.at_ms,
-        due_ms: colour.colour_ms,
+        started_ms: colour.coat.entry.at_ms,
+        due_ms: colour.next_ms,
         late_ms: null,
       },
     ];

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { panelShape } from "../kernel/geometry/shapes";
-import { COLOUR_COAT_KEYS, type ColourCoat } from "../models/prep/colour-coats";
+import { LAYER_KEYS, type LayerKey } from "../models/prep/layer-names";
 import { productSheet } from "../models/product/sheet-schema";
 import type { Finish } from "../models/ways/way";
 import { HOUSE_WAYS, houseWay } from "../models/ways/house-ways";
@@ -9,7 +9,7 @@ import type { Substrate } from "../panel/brief";
 import { derivePanel } from "../panel/derive-panel";
 import { TEST_GUN, TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import type { Side } from "../record/kinds";
-import { colourWait } from "./colour-wait";
+import { layerWait } from "../coat/layer-wait";
 import { clocksOf } from "./clocks";
 import { DEFECT_IDS, type DefectKind, ofClearAlone } from "../models/defects/kinds";
 import { type CourseInput, courseOf } from "./course";
@@ -114,7 +114,7 @@ function ledgerOf(log: readonly Logged[]) {
         ids.push(l.add("turn", { how: "upright", side: "front", tilt_rad: Math.PI / 2 }, after));
         break;
       case "colour":
-        ids.push(l.add("colourCoat", { coat: more[0] as ColourCoat }, after));
+        ids.push(l.add("colourCoat", { coat: more[0] as LayerKey }, after));
         break;
       case "bakeStart":
         ids.push(l.add("bakeStart", { air_K: null }, after));
@@ -336,7 +336,7 @@ test("later is never earlier: a coat laid later moves no window forward, and loo
 });
 
 test("colour coat by coat: the clock waits for the next of them, clear for longer; neither is ever sooner in the cold", () => {
-  const at = (air_C: number, coat: ColourCoat) =>
+  const at = (air_C: number, coat: LayerKey) =>
     asked(
       {},
       [
@@ -347,15 +347,15 @@ test("colour coat by coat: the clock waits for the next of them, clear for longe
       ],
       22,
     );
-  for (const coat of COLOUR_COAT_KEYS) {
+  for (const coat of LAYER_KEYS) {
     const due = [10, 15, 20, 30].map((air_C) => {
       const input = at(air_C, coat);
       const [clock] = clocksOf(input);
-      const wait = colourWait(input.facts)!;
-      expect(clock).toMatchObject({ kind: "flash", then: "colour", number: 2, due_ms: wait.colour_ms });
-      expect(wait.clear_ms).toBeGreaterThan(wait.colour_ms);
-      expect(nextAction(courseOf(input))!.from_ms).toBe(wait.clear_ms);
-      return wait.colour_ms;
+      const wait = layerWait(input)!;
+      expect(clock).toMatchObject({ kind: "flash", then: "colour", number: 2, due_ms: wait.next_ms });
+      expect(wait.over_ms).toBeGreaterThanOrEqual(wait.next_ms);
+      expect(nextAction(courseOf(input))!.from_ms).toBe(wait.over_ms);
+      return wait.next_ms;
     });
     due.slice(1).forEach((ms, i) => expect(ms).toBeLessThanOrEqual(due[i]!));
     expect(due[2]).toBe(due[3]);

@@ -1,14 +1,18 @@
+import { asLayer } from "../coat/as-layer";
 import { STATIONS, type Station } from "../panel/station";
 import { type CourseInput, courseOf } from "./course";
 import { coatHoldsAhead } from "./holds";
-import { isNo } from "./step-hold";
+import { type StepHold, isNo } from "./step-hold";
 import { type CourseStep, type StepKind, nextAction } from "./steps";
 
 /** Where a panel stands: what the hand does next and at which station; every list, header and page says this one. */
 export interface Standing {
   station: Station;
   /** Null once it is handed over. Its holds are all that may say no some time: `holdsAt` says which do. */
-  action: Pick<CourseStep, "kind" | "side" | "number" | "of" | "from_ms" | "best_ms" | "latest_ms" | "late" | "grit" | "holds"> | null;
+  action: Pick<
+    CourseStep,
+    "kind" | "side" | "layer" | "number" | "of" | "from_ms" | "best_ms" | "latest_ms" | "late" | "grit" | "holds"
+  > | null;
   /** Faults that were noted, and whether the plan in force says stop. */
   defects: number;
   stop: boolean;
@@ -51,6 +55,7 @@ export function standingOf(input: CourseInput): Standing {
     action: step && {
       kind: step.kind,
       side: step.side,
+      layer: step.layer,
       number: step.number,
       of: step.of,
       from_ms: step.from_ms,
@@ -58,13 +63,20 @@ export function standingOf(input: CourseInput): Standing {
       latest_ms: step.latest_ms,
       late: step.late,
       grit: step.grit,
-      holds: step.kind === "coat" ? coatHoldsAhead(input) : step.holds,
+      holds: holdsOf(step, input),
     },
     defects,
     stop,
     attention: step !== null && wantsHand(step, { stop, defects }),
     done,
   };
+}
+
+/** Of a coat all that may say no some time. */
+function holdsOf(step: CourseStep, input: CourseInput): readonly StepHold[] {
+  if (step.kind === "coat") return coatHoldsAhead(input);
+  const layer = step.kind === "colour" ? input.facts.below.find((l) => l.layer === step.layer) : undefined;
+  return layer ? coatHoldsAhead(asLayer(input, layer)) : step.holds;
 }
 
 function wantsHand(step: CourseStep, { stop, defects }: Pick<Standing, "stop" | "defects">): boolean {

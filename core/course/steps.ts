@@ -1,5 +1,6 @@
 import type { Side } from "../record/kinds";
 import type { StepHold } from "./step-hold";
+import type { LayerKey } from "../models/prep/layer-names";
 import type { GunSettings } from "../models/spray/deposit";
 import type { CoatZone } from "../models/ways/way";
 import type { SourceKey } from "../kernel/sources";
@@ -58,6 +59,8 @@ export interface CourseStep {
    */
   state: "done" | "missed" | "now" | "open" | "next" | "later";
   side: Side | null;
+  /** The layer below the clear that it builds; null: the clear itself, or none. */
+  layer: LayerKey | null;
   /** Of several of its kind, with how many there are. */
   number: number | null;
   of: number | null;
@@ -89,7 +92,8 @@ export interface CoatForecast {
   zone: CoatZone;
   dry_m: number;
   u_dry_m: number;
-  runChance: number;
+  /** Null: how it flows the model does not know. */
+  runChance: number | null;
   sagLocal_m: number;
 }
 
@@ -100,6 +104,7 @@ export const stepDraft = (id: string, kind: StepKind, over: Partial<StepDraft>):
   id,
   kind,
   side: null,
+  layer: null,
   number: null,
   of: null,
   done: false,

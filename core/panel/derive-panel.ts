@@ -1,6 +1,6 @@
 import type { KnownUnder } from "../models/film/stack-prior";
 import { type MendRun, mendRuns } from "../models/prep/mend-cards";
-import { colourLayers } from "../models/prep/colour-coats";
+import { layersLaid } from "../models/prep/layers";
 import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
 import type { ProductSheet } from "../models/product/sheet";
 import type { Removal } from "../models/correction/removal-plan";
@@ -12,7 +12,8 @@ import { type Build, type CoatState, type LocalWorkDone, buildsOf, changesOf, ta
 import { MODEL_FILM, type ShopFilm, overPanel } from "./shop-film";
 import type { PanelBrief } from "./brief";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
-import { type SprayedIn, predictCoat } from "./predict-coat";
+import { predictCoat } from "./predict-coat";
+import { type LayerState, type SprayLog, layerFilms, layersOf } from "./layers";
 import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
@@ -76,8 +77,10 @@ export interface PanelFacts extends FilmRecord {
   under: readonly EntryOf<"under">[];
   knownUnder: KnownUnder;
   addedUnder: UnderLayer[];
-  /** Coats below the clear that were logged one at a time, oldest first. */
+  /** Coats below the clear that were logged one at a time, oldest first, and the layers they build with what is planned of them, from below up. */
   colourCoats: readonly EntryOf<"colourCoat">[];
+  layerPlan: EntryOf<"layerPlan"> | null;
+  below: readonly LayerState[];
   /** Mends on the way, the one begun last first. */
   mends: MendRun[];
   preflight: EntryOf<"preflight"> | null;
@@ -121,7 +124,8 @@ export function derivePanel(
   const entries = ownEntries(all);
   const everyMix = ofKind(all, "mix");
   const mixes = everyMix.filter((m) => isOf(m, sheet));
-  const { front: coats, back: backCoats } = coatsOf(entries, { climates: ofKind(all, "climate"), mixes, sheet, shop });
+  const sprayLog = sprayLogOf(ofKind(all, "climate"));
+  const { front: coats, back: backCoats } = coatsOf(entries, { ...sprayLog, mixes, sheet, shop });
   const handedOver = ofKind(entries, "handOver").at(-1) ?? null;
   const climates = climatesOf(ofKind(all, "climate"), { coats, handedOver }, brief);
   const stepsDone = ofKind(entries, "step");
@@ -138,12 +142,11 @@ export function derivePanel(
   const plan = inForce ? planAsTold(inForce, marks.toldSince, ticked.length) : null;
   const under = ofKind(entries, "under");
   const colourCoats = ofKind(entries, "colourCoat");
+  const layerPlan = ofKind(entries, "layerPlan").at(-1) ?? null;
+  const below = layersOf(layerPlan, colourCoats, { ...sprayLog, mixes: everyMix.filter((m) => !mixes.includes(m)) });
   const told = underLayers(under.map((u) => u.body));
   // What was told of a layer in all goes before what its coats usually come to.
-  const addedUnder = inLayerOrder([
-    ...told,
-    ...colourLayers(colourCoats.map((c) => c.body.coat)).filter((l) => !told.some((t) => t.step === l.step)),
-  ]);
+  const addedUnder = inLayerOrder([...told, ...layersLaid(layerFilms(below)).filter((l) => !told.some((t) => t.step === l.step))]);
   const whole = coats.filter(overPanel).map((c) => c.predicted);
   const predictedClear = whole.length > 0 ? sumCoats(whole, shop) : null;
   const record = filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes });
@@ -191,6 +194,8 @@ export function derivePanel(
     knownUnder: knownFrom(addedUnder),
     addedUnder,
     colourCoats,
+    layerPlan,
+    below,
     mends: mendRuns(ofKind(entries, "mendStep").map((m) => ({ ...m.body, at_ms: m.at_ms }))),
     preflight: ofKind(entries, "preflight").at(-1) ?? null,
     climates,
@@ -212,15 +217,26 @@ const LET_GO = { trigger: "released" } as const;
 /** A climate logged on another panel holds for a coat so long after: a day's work in the same booth. Common practice. */
 const SAME_DAY_MS = 12 * 3600e3;
 
-/** Coats as logged, with the comb read in each, out of the pot that was mixed, in the climate that was in force when it was sprayed (the first logged here, where that came later). */
+/** Under what each coat was sprayed: the climate in force then (the first logged here, where that came later), the hardener of the pot it came out of. */
+function sprayLogOf(climates: readonly EntryOf<"climate">[]): SprayLog {
+  return {
+    sprayedIn: (logged, { sheet, mixes }) => {
+      const held = (c: EntryOf<"climate">) => c.seq < logged.seq && (!c.elsewhere || logged.at_ms - c.at_ms <= SAME_DAY_MS);
+      const climate = climates.findLast(held) ?? climates.find((c) => !c.elsewhere);
+      const pot = mixes.find((m) => m.id === logged.body.potId) ?? mixes.findLast((m) => m.seq < logged.seq);
+      return {
+        air_K: climate?.body.air_K ?? UNLOGGED_AIR_K,
+        material_K: climate?.body.material_K ?? null,
+        speed: pot?.body.speed ?? sheet.speed,
+      };
+    },
+  };
+}
+
+/** Coats as logged, with the comb read in each, out of the pot that was mixed, in the climate that was in force when it was sprayed. */
 function coatsOf(
   entries: readonly LedgerEntry[],
-  {
-    climates,
-    mixes,
-    sheet,
-    shop,
-  }: { climates: readonly EntryOf<"climate">[]; mixes: readonly EntryOf<"mix">[]; sheet: ProductSheet; shop: ShopFilm },
+  { sprayedIn, mixes, sheet, shop }: SprayLog & { mixes: readonly EntryOf<"mix">[]; sheet: ProductSheet; shop: ShopFilm },
 ): { front: CoatState[]; back: CoatState[] } {
   const combs = ofKind(entries, "wetComb");
   const coats = ofKind(entries, "coat");
@@ -233,14 +249,7 @@ function coatsOf(
       ...logged,
       body: { ...logged.body, number: ++placed[logged.body.side], ...(comb ? { wetReading_m: comb.body.thickness_m } : {}) },
     };
-    const held = (c: EntryOf<"climate">) => c.seq < logged.seq && (!c.elsewhere || logged.at_ms - c.at_ms <= SAME_DAY_MS);
-    const climate = climates.findLast(held) ?? climates.find((c) => !c.elsewhere);
-    const pot = mixes.find((m) => m.id === logged.body.potId) ?? mixes.findLast((m) => m.seq < logged.seq);
-    const sprayed: SprayedIn = {
-      air_K: climate?.body.air_K ?? UNLOGGED_AIR_K,
-      material_K: climate?.body.material_K ?? null,
-      speed: pot?.body.speed ?? sheet.speed,
-    };
+    const sprayed = sprayedIn(logged, { sheet, mixes });
     return { entry, loggedAs, sprayed, predicted: predictCoat(entry.body, sheet, sprayed, shop) };
   });
   const of = (side: Side) => all.filter((c) => c.entry.body.side === side);

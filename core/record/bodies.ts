@@ -11,7 +11,8 @@ import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { foilFault } from "../models/film/gauge-check";
 import { CLIMATE_BOUNDS, FILM_BOUNDS, GUN_BOUNDS } from "../models/bounds";
-import { COLOUR_COAT_KEYS } from "../models/prep/colour-coats";
+import { LAYER_KEYS } from "../models/prep/layer-names";
+import { productSheet } from "../models/product/sheet-schema";
 import { PRESSURE_AT, type PressureAt } from "../models/spray/pressure-at";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
@@ -71,6 +72,9 @@ const removalStep = z.union([
 ]);
 
 const strip = z.object({ within_m: z.number().min(0).max(1), share: z.number().min(0).max(2) });
+
+/** As many coats of one layer as are planned. */
+export const MOST_LAYER_COATS = 8;
 
 /** Where a step of the work is done. */
 export const WORK_ZONES = ["panel", "run", "spot", "hand"] as const;
@@ -193,8 +197,30 @@ export const LEDGER_BODIES = {
     reach_m: z.number().min(0).max(6).nullable(),
     note: text(200),
   }),
-  /** A coat below the clear, one at a time. */
-  colourCoat: z.object({ coat: z.enum(COLOUR_COAT_KEYS) }),
+  /** What goes on below the clear, from below up: each with its product's sheet as it stood then; null: as is usual for the layer. */
+  layerPlan: z.object({
+    layers: z
+      .array(z.object({ layer: z.enum(LAYER_KEYS), coats: z.int().min(1).max(MOST_LAYER_COATS), sheet: productSheet.nullable() }))
+      .max(LAYER_KEYS.length)
+      .refine((layers) => new Set(layers.map((l) => l.layer)).size === layers.length, "Each layer once"),
+    /** Shade of the undercoat by the colour's formula, and whether what lies there has it; null: not looked at. */
+    shade: text(40).default(""),
+    shadeRight: z.boolean().nullable().default(null),
+  }),
+  /** A coat below the clear, one at a time; null settings: as is usual for the layer. */
+  colourCoat: z.object({
+    coat: z.enum(LAYER_KEYS),
+    settings: gunSettings.nullable().default(null),
+    reducer: z.number().min(0).max(1).nullable().default(null),
+    /** What it was sprayed with, as the sheet stood then; null: nobody said. */
+    sheet: productSheet.nullable().default(null),
+    side: z.enum(SIDES).default("front"),
+    tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
+    zone: z.enum(COAT_ZONE_KEYS).default("whole"),
+    duration_s: z.number().min(0).max(86400).nullable().default(null),
+    potId: text(80).nullable().default(null),
+    volume_m3: z.number().min(0).max(0.1).nullable().default(null),
+  }),
   /** A step of a mend on the way, as its card has it, counted from 0. */
   mendStep: z.object({ card: z.enum(MEND_CARD_IDS), step: z.int().min(0).max(20) }),
   preflight: z.object({ ticks: z.array(z.enum(PREFLIGHT_IDS)) }),

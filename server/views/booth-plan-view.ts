@@ -17,7 +17,7 @@ import { type CoatsAsked, coatsAhead } from "#core/coat/coats-ahead";
 import { coatsToMix, facesToCome } from "#core/coat/litres";
 import type { Side } from "#core/record/kinds";
 import { type BoothPanel, boothPanel } from "./booth-view";
-import { colourWait } from "#core/course/colour-wait";
+import { clearFrom_ms } from "#core/course/layer-steps";
 import { type PanelView, loadPanelView } from "./panel-view";
 
 const MS = 1000;
@@ -179,7 +179,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
   const spray_s = typed?.spray_s ?? sprayTime_s(v);
   const { coatsPlanned } = panel;
   const running = state.spraying;
-  const colour = colourWait(state);
+  const clear_ms = clearFrom_ms({ ...coatsAsked(v, origin_ms), now_ms: origin_ms });
   const coats = coatsOn(state);
   const done = Math.min(coatsPlanned * sides, coats + (running ? 1 : 0));
   const last_ms = running ? Math.max(origin_ms, running.at_ms + spray_s * MS) : (newestCoat(state)?.entry.at_ms ?? null);
@@ -208,7 +208,7 @@ function partOf(v: PanelView, typed: BoothPlanBody["parts"][number] | null, orig
     volume_m3: volumes.length > 0 ? volumes.reduce((a, x) => a + x, 0) / volumes.length : 0,
     done,
     doneEnd_s: done > 0 && last_ms !== null ? (last_ms - origin_ms) / MS : null,
-    ...(colour && done === 0 ? { from_s: (colour.clear_ms - origin_ms) / MS } : {}),
+    ...(clear_ms !== null && done === 0 ? { from_s: (clear_ms - origin_ms) / MS } : {}),
   };
 }
 

@@ -23,6 +23,7 @@ const BODIES: { [K in EntryKind]: BodyInputOf<K> } = {
   gunSet: { name: "Gun 1", gunId: null, settings: TEST_GUN },
   wetComb: { number: 1, thickness_m: 52e-6, entered: "52", unit: "µm" },
   under: { step: "seal", grit: null, coats: 1, film_m: null, pressure_Pa: null, reach_m: null, note: "" },
+  layerPlan: { layers: [{ layer: "base", coats: 3, sheet: null }] },
   colourCoat: { coat: "base" },
   mendStep: { card: "dirtInBase", step: 0 },
   preflight: { ticks: [] },

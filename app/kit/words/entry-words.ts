@@ -1,6 +1,6 @@
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
 import { COAT_ZONES } from "#core/models/ways/way";
-import { COLOUR_COATS } from "#core/models/prep/colour-coats";
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PANEL_PARTS, PART_HELD, PHASES, SEEN_TO } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
@@ -25,6 +25,7 @@ const NAMES: Partial<Record<LedgerEntry["kind"], string>> = {
   flatten: "sanded flat",
   turn: "turned",
   bakeStart: "heat on",
+  layerPlan: "what goes below the clear",
   colourCoat: "coat below the clear",
   outcome: "how it came out",
   neighbour: "the panel beside",
@@ -106,8 +107,10 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return `colour ${EYE_COLOURS[e.body.colour]}, ${e.body.covered ? "covered" : "not covered"}, in ${EYE_LIGHTS[e.body.light]}`;
     case "outcome":
       return OUTCOMES[e.body.result];
+    case "layerPlan":
+      return e.body.layers.map((l) => `${LAYER_NAMES[l.layer]} × ${l.coats}`).join(", ") || "nothing";
     case "colourCoat":
-      return COLOUR_COATS[e.body.coat].name;
+      return LAYER_NAMES[e.body.coat];
     case "under":
       return e.body.step;
     case "seenTo":

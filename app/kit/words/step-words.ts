@@ -1,4 +1,6 @@
 import { holdsAt, isNo } from "#core/course/step-hold";
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
+import { capital } from "./capital";
 import { holdName } from "./hold-name";
 import type { Standing } from "#core/course/standing";
 import { whenText } from "./when";
@@ -7,7 +9,7 @@ import { whenText } from "./when";
 export function actionWords(standing: Standing, now_ms: number): string {
   const { action, stop, defects } = standing;
   if (!action) return "Handed over";
-  const { kind, number, of, side, from_ms, grit, holds } = action;
+  const { kind, number, of, side, layer, from_ms, grit, holds } = action;
   const no = holdsAt(holds, now_ms).find(isNo);
   const held = no ? `: ${holdName(no, now_ms)}` : "";
   const face = side === "back" ? ", back" : "";
@@ -16,6 +18,8 @@ export function actionWords(standing: Standing, now_ms: number): string {
   switch (kind) {
     case "readBefore":
       return "Take before-readings";
+    case "colour":
+      return layer ? `${capital(LAYER_NAMES[layer])} ${number} of ${of}${face}${held || `${when}${late}`}` : "Go on";
     case "coat":
       return `Coat ${number} of ${of}${face}${held || `${when}${late}`}`;
     case "flatten":

@@ -88,5 +88,5 @@ export function stretchesOf(step: CourseStep, axis: CourseAxis, now_ms: number):
         ? [...stretch("rest", best_ms, latest_ms), ...stretch("late", latest_ms, axis.to_ms)]
         : []),
     ];
-  return [...(step.kind === "coat" ? [] : stretch("open", from_ms + took_ms, axis.to_ms)), ...work(from_ms)];
+  return [...(step.kind === "coat" || step.layer ? [] : stretch("open", from_ms + took_ms, axis.to_ms)), ...work(from_ms)];
 }

@@ -6,6 +6,7 @@ import type { mendingOf } from "#core/panel/mending";
 import { newestCoat } from "#core/panel/coats-on";
 import { clearAfter } from "#core/coat/clear-after";
 import { isNo } from "#core/course/step-hold";
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
 import { clearNow } from "#core/judge/how-known";
 import { StepHolds } from "~/kit/panel/step-holds";
 import { besidePages } from "~/kit/panel/beside-pages";
@@ -91,7 +92,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
         </div>
         {action && <Do step={action} naming={naming} at={waiting || action.holds.some(isNo) ? "ahead" : "now"} />}
       </div>
-      {action?.kind === "coat" && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
+      {(action?.kind === "coat" || action?.layer) && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
       <div className="mt-4">
         <AxisHead axis={axis} />
         <ol className="border-t border-hair" aria-label="Course, from now on" data-testid="course">
@@ -150,11 +151,15 @@ function CoatFigures({ step, now_ms, calibration }: { step: CourseStep; now_ms: 
   const units = useUnits();
   const { view } = usePanel();
   const { state, shopFilm } = view;
-  const after =
-    step.coat && step.side
-      ? clearAfter(state, step.side, { now: clearNow(state), ahead_m: [step.coat.dry_m], u_log: shopFilm.u_log })
-      : null;
-  const word = step.coat && runTold({ chance: step.coat.runChance, sagLocal_m: step.coat.sagLocal_m }, calibration);
+  const { coat, layer, side } = step;
+  const clear =
+    coat && side && !layer ? clearAfter(state, side, { now: clearNow(state), ahead_m: [coat.dry_m], u_log: shopFilm.u_log }) : null;
+  const after = clear
+    ? { film_m: clear.clear_m, u_m: clear.u_m, what: "of clear after it, forecast" }
+    : coat && { film_m: coat.dry_m, u_m: coat.u_dry_m, what: `of ${layer ? LAYER_NAMES[layer] : "clear"} in it, forecast` };
+  // How often this shop's coats ran is learnt from its clears.
+  const word =
+    coat?.runChance == null ? null : runTold({ chance: coat.runChance, sagLocal_m: coat.sagLocal_m }, layer ? null : calibration);
   const figures = [
     ...coatFigures(step, { now_ms, after }, units),
     ...(word ? [{ big: word.big, small: `${word.small}, at the edges` }] : []),

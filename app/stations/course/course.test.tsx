@@ -198,7 +198,13 @@ describe("against time", () => {
     );
   });
   test("the coat's figures: litres, time, the clear after it", () => {
-    expect(coatFigures({ ...steps[1]!, volume_m3: 87e-6 }, { now_ms: NOW, after: { clear_m: 54e-6, u_m: 5e-6 } }, METRIC)).toEqual([
+    expect(
+      coatFigures(
+        { ...steps[1]!, volume_m3: 87e-6 },
+        { now_ms: NOW, after: { film_m: 54e-6, u_m: 5e-6, what: "of clear after it, forecast" } },
+        METRIC,
+      ),
+    ).toEqual([
       { big: "87 ml", small: "ready to spray" },
       { big: "6 min", small: "until it may be sprayed" },
       { big: "54 ± 10 µm", small: "of clear after it, forecast" },

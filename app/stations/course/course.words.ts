@@ -6,6 +6,8 @@ import { SOURCES } from "#core/kernel/sources";
 import type { Working } from "~/kit/ui/figure";
 import { isNo } from "#core/course/step-hold";
 import { holdName } from "~/kit/words/hold-name";
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
+import { capital } from "~/kit/words/capital";
 import { whenText } from "~/kit/words/when";
 
 const NAMES: Record<StepKind, string> = {
@@ -37,8 +39,13 @@ export interface Naming {
 }
 
 /** A step's name: "Coat 2 of 3, back". */
-export function stepName({ kind, number, of, side, grit }: CourseStep, { two: twoFaces, matte }: Naming): string {
+export function stepName({ kind, number, of, side, layer, grit }: CourseStep, { two: twoFaces, matte }: Naming): string {
   const face = twoFaces && side ? `, ${side}` : "";
+  if (layer && kind === "colour") return `${capital(LAYER_NAMES[layer])} ${number} of ${of}${face}`;
+  if (layer && kind === "flash")
+    return number === null
+      ? `Flash of the ${LAYER_NAMES[layer]}, before what goes on it`
+      : `Flash after ${LAYER_NAMES[layer]} ${number}${face}`;
   if (kind === "coat") return `Coat ${number} of ${of}${face}`;
   if (kind === "flash") return `Flash after coat ${number}${face}`;
   if (kind === "purge" && matte) return "Final flash, before any heat";
@@ -61,7 +68,7 @@ const WHY: Record<StepReason, string> = {
   solvent: "Heat at once traps solvent: die-back and pops.",
   warm: "Warm clear is soft: paper loads, and a gauge marks it.",
   pot: "By the strokes of this gun over this part; area says less, most of all for small parts.",
-  colour: "Solvent has to leave the base before clear locks it in; past a day it wants scuffing.",
+  colour: "Its solvent has to leave before what goes on it locks it in; past a day it wants scuffing.",
   surface: "What lies below sets the ceiling.",
   hardness: "A probe marks soft clear, and paper tears it.",
   least: "The least that takes the fault out, and never more than is there.",
@@ -153,7 +160,7 @@ export function coatSettings({ gun: g, zone }: Pick<CoatForecast, "gun" | "zone"
 /** What a coat takes, its window and the clear after it, each as a figure with what it is. */
 export function coatFigures(
   { volume_m3, from_ms, best_ms, latest_ms }: CourseStep,
-  { now_ms, after }: { now_ms: number; after: { clear_m: number; u_m: number } | null },
+  { now_ms, after }: { now_ms: number; after: { film_m: number; u_m: number; what: string } | null },
   units: UnitPreferences,
 ): { big: string; small: string }[] {
   const seconds = (at_ms: number | null) => (at_ms === null ? 0 : (at_ms - now_ms) / 1000);
@@ -161,7 +168,7 @@ export function coatFigures(
   const left_s = seconds(best_ms) > 0 ? seconds(best_ms) : seconds(latest_ms);
   const opens_s = seconds(from_ms);
   const best = best_ms !== null && latest_ms !== null && best_ms < latest_ms && seconds(best_ms) > 0;
-  const film = after && showWithUncertainty("film", after.clear_m, after.u_m, units);
+  const film = after && showWithUncertainty("film", after.film_m, after.u_m, units);
   return [
     ...(volume_m3 === null ? [] : [{ big: `${show("volume", volume_m3, units).text} ${units.volume}`, small: "ready to spray" }]),
     ...(opens_s > 0
@@ -169,7 +176,7 @@ export function coatFigures(
       : left_s > 0
         ? [{ big: showWait(left_s), small: best ? "left of its best time" : "left of its window" }]
         : []),
-    ...(film ? [{ big: `${film.text} ${film.unit}`, small: "of clear after it, forecast" }] : []),
+    ...(film ? [{ big: `${film.text} ${film.unit}`, small: after!.what }] : []),
   ];
 }
 

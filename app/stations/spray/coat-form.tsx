@@ -4,6 +4,8 @@ import { useFetcher } from "react-router";
 import type { BodyOf } from "#core/record/bodies";
 import type { NextCoat } from "#core/coat/next-coat";
 import { type SprayedIn, predictCoat } from "#core/panel/predict-coat";
+import type { LayerKey } from "#core/models/prep/layer-names";
+import { MODEL_FILM } from "#core/panel/shop-film";
 import type { ProductSheet } from "#core/models/product/sheet";
 import type { Deposit } from "#core/models/spray/deposit";
 import { TURNS_DEFAULT, fluidFromTurns } from "#core/models/spray/fluid-from-turns";
@@ -24,18 +26,26 @@ import { Figure } from "~/kit/ui/figure";
 import { coatWorking } from "~/kit/words/spray-workings";
 import { gunSource } from "~/kit/words/gun-words";
 
+/** A coat below the clear, logged by the same form. */
+export interface BelowCoat {
+  layer: LayerKey;
+  name: string;
+}
 interface CoatFormProps {
   next: NextCoat;
   sheet: ProductSheet;
   sprayed: SprayedIn;
   formKey: string;
+  /** Of a coat below the clear: it is not drawn as one, and what this shop's clears laid says nothing of it. */
+  below?: BelowCoat | undefined;
 }
 
 /** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
-export function CoatForm({ next, sheet, sprayed, formKey }: CoatFormProps) {
+export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps) {
   const units = useUnits();
   const { view } = usePanel();
-  const { shopFilm } = view;
+  const shopFilm = below ? MODEL_FILM : view.shopFilm;
+  const name = below ? `${below.name} ${next.number}` : `coat ${next.number}`;
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
   const { number, role, settings: gun } = next;
@@ -54,7 +64,7 @@ export function CoatForm({ next, sheet, sprayed, formKey }: CoatFormProps) {
     reducer: initial("share", next.reducer, units),
     zone: next.zone as string,
   };
-  const draft = useDraft(`coat ${number}`, start, {
+  const draft = useDraft(name, start, {
     fluidRate: "fluidRate",
     pressure: "pressure",
     distance: "length",
@@ -65,13 +75,14 @@ export function CoatForm({ next, sheet, sprayed, formKey }: CoatFormProps) {
   const { typed } = draft;
   const fluidFrom: "measured" | "turns" = typed.fluidFrom === "measured" ? "measured" : "turns";
   const predicted = predict();
-  usePreview(predicted && { coat: { dry_m: predicted.deposit.dry_m, u_m: predicted.deposit.u_dry_m, name: `coat ${number}` } });
+  usePreview(below ? null : predicted && { coat: { dry_m: predicted.deposit.dry_m, u_m: predicted.deposit.u_dry_m, name } });
   const field = (name: keyof typeof typed, label: string, quantity: Quantity, hint?: string) => (
     <Field label={label} unit={preferredUnit(quantity, units)} {...draft.field(name)} errors={errors[name]} {...(hint ? { hint } : {})} />
   );
   return (
     <DraftForm draft={draft} fetcher={fetcher} className="space-y-4">
-      <input type="hidden" name="intent" value="coat" />
+      <input type="hidden" name="intent" value={below ? "layerCoat" : "coat"} />
+      {below && <input type="hidden" name="layer" value={below.layer} />}
       <input type="hidden" name="formKey" value={formKey} />
       <input type="hidden" name="number" value={number} />
       <input type="hidden" name="role" value={role} />
@@ -134,7 +145,7 @@ export function CoatForm({ next, sheet, sprayed, formKey }: CoatFormProps) {
           <p className="min-h-[60px] text-ink2">The film appears when every setting is a number the model knows.</p>
         )}
         <button className="press ml-auto" data-kind="main" disabled={fetcher.state !== "idle"}>
-          {fetcher.state === "idle" ? `Log coat ${number}` : "Saving…"}
+          {fetcher.state === "idle" ? `Log ${name}` : "Saving…"}
         </button>
       </div>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
-import { COLOUR_COAT_KEYS } from "#core/models/prep/colour-coats";
+import { LAYER_KEYS } from "#core/models/prep/layer-names";
 import { UNDER_STEP_IDS } from "#core/models/prep/under-clear";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { ProductSheet } from "#core/models/product/sheet";
@@ -39,7 +39,7 @@ export const underForm = (units: UnitPreferences) =>
       note: v.note,
     }));
 
-export const colourForm = z.object({ coat: z.enum(COLOUR_COAT_KEYS) });
+export const colourForm = z.object({ coat: z.enum(LAYER_KEYS) });
 
 export const preflightForm = z.object({
   ticks: z

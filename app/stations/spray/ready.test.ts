@@ -11,6 +11,7 @@ const MIN = 60_000;
 const coat: NonNullable<Standing["action"]> = {
   kind: "coat",
   side: "front",
+  layer: null,
   number: 2,
   of: 2,
   from_ms: NOW - MIN,

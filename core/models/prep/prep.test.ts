@@ -1,5 +1,11 @@
 import fc from "fast-check";
-import { COLOUR_COAT_KEYS, colourLayers, groundSaves } from "#core/models/prep/colour-coats";
+import { deposit } from "#core/models/spray/deposit";
+import { sheetContradictions } from "#core/models/product/sheet";
+import { productSheet } from "#core/models/product/sheet-schema";
+import { dryingIn, humidFactor } from "#core/models/product/humid-flash";
+import { hidingCoats } from "#core/models/prep/hiding";
+import { LAYER_KEYS, type LayerKey } from "#core/models/prep/layer-names";
+import { LAYERS, groundSaves, layersLaid, overcoatOf, usualFilm, usualReducer } from "#core/models/prep/layers";
 import { PREFLIGHT, climateChecks } from "#core/models/prep/preflight";
 import { UNDER_STEPS, USUAL_FILM_M, omissions, underLayers } from "#core/models/prep/under-clear";
 
@@ -67,27 +73,75 @@ test("what is missing when clear goes on is named", () => {
   expect(omissions([{ step: "sand" }, { step: "clean" }, { step: "dry" }]).map((o) => o.step)).toEqual(["cover"]);
 });
 
-describe("colour, coat by coat", () => {
+describe("coats below the clear", () => {
+  const usual = (layer: LayerKey) => ({ layer, ...usualFilm(LAYERS[layer].sheet), how: "usual" as const });
   test("films of one layer add with their doubt, and stand from below up", () => {
-    const layers = colourLayers(["base", "seal", "base", "drop"]);
+    const layers = layersLaid((["base", "seal", "base", "drop"] as const).map(usual));
     expect(layers.map((l) => l.step)).toEqual(["seal", "base"]);
     expect(layers[1]!.film_m).toBeCloseTo(15e-6, 12); // 6.5 + 6.5 + 2: what a whole base is usually taken as
     expect(layers[1]!.u_m).toBeCloseTo(5e-6, 12);
-    expect(colourLayers([])).toEqual([]);
+    expect(layersLaid([])).toEqual([]);
   });
   test("ground coats save colour up to half, and nothing is lost between saved and left", () => {
-    expect(groundSaves([], 3e-4)).toEqual({ saved_m3: 0, left_m3: 3e-4 });
+    expect(groundSaves(0, 3e-4)).toEqual({ saved_m3: 0, left_m3: 3e-4 });
     fc.assert(
-      fc.property(
-        fc.array(fc.constantFrom(...COLOUR_COAT_KEYS), { maxLength: 8 }),
-        fc.double({ min: 0, max: 0.01, noNaN: true }),
-        (on, base) => {
-          const { saved_m3, left_m3 } = groundSaves(on, base);
-          expect(saved_m3 + left_m3).toBeCloseTo(base, 12);
-          expect(saved_m3).toBeLessThanOrEqual(base / 2 + 1e-15);
-        },
-      ),
+      fc.property(fc.nat(8), fc.double({ min: 0, max: 0.01, noNaN: true }), (ground, base) => {
+        const { saved_m3, left_m3 } = groundSaves(ground, base);
+        expect(saved_m3 + left_m3).toBeCloseTo(base, 12);
+        expect(saved_m3).toBeLessThanOrEqual(base / 2 + 1e-15);
+      }),
     );
-    expect(() => groundSaves([], -1)).toThrow(RangeError);
+    expect(() => groundSaves(0, -1)).toThrow(RangeError);
+  });
+  test.each(LAYER_KEYS)("%s: its usual sheet is one that the shelf would take, and its usual gun lays the film it says", (layer) => {
+    const { sheet, gun } = LAYERS[layer];
+    expect(productSheet.parse(sheet)).toEqual(sheet);
+    expect(sheetContradictions(sheet)).toEqual([]);
+    const { dry_m } = deposit(gun, {
+      air_K: 293.15,
+      speed: "medium",
+      volumeSolids: sheet.volumeSolids,
+      reducer: usualReducer(layer, sheet),
+    });
+    expect(dry_m).toBeGreaterThanOrEqual(sheet.filmPerCoatMin_m);
+    expect(dry_m).toBeLessThanOrEqual(sheet.filmPerCoatMax_m);
+  });
+  test("a sealer is reduced more than its sheet's least, never beyond its most; nothing else is", () => {
+    expect(usualReducer("seal", { reducerMin: 0, reducerMax: 0.3 })).toBe(0.25);
+    expect(usualReducer("seal", { reducerMin: 0.1, reducerMax: 0.15 })).toBe(0.15);
+    expect(usualReducer("seal", { reducerMin: 0, reducerMax: 0 })).toBe(0);
+    expect(usualReducer("base", { reducerMin: 0.5, reducerMax: 0.9 })).toBe(0.5);
+  });
+  test("another product goes on by the sheet, else as is usual, never before its own flash", () => {
+    expect(overcoatOf("base", { overcoat: { min_s: 60, max_s: 120 }, flashMin_s: 600 })).toEqual({ min_s: 60, max_s: 120 });
+    expect(overcoatOf("base", { overcoat: null, flashMin_s: 600 }).min_s).toBe(1200);
+    expect(overcoatOf("base", { overcoat: null, flashMin_s: 1800 }).min_s).toBe(1800);
+  });
+  // Evaporation by vapour-pressure deficit: half the room left in the air, twice the time.
+  test.each([
+    ["water", 0.5, 1],
+    ["water", 0.75, 2],
+    ["water", 0.9, 5],
+    ["water", 0.3, 1],
+    ["water", 1, 10],
+    ["solvent", 0.9, 1],
+    [null, 0.9, 1],
+  ] as const)("%s at %s dries %s times as long", (carrier, humidity, factor) => {
+    expect(humidFactor({ carrier }, humidity)).toBeCloseTo(factor, 9);
+    const sheet = dryingIn({ ...LAYERS.base.sheet, carrier }, humidity);
+    expect(sheet.flashMin_s).toBeCloseTo(factor * LAYERS.base.sheet.flashMin_s, 6);
+    expect(sheet.overcoat!.min_s).toBeCloseTo(factor * LAYERS.base.sheet.overcoat!.min_s, 6);
+    expect(sheetContradictions(sheet)).toEqual([]);
+  });
+  test.each([
+    [{ coats: 3, ground: 0, shadeRight: null, sanded: false }, 3],
+    [{ coats: 3, ground: 0, shadeRight: true, sanded: false }, 3],
+    [{ coats: 3, ground: 0, shadeRight: false, sanded: false }, 4],
+    [{ coats: 3, ground: 0, shadeRight: null, sanded: true }, 4],
+    [{ coats: 4, ground: 2, shadeRight: null, sanded: false }, 2],
+    [{ coats: 3, ground: 1, shadeRight: null, sanded: false }, 3],
+    [{ coats: 1, ground: 2, shadeRight: null, sanded: false }, 1],
+  ])("coats until it covers: %o takes %i", (asked, coats) => {
+    expect(hidingCoats(asked).coats).toBe(coats);
   });
 });

@@ -33,6 +33,13 @@ export const UNDER_STEPS = [
     asks: ["coats", "film"],
   },
   {
+    id: "prime",
+    name: "Primer",
+    ask: "Two or three coats over filler and bare places; finished at the way's last paper",
+    why: "what it does not fill shows in the clear",
+    asks: ["coats", "film", "pressure"],
+  },
+  {
     id: "seal",
     name: "Sealer",
     ask: "Reduced 20 to 30 % more to lie flat",
@@ -83,6 +90,7 @@ export const UNDER_STEP_IDS = UNDER_STEPS.map((s) => s.id) as [UnderStepId, ...U
 /** Film of a step where nobody measured it, mean and standard deviation: common practice. */
 export const USUAL_FILM_M: Partial<Record<UnderStepId, readonly [number, number]>> = {
   barrier: [15e-6, 5e-6],
+  prime: [75e-6, 25e-6],
   seal: [22e-6, 6e-6],
   ground: [10e-6, 3e-6],
   base: [15e-6, 4e-6],
@@ -94,8 +102,8 @@ export interface UnderLayer {
   step: UnderStepId;
   film_m: number;
   u_m: number;
-  /** Typed by the painter, or taken as usual. */
-  how: "told" | "usual";
+  /** Typed by the painter, worked out from the settings of its coats, or taken as usual. */
+  how: "told" | "forecast" | "usual";
 }
 
 /** Films that the log adds, from below up. A step without a typed film takes the usual one. @throws RangeError */

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { FLOW_CUP_IDS } from "./flow-cup";
-import { COAT_KINDS, PART_KINDS } from "./kinds";
+import { GUN_BOUNDS } from "../bounds";
+import { CARRIERS, COAT_KINDS, PART_KINDS } from "./kinds";
 
 const temperature_K = z.number().min(253).max(373);
 const span_s = z
@@ -63,6 +64,20 @@ export const productSheet = z.object({
     .array(z.object({ temperature_K, life_s: span_s }))
     .max(6)
     .default([]),
+  /** At 20 °C: until another product goes on it, and when it must be scuffed first; null: the sheet does not say. */
+  overcoat: z.object({ min_s: span_s, max_s: span_s }).nullable().default(null),
+  /** What its solvent is, where that decides cleaners and drying; null: not said. */
+  carrier: z.enum(CARRIERS).nullable().default(null),
+  /** The gun that the sheet asks for; null: it does not. */
+  gun: z
+    .object({
+      nozzle_m: z.number().min(0.5e-3, "No nozzle is under 0.5 mm").max(4e-3, "No nozzle is over 4 mm").nullable().default(null),
+      pressure_Pa: z.number().min(GUN_BOUNDS.pressure_Pa.min).max(GUN_BOUNDS.pressure_Pa.max).nullable().default(null),
+      distance_m: z.number().min(GUN_BOUNDS.distance_m.min).max(GUN_BOUNDS.distance_m.max).nullable().default(null),
+      fan_m: z.number().min(GUN_BOUNDS.fan_m.min).max(GUN_BOUNDS.fan_m.max).nullable().default(null),
+    })
+    .nullable()
+    .default(null),
   /** Air-dried at 20 °C before it may be sanded. */
   sandAfter_s: span_s,
   /** Further points at 20 °C, and the bake after which it may be sanded. */

@@ -94,6 +94,7 @@ export function sheetContradictions(s: AnySheet): { field: string; message: stri
   say(s.ratio !== "" && !parseRatio(s.ratio).ok, "ratio", "Write the ratio as 2:1 or 3:1:1");
   say(s.filmPerCoatMax_m < s.filmPerCoatMin_m, "filmPerCoatMax_m", "The most must be at least the least");
   say(s.flashMax_s < s.flashMin_s, "flashMax_s", "The longest flash must be at least the shortest");
+  if (s.overcoat) say(s.overcoat.max_s < s.overcoat.min_s, "overcoat", "The latest must be after the soonest");
   say(s.reducerMax < s.reducerMin, "reducerMax", "The most must be at least the least");
   const twice = (list: { temperature_K: number }[]) => new Set([SHEET_K, ...list.map((p) => p.temperature_K)]).size <= list.length;
   say(twice(s.potLifeAt), "potLifeAt", "Two pot lives at one temperature");

@@ -89,7 +89,8 @@ export function waitAfter({ planned, sheet, through, build, conditions, next, sh
   }
   const grip = planned.role === "tack";
   const own_s = least_s * Math.max(1, planned.flashFactor);
-  const model = modelWait({ conditions, build, next, shop, own_s, most_s, grip });
+  // A filled primer stands where it lands: the flow model knows what flows.
+  const model = sheet.kind === "primer" ? null : modelWait({ conditions, build, next, shop, own_s, most_s, grip });
   const runs_s = model?.runsBefore_s;
   const { noStrings_s = 0, lost_s: locks_s } = model?.grip ?? {};
   const from_s = Math.max(own_s, model?.likelyThen ? (runs_s ?? 0) : 0, noStrings_s);

@@ -1,0 +1,52 @@
+import { z } from "zod";
+import { LAYER_KEYS, type LayerKey } from "#core/models/prep/layer-names";
+import { MOST_LAYER_COATS } from "#core/record/bodies";
+import { wholeNumber } from "~/kit/form/fields";
+
+/** Not sprayed; or as is usual for the layer, without a sheet. */
+export const NOT_SPRAYED = "";
+export const AS_USUAL = "usual";
+
+/** Names of a layer's fields. */
+export const productField = (layer: LayerKey) => `${layer}-product`;
+export const coatsField = (layer: LayerKey) => `${layer}-coats`;
+
+const fields = Object.fromEntries(
+  LAYER_KEYS.flatMap((layer) => [
+    [productField(layer), z.string().max(80).default(NOT_SPRAYED)],
+    [coatsField(layer), z.string().max(8).default("")],
+  ]),
+) as Record<string, z.ZodDefault<z.ZodString>>;
+
+const coatsTyped = wholeNumber(1, MOST_LAYER_COATS);
+
+/** What goes on below the clear, as typed. */
+export const layersForm = z
+  .object({
+    ...fields,
+    shade: z.string().trim().max(40, "At most 40 characters").default(""),
+    shadeRight: z.enum(["", "yes", "no"]).default(""),
+    planId: z.string().max(80).default(""),
+  })
+  .transform((typed, ctx) => {
+    const text = typed as Record<string, string>;
+    const layers = LAYER_KEYS.flatMap((layer) => {
+      const product = text[productField(layer)]!;
+      if (product === NOT_SPRAYED) return [];
+      const coats = coatsTyped.safeParse(text[coatsField(layer)]);
+      if (!coats.success) {
+        ctx.addIssue({ code: "custom", path: [coatsField(layer)], message: coats.error.issues[0]!.message });
+        return [];
+      }
+      return [{ layer, coats: coats.data, productId: product === AS_USUAL ? null : product }];
+    });
+    return {
+      layers,
+      shade: typed.shade,
+      shadeRight: typed.shadeRight === "" ? null : typed.shadeRight === "yes",
+      upon: typed.planId || null,
+    };
+  });
+
+/** Which layer a coat is of, and which of them the form said it is. */
+export const layerForm = z.object({ layer: z.enum(LAYER_KEYS) });

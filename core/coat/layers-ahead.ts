@@ -1,0 +1,42 @@
+import type { LayerKey } from "../models/prep/layer-names";
+import { facesOf } from "../panel/coats-on";
+import type { LayerState } from "../panel/layers";
+import { asLayer } from "./as-layer";
+import { type CoatAhead, type CoatsAsked, coatsAhead } from "./coats-ahead";
+import { type Litres, litresAgain, litresToCome } from "./litres";
+import { potLifeNow } from "./pot-life";
+
+/** A layer below the clear with its coats to come, as every page has it. */
+export interface LayerAhead {
+  layer: LayerKey;
+  state: LayerState;
+  /** The question as it is asked for this layer. */
+  asked: CoatsAsked;
+  /** Its coats to come, back before front; null: a setting lies beyond the flow model. */
+  coats: readonly CoatAhead[] | null;
+  /** The model knows how it flows; a filled primer stands where it lands. */
+  flows: boolean;
+  litres: Litres;
+  potLife_s: number;
+}
+
+/** The layers of the panel below its clear, from below up. @throws RangeError */
+export function layersAhead(asked: CoatsAsked): LayerAhead[] {
+  return asked.facts.below.map((state): LayerAhead => {
+    const own = asLayer(asked, state);
+    const faces = facesOf(own.brief).map((side) => coatsAhead(own, side));
+    return {
+      layer: state.layer,
+      state,
+      asked: own,
+      coats: faces.every((f) => f !== null) ? faces.flat() : null,
+      flows: state.sheet.kind !== "primer",
+      litres: litresToCome(own),
+      potLife_s: potLifeNow(own),
+    };
+  });
+}
+
+/** Colour that a panel's base takes in all, from the first coat on: what ground coats below it save is a share of this. @throws RangeError */
+export const baseInAll_m3 = (asked: CoatsAsked): number =>
+  asked.facts.below.filter((l) => l.layer === "base").reduce((a, l) => a + litresAgain(asLayer(asked, l)).sprayed_m3, 0);

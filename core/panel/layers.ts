@@ -1,0 +1,126 @@
+import { LAYER_KEYS, LAYER_NAMES, type LayerKey } from "../models/prep/layer-names";
+import { type LayerFilm, layerSpec, usualFilm, usualReducer } from "../models/prep/layers";
+import type { ProductSheet } from "../models/product/sheet";
+import type { Deposit } from "../models/spray/deposit";
+import type { EntryOf } from "../record/entry";
+import type { Side } from "../record/kinds";
+import type { CoatState } from "./builds";
+import { type PotState, potsOf } from "./pots";
+import { type SprayedIn, predictCoat } from "./predict-coat";
+
+/** A coat below the clear, told as every coat is. */
+export interface LayerCoat extends CoatState {
+  layer: LayerKey;
+  sheet: ProductSheet;
+  /** Its settings were told; else it is taken as is usual for the layer. */
+  told: boolean;
+}
+
+/** One layer below the clear: as it is planned, and what of it is on. */
+export interface LayerState {
+  layer: LayerKey;
+  /** Coats on each face; where nobody planned it as many as are on. */
+  coats: number;
+  planned: boolean;
+  /** What it is sprayed with; as is usual for the layer where nobody said. */
+  sheet: ProductSheet;
+  own: boolean;
+  front: LayerCoat[];
+  back: LayerCoat[];
+  /** Pots of its product, oldest first. */
+  pots: PotState[];
+}
+
+/** What tells under which air, and out of which pot, a coat was sprayed. */
+export interface SprayLog {
+  /** @returns what it was sprayed in: by the climate in force then, the hardener out of its pot */
+  sprayedIn: (
+    logged: EntryOf<"coat"> | EntryOf<"colourCoat">,
+    o: { sheet: Pick<ProductSheet, "speed">; mixes: readonly EntryOf<"mix">[] },
+  ) => SprayedIn;
+}
+
+/** The layers below the clear, from below up: those of the plan in force, and those that were logged without one. */
+export function layersOf(
+  plan: EntryOf<"layerPlan"> | null,
+  logged: readonly EntryOf<"colourCoat">[],
+  { sprayedIn, mixes }: SprayLog & { mixes: readonly EntryOf<"mix">[] },
+): LayerState[] {
+  return LAYER_KEYS.flatMap((layer): LayerState[] => {
+    const planned = plan?.body.layers.find((l) => l.layer === layer) ?? null;
+    const entries = logged.filter((c) => c.body.coat === layer);
+    if (!planned && entries.length === 0) return [];
+    const own = planned?.sheet ?? entries.at(-1)?.body.sheet ?? null;
+    const sheet = own ?? layerSpec(layer).sheet;
+    const pots = mixes.filter((m) => m.body.product === sheet.name);
+    const all = layerCoats(layer, entries, { sprayedIn, mixes: pots });
+    const of = (side: Side) => all.filter((c) => c.entry.body.side === side);
+    const [front, back] = [of("front"), of("back")];
+    return [
+      {
+        layer,
+        planned: planned !== null,
+        coats: planned?.coats ?? Math.max(1, front.length, back.length),
+        sheet,
+        own: own !== null,
+        front,
+        back,
+        pots: potsOf(
+          pots,
+          all.map((c) => c.entry),
+        ),
+      },
+    ];
+  });
+}
+
+function layerCoats(
+  layer: LayerKey,
+  entries: readonly EntryOf<"colourCoat">[],
+  { sprayedIn, mixes }: SprayLog & { mixes: readonly EntryOf<"mix">[] },
+): LayerCoat[] {
+  const usual = layerSpec(layer);
+  const placed = { front: 0, back: 0 };
+  return entries.map((logged): LayerCoat => {
+    const { coat: _, sheet: own, settings, reducer, ...rest } = logged.body;
+    const sheet = own ?? usual.sheet;
+    const number = ++placed[rest.side];
+    const gun = settings ?? { ...usual.gun, fluidFrom: "turns" as const, fan_m: null };
+    const thinned = reducer ?? usualReducer(layer, sheet);
+    const entry: EntryOf<"coat"> = {
+      ...logged,
+      kind: "coat",
+      body: { ...rest, number, role: LAYER_NAMES[layer], settings: gun, reducer: thinned, wetReading_m: null },
+    };
+    const sprayed = sprayedIn(logged, { sheet, mixes });
+    const predicted = predictCoat({ settings: gun, reducer: thinned }, sheet, sprayed);
+    return {
+      entry,
+      loggedAs: number,
+      sprayed,
+      layer,
+      sheet,
+      told: settings !== null,
+      predicted: settings ? predicted : asUsual(predicted, sheet),
+    };
+  });
+}
+
+/** A coat of which nobody told the settings lays what its sheet says. */
+function asUsual(predicted: Deposit, sheet: ProductSheet): Deposit {
+  const { film_m, u_m } = usualFilm(sheet);
+  return { ...predicted, dry_m: film_m, u_dry_m: u_m };
+}
+
+/** Film that a layer's coats on the front lay, each by its settings or as usual. */
+export const layerFilms = (layers: readonly LayerState[]): LayerFilm[] =>
+  layers.flatMap(({ layer, front }) =>
+    front
+      .filter((c) => c.entry.body.zone === "whole")
+      .map(({ told, predicted }) => ({
+        layer,
+        film_m: predicted.dry_m,
+        u_m: predicted.u_dry_m,
+        how: told ? ("forecast" as const) : ("usual" as const),
+      })),
+  );

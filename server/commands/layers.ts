@@ -1,0 +1,111 @@
+import type { LayerKey } from "#core/models/prep/layer-names";
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
+import { layerSpec } from "#core/models/prep/layers";
+import { type ProductSheet, isCoat } from "#core/models/product/sheet";
+import { asLayer } from "#core/coat/as-layer";
+import { coatsAsked } from "#core/coat/asked";
+import { nextCoat } from "#core/coat/next-coat";
+import { potInHand, sprayedVolume } from "#core/panel/pots";
+import type { BodyInputOf, BodyOf } from "#core/record/bodies";
+import type { ServerContext } from "../context";
+import type { PanelView } from "../views/panel-view";
+import { newestRevision } from "../repos/product-repo";
+import { entryBefore, recordEntry } from "./record-entry";
+import { Refusal } from "./refusal";
+
+interface PlannedLayer {
+  layer: LayerKey;
+  coats: number;
+  /** Of the shelf; null: as is usual for the layer. */
+  productId: string | null;
+}
+
+/**
+ * Keeps what goes on below the clear, with each product's sheet as it stands now.
+ * @param upon the plan that the form showed; null: none @throws Refusal where another window planned meanwhile, or a product is gone
+ */
+export async function planLayers(
+  ctx: ServerContext,
+  view: PanelView,
+  o: {
+    layers: readonly PlannedLayer[];
+    shade: string;
+    shadeRight: boolean | null;
+    upon: string | null;
+    by: string;
+    clientKey: string | null;
+  },
+): Promise<string> {
+  const again = await entryBefore(ctx, view.panel.id, o.clientKey, { layers: o.layers, shade: o.shade, shadeRight: o.shadeRight });
+  if (again) return again;
+  const there = view.state.layerPlan?.id ?? null;
+  if (there !== o.upon)
+    throw new Refusal(null, "What goes below was planned in another window meanwhile. Nothing was overwritten; look again.");
+  const layers = await Promise.all(
+    o.layers.map(async ({ layer, coats, productId }) => ({ layer, coats, sheet: await sheetFor(ctx, layer, productId) })),
+  );
+  return recordEntry(ctx, {
+    panelId: view.panel.id,
+    kind: "layerPlan",
+    body: { layers, shade: o.shade, shadeRight: o.shadeRight },
+    by: o.by,
+    clientKey: o.clientKey,
+    asked: { layers: o.layers, shade: o.shade, shadeRight: o.shadeRight },
+    supersedes: there,
+  });
+}
+
+async function sheetFor(ctx: ServerContext, layer: LayerKey, productId: string | null): Promise<ProductSheet | null> {
+  if (productId === null) return null;
+  const sheet = (await newestRevision(ctx.db, productId))?.sheet;
+  if (!sheet || !isCoat(sheet)) throw new Refusal(layer, "This product is no longer on the shelf");
+  if (!layerSpec(layer).kinds.includes(sheet.kind)) throw new Refusal(layer, `A ${sheet.kind} is no ${LAYER_NAMES[layer]}`);
+  return sheet;
+}
+
+/**
+ * Logs a coat below the clear, by its settings or as is usual for the layer, with the sheet, face, tilt and pot that it has now.
+ * @param shown the coat that the form said it logs; null: it said none @throws Refusal where that coat was logged meanwhile
+ */
+export async function logLayerCoat(
+  ctx: ServerContext,
+  view: PanelView,
+  o: {
+    layer: LayerKey;
+    settings: BodyOf<"coat">["settings"] | null;
+    reducer: number | null;
+    zone?: BodyOf<"coat">["zone"] | undefined;
+    by: string;
+    clientKey: string | null;
+    shown?: number | null;
+  },
+): Promise<string> {
+  const { layer, settings, reducer, zone = "whole", shown = null } = o;
+  const asked = { layer, settings, reducer, zone, shown };
+  const again = await entryBefore(ctx, view.panel.id, o.clientKey, asked);
+  if (again) return again;
+  const body: BodyInputOf<"colourCoat"> = { coat: layer, settings, reducer, zone };
+  const state = view.state.below.find((l) => l.layer === layer);
+  if (state) {
+    const { side, number } = nextCoat(asLayer(coatsAsked(view, ctx.now_ms()), state));
+    if (shown !== null && shown !== number)
+      throw new Refusal(
+        null,
+        `Coat ${number} of the ${LAYER_NAMES[layer]} comes next here: another window was first. Nothing was stored; look again.`,
+      );
+    Object.assign(body, {
+      sheet: state.own ? state.sheet : null,
+      side: state.planned ? side : "front",
+      potId: potInHand(state.pots, ctx.now_ms())?.entry.id ?? null,
+      volume_m3: settings && sprayedVolume(view.panel, view.job.way, { settings, zone }),
+    });
+  }
+  return recordEntry(ctx, {
+    panelId: view.panel.id,
+    kind: "colourCoat",
+    body: { ...body, tilt_rad: view.state.turned?.body.tilt_rad ?? null },
+    by: o.by,
+    clientKey: o.clientKey,
+    asked,
+  });
+}

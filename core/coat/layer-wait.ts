@@ -12,6 +12,8 @@ export interface LayerWait {
   coat: LayerCoat;
   /** The layer that is sprayed next; null: nothing planned is left below the clear. */
   next: LayerKey | null;
+  /** What goes below is planned: with nothing left of it the clear is what is waited for. */
+  planned: boolean;
   /** Until the next coat below the clear, whichever layer it builds. */
   next_ms: number;
   /** Until another product, clear too, goes on what is on now; when it must be scuffed first. */
@@ -32,7 +34,7 @@ export function layerWait(asked: CourseAsked): LayerWait | null {
   const next = nextLayer(facts, brief);
   const own_ms = next ? (nextWait(asLayer(asked, next))?.least_ms ?? from_ms) : from_ms;
   const on_ms = next?.layer === layer.layer ? from_ms : goesOnFrom(asked, { layer, end_ms: from_ms, next: next?.layer ?? layer.layer });
-  return { coat, next: next?.layer ?? null, next_ms: Math.max(own_ms, on_ms), over_ms, scuff_ms };
+  return { coat, next: next?.layer ?? null, planned: facts.layerPlan !== null, next_ms: Math.max(own_ms, on_ms), over_ms, scuff_ms };
 }
 
 /** From when on a layer goes on one that was finished then: more of the same colour after its flash, another product when it bears one. @throws RangeError */

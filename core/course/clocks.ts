@@ -44,6 +44,18 @@ export function clocksOf(asked: CourseAsked & { finish: Finish; now_ms: number }
     : [];
   if (wait && !frontOn) return waits;
   const colour = wait ? null : layerWait(asked);
+  if (colour?.planned && colour.next === null)
+    return [
+      {
+        kind: "flash",
+        entryId: colour.coat.entry.id,
+        then: "coat",
+        number: null,
+        started_ms: colour.coat.entry.at_ms,
+        due_ms: colour.over_ms,
+        late_ms: colour.scuff_ms,
+      },
+    ];
   if (colour)
     return [
       {

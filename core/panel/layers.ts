@@ -82,15 +82,27 @@ function layerCoats(
   const usual = layerSpec(layer);
   const placed = { front: 0, back: 0 };
   return entries.map((logged): LayerCoat => {
-    const { coat: _, sheet: own, settings, reducer, ...rest } = logged.body;
+    const { sheet: own, settings, reducer, side, tilt_rad, zone, duration_s, potId, volume_m3 } = logged.body;
     const sheet = own ?? usual.sheet;
-    const number = ++placed[rest.side];
+    const number = ++placed[side];
     const gun = settings ?? { ...usual.gun, fluidFrom: "turns" as const, fan_m: null };
     const thinned = reducer ?? usualReducer(layer, sheet);
     const entry: EntryOf<"coat"> = {
       ...logged,
       kind: "coat",
-      body: { ...rest, number, role: LAYER_NAMES[layer], settings: gun, reducer: thinned, wetReading_m: null },
+      body: {
+        side,
+        tilt_rad,
+        zone,
+        duration_s,
+        potId,
+        volume_m3,
+        number,
+        role: LAYER_NAMES[layer],
+        settings: gun,
+        reducer: thinned,
+        wetReading_m: null,
+      },
     };
     const sprayed = sprayedIn(logged, { sheet, mixes });
     const predicted = predictCoat({ settings: gun, reducer: thinned }, sheet, sprayed);

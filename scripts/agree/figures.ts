@@ -42,6 +42,7 @@ import { planAddress } from "~/stations/correct/plan-address";
 import { planFields, planWays } from "~/stations/correct/plan-choice";
 import { reportLines } from "~/stations/hand-over/report.words";
 import { compareCoats } from "./coat-figures";
+import { compareLayers } from "./layer-figures";
 import type { MadePanel } from "./ledgers";
 
 /** One quantity, as one page has it. */
@@ -87,6 +88,7 @@ export async function compareFigures(
   await compareCourse(ctx, view, say, law);
   await comparePots(ctx, view, say);
   await compareCoats(ctx, view, say, law);
+  await compareLayers(ctx, view, say, law);
   say("mean clear", "Inspect", film.mean?.clear_m);
   say("its doubt", "Inspect", film.mean?.u_m);
   say("thinnest clear", "Inspect", film.thinnest?.clear_m);
@@ -314,7 +316,7 @@ async function compareCourse(
     law("a clock says what says no to its step", (no !== null) === heldThen);
     law("a held clock is not ready", no === null || !/ready|hard enough/.test(clockWords(c, "due", holdName(no, due_ms))));
   }
-  const flash = clocks.find((c) => c.kind === "flash");
+  const flash = clocks.find((c) => c.kind === "flash" && c.label.startsWith("coat"));
   if (action?.kind === "coat" && booth.flash) {
     say("next coat, not before", "header", action.from_ms);
     say("next coat, not before", "lists", row?.from_ms ?? null);

@@ -14,6 +14,7 @@ import { recordEntry, strikeEntry } from "#server/commands/record-entry";
 import { markSeenTo } from "#server/commands/see-to";
 import { recordReading } from "#server/commands/record-reading";
 import type { ServerContext } from "#server/context";
+import { layBelow } from "./layers";
 import { listEntries } from "#server/repos/ledger-repo";
 import { coatBody, sheet } from "#server/testing/fixtures";
 import { loadPanelView } from "#server/views/panel-view";
@@ -294,6 +295,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     }
   };
 
+  const below = await layBelow(ctx, { seed, product: (sheet) => saveProduct(ctx, sheet), view, add, story });
   if (chance(0.3)) await add("climate", { air_K: 288 + 12 * random(), part_K: null, relativeHumidity: 0.5 });
   /** A foil as the gauge reads it: right, a little off, or slipped once; its readings put right by it or not. */
   const foil = async () => {
@@ -313,6 +315,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   };
   if (chance(0.3)) await foil();
   if (chance(0.7)) await read("before", chance(0.8) ? 1 : 0.6);
+  if (below === "clear next") return { jobId, panelId, story };
   if (chance(0.1)) await holding();
   if (chance(0.1)) await retyped("before");
   if (sides === 2) await backFirst();

@@ -176,7 +176,7 @@ export function coatFigures(
       : left_s > 0
         ? [{ big: showWait(left_s), small: best ? "left of its best time" : "left of its window" }]
         : []),
-    ...(film ? [{ big: `${film.text} ${film.unit}`, small: after!.what }] : []),
+    ...(film ? [{ big: `${film.text} ${film.unit}`, small: after.what }] : []),
   ];
 }
 

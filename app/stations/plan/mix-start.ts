@@ -2,6 +2,7 @@ import { filmOfCoat } from "#core/coat/mix-over";
 import { USUAL_DEAD_M3, USUAL_WASTE } from "#core/coat/usual-waste";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { ProductSheet } from "#core/models/product/sheet";
+import { usualRatio } from "#core/models/product/roles";
 import { PLAN_TRANSFER } from "#core/models/ways/plan-figures";
 import type { MixSetting } from "#server/views/mix-view";
 import { initial } from "~/kit/form/initial";
@@ -17,7 +18,7 @@ export interface Opening {
   matting: number | null;
 }
 export const startTyped = (sheet: ProductSheet, { coats, film_m, reducer, air_K, matting }: Opening, units: UnitPreferences): MixTyped => ({
-  ratio: sheet.ratio || "2:1",
+  ratio: sheet.ratio || usualRatio(sheet),
   reducer: initial("share", reducer ?? sheet.reducerMin, units),
   meaning: "activated",
   coats: String(coats),

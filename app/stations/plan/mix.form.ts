@@ -14,7 +14,7 @@ export const readMixDesk = (typed: Record<string, unknown>, units: UnitPreferenc
       reducer: r.quantity("reducer", "share", { min: 0, max: 0.9 }),
       meaning: r.oneOf("meaning", MEANINGS),
       coats: r.whole("coats", 1, 12),
-      film: r.quantity("film", "film", { min: 5e-6, max: 300e-6 }),
+      film: r.quantity("film", "film", { min: 0.5e-6, max: 300e-6 }),
       transfer: r.quantity("transfer", "share", { min: 0.1, max: 1 }),
       waste: r.quantity("waste", "share", { min: 0, max: 1 }),
       dead: r.quantity("dead", "volume", { min: 0, max: 1e-3 }),

@@ -15,7 +15,7 @@ import { serverContext } from "#server/running";
 import { listPanels } from "#server/repos/panel-repo";
 import { listShelf } from "#server/repos/product-repo";
 import { loadCans } from "#server/views/cans-view";
-import { mixSetting } from "#server/views/mix-view";
+import { type MixSetting, layerMixes, mixSetting, nextMixed } from "#server/views/mix-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { keptMix } from "./stand-in-mix.form";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -45,6 +45,9 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const own = mixSetting(view, parts, ctx.now_ms());
   return {
     own,
+    layers: layerMixes(view, ctx.now_ms()),
+    // What is sprayed next is what is mixed next.
+    start: nextMixed(view),
     // Coats of what is not the panel's clear: whole, at a usual hand.
     plain: { way: houseWay("two-full"), coat: usualCoat(), gun: USUAL_GUN },
     panels: panels.map((p) => ({
@@ -81,15 +84,15 @@ export const action = acting(async ({ request, params: { panelId } }: Route.Acti
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 
-export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans, own, plain } }: Route.ComponentProps) {
+export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, cans, own, layers, start, plain } }: Route.ComponentProps) {
   const { view, base } = usePanel();
   const units = useUnits();
-  const { panel, product, state, job } = view;
+  const { panel, product, state } = view;
   const fetcher = useFetcher<FormAnswer>();
   const draft = useDraft("what", {
     one: own.faces.length === 2 ? [] : [panel.id],
     both: own.faces.length === 2 ? [panel.id] : [],
-    product: product.sheet.name,
+    product: start,
   });
   const { one, both } = draft.typed;
   const chosen = useMemo(
@@ -101,13 +104,16 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
     draft.set("one", how === "one" ? [...without(one), id] : without(one));
     draft.set("both", how === "both" ? [...without(both), id] : without(both));
   };
-  const other = onShelf.find((s) => s.name === draft.typed.product && s.name !== product.sheet.name) ?? null;
-  const sheet = other ?? product.sheet;
+  const chosenSheet = onShelf.find((s) => s.name === draft.typed.product && s.name !== product.sheet.name) ?? null;
+  const sheet = chosenSheet ?? product.sheet;
+  // What is planned on this panel is mixed for its coats to come; anything else for what its sheet says.
+  const setting: MixSetting | null = chosenSheet ? (layers[chosenSheet.name] ?? null) : own;
+  const other = setting ? null : chosenSheet;
   const areas = useMemo(
     () => panels.flatMap((p) => (chosen[p.id] ? [{ area_m2: p.area_m2, bothSides: chosen[p.id] === "both" }] : [])),
     [panels, chosen],
   );
-  const ownFaces = useMemo(() => (other ? NO_FACES : facesMixed(own.faces, chosen[panel.id])), [other, own.faces, chosen, panel.id]);
+  const ownFaces = useMemo(() => (setting ? facesMixed(setting.faces, chosen[panel.id]) : NO_FACES), [setting, chosen, panel.id]);
   const faces = useMemo(
     () =>
       panels.flatMap((p) =>
@@ -115,7 +121,7 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
       ),
     [panels, chosen, panel.id, other],
   );
-  const opening = openingOf(own);
+  const opening = openingOf(setting ?? own);
   const toCome = other ? other.coats : opening.coats;
   const over = useMemo(
     (): MixOver =>
@@ -127,25 +133,33 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
             gun: plain.gun,
             after: 0,
           }
-        : { own: ownFaces, others: faces, way: job.way, gun: own.gun, after: Math.max(0, panel.coatsPlanned - toCome) },
-    [other, ownFaces, faces, plain, job.way, own.gun, panel.coatsPlanned, toCome],
+        : {
+            own: ownFaces,
+            others: faces,
+            way: setting!.way,
+            gun: setting!.gun,
+            after: Math.max(0, setting!.coatsPlanned - toCome),
+          },
+    [other, ownFaces, faces, plain, setting, toCome],
   );
   const strokes = useCallback((coats: number) => mixOver(over, coats).strokes_m3, [over]);
   const times = useCallback((coats: number) => mixOver(over, coats).coats_s, [over]);
-  const ahead = own.faces[0]!.coats;
+  const ahead = (setting ?? own).faces[0]!.coats;
+  const { conditions } = setting ?? own;
+  const shopFactor = setting === own ? view.shopFactors.film : 1;
   const wetOf = useCallback(
     (number: number, reducer: number) => {
       const coat = other ? undefined : ahead[number - 1];
       if (!coat) return null;
-      const conditions = { ...own.conditions, reducer: reducer + coat.more, shopFactor: view.shopFactors.film };
-      return inRange(() => deposit(coat.gun, conditions).wet_m);
+      return inRange(() => deposit(coat.gun, { ...conditions, reducer: reducer + coat.more, shopFactor }).wet_m);
     },
-    [other, ahead, own.conditions, view.shopFactors.film],
+    [other, ahead, conditions, shopFactor],
   );
   const cansOf = useCallback((name: string) => cans.filter((c) => c.name === name), [cans]);
   const partner = sheet.blendWith === "" ? null : (allSheets(onShelf, parts).find((s) => s.name === sheet.blendWith) ?? null);
   const [planned, setPlanned] = useState<MixPlan | null>(null);
-  const typed_m = planned && !other ? filmsMixed(ahead, { coats: planned.coats.length, dryTotal_m: planned.amount.dryTotal_m }) : null;
+  const typed_m =
+    planned && setting === own ? filmsMixed(ahead, { coats: planned.coats.length, dryTotal_m: planned.amount.dryTotal_m }) : null;
   usePreview(
     planned &&
       typed_m && {
@@ -193,10 +207,10 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
         reducer={other ? undefined : opening.reducer}
         strokes={strokes}
         times={times}
-        air_K={own.conditions.air_K}
+        air_K={conditions.air_K}
         partner={partner}
         matting={state.matteMix?.body.share ?? null}
-        {...(other ? {} : { judged: own.judged })}
+        {...(setting?.judged ? { judged: setting.judged } : {})}
         cansOf={cansOf}
         wetOf={wetOf}
         onPlan={setPlanned}
@@ -211,11 +225,11 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
                 .filter((s) => s.name !== product.sheet.name)
                 .map((s) => (
                   <option key={s.name} value={s.name}>
-                    {s.name}, {s.kind}
+                    {s.name}, {layers[s.name] ? `${layers[s.name]!.what} of this panel` : s.kind}
                   </option>
                 ))}
             </SelectField>
-            {other && <OtherNote kind={other.kind} />}
+            {chosenSheet && <OtherNote kind={chosenSheet.kind} />}
             {partner && state.matteMix === null && (
               <p className="text-amber-ink">
                 No mix was taken for the gloss yet.{" "}
@@ -239,7 +253,7 @@ export default function PanelMix({ loaderData: { panels, parts, coats: onShelf, 
                       />
                       <span>
                         {p.name} <span className="text-ink2">{areaText(p.area_m2, units)}</span>
-                        {!other && p.productRevisionId !== panel.productRevisionId && (
+                        {!chosenSheet && p.productRevisionId !== panel.productRevisionId && (
                           <span className="text-amber-ink"> · planned with another product</span>
                         )}
                       </span>

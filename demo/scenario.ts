@@ -1,3 +1,6 @@
+import { asLayer, nextLayer } from "#core/coat/as-layer";
+import { coatsAsked } from "#core/coat/asked";
+import { nextCoat } from "#core/coat/next-coat";
 import type { Substrate } from "#core/panel/brief";
 import { NO_BRIEF } from "#core/panel/job-brief";
 import { seededRandom } from "#core/kernel/stats/random";
@@ -16,8 +19,9 @@ import { type EntryInput, recordEntry } from "#server/commands/record-entry";
 import { type ServerContext, createContext } from "#server/context";
 import { takeStandInGloss } from "#server/devices/take-gloss";
 import { readStandInMark, takeStandInReadings } from "#server/devices/take-readings";
-import { loadPanelView } from "#server/views/panel-view";
-import { BASE_B, CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SHELF_PARTS } from "./shelf";
+import { logLayerCoat, planLayers } from "#server/commands/layers";
+import { type PanelView, loadPanelView } from "#server/views/panel-view";
+import { BASE_B, CLEAR_21, CLEAR_41, MATTE_CARDS, MATTE_M, SEALER_S, SHELF_PARTS } from "./shelf";
 
 const HOUR_MS = 3_600_000;
 const DAY_HOURS = 24;
@@ -39,6 +43,22 @@ function demoIds(): () => string {
   const random = seededRandom(9);
   const hex = (digits: number) => Array.from({ length: digits }, () => Math.floor(16 * random()).toString(16)).join("");
   return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`;
+}
+
+/** A door between sealer and base: what goes below is planned, the sealer is mixed and on. */
+async function sprayBelow(ctx: ServerContext, look: () => Promise<PanelView>, ids: { sealer: string; base: string }): Promise<void> {
+  const by = "apprentice";
+  const layers = [
+    { layer: "seal" as const, coats: 1, productId: ids.sealer },
+    { layer: "base" as const, coats: 3, productId: ids.base },
+  ];
+  const panelId = (await look()).panel.id;
+  await planLayers(ctx, await look(), { layers, shade: "grey 4 of 6", shadeRight: true, upon: null, by, clientKey: null });
+  const mix = { volume_m3: 150e-6, reducer: 0.25, potLife_s: SEALER_S.potLife_s, product: SEALER_S.name, panels: [panelId] };
+  await recordEntry(ctx, { panelId, kind: "mix", body: mix, by });
+  const view = await look();
+  const { settings, reducer } = nextCoat(asLayer(coatsAsked(view, ctx.now_ms()), nextLayer(view.state, view.panel)!));
+  await logLayerCoat(ctx, view, { layer: "seal", settings, reducer, by, clientKey: null });
 }
 
 /**
@@ -384,7 +404,10 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   await can("Hardener HS slow", "R2", 500, 410, 5);
   await can("Hardener M matte", "T1", 500, 260, 20, "cold");
 
-  await saveProduct(ctx, BASE_B);
+  const base = await saveProduct(ctx, BASE_B);
+  const sealer = await saveProduct(ctx, SEALER_S);
+  setTime(0.1);
+  await sprayBelow(ctx, () => viewOf(lodos.jobId, rearDoorId), { sealer: sealer.productId, base: base.productId });
 
   // The booth of today: what still wants clear, the lid on both sides.
   setTime(0.02);

@@ -244,7 +244,8 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
 /** The coat to come: "coat 2", or with its face where both are sprayed. */
 const coatName = ({ next: { side, number } }: BoothPanel): string => `${side === null ? "" : `${side}, `}coat ${number}`;
 
-const isBefore = (what: string): what is BeforeCoat => what === "flatten" || what === "turn" || what === "read" || what === "held";
+const BEFORE: readonly string[] = ["below", "flatten", "turn", "read", "held"] satisfies BeforeCoat[];
+const isBefore = (what: string): what is BeforeCoat => BEFORE.includes(what);
 
 /** So long a comb still finds wet clear. */
 const COMB_MS = 15 * 60_000;

@@ -70,7 +70,9 @@ export async function compareCoats(ctx: ServerContext, view: PanelView, say: Say
       }
     }
   }
-  const flash = steps.find((s) => s.kind === "flash" && s.layer === null && s.side === side && s.state !== "done" && s.number! >= next.number);
+  const flash = steps.find(
+    (s) => s.kind === "flash" && s.layer === null && s.side === side && s.state !== "done" && s.number! >= next.number,
+  );
   /** The booth plan counts the coats of both faces in one row: the back's before the front's. */
   const inTurns = panel.sides === 2 && state.coats.length > 0 && state.backCoats.length < panel.coatsPlanned;
   if (flash && booth && !plan.fault && !inTurns) {

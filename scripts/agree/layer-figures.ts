@@ -63,7 +63,7 @@ export async function compareLayers(ctx: ServerContext, view: PanelView, say: Sa
       const clock = (await listClocks(ctx.db, now_ms, 500)).find((c) => c.panelId === panel.id && c.label.startsWith("colour"));
       say("the next coat below, not before", "Clock strip", clock?.due_ms);
     }
-    if (next?.layer) {
+    if (next?.kind === "colour" && next.layer) {
       const row = (await listStandings(ctx.db, [job.id])).find((s) => s.panelId === panel.id)!.standing.action;
       for (const [page, action] of [
         ["Header", view.standing.action],

@@ -1,6 +1,7 @@
 import { courseOf } from "#core/course/course";
 import { type StepHold, isNo } from "#core/course/step-hold";
 import { type StepKind, nextAction } from "#core/course/steps";
+import type { LayerKey } from "#core/models/prep/layer-names";
 import type { BeforeCoat, PanelInFlight } from "#core/models/schedule/next-panel";
 import { nextWait } from "#core/coat/next-wait";
 import { isTurned } from "#core/panel/wet-build";
@@ -25,6 +26,8 @@ export interface BoothPanel extends PanelInFlight {
   work: { done: number; steps: number } | null;
   /** What says no to its next coat. */
   holds: readonly StepHold[];
+  /** The coat below the clear that comes before it; null: none. */
+  below: { layer: LayerKey; number: number; of: number } | null;
   /** When the last coat ended. */
   lastCoat_ms: number | null;
 }
@@ -55,7 +58,8 @@ export function boothPanel(view: PanelView, now_ms: number): BoothPanel {
   const asked = { ...coatsAsked(view, now_ms), finish: job.finish, forecast: false };
   const wait = nextWait(asked);
   const step = nextAction(courseOf(asked));
-  const coming = step?.kind === "coat" ? step : null;
+  const coming = step?.kind === "coat" || step?.layer ? step : null;
+  const below = step?.kind === "colour" && step.layer ? { layer: step.layer, number: step.number!, of: step.of! } : null;
   const last = newestCoat(state);
   const next = nextCoat(asked);
   const coats = coatsOn(state);
@@ -80,11 +84,14 @@ export function boothPanel(view: PanelView, now_ms: number): BoothPanel {
     // The panel's own course says what comes first; booth view only says it large.
     before: coming?.holds.some(isNo)
       ? "held"
-      : step && BEFORE[step.kind]
-        ? BEFORE[step.kind]!
-        : wait?.what === "turn" && !isTurned(state)
-          ? "turn"
-          : null,
+      : below
+        ? "below"
+        : step && BEFORE[step.kind]
+          ? BEFORE[step.kind]!
+          : wait?.what === "turn" && !isTurned(state)
+            ? "turn"
+            : null,
     holds: coming?.holds ?? [],
+    below,
   };
 }

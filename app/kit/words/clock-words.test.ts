@@ -4,7 +4,7 @@ test.each([
   [{ kind: "flash", label: "coat 1" }, "waiting", "after coat 1: until next coat"],
   [{ kind: "flash", label: "coat 1" }, "due", "after coat 1: ready: touch test, then spray"],
   [{ kind: "flash", label: "coat 1" }, "late", "after coat 1: past the window: see its course"],
-  [{ kind: "flash", label: "colour 2" }, "waiting", "after colour coat 2: until the next coat of colour"],
+  [{ kind: "flash", label: "colour 2" }, "waiting", "after coat 2 below the clear: until the next coat below"],
   [{ kind: "cure", label: "flatten 3" }, "waiting", "after coat 3: until sanding flat"],
   [{ kind: "cure", label: "turn 2" }, "due", "after coat 2: may be turned over"],
   [{ kind: "purge", label: "heat" }, "due", "heat may go on"],

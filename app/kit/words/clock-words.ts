@@ -3,7 +3,7 @@ import type { Clock, ClockPhase } from "#core/models/clock/clock-state";
 /** What a clock counts down to while it waits, and when it has. */
 const THEN: Record<string, { waits: string; due: string; late: string }> = {
   coat: { waits: "until next coat", due: "ready: touch test, then spray", late: "past the window: see its course" },
-  colour: { waits: "until the next coat of colour", due: "flashed: next coat, or see its course for clear", late: "" },
+  colour: { waits: "until the next coat below", due: "flashed: next coat, or see its course for clear", late: "" },
   flatten: { waits: "until sanding flat", due: "ready to sand flat", late: "" },
   turn: { waits: "until it may be turned over", due: "may be turned over", late: "" },
   heat: { waits: "until heat", due: "heat may go on", late: "" },
@@ -19,8 +19,8 @@ const POT = { waits: "left to spray", due: "over: mix again", late: "over: mix a
 export function clockWords({ kind, label }: Pick<Clock, "kind" | "label">, phase: ClockPhase, held: string | null = null): string {
   const [then = "", number] = label.split(" ");
   const { waits, due, late } = kind === "pot" ? POT : kind === "stir" ? STIR : (THEN[then] ?? THEN.work!);
-  const coat = then === "colour" ? "colour coat" : "coat";
-  const what = kind === "pot" || kind === "stir" ? `${label}: ` : number ? `after ${coat} ${number}: ` : "";
+  const below = then === "colour" ? " below the clear" : "";
+  const what = kind === "pot" || kind === "stir" ? `${label}: ` : number ? `after coat ${number}${below}: ` : "";
   if (phase === "stopped") return `${what}stopped`;
   if (held !== null && phase !== "waiting") return what + held;
   return what + (phase === "waiting" ? waits : phase === "due" ? due : late || due);

@@ -26,10 +26,12 @@ const PAGES: Partial<Record<StepKind, { to: string; go: string }>> = {
   handOver: { to: "/hand-over", go: "Hand it over" },
 };
 
+const LAYER_PAGE = { to: "/spray/below", go: "Spray and log it" };
+
 /** What is done at a step: a page to go to, or a word to the ledger. */
 export function Do({ step, naming, at = "row" }: { step: CourseStep; naming: Naming; at?: "now" | "ahead" | "row" }) {
   const { base } = usePanel();
-  const page = PAGES[step.kind];
+  const page = step.kind === "colour" && step.layer ? LAYER_PAGE : PAGES[step.kind];
   if (page)
     return (
       <Link to={`${base}${page.to}`} className="press" {...(at === "now" ? { "data-kind": "main" } : {})}>

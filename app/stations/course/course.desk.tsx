@@ -48,7 +48,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
   const action = nextAction(steps);
   const sentence = now && courseSentence(now, stepName(now, naming), now_ms);
   const coat = action?.coat && action.coat.dry_m > 0 ? action.coat : null;
-  usePreview(coat && { coat: { dry_m: coat.dry_m, u_m: coat.u_dry_m, name: `coat ${action!.number}` } });
+  usePreview(action?.layer ? null : coat && { coat: { dry_m: coat.dry_m, u_m: coat.u_dry_m, name: `coat ${action!.number}` } });
   const late = action && lateWords(action, now_ms);
   const waiting = now !== null && now.id !== action?.id;
   const mask = maskWords(newestCoat(state)?.entry.at_ms ?? null, shop.airChanges_1_h, now_ms);

@@ -43,9 +43,7 @@ export function stepName({ kind, number, of, side, layer, grit }: CourseStep, { 
   const face = twoFaces && side ? `, ${side}` : "";
   if (layer && kind === "colour") return `${capital(LAYER_NAMES[layer])} ${number} of ${of}${face}`;
   if (layer && kind === "flash")
-    return number === null
-      ? `Flash of the ${LAYER_NAMES[layer]}, before what goes on it`
-      : `Flash after ${LAYER_NAMES[layer]} ${number}${face}`;
+    return number === null ? `Flash of the ${LAYER_NAMES[layer]}` : `Flash after ${LAYER_NAMES[layer]} ${number}${face}`;
   if (kind === "coat") return `Coat ${number} of ${of}${face}`;
   if (kind === "flash") return `Flash after coat ${number}${face}`;
   if (kind === "purge" && matte) return "Final flash, before any heat";

@@ -13,7 +13,7 @@ export function nextWords({ next, wait }: Pick<Layers, "next" | "wait">, now_ms:
   const at = (ms: number) => (ms > now_ms ? `from ${whenText(ms, now_ms)}` : "now");
   if (next)
     return {
-      main: `${capital(LAYER_NAMES[next.layer])}, coat ${next.coat.number} of ${next.of},`,
+      main: `${capital(LAYER_NAMES[next.layer])} ${next.coat.number} of ${next.of},`,
       rest: `${wait ? at(wait.next_ms) : "now"}.`,
     };
   if (!wait) return null;
@@ -43,7 +43,7 @@ export function nextNotes(next: NextLayerCoat, units: UnitPreferences): string[]
     next.own
       ? `By the sheet of ${next.sheet.name}.`
       : "No sheet named: as is usual for this layer, common practice. Its own sheet comes first.",
-    `${share.text} ${share.unit} reducer${next.layer === "seal" && next.coat.reducer > next.sheet.reducerMin ? ", within its sheet: so reduced a sealer lies flat" : ""}; a pot lives ${showWait(next.potLife_s)}.`,
+    `${next.coat.reducer > 0 ? `${share.text} ${share.unit}` : "No"} reducer${next.layer === "seal" && next.coat.reducer > next.sheet.reducerMin ? ", within its sheet: so reduced a sealer lies flat" : ""}; a pot lives ${showWait(next.potLife_s)}.`,
     ...(next.runs ? [] : ["A filled primer stands where it lands: its runs are not foretold."]),
     ...(next.damp > 1 ? [`Water-borne: in this damp air it flashes ${next.damp.toFixed(1)} times as long as its sheet says.`] : []),
   ];

@@ -1,7 +1,7 @@
 import { acting } from "~/kit/form/in-words.server";
 import { noGaugeReads } from "#core/panel/brief";
 import { KeptForm } from "~/kit/draft/draft-form";
-import { data, useFetcher } from "react-router";
+import { Link, data, useFetcher } from "react-router";
 import { show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { COAT_ZONES } from "#core/models/ways/way";
 import { coatsAsked, nextAsked } from "#core/coat/asked";
@@ -32,6 +32,7 @@ import { Field, FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { coatWorking } from "~/kit/words/spray-workings";
+import { actionWords } from "~/kit/words/step-words";
 import { HOW_WORDS } from "~/kit/words/how-words";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
@@ -96,7 +97,18 @@ export default function Spray() {
     <>
       <SprayTabs base={base} />
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-        {done === 0 ? (
+        {action?.layer ? (
+          <>
+            {actionWords(view.standing, now_ms)}.{" "}
+            <em className="text-amber-ink not-italic">
+              It goes on below the clear:{" "}
+              <Link to={`${base}/spray/below`} className="underline underline-offset-4">
+                log it there
+              </Link>
+              .
+            </em>
+          </>
+        ) : done === 0 ? (
           <>
             {state.hasBefore || blind ? "Ready for coat 1." : "First the film below the clear."}{" "}
             <em className="text-glow-ink not-italic">

@@ -3,7 +3,7 @@ import { toSi } from "../../kernel/units/convert";
 import type { ProductKind } from "../product/kinds";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
-import { TURNS_DEFAULT } from "../spray/fluid-from-turns";
+import { fluidFromTurns } from "../spray/fluid-from-turns";
 import { LAYER_NAMES, type LayerKey } from "./layer-names";
 import type { UnderLayer, UnderStepId } from "./under-clear";
 
@@ -102,18 +102,12 @@ const usualSheet = ({
   sandAfter_s: Math.max(3 * HOUR_S, overcoat_s[0]),
 });
 
-/** A gun by what the cup gives, ml/min, and pressure at the gun, psi; fluid that turns of the needle give. */
-const gun = ([ml_min, psi, distance_m, handSpeed_m_s]: readonly [number, number, number, number]): LayerGun => {
-  const fluidRate_m3_s = (ml_min * 1e-6) / 60;
-  return {
-    fluidRate_m3_s,
-    turns: fluidRate_m3_s / TURNS_DEFAULT.ratePerTurn_m3_s,
-    pressure_Pa: toSi("pressure", psi, "psi"),
-    distance_m,
-    overlap: 0.5,
-    handSpeed_m_s,
-  };
-};
+/** A gun by the turns of its needle, pressure at the gun, psi, distance and hand. */
+const gun = ([turns, psi, distance_m, handSpeed_m_s]: readonly [number, number, number, number]): LayerGun => ({
+  turns,
+  ...{ fluidRate_m3_s: fluidFromTurns(turns).fluidRate_m3_s, pressure_Pa: toSi("pressure", psi, "psi") },
+  ...{ distance_m, overlap: 0.5, handSpeed_m_s },
+});
 
 /**
  * What is sprayed below the clear, from below up: the layer it builds, what it is sprayed with where the sheet in the hand does not say, and with
@@ -135,7 +129,7 @@ export const LAYERS = {
       ratio: "4:1",
       reducer: [0.1, 0.2],
     }),
-    gun: gun([300, 28, 0.175, 0.3]),
+    gun: gun([3, 28, 0.175, 0.3]),
   },
   seal: {
     layer: "seal",
@@ -152,7 +146,7 @@ export const LAYERS = {
       ratio: "4:1",
       reducer: [0, 0.3],
     }),
-    gun: gun([230, 24, 0.175, 0.34]),
+    gun: gun([2.25, 24, 0.175, 0.34]),
   },
   ground: {
     layer: "ground",
@@ -166,7 +160,7 @@ export const LAYERS = {
       flash_s: [8 * MINUTE_S, HOUR_S],
       overcoat_s: [8 * MINUTE_S, DAY_S],
     }),
-    gun: gun([200, 20, 0.175, 0.42]),
+    gun: gun([2, 20, 0.175, 0.42]),
   },
   base: {
     layer: "base",
@@ -180,7 +174,7 @@ export const LAYERS = {
       flash_s: [8 * MINUTE_S, HOUR_S],
       overcoat_s: [20 * MINUTE_S, DAY_S],
     }),
-    gun: gun([200, 20, 0.175, 0.4]),
+    gun: gun([2, 20, 0.175, 0.4]),
   },
   blend: {
     layer: "base",
@@ -194,7 +188,7 @@ export const LAYERS = {
       flash_s: [5 * MINUTE_S, HOUR_S],
       overcoat_s: [20 * MINUTE_S, DAY_S],
     }),
-    gun: gun([150, 15, 0.15, 0.5]),
+    gun: gun([1.5, 15, 0.15, 0.5]),
   },
   drop: {
     layer: "base",
@@ -208,7 +202,7 @@ export const LAYERS = {
       flash_s: [5 * MINUTE_S, HOUR_S],
       overcoat_s: [15 * MINUTE_S, DAY_S],
     }),
-    gun: gun([150, 20, 0.25, 0.55]),
+    gun: gun([1.5, 20, 0.25, 0.55]),
   },
 } as const satisfies Record<LayerKey, LayerSpec>;
 export const layerSpec = (layer: LayerKey): LayerSpec => LAYERS[layer];

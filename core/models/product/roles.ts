@@ -14,7 +14,8 @@ export const secondPartOf = ({ kind, secondPart }: Pick<ProductSheet, "kind" | "
   secondPart ?? (kind === "base" || kind === "blender" ? "reducer" : "hardener");
 
 /** Where a sheet names no ratio: two to one with a hardener, one to one with a reducer. Common practice. */
-export const usualRatio = (sheet: Pick<ProductSheet, "kind" | "secondPart">): string => (secondPartOf(sheet) === "hardener" ? "2:1" : "1:1");
+export const usualRatio = (sheet: Pick<ProductSheet, "kind" | "secondPart">): string =>
+  secondPartOf(sheet) === "hardener" ? "2:1" : "1:1";
 
 /** The role of each place of its ratio; the first is the product itself. */
 export const rolesOf = (sheet: Pick<ProductSheet, "kind" | "secondPart">): readonly string[] => AFTER[secondPartOf(sheet)];

@@ -12,14 +12,14 @@ export interface PanelInFlight {
   /** What the hand has to do before its next coat, or the wait is for. */
   before?: BeforeCoat | null;
 }
-/** What comes before a coat: sanding flat, turning, a reading that cannot be made good later, or something that says no. */
-export type BeforeCoat = "flatten" | "turn" | "read" | "held";
+/** What comes before a coat: a coat below the clear, sanding flat, turning, a reading that cannot be made good later, or something that says no. */
+export type BeforeCoat = "below" | "flatten" | "turn" | "read" | "held";
 
 export type NextAction =
   | { what: "stop"; id: string; number: number }
   | { what: "spray"; id: string; number: number; why: "late" | "ready" | "first" }
   | { what: "wait"; id: string; number: number; left_s: number }
-  /** No coat may go on before this one is sanded flat, turned over, read below, or seen to. */
+  /** No coat may go on before this one is coated below, sanded flat, turned over, read below, or seen to. */
   | { what: BeforeCoat; id: string; number: number }
   | { what: "done" };
 

@@ -249,3 +249,36 @@ test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and u
   await expect(page.getByTestId("logged-bake")).toContainText(/as old as .* at 20 °C/);
   expect(said.filter((s) => !s.includes("422"))).toEqual([]);
 });
+
+test("what goes below the clear: planned, sprayed by its own settings, waited for, on course, mix and coats page alike", async ({ page }) => {
+  const said = watchConsole(page);
+  const base = await startJob(page, { vehicle: "Layered estate", shape: "door" });
+  await open(page, `${base}/spray/below`);
+  await page.getByRole("button", { name: "Plan what goes below" }).click();
+  const plan = page.getByTestId("layer-plan");
+  await plan.getByLabel("Sealer", { exact: true }).selectOption({ label: "as usual, no sheet named" });
+  await plan.getByLabel("Base coat", { exact: true }).selectOption({ label: "as usual, no sheet named" });
+  await plan.getByLabel("Coats").nth(3).fill("many");
+  await plan.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByText("Type a whole number")).toBeVisible();
+  await plan.getByLabel("Coats").nth(3).fill("2");
+  await plan.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByTestId("colour-wait")).toContainText("Sealer 1 of 1, now.");
+  await expect(page.getByTestId("layer-figures")).toContainText("dry, forecast");
+  await page.getByLabel("Hand speed, m/s").fill("0.3");
+  await page.getByRole("button", { name: "Log sealer 1" }).click();
+  await expect(page.getByTestId("colour-wait")).toContainText(/Base coat 1 of 2, from \d\d:\d\d/);
+  await expect(page.getByRole("list", { name: "Coats below the clear" })).toContainText("sealer");
+  await expect(page.getByRole("complementary", { name: "Section" })).toContainText("sealer");
+
+  await open(page, `${base}/course`);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("Flash of the sealer until");
+  await expect(page.getByText("Base coat 2 of 2").first()).toBeVisible();
+  await open(page, `${base}/spray`);
+  await expect(page.getByRole("heading", { level: 2 })).toContainText("Base coat 1 of 2");
+  // Taken out, the sealer is next again.
+  await open(page, `${base}/spray/below`);
+  await page.getByRole("button", { name: "Take out sealer" }).click();
+  await expect(page.getByTestId("colour-wait")).toContainText("Sealer 1 of 1, now.");
+  expect(said.filter((s) => !s.includes("422"))).toEqual([]);
+});

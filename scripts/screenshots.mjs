@@ -141,7 +141,7 @@ const VIEWS = {
     await page.getByRole("link", { name: "Booth view" }).click();
     await page.getByTestId("booth-next").waitFor();
   },
-  below: () => panel("Lodos", "Front door", "spray/below"),
+  below: () => panel("Lodos", "Rear door", "spray/below"),
   ready: () => panel("Lodos", "Front door", "spray/ready"),
   "coat-plan": () => panel("Lodos", "Rear door", "spray/coat-plan"),
   gun: () => panel("Lodos", "Front door", "spray/gun"),

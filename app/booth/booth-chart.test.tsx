@@ -74,6 +74,8 @@ test("the plan in words: when, how long, how many pots and how good", () => {
   expect(boothSentence({ ...plan, exact: false, bound_s: plan.end_s - 300 }, TEN_S).rest).toContain(
     "No plan can be more than 5 min shorter.",
   );
+  expect(boothSentence(plan, TEN_S + 14 * 3600).main).toBe("All 4 coats are on at 00:33 tomorrow.");
+  expect(boothSentence(plan, TEN_S + 38 * 3600).main).toBe("All 4 coats are on at 00:33, 2 days on.");
   expect(boothSentence({ ...plan, sprays: [] }, TEN_S).main).toBe("Every coat is on.");
   expect(boothWorking(plan, problem).inputs.map((i) => i.shown)).toContain("24 min");
 });

@@ -5,12 +5,19 @@ import type { Working } from "~/kit/ui/figure";
 
 const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 
+const DAY_S = 86_400;
+/** Whether a time is of another day than the one that the plan begins on. @param s since the midnight before it */
+const dayLater = (s: number): string => {
+  const days = Math.floor(s / DAY_S);
+  return days === 0 ? "" : days === 1 ? " tomorrow" : `, ${days} days on`;
+};
+
 /** The plan in one sentence: what, until when, and how good it is. */
 export function boothSentence(plan: BoothPlan, zero_s: number): { main: string; rest: string } {
   const n = plan.sprays.length;
   if (n === 0) return { main: "Every coat is on.", rest: "Nothing is left to plan." };
   const pots = plan.pots.filter((p) => p.mixed).length;
-  const main = `${n === 1 ? "The last coat is" : `All ${n} coats are`} on at ${showTimeOfDay(zero_s + plan.end_s)}.`;
+  const main = `${n === 1 ? "The last coat is" : `All ${n} coats are`} on at ${showTimeOfDay(zero_s + plan.end_s)}${dayLater(zero_s + plan.end_s)}.`;
   const good = plan.exact
     ? "No plan within these rules is shorter."
     : `No plan can be more than ${showWait(plan.end_s - plan.bound_s)} shorter.`;

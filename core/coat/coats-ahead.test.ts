@@ -1,8 +1,9 @@
 import fc from "fast-check";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { GUN_BOUNDS } from "#core/models/bounds";
-import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
+import { FLOW, SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { simulateCoats } from "#core/models/flow/simulate-coats";
+import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { SPRAY } from "#core/models/spray/constants";
 import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
 import { derivePanel } from "#core/panel/derive-panel";
@@ -15,7 +16,7 @@ import { eachCoat, facesMixed, filmOfCoat, filmsMixed, mixOver } from "./mix-ove
 import { nextCoat } from "./next-coat";
 import { planAhead } from "./plan-ahead";
 import { potLifeNow } from "./pot-life";
-import { sprayedNow } from "./setting";
+import { flowConditions, sprayedNow } from "./setting";
 import { windowAhead } from "./window-ahead";
 
 type Ledger = ReturnType<typeof testLedger>;
@@ -201,5 +202,36 @@ test("laws over random coats: a run is the likelier with more film, cold, a slow
       },
     ),
     { numRuns: 30 },
+  );
+});
+
+test("laws of thinning: through a needle that gives no more a run is never less likely with more reducer than a tenth, nor with thinner material", () => {
+  const speeds = fc.constantFrom("fast" as const, "medium" as const, "slow" as const);
+  const at = fc.record({
+    C: fc.double({ min: 12, max: 32, noNaN: true }),
+    hand: fc.double({ min: 0.24, max: 0.5, noNaN: true }),
+    speed: speeds,
+  });
+  const sag = (o: { C: number; hand: number; speed: "fast" | "medium" | "slow" }, reducer: number, viscosity_mPa_s = 45) => {
+    const gun = { ...USUAL_GUN, handSpeed_m_s: o.hand };
+    const conditions = flowConditions(
+      { speed: o.speed, volumeSolids: 0.48 },
+      { air_K: 273.15 + o.C, material_K: null, reducer, tilt_rad: UPRIGHT },
+    );
+    return simulateCoats({ ...conditions, viscosity22C_Pa_s: viscosity_mPa_s / 1000 }, [{ gun, reducer, flash_s: 0 }]).sagLocal_m;
+  };
+  fc.assert(
+    fc.property(at, fc.double({ min: 0.1, max: 0.45, noNaN: true }), (o, reducer) => {
+      expect(sag(o, reducer + 0.05)).toBeGreaterThanOrEqual(sag(o, reducer) * (1 - 1e-6));
+    }),
+    { numRuns: 100 },
+  );
+  // Up to a tenth, and from thick to thin, what is lost in flight by finer drops may weigh more in the heat: what may run holds.
+  fc.assert(
+    fc.property(at, fc.double({ min: 8, max: 100, noNaN: true }), (o, viscosity) => {
+      const [thin, thick] = [sag(o, 0, viscosity), sag(o, 0, viscosity * 1.3)];
+      if (thick > 0.5 * FLOW.sagRun_m) expect(thick).toBeLessThanOrEqual(thin * (1 + 1e-6));
+    }),
+    { numRuns: 100 },
   );
 });

@@ -245,7 +245,7 @@ test("a mix desk tells every wrong figure at its field", () => {
   ).toEqual({
     ratio: "Type a ratio such as 2:1",
     reducer: "Between 0 % and 90 %",
-    film: "Between 5 µm and 300 µm",
+    film: "Between 0.5 µm and 300 µm",
     transfer: '"no" is not a number',
     pot: "Between 50 ml and 20000 ml",
     limit: '"x" is not a number',

@@ -9,7 +9,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { capital } from "~/kit/words/capital";
 import type { LayerRow } from "./layers-at";
-import { AS_USUAL, NOT_SPRAYED, coatsField, productField } from "./layers.form";
+import { AS_USUAL, NOT_SPRAYED, coatsField, productField } from "./layers.texts";
 
 /** A product of the shelf that a layer may be sprayed with. */
 export interface LayerProduct {

@@ -1,15 +1,8 @@
 import { z } from "zod";
-import { LAYER_KEYS, type LayerKey } from "#core/models/prep/layer-names";
+import { LAYER_KEYS } from "#core/models/prep/layer-names";
 import { MOST_LAYER_COATS } from "#core/record/bodies";
 import { wholeNumber } from "~/kit/form/fields";
-
-/** Not sprayed; or as is usual for the layer, without a sheet. */
-export const NOT_SPRAYED = "";
-export const AS_USUAL = "usual";
-
-/** Names of a layer's fields. */
-export const productField = (layer: LayerKey) => `${layer}-product`;
-export const coatsField = (layer: LayerKey) => `${layer}-coats`;
+import { AS_USUAL, NOT_SPRAYED, coatsField, productField } from "./layers.texts";
 
 const fields = Object.fromEntries(
   LAYER_KEYS.flatMap((layer) => [

@@ -49,6 +49,11 @@ export interface Deposit {
   ripplePeak: number;
 }
 
+/** A thinner material than this is torn no finer at the air cap either [C]. */
+const FINER_DOWN_TO_PA_S = 0.03;
+/** Up to so much more reducer the drop gets finer; beyond it the air cap decides. Set so that over-reduction runs, as practice has it [C]. */
+const FINER_UP_TO = 0.1;
+
 /** Width of the fan: as it was seen, else as it opens with the distance. */
 export const fanOf = ({ fan_m, distance_m }: Pick<GunSettings, "fan_m" | "distance_m">): number =>
   fan_m ?? (SPRAY.fanRef_m * distance_m) / SPRAY.distanceRef_m;
@@ -77,7 +82,9 @@ export function deposit(gun: GunSettings, conditions: SprayConditions, known?: R
   const phi = solids / (1 + reducer);
   const u = 1 / phi - 1;
   const reference = freeVolumeExponent(1 / solids - 1, SPRAY.temperatureRef_K);
-  const viscosityAtGun = viscosity * Math.exp(SPRAY.freeVolumeB * (freeVolumeExponent(u, material) - reference));
+  const uDrop = (1 + Math.min(reducer, FINER_UP_TO)) / solids - 1;
+  const viscosityAtGun =
+    Math.max(FINER_DOWN_TO_PA_S, viscosity) * Math.exp(SPRAY.freeVolumeB * (freeVolumeExponent(uDrop, material) - reference));
   const drop_m =
     SPRAY.dropRef_m *
     (q / SPRAY.fluidRateRef_m3_s) ** SPRAY.dropFluidPower *

@@ -178,7 +178,7 @@ export default function Booth({ loaderData: { vehicle, panels, jobId, formKey } 
                 Start {coatName(panel)}
               </button>
             )}
-            {panel && (next.what === "read" || next.what === "held") && (
+            {panel && !panel.below && (next.what === "read" || next.what === "held") && (
               <button
                 type="button"
                 className="press min-h-16 w-full text-[20px]"

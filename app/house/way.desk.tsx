@@ -88,11 +88,14 @@ export function WayDesk({
           <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
             {field("distance", "Distance", units.length)}
             {field("pressure", "Pressure at the gun", units.pressure)}
+            {field("turns", "Needle, upright", "turns out")}
+            {field("lyingTurns", "Needle, lying", "turns out")}
+            {field("fan", "Fan", units.length)}
             {select("trigger", "Trigger between strokes")}
           </div>
           <p className="mt-1 text-[13px] text-ink2">
             Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed
-            that lays a usual film.
+            that lays a usual film upright; a lying part gets what its needle gives more.
           </p>
         </section>
         <section aria-labelledby="rest-title">

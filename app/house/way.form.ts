@@ -52,6 +52,9 @@ export function wayTyped(way: HouseWay, units: UnitPreferences) {
     finish: way.finish as string,
     distance: initial("length", way.gun.distance_m, units),
     pressure: initial("pressure", way.gun.pressure_Pa, units),
+    turns: way.gun.turns === null ? "" : String(way.gun.turns),
+    lyingTurns: way.gun.lyingTurns === null ? "" : String(way.gun.lyingTurns),
+    fan: initial("length", way.gun.fan_m, units),
     trigger: way.trigger as string,
     lastPaper: String(way.lastPaper),
     flatGrit: String(way.flatten.grit),
@@ -111,6 +114,7 @@ export const coatTyped = (c: HouseWay["coats"][number], units: UnitPreferences):
 export const WAY_QUANTITIES = {
   distance: "length",
   pressure: "pressure",
+  fan: "length",
   flatOff: "film",
   flatU: "film",
   coats: { pressure: "pressure" },
@@ -134,6 +138,9 @@ export const readWay = (typed: Record<string, unknown>, units: UnitPreferences) 
       gun: {
         distance_m: r.optional("distance", "length", L.distance_m),
         pressure_Pa: r.optional("pressure", "pressure", L.pressure_Pa),
+        turns: r.optional("turns", "count", L.turns),
+        lyingTurns: r.optional("lyingTurns", "count", L.turns),
+        fan_m: r.optional("fan", "length", L.fan_m),
       },
       trigger: r.oneOf("trigger", keysOf<Trigger>(TRIGGERS)),
       lastPaper: r.whole("lastPaper", L.lastPaper.min, L.lastPaper.max),

@@ -1,4 +1,4 @@
-import { coatGun, handOf, startGun } from "../models/ways/coat-gun";
+import { coatGun, handOf, isLying, startGun } from "../models/ways/coat-gun";
 import type { GunSettings } from "../models/spray/deposit";
 import { needleFlow } from "../models/spray/needle-flow";
 import { type CoatZone, type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
@@ -34,14 +34,16 @@ export interface HandGun extends Pick<NextCoat, "settings" | "reducer" | "from" 
 
 /** What the gun in the hand is known from. */
 export interface HandAsked {
-  facts: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix">;
+  facts: Pick<PanelFacts, "coats" | "backCoats" | "coatElsewhere" | "gunSet" | "mix"> & Partial<Pick<PanelFacts, "turned">>;
+  /** How the part is planned to lie. */
+  brief?: Partial<Pick<PanelBrief, "tilt_rad">> | undefined;
   way: HouseWay;
   sheet: Pick<ProductSheet, "reducerMin" | "gun">;
   /** What nobody's gun and mix begin with; where it is not given the way's gun and the sheet's least. */
   start?: { gun: GunSettings & { turns: number }; reducer: number } | undefined;
 }
 export interface NextAsked extends HandAsked {
-  brief: Pick<PanelBrief, "sides" | "coatsPlanned">;
+  brief: Pick<PanelBrief, "sides" | "coatsPlanned"> & Partial<Pick<PanelBrief, "tilt_rad">>;
 }
 
 /**
@@ -49,7 +51,8 @@ export interface NextAsked extends HandAsked {
  * of the job counts as well, for the same gun is in the hand. What was sprayed fast as a tack coat says how the full coat after it is sprayed
  * only once that is taken out. Its reducer is what was mixed, else what was sprayed last, else the least that the sheet asks for.
  */
-export function handGun({ facts: state, way, sheet, start }: HandAsked): HandGun {
+export function handGun(asked: HandAsked): HandGun {
+  const { facts: state, way, sheet, start } = asked;
   const own = newestCoat(state)?.entry ?? null;
   const other = state.coatElsewhere;
   const newest = own && other ? (other.seq > own.seq ? other : own) : (own ?? other);
@@ -67,7 +70,7 @@ export function handGun({ facts: state, way, sheet, start }: HandAsked): HandGun
   if (!newest)
     return {
       ...common,
-      settings: withMore({ fan_m: null, ...(start?.gun ?? startOf(way, sheet)), fluidFrom: "turns" }, -Infinity),
+      settings: withMore({ fan_m: null, ...(start?.gun ?? startOf(asked)), fluidFrom: "turns" }, -Infinity),
       from: "usual",
     };
   const last = newest.body;
@@ -82,13 +85,20 @@ export function handGun({ facts: state, way, sheet, start }: HandAsked): HandGun
   };
 }
 
-/** The gun that a way starts with; where it leaves something to the gun, as the sheet asks for it. */
-const startOf = ({ gun }: HouseWay, { gun: asked }: Pick<ProductSheet, "gun">) => ({
-  ...startGun({
-    gun: { distance_m: gun.distance_m ?? asked?.distance_m ?? null, pressure_Pa: gun.pressure_Pa ?? asked?.pressure_Pa ?? null },
-  }),
-  fan_m: asked?.fan_m ?? null,
-});
+/** The gun that a way starts with, upright or lying; where it leaves something to the gun, as the sheet asks for it. */
+const startOf = ({ way: { gun }, sheet: { gun: asked }, facts, brief }: HandAsked) =>
+  startGun(
+    {
+      gun: {
+        ...gun,
+        distance_m: gun.distance_m ?? asked?.distance_m ?? null,
+        pressure_Pa: gun.pressure_Pa ?? asked?.pressure_Pa ?? null,
+        fan_m: gun.fan_m ?? asked?.fan_m ?? null,
+      },
+    },
+    { lying: isLying(facts.turned?.body.tilt_rad ?? brief?.tilt_rad ?? UPRIGHT_RAD) },
+  );
+const UPRIGHT_RAD = Math.PI / 2;
 
 /** What the way planned of a logged coat; null where it was sprayed otherwise, as nobody's way but its own. */
 function asPlanned({ number, role }: BodyOf<"coat">, way: HouseWay): PlannedCoat | null {

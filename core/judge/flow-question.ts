@@ -56,7 +56,7 @@ export function flowPlanOf({
 }: FlowAsked): FlowPlan | null {
   const there = clearNow(state);
   if (!there) return null;
-  const hand = handGun({ facts: state, way, sheet });
+  const hand = handGun({ facts: state, way, sheet, brief: panel });
   const flat = flatRemoval(way.flatten, state, shopRemoval);
   return inRange(() => ({
     there,

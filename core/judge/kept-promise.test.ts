@@ -114,3 +114,15 @@ test("a plan made after a mark has it in it, once: its steps are not told the sa
     expect(two.removal_m).toBeCloseTo(one.removal_m, 9);
   }
 });
+
+test("a further plan that is only kept changes no figure of the film: what the steps of the one before have in common stays", () => {
+  const panel = planned(60);
+  for (const [index, step] of panel.plan.steps.slice(0, 3).entries())
+    panel.l.add("step", { planId: panel.planId, index, name: step.name, removal_m: step.removal_m, u_m: step.u_m, note: "" });
+  const before = accountPanel(brief, TEST_SHEET, panel.l.entries);
+  panel.l.add("plan", planBody(choice, panel.plan, { ...panel.now, inferred: false }));
+  const after = accountPanel(brief, TEST_SHEET, panel.l.entries);
+  expect(after.changes_m).toEqual(before.changes_m);
+  expect(after.film).toEqual(before.film);
+  expect(after.doneSince).toEqual(before.doneSince);
+});

@@ -18,7 +18,7 @@ import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
 import { thinsPanel } from "./thins-panel";
-import { doneSteps, leaningOn, planAsTold, toldByMarks } from "./told-by-marks";
+import { allDoneSteps, leaningOn, planAsTold, toldByMarks } from "./told-by-marks";
 
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
 export interface PanelFacts extends FilmRecord {
@@ -44,7 +44,7 @@ export interface PanelFacts extends FilmRecord {
   /** What marks read on this panel tell of any work on it, and of the plan in force beyond what it knew. */
   told: Told;
   toldSince: Told;
-  /** What the plan in force took off the panel since it was last read: its doubt and that of the steps to come have parts in common. */
+  /** What plans took off the panel since it was last read: its doubt and that of the steps to come have parts in common. */
   doneSince: Removal;
   stepsDone: readonly EntryOf<"step">[];
   extraPasses: readonly EntryOf<"step">[];
@@ -133,11 +133,11 @@ export function derivePanel(
   const takenBy = takenOnMean(entries);
   const builds = buildsOf(coats, thinning, shop, takenBy);
   const gaugeChecks = ofKind(entries, "gaugeCheck");
-  const marks = toldByMarks(entries);
+  const { sinceOf, ...marks } = toldByMarks(entries);
   const inForce = ofKind(entries, "plan").at(-1);
   const ofPlan = stepsDone.filter((s) => s.body.planId === inForce?.id);
   const ticked = ofPlan.filter((s) => !s.body.extra);
-  const leaning = leaningOn(entries, doneSteps(inForce ?? null, { done: ofPlan, told: marks.toldSince }));
+  const leaning = leaningOn(entries, allDoneSteps(entries, sinceOf));
   const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines, u_m: leaning.u_m });
   const plan = inForce ? planAsTold(inForce, marks.toldSince, ticked.length) : null;
   const under = ofKind(entries, "under");

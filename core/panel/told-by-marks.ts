@@ -3,7 +3,7 @@ import { type MarkRead, NOTHING_TOLD, type Told, asTold, toldBy, untold, twiceCo
 import { thinsPanel } from "./thins-panel";
 import { type Removal, scaled, sumOf } from "../models/correction/removal-plan";
 import type { BodyInputOf } from "../record/bodies";
-import type { EntryOf, LedgerEntry } from "../record/entry";
+import { type EntryOf, type LedgerEntry, ofKind } from "../record/entry";
 
 type Measured = NonNullable<BodyInputOf<"step">["measured"]>;
 
@@ -23,7 +23,7 @@ const ownOf = (step: EntryOf<"step">) => `own ${step.id}`;
  * What the marks of a panel tell: of any plan from now on, and of the newest plan beyond what it knew when it was made (its own steps have that
  * in them already).
  */
-export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; toldSince: Told } {
+export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; toldSince: Told; sinceOf: ReadonlyMap<string, Told> } {
   const plans = new Map<string, { steps: EntryOf<"plan">["body"]["steps"]; knew: Told; since: Told }>();
   let told = NOTHING_TOLD;
   for (const e of entries) {
@@ -36,7 +36,11 @@ export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; told
     plan.since = toldBy(plan.since, step, mark, ownOf(e));
     told = toldBy(told, untold(step, plan.knew), mark, ownOf(e));
   }
-  return { told, toldSince: [...plans.values()].at(-1)?.since ?? NOTHING_TOLD };
+  return {
+    told,
+    toldSince: [...plans.values()].at(-1)?.since ?? NOTHING_TOLD,
+    sinceOf: new Map([...plans].map(([id, { since }]) => [id, since])),
+  };
 }
 
 /** A plan with its steps from one on as the marks read since it was made have told them; what is done stays as it was planned. */
@@ -62,6 +66,17 @@ export function doneSteps(
       // One pass more of several: as much of what is common.
       const share = step.removal_m > 0 && e.body.extra ? e.body.removal_m / step.removal_m : 1;
       return [[e.id, { removal_m: e.body.removal_m, u_m: e.body.u_m, common_m: scaled(then, share).common_m }]];
+    }),
+  );
+}
+
+/** The same of every plan that was worked: a step's doubt has its parts in common whichever plan it was of. */
+export function allDoneSteps(entries: readonly LedgerEntry[], sinceOf: ReadonlyMap<string, Told>): Map<string, Removal> {
+  const steps = ofKind(entries, "step");
+  return new Map(
+    ofKind(entries, "plan").flatMap((plan) => {
+      const done = steps.filter((s) => s.body.planId === plan.id);
+      return done.length === 0 ? [] : [...doneSteps(plan, { done, told: sinceOf.get(plan.id) ?? NOTHING_TOLD })];
     }),
   );
 }

@@ -287,7 +287,7 @@ async function compareCourse(
   say("what says no", "course", reasons(step?.holds ?? []));
   say("what says no", "header", reasons(holdsAt(action?.holds ?? [], now_ms)));
   say("what says no", "lists", reasons(holdsAt(row?.holds ?? [], now_ms)));
-  const held = step?.kind === "coat" && step.holds.some(isNo);
+  const held = step !== null && (step.kind === "coat" || step.layer !== null) && step.holds.some(isNo);
   say("what is next", "course", step && state.handedOver === null ? name(step) : "handed over");
   say("what is next", "header", name(action));
   say("what is next", "lists", name(row));

@@ -1,8 +1,8 @@
 import fc from "fast-check";
-import { deposit } from "../spray/deposit";
+import { type GunSettings, deposit } from "../spray/deposit";
 import { needleFlow } from "../spray/needle-flow";
 import { USUAL_GUN } from "../spray/usual-gun";
-import { coatGun, coatShare, handOf, startGun } from "./coat-gun";
+import { coatGun, coatShare, handOf, isLying, startGun } from "./coat-gun";
 import { HOUSE_WAYS, houseWay, usualCoat } from "./house-ways";
 import { COAT_ZONE_KEYS, plannedCoat } from "./way";
 import { houseWayBody } from "./way-body";
@@ -65,4 +65,25 @@ test("every way of the trade is a whole way; none that is not can be kept", () =
     { correctAfter_s: Number.NaN },
   ])
     expect(houseWayBody.safeParse({ ...first, ...wrong }).success).toBe(false);
+});
+
+describe("schools of the gun: near or far, low or high, needle closed or open, fan (common practice)", () => {
+  const UPRIGHT = { air_K: 293.15, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
+  const film = (gun: GunSettings) => deposit(gun, UPRIGHT).dry_m;
+  test.each(HOUSE_WAYS.map((w) => [w.name, w] as const))("%s: upright its gun lays a usual film, lying never less", (_, way) => {
+    expect(film(startGun(way)) / film(USUAL_GUN)).toBeCloseTo(1, 6);
+    expect(film(startGun(way, { lying: true }))).toBeGreaterThanOrEqual(film(startGun(way)) * (1 - 1e-9));
+  });
+  test("far with an open needle: about 3 turns upright, 4 lying, a faster hand than with a closed one", () => {
+    const [far, low] = [startGun(houseWay("far-full")), startGun(houseWay("low-closed"))];
+    expect(far.turns).toBe(3);
+    expect(startGun(houseWay("far-full"), { lying: true }).turns).toBe(4);
+    expect(far.fluidRate_m3_s).toBeGreaterThan(low.fluidRate_m3_s);
+    expect(far.handSpeed_m_s / startGun(houseWay("two-full")).handSpeed_m_s).toBeGreaterThan(0.85);
+    expect(low.pressure_Pa).toBeLessThan(USUAL_GUN.pressure_Pa);
+  });
+  test("a part lies below 30°, whichever way it is turned", () => {
+    expect([0, 0.4, Math.PI, Math.PI - 0.2].map(isLying)).toEqual([true, true, true, true]);
+    expect([0.6, Math.PI / 2, 2].map(isLying)).toEqual([false, false, false]);
+  });
 });

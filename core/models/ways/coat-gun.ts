@@ -2,6 +2,7 @@ import { inRange } from "../../kernel/guard";
 import { GUN_BOUNDS } from "../bounds";
 import { SHEET_K } from "../product/sheet";
 import { type GunSettings, deposit } from "../spray/deposit";
+import { fluidFromTurns } from "../spray/fluid-from-turns";
 import { needleFlow } from "../spray/needle-flow";
 import { USUAL_GUN } from "../spray/usual-gun";
 import type { HouseWay, PlannedCoat } from "./way";
@@ -63,13 +64,25 @@ export function coatShare(coat: PlannedCoat, gun: GunSettings): number {
   return laid ?? coat.fluidFactor / coat.speedFactor;
 }
 
+/** A part lies where it is less steep than this: gravity pulls half as much there at most. Default of ours. */
+const LYING_RAD = Math.PI / 6;
+export const isLying = (tilt_rad: number): boolean => Math.abs(Math.sin(tilt_rad)) < Math.sin(LYING_RAD);
+
 /**
- * The gun that a way starts with where nobody has set one: its distance and pressure, and the hand at the speed that lays a usual film with
- * them. Common practice: closer needs a faster hand. @throws RangeError
+ * The gun that a way starts with where nobody has set one: its distance, pressure, needle and fan, and the hand at the speed that lays a usual film
+ * with them upright. Common practice: closer, or with an open needle, it takes a faster hand; a lying part gets more. @throws RangeError
  */
-export function startGun({ gun }: Pick<HouseWay, "gun">): GunSettings & { turns: number } {
-  const own = { ...USUAL_GUN, distance_m: gun.distance_m ?? USUAL_GUN.distance_m, pressure_Pa: gun.pressure_Pa ?? USUAL_GUN.pressure_Pa };
-  if (gun.distance_m === null && gun.pressure_Pa === null) return own;
-  const share = deposit(own, USUAL).dry_m / deposit(USUAL_GUN, USUAL).dry_m;
-  return { ...own, handSpeed_m_s: own.handSpeed_m_s * share };
+export function startGun({ gun }: Pick<HouseWay, "gun">, { lying = false }: { lying?: boolean } = {}): GunSettings & { turns: number } {
+  const needle = (turns: number | null) => (turns === null ? {} : { turns, fluidRate_m3_s: fluidFromTurns(turns).fluidRate_m3_s });
+  const own = {
+    ...USUAL_GUN,
+    distance_m: gun.distance_m ?? USUAL_GUN.distance_m,
+    pressure_Pa: gun.pressure_Pa ?? USUAL_GUN.pressure_Pa,
+    ...needle(gun.turns),
+    ...(gun.fan_m === null ? {} : { fan_m: gun.fan_m }),
+  };
+  const { distance_m, pressure_Pa, turns, fan_m } = gun;
+  const asUsual = [distance_m, pressure_Pa, turns, fan_m].every((x) => x === null);
+  const share = asUsual ? 1 : deposit(own, USUAL).dry_m / deposit(USUAL_GUN, USUAL).dry_m;
+  return { ...own, handSpeed_m_s: own.handSpeed_m_s * share, ...(lying ? needle(gun.lyingTurns) : {}) };
 }

@@ -1,8 +1,9 @@
-import { COAT_DEFAULTS, type HouseWay, type HouseWayBody, type PlannedCoat, WAY_DEFAULTS } from "./way";
+import { COAT_DEFAULTS, type HouseWay, type HouseWayBody, type PlannedCoat, WAY_DEFAULTS, type WayGun } from "./way";
 
 /** A coat, and a way, as it is written down here: what is as usual is left away. */
 type CoatInput = Omit<PlannedCoat, keyof typeof COAT_DEFAULTS> & Partial<PlannedCoat>;
-type WayInput = Omit<HouseWayBody, keyof typeof WAY_DEFAULTS | "coats"> & Partial<Omit<HouseWayBody, "coats">> & { coats: CoatInput[] };
+type WayInput = Omit<HouseWayBody, keyof typeof WAY_DEFAULTS | "coats"> &
+  Partial<Omit<HouseWayBody, "coats" | "gun">> & { coats: CoatInput[]; gun?: Partial<WayGun> };
 const coatOf = (coat: CoatInput): PlannedCoat => ({ ...COAT_DEFAULTS, ...coat });
 const full = (over: Partial<CoatInput> = {}): CoatInput => ({ role: "full wet", speedFactor: 1, flashFactor: 1, ...over });
 
@@ -60,6 +61,25 @@ const WAYS = {
     gun: { distance_m: 0.12, pressure_Pa: 1.25e5 },
     trigger: "held",
     airBeforeHeat_s: 5 * 60,
+    correction: "spot",
+  },
+  "far-full": {
+    name: "Far and full",
+    goodFor: "Large panels: open needle, wide even pattern, a turn more where they lie",
+    price: "More flies past, and in the heat it lands dry",
+    finish: "match",
+    coats: [full(), full()],
+    gun: { distance_m: 0.22, pressure_Pa: 2e5, turns: 3, lyingTurns: 4 },
+    correction: "spot",
+  },
+  "low-closed": {
+    name: "Low and closed",
+    goodFor: "Small parts and small compressors: little needle, little air, little overspray",
+    price: "Coarser drops: more peel with a thick clear",
+    finish: "match",
+    coats: [full(), full()],
+    gun: { distance_m: 0.15, pressure_Pa: 1.25e5, turns: 1.75, fan_m: 0.17 },
+    trigger: "released",
     correction: "spot",
   },
   "three-flat": {
@@ -139,6 +159,7 @@ export const HOUSE_WAYS: readonly HouseWay[] = Object.entries(WAYS).map(([id, wa
   ...WAY_DEFAULTS,
   ...way,
   coats: way.coats.map(coatOf),
+  gun: { ...WAY_DEFAULTS.gun, ...("gun" in way ? way.gun : {}) },
   id,
   source: "common-practice",
 }));

@@ -41,7 +41,15 @@ export const houseWayBody = z.object({
   price: z.string().trim().max(L.noteLength).default(WAY_DEFAULTS.price),
   finish: z.enum(FINISH_KEYS),
   coats: z.array(plannedCoatBody).min(1, "At least one coat").max(L.coats, `At most ${L.coats} coats`),
-  gun: z.object({ distance_m: within(L.distance_m).nullable(), pressure_Pa: within(L.pressure_Pa).nullable() }).default(WAY_DEFAULTS.gun),
+  gun: z
+    .object({
+      distance_m: within(L.distance_m).nullable(),
+      pressure_Pa: within(L.pressure_Pa).nullable(),
+      turns: within(L.turns).nullable().default(null),
+      lyingTurns: within(L.turns).nullable().default(null),
+      fan_m: within(L.fan_m).nullable().default(null),
+    })
+    .default(WAY_DEFAULTS.gun),
   trigger: z.enum(keysOf<Trigger>(TRIGGERS)).default(WAY_DEFAULTS.trigger),
   lastPaper: z.int().min(L.lastPaper.min).max(L.lastPaper.max).default(WAY_DEFAULTS.lastPaper),
   flatten: z

@@ -5,7 +5,7 @@ import type { ProductSheet } from "../product/sheet";
 import { FLATTEN_S } from "../trade-limits";
 import { coatPlan } from "./coat-plan";
 import { likeliestToRun } from "./plan-rows";
-import { startGun } from "./coat-gun";
+import { isLying, startGun } from "./coat-gun";
 import type { HouseWay } from "./way";
 import { coatVolumes } from "./way-volumes";
 
@@ -36,7 +36,7 @@ export interface WaySetting {
 
 /** Film, look, danger of a run, time and litres of a way: for choosing one, and for seeing what a change does. @throws RangeError */
 export function wayEffect(way: HouseWay, { sheet, conditions, outline, shop, u_filmLog }: WaySetting): WayEffect {
-  const gun = startGun(way);
+  const gun = startGun(way, { lying: isLying(conditions.tilt_rad) });
   const coats = way.coats.length;
   const rows = coatPlan(way, {
     sheet,

@@ -49,6 +49,8 @@ export const WAY_LIMITS = {
   noteLength: 120,
   distance_m: { min: 0.08, max: 0.35 },
   pressure_Pa: { min: 0.7e5, max: 4e5 },
+  turns: { min: 0.25, max: 6 },
+  fan_m: { min: 0.05, max: 0.6 },
   lastPaper: { min: 400, max: 2000 },
   flattenGrit: { min: 400, max: 3000 },
   flattenRemoval_m: { min: 1e-6, max: 60e-6 },
@@ -86,6 +88,16 @@ export const COAT_DEFAULTS = {
   sandAfter: false,
 } as const satisfies Partial<PlannedCoat>;
 
+/** How a gun is held and set that nobody has set yet: near with a fast hand, or far; low pressure or high; needle closed or open, fan narrow or wide. */
+export interface WayGun {
+  distance_m: number | null;
+  pressure_Pa: number | null;
+  /** Needle, turns out from closed: upright, and for a lying part, which takes more. */
+  turns: number | null;
+  lyingTurns: number | null;
+  fan_m: number | null;
+}
+
 /** A house way with all that a shop may change in it. SI; a null is left to the gun, the sheet or the finish. */
 export interface HouseWayBody {
   name: string;
@@ -93,8 +105,7 @@ export interface HouseWayBody {
   price: string;
   finish: Finish;
   coats: PlannedCoat[];
-  /** Where the hand holds a gun that nobody has set yet: near with a fast hand, or far; low pressure or high. */
-  gun: { distance_m: number | null; pressure_Pa: number | null };
+  gun: WayGun;
   trigger: Trigger;
   /** Last paper below the base: the finer, the flatter what the clear is laid on. */
   lastPaper: number;
@@ -112,7 +123,7 @@ export interface HouseWayBody {
 export const WAY_DEFAULTS = {
   goodFor: "",
   price: "",
-  gun: { distance_m: null, pressure_Pa: null },
+  gun: { distance_m: null, pressure_Pa: null, turns: null, lyingTurns: null, fan_m: null },
   trigger: "released",
   lastPaper: 600,
   flatten: { grit: 800, by: "machine", removal_m: FLAT_M, u_m: U_FLAT_M },

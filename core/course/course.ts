@@ -9,12 +9,13 @@ import { litresToCome } from "../coat/litres";
 import { COOL_S, cureOf, readyAt } from "../coat/cure";
 import { layerWait } from "../coat/layer-wait";
 import { airNow } from "../coat/next-wait";
+import { aroundOf } from "./around";
 import { type Coats, coatSteps, coatsToStep } from "./coat-steps";
 import { paperHolds, softHolds } from "./holds";
 import { layerSteps } from "./layer-steps";
 import type { StepHold } from "./step-hold";
 import { ofClearAlone } from "../models/defects/kinds";
-import { type CourseStep, type StepDraft, inOrder, stepDraft } from "./steps";
+import { type CourseStep, type StepDraft, inOrder, nextAction, stepDraft } from "./steps";
 
 export interface CourseInput extends CoatsAsked {
   finish: Finish;
@@ -40,7 +41,11 @@ export function courseOf(input: CourseInput): CourseStep[] {
     soft: softHolds(facts),
   };
   const drafts = [...before(state, below.steps), ...coatSteps(state), ...curing(state), ...afterwards(state)];
-  return inOrder(facts.handedOver ? drafts.map((d) => (d.done || d.optional ? d : { ...d, missed: true })) : drafts);
+  const steps = inOrder(facts.handedOver ? drafts.map((d) => (d.done || d.optional ? d : { ...d, missed: true })) : drafts);
+  if (input.forecast === false) return steps;
+  const action = nextAction(steps);
+  const atHand = (s: CourseStep) => s.id === action?.id || s.state === "now" || (s.state === "open" && s.kind === "prepare");
+  return steps.map((s) => (atHand(s) ? { ...s, around: aroundOf(s, input) } : s));
 }
 
 /** The panel is worked on past its spraying: coats that nobody logged are not to come any more. */

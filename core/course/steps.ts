@@ -1,3 +1,4 @@
+import type { Around } from "./around";
 import type { Side } from "../record/kinds";
 import type { StepHold } from "./step-hold";
 import type { LayerKey } from "../models/prep/layer-names";
@@ -82,6 +83,8 @@ export interface CourseStep {
   coat: CoatForecast | null;
   /** Paper it is done with. */
   grit: number | null;
+  /** What is done around it; told of the step at hand. */
+  around: readonly Around[];
   /** What says no to it, or look first; empty for a step that may be done when its time has come. */
   holds: readonly StepHold[];
 }
@@ -120,6 +123,7 @@ export const stepDraft = (id: string, kind: StepKind, over: Partial<StepDraft>):
   volume_m3: null,
   coat: null,
   grit: null,
+  around: [],
   holds: [],
   ...over,
 });

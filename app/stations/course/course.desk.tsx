@@ -18,6 +18,7 @@ import { BigFigures } from "~/kit/ui/big-figures";
 import { useNow } from "~/kit/shell/now";
 import { runTold } from "~/kit/words/flow-words";
 import { maskWords } from "~/kit/words/mask-words";
+import { AroundList } from "./around-list";
 import { courseAxis, isBeyond } from "./course-axis";
 import { Do } from "./course-do";
 import { AxisHead, AxisKey, Row } from "./course-row";
@@ -93,6 +94,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
         {action && <Do step={action} naming={naming} at={waiting || action.holds.some(isNo) ? "ahead" : "now"} />}
       </div>
       {(action?.kind === "coat" || action?.layer) && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
+      <AroundList around={steps.flatMap((s) => s.around)} />
       <div className="mt-4">
         <AxisHead axis={axis} />
         <ol className="border-t border-hair" aria-label="Course, from now on" data-testid="course">

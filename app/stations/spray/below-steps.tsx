@@ -12,7 +12,7 @@ import { StrikeButton } from "~/kit/shell/strike-button";
 import { Field, FieldErrors } from "~/kit/ui/field";
 import { InUnits } from "~/kit/ui/in-units";
 import { Tag } from "~/kit/ui/tag";
-import { cleanersFor } from "./layers.words";
+import { cleanersFor } from "~/kit/words/cleaners";
 
 /** What is done below the clear, step by step, each with its reason. */
 export function BelowSteps() {

@@ -2,7 +2,6 @@ import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { HidingReason } from "#core/models/prep/hiding";
 import { LAYER_NAMES } from "#core/models/prep/layer-names";
-import type { Carrier } from "#core/models/product/kinds";
 import { capital } from "~/kit/words/capital";
 import { runTold } from "~/kit/words/flow-words";
 import { whenText } from "~/kit/words/when";
@@ -57,9 +56,3 @@ const WHY: Record<HidingReason, string> = {
 };
 export const hidingWords = ({ coats, why }: { coats: number; why: readonly HidingReason[] }): string =>
   `About ${coats} ${coats === 1 ? "coat" : "coats"} of base until it covers: by ${why.map((w) => WHY[w]).join(", ")}. Looked at in daylight, it may be one more.`;
-
-/** Cleaners in their order. Common practice; the base's sheet comes first. */
-export const cleanersFor = (carrier: Carrier | null): string =>
-  carrier === "water"
-    ? "Solvent first, then water-borne, for a water-borne base; one way, clean face, until dry"
-    : "Water-borne, then solvent; one way, clean face, until dry";

@@ -2,7 +2,7 @@ import { nearestPaper } from "../models/prep/papers";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Removal } from "../models/correction/removal-plan";
 import type { ShopFactors } from "../models/flow/simulate-coats";
-import type { ProductSheet } from "../models/product/sheet";
+import { type ProductSheet, timesAt } from "../models/product/sheet";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import { type FlowStage, flowStage } from "../models/ways/flow-stage";
 import type { HouseWay } from "../models/ways/way";
@@ -58,17 +58,15 @@ export function flowPlanOf({
   if (!there) return null;
   const hand = handGun({ facts: state, way, sheet, brief: panel });
   const flat = flatRemoval(way.flatten, state, shopRemoval);
+  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
   return inRange(() => ({
     there,
     flat,
     held: faultsHolding(state, ["paper", "clear"], WHOLE_PANEL),
     stage: flowStage({
-      sheet,
+      flash_s: timesAt(sheet, air_K).flashMin_s,
       // Out of a pot yet to be mixed: by the sheet's own hardener.
-      conditions: conditionsOf(
-        { sheet, facts: { ...state, mix: null }, brief: panel },
-        { air_K: state.climate?.body.air_K ?? UNLOGGED_AIR_K, reducer: hand.reducer },
-      ),
+      conditions: conditionsOf({ sheet, facts: { ...state, mix: null }, brief: panel }, { air_K, reducer: hand.reducer }),
       gun: hand.settings,
       left: { clear_m: Math.max(0, there.clear_m - flat.removal_m), u_m: Math.hypot(there.u_m, flat.u_m) },
       under_m: state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0),

@@ -4,7 +4,7 @@ import { memo, useMemo } from "react";
 import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { chanceWord } from "#core/models/flow/run-chance";
 import { textureOf, withTexture } from "#core/models/flow/reflection";
-import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
+import { flowCoatOptions } from "#core/models/ways/flow-coat-options";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { show, showFilm } from "#core/kernel/units/format";
 import type { Polygon } from "#core/kernel/geometry/geometry";

@@ -11,8 +11,7 @@ import {
   nearestSlip,
   zoneVerdicts,
 } from "#core/models/flow/flow-advice";
-import { CHANCE_WORDS, EDGE_FILM, chanceWord, runChance, sagAtEdge, sagLogSd } from "#core/models/flow/run-chance";
-import { flowCoatOptions } from "#core/models/flow/flow-coat-options";
+import { EDGE_FILM, chanceWord, runChance, sagAtEdge, sagLogSd } from "#core/models/flow/run-chance";
 import {
   FLOW_AXES,
   FLOW_PAIRS,
@@ -250,47 +249,6 @@ describe("advice", () => {
   });
   test("nothing stands out in the usual setting", () => {
     expect(flowReasons(setting, flowVerdict(setting, LIMIT))).toEqual([]);
-  });
-});
-
-describe("flow coat in its three meanings", () => {
-  const square = [
-    [0, 0],
-    [1, 0],
-    [1, 1],
-    [0, 1],
-  ] as const;
-  const panel = { outline: square, under_m: 110e-6, sandAfter_h: 16, flash_s: 600 };
-  const options = flowCoatOptions(setting, panel);
-  const of = (id: string) => options.find((o) => o.id === id)!;
-  test("flat and re-clear is the flattest and takes a day; the last wet coat takes no longer than leaving it", () => {
-    expect(of("re-clear").texture).toBeLessThan(of("leave").texture);
-    expect(of("last-wet").texture).toBeLessThan(of("leave").texture);
-    expect(of("re-clear").hours).toBeGreaterThan(16);
-    expect(of("last-wet").hours - of("leave").hours).toBeLessThan(0.1);
-  });
-  test("coats laid again flash between each other: two on a flatted vertical do not run, where without a wait they would", () => {
-    const wait = (flash_s: number) => ({
-      ...setting,
-      coats: setting.coats.map((c, i) => (i === setting.coats.length - 2 ? { ...c, flash_s } : c)),
-    });
-    const reClear = (flash_s: number) => flowCoatOptions(wait(flash_s), panel).find((o) => o.id === "re-clear")!;
-    expect(reClear(0).runChance).toBeGreaterThan(CHANCE_WORDS.likely);
-    expect(reClear(540).runChance).toBeLessThan(CHANCE_WORDS.likely);
-    expect(reClear(540).result.sagLocal_m).toBeLessThan(reClear(0).result.sagLocal_m / 3);
-  });
-  test("film adds up: clear is what was laid less what was flatted, all film has the layers below", () => {
-    for (const o of options) expect(o.total_m).toBeCloseTo(o.clear_m + panel.under_m, 12);
-    expect(of("re-clear").clear_m).toBeGreaterThan(of("leave").clear_m);
-    // Litres are the strokes': two coats more of the two that are planned, whatever the area says.
-    expect(of("re-clear").volume_m3).toBeCloseTo(2 * of("leave").volume_m3, 12);
-    expect(of("stacked").volume_m3).toBeGreaterThan(of("leave").volume_m3 * 2.5);
-  });
-  test("too much film in all or too much clear is said, and nonsense is refused", () => {
-    expect(flowCoatOptions(setting, { ...panel, under_m: 220e-6 }).find((o) => o.id === "stacked")!.against).toContain("300 µm");
-    const heavy = flowCoatOptions(at({ handSpeed_m_s: 0.26 }), panel).find((o) => o.id === "stacked")!;
-    expect(heavy.against === null || heavy.against.length > 0).toBe(true);
-    expect(() => flowCoatOptions(setting, { ...panel, outline: square.slice(0, 2) })).toThrow("area_m2");
   });
 });
 

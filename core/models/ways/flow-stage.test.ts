@@ -11,7 +11,7 @@ const um = (x: number) => x * 1e-6;
 const upright = flowConditions(TEST_SHEET, { air_K: 293.15, material_K: null, reducer: 0.05, tilt_rad: Math.PI / 2 });
 const stage = (over: Partial<Parameters<typeof flowStage>[0]> = {}) =>
   flowStage({
-    sheet: TEST_SHEET,
+    flash_s: TEST_SHEET.flashMin_s,
     conditions: upright,
     gun: USUAL_GUN,
     left: { clear_m: um(70), u_m: um(4) },

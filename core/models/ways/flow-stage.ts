@@ -3,7 +3,6 @@ import { inRange, requireInteger } from "../../kernel/guard";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
 import { CHANCE_WORDS, edgeRunChance } from "../flow/run-chance";
 import { type FlowCoat, type FlowConditions, type FlowResult, type ShopFactors, simulateCoats } from "../flow/simulate-coats";
-import { type ProductSheet, timesAt } from "../product/sheet";
 import { SPRAY } from "../spray/constants";
 import type { GunSettings } from "../spray/deposit";
 import { MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
@@ -38,17 +37,11 @@ const SEARCH = 20;
  * Coats over a flatted build: the slowest hand, from a little slower than usual, at which a run is unlikely at an edge by the flow model; the film
  * they add, and whether all together stays within limits. @throws RangeError
  */
-export function flowStage({
-  sheet,
-  conditions,
-  gun,
-  left,
-  under_m,
-  coats = FLOW_COAT.coats,
-  shop,
-  u_filmLog = SPRAY.shopLogSd,
-}: {
-  sheet: ProductSheet;
+export const flowStage = (asked: FlowStageAsked): FlowStage => layFlowStage(asked).stage;
+
+export interface FlowStageAsked {
+  /** Between its coats. */
+  flash_s: number;
   /** How the part hangs, the day, the reducer of the mix; what lies below is the sanded build. */
   conditions: FlowConditions;
   gun: GunSettings;
@@ -58,10 +51,21 @@ export function flowStage({
   under_m: number;
   coats?: number;
   shop?: ShopFactors | undefined;
-  u_filmLog?: number;
-}): FlowStage {
+  u_filmLog?: number | undefined;
+}
+
+/** The same with what the flow model says of the coats; null where no hand keeps them from running. @throws RangeError */
+export function layFlowStage({
+  flash_s,
+  conditions,
+  gun,
+  left,
+  under_m,
+  coats = FLOW_COAT.coats,
+  shop,
+  u_filmLog = SPRAY.shopLogSd,
+}: FlowStageAsked): { stage: FlowStage; result: FlowResult | null } {
   requireInteger("coats", coats, { min: 1, max: 4 });
-  const flash_s = timesAt(sheet, conditions.air_K).flashMin_s;
   const flat = { ...conditions, below: SUBSTRATE_TEXTURE.sanded };
   const planned = (speedFactor: number): PlannedCoat => ({
     ...usualCoat(),
@@ -89,7 +93,7 @@ export function flowStage({
   const clear_m = left.clear_m + adds_m;
   const total_m = under_m + clear_m;
   const chosen = speedFactor === null ? null : planned(speedFactor);
-  return {
+  const stage: FlowStage = {
     coat: chosen,
     gun: chosen && coatGun(gun, chosen),
     coats,
@@ -103,6 +107,7 @@ export function flowStage({
     runChance: result && chanceOf(result),
     against: result === null ? "runs" : total_m > MOST_TOTAL_M ? "total build" : clear_m > MOST_CLEAR_M ? "clear build" : null,
   };
+  return { stage, result };
 
   /** A faster hand lays less and runs later: halving finds where it begins to be safe. */
   function slowest(is: (factor: number) => boolean): number | null {

@@ -6,16 +6,17 @@ import type { GunSettings } from "../spray/deposit";
 import { type CoatVolume, coatOver } from "../spray/strokes";
 import type { Trigger } from "../spray/trigger";
 import { needleFlow } from "../spray/needle-flow";
-import { SUBSTRATE_TEXTURE } from "./constants";
-import type { FlowSetting } from "./flow-window";
-import { CHANCE_WORDS, edgeRunChance } from "./run-chance";
-import { type FlowResult, simulateCoats } from "./simulate-coats";
+import { FLOW_COAT } from "./flow-coat";
+import { layFlowStage } from "./flow-stage";
+import { SUBSTRATE_TEXTURE } from "../flow/constants";
+import type { FlowSetting } from "../flow/flow-window";
+import { CHANCE_WORDS, edgeRunChance } from "../flow/run-chance";
+import { type FlowResult, simulateCoats } from "../flow/simulate-coats";
 
 /** Hours of sanding a square metre flat, and the wait before sanding: common practice. */
 const SAND_H_M2 = 0.7;
 const CLEAN_H = 0.4;
 const REDUCER_MORE = 0.075;
-const FLOW_REDUCER = 0.1;
 const FLATTEST_M = 0.35e-6;
 
 export interface FlowCoatOption {
@@ -99,15 +100,20 @@ export function flowCoatOptions(
     { ...last, gun: { ...last.gun, fluidRate_m3_s: last.gun.fluidRate_m3_s * thinner } },
   ];
   const lastWet = run(wet, wetter);
-  const flow = {
-    ...conditions,
-    reducer: Math.max(conditions.reducer, FLOW_REDUCER),
-    speed: "slow" as const,
-    below: SUBSTRATE_TEXTURE.sanded,
-  };
-  // Not heavy: the needle is turned in until no more flows than before.
-  const pair = [waited, last];
-  const reClear = run(flow, pair);
+  // The flow coat's own question, as the page of it asks: the slowest hand at which a run is unlikely.
+  const left = { clear_m: Math.max(0, first.dry_m - FLAT_M), u_m: 0 };
+  const { stage, result: reClear } = layFlowStage({
+    flash_s: between_s,
+    conditions,
+    gun: last.gun,
+    left,
+    under_m,
+    shop: plan.shop,
+    u_filmLog: panel.u_filmLog,
+  });
+  const pair = stage.gun
+    ? Array.from({ length: stage.coats }, (_, i) => ({ ...last, gun: stage.gun!, flash_s: i < stage.coats - 1 ? between_s : 0 }))
+    : [];
   const stack = [waited, waited, last];
   const stackFirst = run(conditions, stack);
   const stacked = run({ ...conditions, below: SUBSTRATE_TEXTURE.sanded }, stack);
@@ -131,14 +137,19 @@ export function flowCoatOptions(
       {
         id: "re-clear",
         name: "Flat and re-clear",
-        how: "cure, sand all clear flat, clean, two coats with slow hardener and 10 % reducer, the needle turned in so that no more flows",
+        how: `cure, sand all clear flat, clean, ${FLOW_COAT.coats} coats 7.5 % more reduced at the slowest hand that keeps them from running`,
       },
-      reClear,
+      reClear ?? first,
       {
-        clear_m: Math.max(0, first.dry_m - FLAT_M) + reClear.dry_m,
+        clear_m: stage.clear_m,
         hours: spray_h(coats) + wait_h + flat_h + spray_h(pair),
         volume_m3: volume(coats) + volume(pair),
-        extra: first.visible_m < FLATTEST_M ? "the first coats are as flat already" : null,
+        extra:
+          reClear === null
+            ? "at no hand does it keep from running"
+            : first.visible_m < FLATTEST_M
+              ? "the first coats are as flat already"
+              : null,
       },
     ),
     option({ id: "stacked", name: "Stacked builds", how: "three coats, sand next day, three coats" }, stacked, {

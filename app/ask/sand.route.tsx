@@ -1,8 +1,5 @@
 import { Suspense, lazy } from "react";
 import { data, redirect } from "react-router";
-import { z } from "zod";
-import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
-import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { keepAsJob } from "#server/commands/keep-as-job";
 import { serverContext } from "#server/running";
 import { listClears } from "#server/repos/product-repo";
@@ -13,6 +10,7 @@ import { PageHeader } from "~/kit/shell/page-header";
 import { jsonBodyOf } from "~/kit/http/body.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { acting, inWords } from "~/kit/form/in-words.server";
+import { keptReadings } from "./sand.form";
 import type { Route } from "./+types/sand.route";
 
 export const meta: Route.MetaFunction = () => [{ title: "Can I sand this? · Yakamoz" }];
@@ -23,17 +21,8 @@ export async function loader() {
   return { productRevisionId: product?.revisionId ?? null, formKey: ctx.newId() };
 }
 
-const kept = z.object({
-  shape: z.enum(SHAPE_KINDS),
-  substrate: z.enum(Object.keys(SUBSTRATES) as [Substrate, ...Substrate[]]),
-  productRevisionId: z.string().min(1),
-  unit: z.enum(["µm", "mil"]),
-  rows: z.array(z.object({ before: z.string().max(24), after: z.string().max(24) })).max(60),
-  formKey: z.string().max(80),
-});
-
 export const action = acting(async ({ request }: Route.ActionArgs) => {
-  const parsed = kept.safeParse(await jsonBodyOf(request));
+  const parsed = keptReadings.safeParse(await jsonBodyOf(request));
   if (!parsed.success) throw data("Not understood", { status: 400 });
   const { by } = await readPrefs(request);
   const ctx = await serverContext();

@@ -1,24 +1,21 @@
 import { acting } from "~/kit/form/in-words.server";
-import { KeptForm } from "~/kit/draft/draft-form";
 import type { z } from "zod";
-import { data, redirect, useNavigation } from "react-router";
-import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, type CardBody, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/models/cards/card";
+import { data, redirect } from "react-router";
+import type { CardBody } from "#core/models/cards/card";
 import { saveCard } from "#server/commands/cards";
 import { keepPhoto } from "#server/commands/photos";
 import { serverContext } from "#server/running";
-import { type Card, getCard, listCards } from "#server/repos/card-repo";
+import { getCard, listCards } from "#server/repos/card-repo";
 import { listProducts } from "#server/repos/product-repo";
 import { answerForm, textOf, versionIn } from "~/kit/form/answer";
+import { NONE, askedFor, sameAgain } from "./card-start";
 import { cardForm } from "./card.form";
-import { cardShown, cardTexts } from "./card.texts";
-import { initial } from "~/kit/form/initial";
+import { cardShown } from "./card.texts";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { useUnits } from "~/kit/root/use-root";
-import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
-import { PageHeader } from "~/kit/shell/page-header";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/card-edit.route";
+import { CardEditDesk } from "./card-edit.desk";
 
 export const meta: Route.MetaFunction = () => [{ title: "Card · Yakamoz" }];
 
@@ -34,32 +31,6 @@ export async function loader({ params: { cardId }, request }: Route.LoaderArgs) 
 }
 
 const MOST_PHOTOS = 8;
-
-type Asked = Partial<Pick<Card["body"], "name" | "productName" | "base" | "colourCode" | "orientation" | "cure" | "mattingShare">>;
-const NONE: Asked = {};
-
-/** A card that another page proposes: what of it is given in the address. */
-function askedFor(search: URLSearchParams): Asked {
-  const share = Number(search.get("share") ?? NaN);
-  const productName = search.get("product")?.slice(0, 80);
-  if (!productName || !(share >= 0 && share <= 1)) return NONE;
-  return {
-    productName,
-    mattingShare: share,
-    name: `${productName} ${Math.round(100 * share)} %`.slice(0, 60),
-    base: search.get("base")?.slice(0, 60) ?? "",
-    colourCode: search.get("colour")?.slice(0, 40) ?? "",
-    orientation: search.get("side") === "horizontal" ? "horizontal" : "vertical",
-    cure: search.get("cure") === "forced" ? "forced" : "air",
-  };
-}
-
-/** What a row of cards has in common: product, base, how it was sprayed and cured, where it hangs. What was read is each card's own. */
-function sameAgain(card: Card | null) {
-  if (!card) return null;
-  const { productName, productRevisionId, base, colourCode, orientation, coats, cure, place, dryFilm_m } = card.body;
-  return { number: card.number, body: { productName, productRevisionId, base, colourCode, orientation, coats, cure, place, dryFilm_m } };
-}
 
 export const action = acting(async ({ request, params: { cardId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
@@ -91,122 +62,6 @@ export const action = acting(async ({ request, params: { cardId } }: Route.Actio
 });
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
-
-export default function CardEdit({ loaderData: { card, last, asked, products, formKey }, actionData }: Route.ComponentProps) {
-  const units = useUnits();
-  const busy = useNavigation().state !== "idle";
-  const errors = actionData?.errors ?? {};
-  const c = card?.body;
-  /** What a new card takes over from the one before it. */
-  const same = c ?? { ...last?.body, ...asked };
-  const texts = c && cardTexts(c, units);
-  const select = (name: string, label: string, options: Record<string, string>, value: string) => (
-    <SelectField label={label} name={name} defaultValue={value} errors={errors[name]}>
-      {Object.entries(options).map(([id, text]) => (
-        <option key={id} value={id}>
-          {text}
-        </option>
-      ))}
-    </SelectField>
-  );
-  const known =
-    (asked.productName ? undefined : products.find((p) => p.revisionId === same.productRevisionId)) ??
-    products.find((p) => p.name === same.productName);
-  return (
-    <>
-      <PageHeader
-        title={card ? `Correct card ${card.number}` : "New card"}
-        note={
-          card
-            ? "The card as it was stays in the file"
-            : last
-              ? `Product, base, cure and place as on card ${last.number}; a large card, same gun and hand as the job`
-              : "A large card, same gun, hand, base and orientation as the job"
-        }
-      />
-      <main className="max-w-[960px] px-4 py-6 sm:px-6">
-        <KeptForm
-          place="card"
-          version={card?.id}
-          encType="multipart/form-data"
-          className="grid grid-cols-2 items-start gap-4 sm:grid-cols-4"
-        >
-          <input type="hidden" name="formKey" value={formKey} />
-          <input type="hidden" name="productName" value={c?.productName ?? ""} />
-          <Field className="col-span-2" label="Name" name="name" defaultValue={c?.name ?? asked.name} errors={errors.name} />
-          <SelectField
-            className="col-span-2"
-            label="Product"
-            name="productId"
-            defaultValue={known?.revisionId ?? ""}
-            errors={errors.productId}
-          >
-            <option value="">{c?.productName ? `${c.productName}, no longer on the shelf` : "none of the shelf"}</option>
-            {products.map((p) => (
-              <option key={p.revisionId} value={p.revisionId}>
-                {p.name}
-              </option>
-            ))}
-          </SelectField>
-          <Field
-            className="col-span-2"
-            label="Mix in words"
-            name="mix"
-            placeholder="M 60 : gloss 40, 2:1 + 5 %"
-            defaultValue={c?.mix}
-            errors={errors.mix}
-          />
-          <Field
-            label="Matting component"
-            unit="% by weight"
-            name="matting"
-            defaultValue={initial("share", c?.mattingShare ?? asked.mattingShare, units)}
-            errors={errors.matting}
-            hint="empty: not about matte"
-          />
-          <Field label="Reducer" unit="%" name="reducer" defaultValue={initial("share", c?.reducer, units)} errors={errors.reducer} />
-          <Field label="Over: base or substrate" name="base" defaultValue={same.base} errors={errors.base} />
-          <Field label="Colour code" name="colourCode" defaultValue={same.colourCode} errors={errors.colourCode} />
-          {select("orientation", "Sprayed", CARD_ORIENTATIONS, same.orientation ?? "vertical")}
-          <Field label="Coats" name="coats" inputMode="numeric" defaultValue={same.coats ?? 2} errors={errors.coats} />
-          <Field
-            label="Film, dry"
-            unit={units.film}
-            name="film"
-            defaultValue={initial("film", same.dryFilm_m, units)}
-            errors={errors.film}
-          />
-          {select("cure", "Cure", CARD_CURES, same.cure ?? "air")}
-          <Field className="col-span-2" label="Where it hangs" name="place" defaultValue={same.place} errors={errors.place} />
-          <Field label="Gloss at 20°" unit="GU" name="gloss20" defaultValue={texts?.gloss20} errors={errors.gloss20} />
-          <Field
-            label="Gloss at 60°"
-            unit="GU"
-            name="gloss60"
-            defaultValue={texts?.gloss60}
-            errors={errors.gloss60}
-            hint="several with spaces"
-          />
-          <Field label="Gloss at 85°" unit="GU" name="gloss85" defaultValue={texts?.gloss85} errors={errors.gloss85} />
-          {select("colour", "Colour to the eye", CARD_VERDICTS, c?.colour ?? "open")}
-          {select("glossVerdict", "Gloss to the eye", GLOSS_VERDICTS, c?.glossVerdict ?? "open")}
-          {select("texture", "Texture to the eye", TEXTURE_VERDICTS, c?.texture ?? "open")}
-          <Field className="col-span-2" label="Note" name="note" defaultValue={c?.note} errors={errors.note} />
-          <div className="col-span-2">
-            <label htmlFor="photos" className="small-label mb-1 block">
-              Photographs, up to 40 MB each
-            </label>
-            <input id="photos" type="file" name="photos" multiple accept="image/*" className="field" aria-describedby="photos-error" />
-            <FieldErrors id="photos-error" errors={errors.photos} />
-          </div>
-          <div className="col-span-2 flex flex-wrap items-center gap-3 sm:col-span-4">
-            <button className="press" data-kind="main" disabled={busy}>
-              {busy ? "Storing…" : card ? "Keep the corrected card" : "Put it in the library"}
-            </button>
-            <FieldErrors errors={actionData?.ok === false && actionData.message ? [actionData.message] : undefined} />
-          </div>
-        </KeptForm>
-      </main>
-    </>
-  );
+export default function CardEdit({ loaderData, actionData }: Route.ComponentProps) {
+  return <CardEditDesk loaderData={loaderData} actionData={actionData} />;
 }

@@ -1,7 +1,4 @@
 import { acting } from "~/kit/form/in-words.server";
-import { useUnits } from "~/kit/root/use-root";
-import { DraftForm } from "~/kit/draft/draft-form";
-import { useDraft } from "~/kit/draft/use-draft";
 import { data, redirect } from "react-router";
 import { addPanel } from "#server/commands/jobs";
 import { serverContext } from "#server/running";
@@ -12,11 +9,10 @@ import { answerForm } from "~/kit/form/answer";
 import { panelForm } from "./job.form";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
-import { PANEL_QUANTITIES, PanelFields, panelStart, productChoice, productFor } from "./panel-fields";
-import { FieldErrors } from "~/kit/ui/field";
-import { PageHeader } from "~/kit/shell/page-header";
+import { productChoice } from "./panel-fields";
 import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/add-panel.route";
+import { AddPanelDesk } from "./add-panel.desk";
 
 export const meta: Route.MetaFunction = () => [{ title: "Add a panel · Yakamoz" }];
 
@@ -45,30 +41,6 @@ export const action = acting(async ({ request, params }: Route.ActionArgs) => {
 });
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
-
-export default function AddPanel({ loaderData: { job, products, lastRevisionId, formKey }, actionData }: Route.ComponentProps) {
-  const same = products.find((p) => p.revisionId === lastRevisionId)?.revisionId;
-  const draft = useDraft(
-    "panel",
-    {
-      ...panelStart(useUnits(), products, job.way.coats.length),
-      productRevisionId: same ?? productFor(products, job.finish),
-    },
-    PANEL_QUANTITIES,
-  );
-  return (
-    <>
-      <PageHeader title={`${job.vehicle}: add a panel`} note={job.colourName} />
-      <main className="max-w-[1080px] px-4 py-6 sm:px-6">
-        <DraftForm draft={draft} className="space-y-6">
-          <input type="hidden" name="formKey" value={formKey} />
-          <PanelFields draft={draft} errors={actionData?.errors ?? {}} products={products} />
-          <FieldErrors errors={actionData?.message ? [actionData.message] : undefined} />
-          <button className="press" data-kind="main">
-            Add this panel
-          </button>
-        </DraftForm>
-      </main>
-    </>
-  );
+export default function AddPanel({ loaderData, actionData }: Route.ComponentProps) {
+  return <AddPanelDesk loaderData={loaderData} actionData={actionData} />;
 }

@@ -1,14 +1,11 @@
-import { Link, useFetcher } from "react-router";
 import { format } from "date-fns";
 import { serverContext } from "#server/running";
 import { countJobs, listJobs } from "#server/repos/job-repo";
 import { listRemovedJobs } from "#server/repos/removed-job-repo";
-import type { FormAnswer } from "~/kit/form/answer";
 import { readListState, searchedWords } from "~/kit/list/list-state";
-import { PageHeader } from "~/kit/shell/page-header";
-import { JOBS_A_PAGE, JobList, RemovedList } from "./job-lists";
-import { useJobActions } from "./use-job-actions";
+import { JOBS_A_PAGE } from "./job-lists";
 import type { Route } from "./+types/jobs.route";
+import { JobsDesk } from "./jobs.desk";
 
 export const meta: Route.MetaFunction = () => [{ title: "Jobs · Yakamoz" }];
 
@@ -26,56 +23,6 @@ export async function loader({ request }: Route.LoaderArgs) {
   const [open, away, removed] = await Promise.all([list("open", false), list("away", true), listRemovedJobs(db)]);
   return { open, away, removed: removed.map((r) => ({ ...r, on: format(r.removedAt_ms, "d MMM yyyy HH:mm") })) };
 }
-
-export default function Jobs({ loaderData: { open, away, removed } }: Route.ComponentProps) {
-  const act = useJobActions();
-  return (
-    <>
-      <PageHeader title="Jobs" note={`${open.all} on the floor, ${away.all} put away`} />
-      <main className="space-y-8 px-4 py-6 sm:px-6">
-        <div className="flex flex-wrap items-start gap-3">
-          <Link to="/jobs/new" className="press" data-kind="main">
-            New job
-          </Link>
-          <TakeIn />
-        </div>
-        <JobList id="open" caption="On the floor" listed={open} archived={false} act={act} />
-        {away.all > 0 && <JobList id="away" caption="Put away" listed={away} archived act={act} />}
-        {removed.length > 0 && <RemovedList removed={removed} act={act} />}
-      </main>
-    </>
-  );
-}
-
-/** A job file from another shop or from a backup. */
-function TakeIn() {
-  const fetcher = useFetcher<{ problem: { column: string | null; reason: string } } | FormAnswer>();
-  const answer = fetcher.data;
-  const problem = !answer ? null : "problem" in answer ? answer.problem : { column: null, reason: answer.message ?? "Not understood" };
-  return (
-    <div>
-      <label className="press">
-        {fetcher.state === "idle" ? "Take a job file in" : "Reading the file…"}
-        <input
-          type="file"
-          accept=".json,application/json"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = "";
-            if (!file) return;
-            const form = new FormData();
-            form.set("file", file);
-            void fetcher.submit(form, { method: "post", action: "/do/jobs/import", encType: "multipart/form-data" });
-          }}
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="mt-2 max-w-[60ch] text-sm font-medium text-stop-ink">
-          Nothing was taken in. {problem.column && `${problem.column}: `}
-          {problem.reason}
-        </p>
-      )}
-    </div>
-  );
+export default function Jobs({ loaderData }: Route.ComponentProps) {
+  return <JobsDesk loaderData={loaderData} />;
 }

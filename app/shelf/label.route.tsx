@@ -7,8 +7,8 @@ import { serverContext } from "#server/running";
 import { getCard } from "#server/repos/card-repo";
 import { getContainer } from "#server/repos/container-repo";
 import { listShelf } from "#server/repos/product-repo";
-import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/label.route";
+import { LabelDesk } from "./label.desk";
 
 export const meta: Route.MetaFunction = () => [{ title: "Label · Yakamoz" }];
 
@@ -50,31 +50,6 @@ export async function loader({ request, params: { kind, id } }: Route.LoaderArgs
     };
   }
 }
-
-export default function Label({ loaderData: { title, lines, svg, path } }: Route.ComponentProps) {
-  return (
-    <>
-      <div className="no-print contents">
-        <PageHeader title="Label" note="Stick it on; the code opens this can or card here" />
-      </div>
-      <main className="px-4 py-6 sm:px-6">
-        <figure className="inline-flex items-center gap-5 border border-ink bg-white p-4 text-black">
-          <div className="size-28 [&>svg]:size-full" aria-label={`Code for ${path}`} role="img" dangerouslySetInnerHTML={{ __html: svg }} />
-          <figcaption>
-            <b className="block text-xl leading-tight">{title}</b>
-            {lines.map((l) => (
-              <span key={l} className="block">
-                {l}
-              </span>
-            ))}
-          </figcaption>
-        </figure>
-        <div className="no-print mt-5">
-          <button type="button" className="press" data-kind="main" onClick={() => window.print()}>
-            Print
-          </button>
-        </div>
-      </main>
-    </>
-  );
+export default function Label({ loaderData }: Route.ComponentProps) {
+  return <LabelDesk loaderData={loaderData} />;
 }

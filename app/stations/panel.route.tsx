@@ -1,27 +1,9 @@
-import { noGaugeReads } from "#core/panel/brief";
-import { Suspense, lazy, useMemo, useState } from "react";
-import { Link, Outlet, useLocation } from "react-router";
-import { FINISHES } from "#core/models/ways/way";
 import { serverContext } from "#server/running";
-import type { PanelView } from "#server/views/panel-view";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { viewInRegion } from "~/kit/words/region";
-import { usePrefs } from "~/kit/root/use-root";
-import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
-import { FilmStrip } from "~/kit/panel/film-strip";
-import type { PanelContext } from "~/kit/panel/use-panel";
-import { Waterline } from "~/kit/panel/waterline";
-import { later, useLater } from "~/kit/root/later";
-import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
 import { unlessListMoved } from "~/kit/list/list-state";
-
-/** Needed by hardly any panel: they come when they are. */
-const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
-const DoubtfulNotice = lazy(() => import("~/kit/panel/doubtful-notice"));
-
-/** What is one tap away is worked out while a page rests; the models come for it then. */
-const ahead = later(() => import("./ask-ahead"));
+import { PanelLayoutDesk } from "./panel.desk";
 
 export { unlessListMoved as shouldRevalidate };
 
@@ -32,97 +14,6 @@ export async function loader({ params }: Route.LoaderArgs) {
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.job.vehicle}, ${loaderData.panel.name} · Yakamoz` : "Yakamoz" },
 ];
-
-export default function PanelLayout({ loaderData: view, params }: Route.ComponentProps) {
-  const { job, panel, panels, state, standing, floor_m } = view;
-  const { by } = usePrefs();
-  const [preview, setPreview] = useState<SectionPreview>({});
-  const base = `/jobs/${params.jobId}/panels/${params.panelId}`;
-  const context = useMemo<PanelContext>(() => ({ view, base, setPreview }), [view, base]);
-  const measured = state.film.spots;
-  const caption = measured
-    ? `Mean of the panel, ${measured} ${measured === 1 ? "spot" : "spots"} read`
-    : state.film.how === "forecast" || state.film.how === "by a strip beside it"
-      ? state.film.how === "forecast"
-        ? "By its coats alone: no gauge reads here"
-        : "By a strip beside it: no gauge reads here"
-      : state.coats.length
-        ? "As sprayed, predicted"
-        : "Below the clear";
-  const section = (
-    <FilmSection
-      layers={state.layers}
-      floor_m={floor_m}
-      baseColour={job.colourCss}
-      preview={preview}
-      caption={caption}
-      ground={noGaugeReads(panel.substrate) ? "plastic" : "metal"}
-    />
-  );
-  return (
-    <div className="flex min-h-full flex-col">
-      <PageHeader
-        title={`${job.vehicle}, ${panel.name.toLowerCase()}`}
-        note={
-          <>
-            {[job.colourName, FINISHES[job.finish].toLowerCase(), by].filter(Boolean).join(" · ")}
-            <span className="no-print">
-              {panels
-                .filter((p) => p.id !== panel.id)
-                .map((p) => (
-                  <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
-                    {p.name}
-                  </Link>
-                ))}
-              <Link to={`/jobs/${job.id}/add-panel`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
-                Add a panel
-              </Link>
-            </span>
-          </>
-        }
-      >
-        <div className="no-print contents">
-          <Waterline base={base} reached={standing.station} />
-        </div>
-      </PageHeader>
-      <div className="flex flex-1 flex-col lg:flex-row">
-        <main className="min-w-0 flex-1 px-4 py-5 sm:px-6">
-          <details className="no-print mb-4 lg:hidden">
-            <summary
-              className="flex min-h-11 cursor-pointer list-none items-center gap-2 text-[13px] font-semibold"
-              aria-label="Section of the film"
-            >
-              <FilmStrip layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} />
-            </summary>
-            <div className="mx-auto max-w-60 pt-3">{section}</div>
-          </details>
-          {state.inTheWay.length > 0 && (
-            <Suspense>
-              <InTheWayNotice view={view} base={base} />
-            </Suspense>
-          )}
-          {(state.doubtful.length > 0 || state.mixed) && (
-            <Suspense>
-              <DoubtfulNotice view={view} base={base} />
-            </Suspense>
-          )}
-          <Outlet context={context} />
-          {state.film.mean !== null && <AskAhead view={view} base={base} />}
-        </main>
-        <aside aria-label="Section" className="no-print hidden w-[232px] shrink-0 border-l border-hair px-4 py-4 lg:block">
-          {section}
-        </aside>
-      </div>
-    </div>
-  );
-}
-
-/** Only beside the stations from which a verdict is one tap away. */
-function AskAhead({ view, base }: { view: PanelView; base: string }) {
-  const at = useLocation().pathname.slice(base.length);
-  const inspecting = at.startsWith("/inspect");
-  const parts = useLater(ahead, false, !inspecting && !at.startsWith("/correct"));
-  if (!parts) return null;
-  if (inspecting) return <parts.AheadOfInspect view={view} />;
-  return at.startsWith("/correct") ? <parts.AheadOfCorrect view={view} /> : null;
+export default function PanelLayout({ loaderData, params }: Route.ComponentProps) {
+  return <PanelLayoutDesk loaderData={loaderData} params={params} />;
 }

@@ -23,26 +23,21 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
   const view = await panelOr404(ctx, jobId, panelId);
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
+  const clientKey = textOf(form, "formKey") || null;
   if (textOf(form, "intent") === "lookedOver")
     return answerForm(form, z.object({}), async () => ({
-      entryId: await recordEntry(ctx, { panelId, kind: "lookedOver", body: {}, by, clientKey: textOf(form, "formKey") || null }),
+      entryId: await recordEntry(ctx, { panelId, kind: "lookedOver", body: {}, by, clientKey }),
       message: "Looked over: nothing found",
     }));
   if (textOf(form, "intent") === "seenTo")
     return answerForm(form, seenToForm, async (body) => ({
-      entryId: await markSeenTo(ctx, { panelId, body, by, clientKey: textOf(form, "formKey") || null }),
+      entryId: await markSeenTo(ctx, { panelId, body, by, clientKey }),
       message: `${capital(SEEN_TO[body.as])}: it holds nothing back any more`,
     }));
   return answerForm(form, defectForm(units, view.panel.shape.outline), async (body) => {
     const photoId = await photoOf(ctx, form);
     return {
-      entryId: await recordEntry(ctx, {
-        panelId,
-        kind: "defect",
-        body: { ...body, photoId },
-        by,
-        clientKey: textOf(form, "formKey") || null,
-      }),
+      entryId: await recordEntry(ctx, { panelId, kind: "defect", body: { ...body, photoId }, by, clientKey }),
       message: `${DEFECT_KINDS[body.kind].name} placed`,
     };
   });

@@ -5,11 +5,12 @@ import { type LayerAhead, baseInAll_m3, layersAhead } from "#core/coat/layers-ah
 import { type NextCoat, nextCoat } from "#core/coat/next-coat";
 import { sprayedNow } from "#core/coat/setting";
 import { inRange } from "#core/kernel/guard";
+import { type GritChain, gritChain } from "#core/models/prep/grit-chain";
 import { type HidingReason, hidingCoats } from "#core/models/prep/hiding";
 import type { LayerKey } from "#core/models/prep/layer-names";
 import { LAYERS, groundSaves } from "#core/models/prep/layers";
 import { humidFactor } from "#core/models/product/humid-flash";
-import type { AnySheet, ProductSheet } from "#core/models/product/sheet";
+import { type AnySheet, type ProductSheet, isCoat } from "#core/models/product/sheet";
 import type { SprayedIn } from "#core/panel/predict-coat";
 import type { PanelView } from "#server/views/panel-view";
 
@@ -109,3 +110,17 @@ function sandedSince({ state }: PanelView): boolean {
   const under = state.colourCoats.findLast((c) => ["prime", "seal"].includes(LAYERS[c.body.coat].layer));
   return under !== undefined && state.under.some((u) => u.body.step === "sand" && u.seq > under.seq);
 }
+
+/** What the page of what lies below shows: the papers' chain, the layers, and what of the shelf they may be sprayed with. */
+export function belowAt(view: PanelView, shelf: readonly { id: string; sheet: AnySheet }[], now_ms: number) {
+  const chain: GritChain | null = inRange(() => gritChain(papersOf(view.state.under))) ?? null;
+  return {
+    chain,
+    layers: layersAt(view, shelf, now_ms),
+    products: shelf.flatMap(({ id, sheet }) => (isCoat(sheet) ? [{ id, name: sheet.name, kind: sheet.kind, coats: sheet.coats }] : [])),
+  };
+}
+
+/** Papers that were sanded with below the base, in their order. */
+const papersOf = (log: readonly { body: { step: string; grit: number | null } }[]): number[] =>
+  log.flatMap((u) => (u.body.step === "sand" && u.body.grit !== null ? [u.body.grit] : []));

@@ -1,0 +1,221 @@
+import type { ShopRates } from "#core/judge/option-figures";
+import { KeptForm } from "~/kit/draft/draft-form";
+import { COVERAGE } from "#core/kernel/units/format";
+import { Form, Link } from "react-router";
+import { LEARNT, LEARNT_KEYS, houseTexts } from "./house.texts";
+import { QUANTITIES } from "#core/kernel/units/quantities";
+import { LearntSteps } from "./learnt-steps";
+import { usePrefs, useRoot } from "~/kit/root/use-root";
+import { usePrefsSubmit } from "~/kit/shell/use-prefs-submit";
+import { Choices, Toggle } from "~/kit/ui/toggle";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { REGIONS } from "~/kit/words/region";
+import { useRegion } from "~/kit/words/use-region";
+import { PageHeader } from "~/kit/shell/page-header";
+import { Tag } from "~/kit/ui/tag";
+import type { Route } from "./+types/house.route";
+
+const UNIT_LABELS = { film: "Film", length: "Length", temperature: "Temperature", pressure: "Pressure", volume: "Volume" } as const;
+
+/** What costs the shop its own money. */
+const RATE_FIELDS: { name: keyof ShopRates; label: string; hint?: string }[] = [
+  { name: "labourPerHour", label: "An hour of work costs" },
+  { name: "rejected", label: "A panel that comes back costs", hint: "in the shop's own money" },
+  { name: "waitingPerDay", label: "A day of waiting for a cure costs", hint: "the stall, the booth; nothing where it does not matter" },
+];
+
+export function HouseDesk({ loaderData: { version, learnt, ways }, actionData }: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
+  const { shop } = useRoot();
+  const region = useRegion();
+  const prefs = usePrefs();
+  const start = houseTexts(shop, region, prefs.units);
+  const { send, setUnits } = usePrefsSubmit();
+  const errors = actionData?.errors ?? {};
+  return (
+    <>
+      <PageHeader title="House" note="How this shop works, and how this screen shows it" />
+      <main className="grid max-w-[1100px] gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-2">
+        <section>
+          <h2 className="mb-3 text-xl font-semibold">The shop</h2>
+          <KeptForm place="shop" version={version} className="grid grid-cols-2 gap-4">
+            <Field className="col-span-2" label="Name" name="name" defaultValue={start.name} errors={errors.name} />
+            <SelectField className="col-span-2" label="Usual way" name="wayId" defaultValue={start.wayId} errors={errors.wayId}>
+              {ways.map((w) => (
+                <option key={w.id} value={w.id}>
+                  {w.name}
+                </option>
+              ))}
+            </SelectField>
+            <Link to="/house/ways" className="press col-span-2 justify-self-start">
+              Look at the ways, change them
+            </Link>
+            <SelectField
+              className="col-span-2"
+              label="Words for parts, and paper"
+              name="region"
+              defaultValue={region}
+              errors={errors.region}
+            >
+              {Object.entries(REGIONS).map(([value, { name }]) => (
+                <option key={value} value={value}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
+            <Field
+              label="Film floor: least clear to keep"
+              unit={prefs.units.film}
+              name="floor"
+              defaultValue={start.floor}
+              errors={errors.floor}
+            />
+            <Field
+              label="Readings a spot"
+              name="readingsPerSpot"
+              inputMode="numeric"
+              defaultValue={start.readingsPerSpot}
+              errors={errors.readingsPerSpot}
+            />
+            <Field
+              label="Booth changes its air"
+              name="airChanges"
+              inputMode="decimal"
+              defaultValue={start.airChanges}
+              hint="times an hour, by its papers; empty: not known"
+              errors={errors.airChanges}
+            />
+            {RATE_FIELDS.map(({ name, label, hint }) => (
+              <Field
+                key={name}
+                label={label}
+                name={name}
+                inputMode="decimal"
+                defaultValue={start[name]}
+                hint={hint}
+                errors={errors[name]}
+              />
+            ))}
+            <div className="col-span-2">
+              <FieldErrors errors={actionData?.ok === false && actionData.message ? [actionData.message] : undefined} />
+            </div>
+            <button className="press col-span-2 justify-self-start" data-kind="main">
+              Save for the shop
+            </button>
+          </KeptForm>
+        </section>
+        <section>
+          <h2 className="mb-3 text-xl font-semibold">This screen</h2>
+          <div className="space-y-4">
+            <Choices
+              label="Theme"
+              columns={2}
+              value={prefs.theme}
+              onChange={(v) => send({ theme: v === "night" ? "night" : "booth" })}
+              options={[
+                { value: "booth", name: "Booth", note: "Paper white, for tubes and daylight" },
+                { value: "night", name: "Night", note: "Deep sea, for a dark garage" },
+              ]}
+            />
+            <dl className="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-2">
+              {(Object.keys(UNIT_LABELS) as (keyof typeof UNIT_LABELS)[]).map((q) => (
+                <div key={q} className="contents">
+                  <dt>{UNIT_LABELS[q]}</dt>
+                  <dd>
+                    <Toggle
+                      label={UNIT_LABELS[q]}
+                      value={prefs.units[q]}
+                      onChange={(u) => setUnits({ ...prefs.units, [q]: u })}
+                      options={Object.keys(QUANTITIES[q].units).map((u) => ({ value: u, name: u }))}
+                    />
+                  </dd>
+                </div>
+              ))}
+            </dl>
+            <Choices
+              label="Who is at this screen"
+              columns={3}
+              value={prefs.by}
+              onChange={(by) => send({ by })}
+              options={["painter A", "painter B", "apprentice"].map((r) => ({ value: r, name: r }))}
+            />
+          </div>
+        </section>
+        <section aria-labelledby="learnt-title">
+          <h2 id="learnt-title" className="mb-2 text-xl font-semibold">
+            Learnt from this shop
+          </h2>
+          <ul className="border-t border-hair" data-testid="learnt">
+            {LEARNT_KEYS.map((what) => {
+              const l = learnt[what];
+              const inUse = shop[LEARNT[what].setting];
+              return (
+                <li key={what} className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b border-hair py-2">
+                  <span className="min-w-0 flex-1 basis-64">
+                    {LEARNT[what].name}, against the model
+                    <span className="block text-ink2">
+                      {l.enough && (
+                        <b className="font-semibold text-ink">
+                          × {l.factor.toFixed(2)} ± {(COVERAGE * l.factor * l.u_log).toFixed(2)}{" "}
+                        </b>
+                      )}
+                      {l.words}
+                      {l.enough && `, ${l.n} panels`}
+                    </span>
+                    {inUse && (
+                      <span className="block">
+                        In use: × {inUse.factor.toFixed(2)}, from {inUse.n} panels.
+                      </span>
+                    )}
+                  </span>
+                  <Form method="post">
+                    <input type="hidden" name="what" value={what} />
+                    {inUse ? (
+                      <button className="press" name="intent" value="forget">
+                        Back to the model<span className="sr-only">: {LEARNT[what].name}</span>
+                      </button>
+                    ) : (
+                      <button className="press" name="intent" value="learn" disabled={!l.enough}>
+                        Use it<span className="sr-only">: {LEARNT[what].name}</span>
+                      </button>
+                    )}
+                  </Form>
+                </li>
+              );
+            })}
+          </ul>
+          <LearntSteps steps={learnt.steps} />
+          {learnt.simulated > 0 && (
+            <p className="mt-2">
+              <Tag kind="simulated">{learnt.simulated} of these panels were read with a stand-in</Tag>
+            </p>
+          )}
+          <p className="mt-2 max-w-[60ch] text-[13px] text-ink2">
+            Film: measured after less before clear, over what the settings were to lay, pulled towards 1 while panels are few. Runs: from
+            which panels a run was placed on; uncertain below about 20 panels with runs among them. Texture: ratings by eye against the
+            forecast. Sanding: read after clear and again after the work, over the plan's forecast. Nothing is changed in the ledger; it can
+            be taken back at any time.
+          </p>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Simulated devices</h2>
+          <p className="mb-3 max-w-[60ch] text-ink2">
+            Stand-ins for gauge, scale, meter, probe and camera, for learning and for showing. What they fill in is marked simulated
+            wherever it is shown. {shop.standIns ? "They are on." : "They are off: nothing simulated can come to a panel."}
+          </p>
+          <Form method="post">
+            <button className="press" name="intent" value={shop.standIns ? "noStandIns" : "standIns"}>
+              {shop.standIns ? "Switch them off" : "Switch them on"}
+            </button>
+          </Form>
+        </section>
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">Backup</h2>
+          <p className="text-ink2">
+            Everything lies in one file in the data folder. <code>npm run backup</code> writes a checked copy of it while the program runs.
+            Put that copy on another disk.
+          </p>
+        </section>
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,106 @@
+import { useUnits } from "~/kit/root/use-root";
+import { DraftForm } from "~/kit/draft/draft-form";
+import { useDraft } from "~/kit/draft/use-draft";
+import { Link, useNavigation } from "react-router";
+import { FINISHES } from "#core/models/ways/way";
+import { PANEL_QUANTITIES, PanelFields, panelStart, productFor } from "./panel-fields";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
+import { NO_BRIEF } from "#core/panel/job-brief";
+import { BriefFields, briefStart } from "./brief-fields";
+import { PageHeader } from "~/kit/shell/page-header";
+import { WayChoice } from "~/kit/ways/way-choice";
+import type { Route } from "./+types/new-job.route";
+
+export function NewJobDesk({
+  loaderData: { ways, usual, formKey, products },
+  actionData,
+}: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
+  const units = useUnits();
+  const draft = useDraft(
+    "job",
+    {
+      vehicle: "",
+      colourName: "",
+      colourCss: "#1d5560",
+      wayId: usual.id,
+      finish: usual.finish,
+      ...panelStart(units, products, usual.coats.length),
+      productRevisionId: productFor(products, usual.finish),
+      ...briefStart(NO_BRIEF),
+    },
+    PANEL_QUANTITIES,
+  );
+  const { typed } = draft;
+  const busy = useNavigation().state === "submitting";
+  const errors = actionData?.errors ?? {};
+  return (
+    <>
+      <PageHeader title="New job" note="From a house way; everything can be changed later" />
+      <main className="max-w-[1080px] px-4 py-6 sm:px-6">
+        {products.length === 0 && (
+          <p className="mb-5 rounded-press border border-edge p-4">
+            The shelf is empty.{" "}
+            <Link className="font-semibold underline underline-offset-4" to="/shelf/new">
+              Put a clear on the shelf
+            </Link>{" "}
+            first: its sheet gives solids, flash and film.
+          </p>
+        )}
+        <DraftForm draft={draft} className="space-y-8">
+          <input type="hidden" name="formKey" value={formKey} />
+          <section className="grid gap-4 sm:grid-cols-[2fr_1.4fr_auto]">
+            <Field label="Vehicle or part" {...draft.field("vehicle")} errors={errors.vehicle} />
+            <Field label="Colour" {...draft.field("colourName")} errors={errors.colourName} />
+            <div>
+              <label htmlFor="colourCss" className="small-label mb-1 block">
+                Shown as
+              </label>
+              <input
+                id="colourCss"
+                {...draft.field("colourCss")}
+                type="color"
+                className="h-11 w-20 cursor-pointer rounded-press border border-edge"
+              />
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-3 text-xl font-semibold">House way</h2>
+            <WayChoice
+              ways={ways}
+              name="wayId"
+              value={typed.wayId}
+              onChange={(id) => {
+                const way = ways.find((w) => w.id === id);
+                if (!way) return;
+                draft.set("wayId", id);
+                draft.set("finish", way.finish);
+                draft.set("coatsPlanned", String(way.coats.length));
+                const now = products.find((p) => p.revisionId === typed.productRevisionId);
+                if (now?.matte !== (way.finish === "matte")) draft.set("productRevisionId", productFor(products, way.finish));
+              }}
+            />
+            <FieldErrors errors={errors.wayId} />
+            <SelectField className="mt-4 max-w-80" label="Finish wanted" {...draft.field("finish")} errors={errors.finish}>
+              {Object.entries(FINISHES).map(([k, name]) => (
+                <option key={k} value={k}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
+            <div className="mt-4 space-y-3">
+              <BriefFields draft={draft} errors={errors} />
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-3 text-xl font-semibold">First panel</h2>
+            <PanelFields draft={draft} errors={errors} products={products} />
+          </section>
+          <FieldErrors errors={actionData?.message ? [actionData.message] : undefined} />
+          <button className="press" data-kind="main" disabled={busy || products.length === 0}>
+            {busy ? "Starting…" : "Start this job"}
+          </button>
+        </DraftForm>
+      </main>
+    </>
+  );
+}

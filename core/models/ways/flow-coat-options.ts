@@ -100,11 +100,11 @@ export function flowCoatOptions(
     { ...last, gun: { ...last.gun, fluidRate_m3_s: last.gun.fluidRate_m3_s * thinner } },
   ];
   const lastWet = run(wet, wetter);
-  // The flow coat's own question, as the page of it asks: the slowest hand at which a run is unlikely.
+  // The flow coat's own question, as the page of it asks: the slowest hand at which a run is unlikely; here out of a pot with slow hardener.
   const left = { clear_m: Math.max(0, first.dry_m - FLAT_M), u_m: 0 };
-  const { stage, result: reClear } = layFlowStage({
+  const { stage, laid: reClear } = layFlowStage({
     flash_s: between_s,
-    conditions,
+    conditions: { ...conditions, speed: "slow" },
     gun: last.gun,
     left,
     under_m,
@@ -137,7 +137,7 @@ export function flowCoatOptions(
       {
         id: "re-clear",
         name: "Flat and re-clear",
-        how: `cure, sand all clear flat, clean, ${FLOW_COAT.coats} coats 7.5 % more reduced at the slowest hand that keeps them from running`,
+        how: `cure, sand all clear flat, clean, ${FLOW_COAT.coats} coats with slow hardener, 7.5 % more reduced, at the slowest hand that keeps them from running`,
       },
       reClear ?? first,
       {
@@ -145,7 +145,7 @@ export function flowCoatOptions(
         hours: spray_h(coats) + wait_h + flat_h + spray_h(pair),
         volume_m3: volume(coats) + volume(pair),
         extra:
-          reClear === null
+          stage.gun === null
             ? "at no hand does it keep from running"
             : first.visible_m < FLATTEST_M
               ? "the first coats are as flat already"

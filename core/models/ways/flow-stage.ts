@@ -54,7 +54,7 @@ export interface FlowStageAsked {
   u_filmLog?: number | undefined;
 }
 
-/** The same with what the flow model says of the coats; null where no hand keeps them from running. @throws RangeError */
+/** The same with what the flow model says of the coats: where no hand keeps them from running, of the fastest. @throws RangeError */
 export function layFlowStage({
   flash_s,
   conditions,
@@ -64,7 +64,7 @@ export function layFlowStage({
   coats = FLOW_COAT.coats,
   shop,
   u_filmLog = SPRAY.shopLogSd,
-}: FlowStageAsked): { stage: FlowStage; result: FlowResult | null } {
+}: FlowStageAsked): { stage: FlowStage; laid: FlowResult | null } {
   requireInteger("coats", coats, { min: 1, max: 4 });
   const flat = { ...conditions, below: SUBSTRATE_TEXTURE.sanded };
   const planned = (speedFactor: number): PlannedCoat => ({
@@ -107,7 +107,7 @@ export function layFlowStage({
     runChance: result && chanceOf(result),
     against: result === null ? "runs" : total_m > MOST_TOTAL_M ? "total build" : clear_m > MOST_CLEAR_M ? "clear build" : null,
   };
-  return { stage, result };
+  return { stage, laid: result ?? lay(FASTEST) };
 
   /** A faster hand lays less and runs later: halving finds where it begins to be safe. */
   function slowest(is: (factor: number) => boolean): number | null {

@@ -11,17 +11,26 @@ import { stripForm } from "~/kit/readings/reading.form";
 /** Parts of a body that its form may change; the rest stays as it was. */
 type Changed<K extends PutRightKind> = Partial<BodyInputOf<K>>;
 
+/** A coat with its place; what is wrong with either is told at once. */
+const coatTyped = (units: UnitPreferences) =>
+  z.record(z.string(), z.unknown()).transform((fields, ctx) => {
+    const coat = coatForm(units).safeParse(fields);
+    const place = coatPlaceForm.safeParse(fields);
+    for (const { path, message } of [...(coat.error?.issues ?? []), ...(place.error?.issues ?? [])])
+      ctx.addIssue({ code: "custom", path, message });
+    return coat.success && place.success ? { coat: coat.data, place: place.data } : z.NEVER;
+  });
+
 const FORMS: { [K in PutRightKind]: (units: UnitPreferences, sheet: Pick<ProductSheet, "bake">) => z.ZodType<Changed<K>> } = {
   coat: (units) =>
-    z.record(z.string(), z.unknown()).transform((fields, ctx) => {
-      const coat = coatForm(units).safeParse(fields);
-      const place = coatPlaceForm.safeParse(fields);
-      for (const { path, message } of [...(coat.error?.issues ?? []), ...(place.error?.issues ?? [])])
-        ctx.addIssue({ code: "custom", path, message });
-      if (!coat.success || !place.success) return z.NEVER;
-      const { role, settings, reducer, wetReading_m } = coat.data;
-      return { role, settings, reducer, wetReading_m, ...place.data };
-    }),
+    coatTyped(units).transform(({ coat: { role, settings, reducer, wetReading_m }, place }) => ({
+      role,
+      settings,
+      reducer,
+      wetReading_m,
+      ...place,
+    })),
+  colourCoat: (units) => coatTyped(units).transform(({ coat: { settings, reducer }, place }) => ({ settings, reducer, ...place })),
   flatten: (units) =>
     flattenForm(units).transform(({ grit, by, removal }) => ({
       grit,

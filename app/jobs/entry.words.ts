@@ -1,8 +1,9 @@
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
 import { PHASES } from "#core/record/kinds";
 import type { EntryToPutRight } from "#server/commands/put-right";
 
 /** Pages that lead here, and back. */
-const FROM = new Set(["spray", "inspect", "hand-over", "ledger"]);
+const FROM = new Set(["spray", "spray/below", "inspect", "hand-over", "ledger"]);
 
 /** A page of this very panel that leads here; of any other word, where the ledger is. */
 export const backTo = ({ jobId, panelId }: { jobId: string; panelId: string }, from: string) =>
@@ -13,6 +14,8 @@ export function nameOf(entry: EntryToPutRight, coat: number): string {
   switch (entry.kind) {
     case "coat":
       return `coat ${coat}`;
+    case "colourCoat":
+      return LAYER_NAMES[entry.body.coat];
     case "mix":
       return "a mix";
     case "climate":

@@ -3,6 +3,7 @@ import type { EntryKind } from "./bodies";
 /** Kinds that are put right in place; any other is taken out and entered again. */
 export const PUT_RIGHT = [
   "coat",
+  "colourCoat",
   "mix",
   "climate",
   "reading",

@@ -50,6 +50,10 @@ export async function putRight(
   }
   const next = { ...entry.body, ...body } as BodyInputOf<PutRightKind>;
   if (entry.kind === "coat") Object.assign(next, { volume_m3: await takenBy(ctx, panelId, next as BodyOf<"coat">) });
+  if (entry.kind === "colourCoat") {
+    const { settings, zone = "whole" } = next as BodyOf<"colourCoat">;
+    if (settings) Object.assign(next, { volume_m3: await takenBy(ctx, panelId, { settings, zone }) });
+  }
   const panel = entry.kind === "turn" ? await getPanel(ctx.db, panelId) : null;
   if (panel) Object.assign(next, { tilt_rad: tiltHeld((next as BodyOf<"turn">).how, panel) });
   await recordEntry(ctx, {
@@ -65,7 +69,7 @@ export async function putRight(
 }
 
 /** What a coat took with its settings as they are now. */
-async function takenBy(ctx: ServerContext, panelId: string, coat: BodyOf<"coat">): Promise<number | null> {
+async function takenBy(ctx: ServerContext, panelId: string, coat: Pick<BodyOf<"coat">, "settings" | "zone">): Promise<number | null> {
   const panel = await getPanel(ctx.db, panelId);
   const job = panel && (await getJob(ctx.db, panel.jobId));
   return job ? sprayedVolume(panel, job.way, coat) : null;

@@ -7,7 +7,7 @@ import type { FormAnswer } from "~/kit/form/answer";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { useNow } from "~/kit/shell/now";
-import { StrikeButton } from "~/kit/shell/strike-button";
+import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { BigFigures } from "~/kit/ui/big-figures";
 import { FieldErrors } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
@@ -100,7 +100,7 @@ function AsUsual() {
 
 /** What is on, coat by coat, and what it comes to. */
 function Laid() {
-  const { view } = usePanel();
+  const { view, base } = usePanel();
   const units = useUnits();
   const now_ms = useNow();
   const { below, addedUnder } = view.state;
@@ -124,6 +124,7 @@ function Laid() {
               <span className="flex items-center">
                 {told ? "" : "usual "}
                 {d.text} {d.unit}
+                <PutRightLink base={base} entryId={entry.id} what={LAYER_NAMES[layer]} from="spray/below" />
                 <StrikeButton entryId={entry.id} what={LAYER_NAMES[layer]} />
               </span>
             </li>

@@ -1,3 +1,4 @@
+import { inRange } from "../kernel/guard";
 import type { LayerKey } from "../models/prep/layer-names";
 import { facesOf } from "../panel/coats-on";
 import type { LayerState } from "../panel/layers";
@@ -16,7 +17,8 @@ export interface LayerAhead {
   coats: readonly CoatAhead[] | null;
   /** The model knows how it flows; a filled primer stands where it lands. */
   flows: boolean;
-  litres: Litres;
+  /** Null: nobody could have sprayed with what was logged. */
+  litres: Litres | null;
   potLife_s: number;
 }
 
@@ -31,7 +33,7 @@ export function layersAhead(asked: CoatsAsked): LayerAhead[] {
       asked: own,
       coats: faces.every((f) => f !== null) ? faces.flat() : null,
       flows: state.sheet.kind !== "primer",
-      litres: litresToCome(own),
+      litres: inRange(() => litresToCome(own)) ?? null,
       potLife_s: potLifeNow(own),
     };
   });

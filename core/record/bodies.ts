@@ -12,6 +12,7 @@ import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { foilFault } from "../models/film/gauge-check";
 import { CLIMATE_BOUNDS, FILM_BOUNDS, GUN_BOUNDS } from "../models/bounds";
 import { LAYER_KEYS } from "../models/prep/layer-names";
+import { sheetContradictions } from "../models/product/sheet";
 import { productSheet } from "../models/product/sheet-schema";
 import { PRESSURE_AT, type PressureAt } from "../models/spray/pressure-at";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
@@ -72,6 +73,11 @@ const removalStep = z.union([
 ]);
 
 const strip = z.object({ within_m: z.number().min(0).max(1), share: z.number().min(0).max(2) });
+
+/** A sheet as it stood when it was planned with, or sprayed: what contradicts itself can be worked with nowhere. */
+const soundSheet = productSheet.superRefine((sheet, ctx) => {
+  for (const { field, message } of sheetContradictions(sheet)) ctx.addIssue({ code: "custom", path: [field], message });
+});
 
 /** As many coats of one layer as are planned. */
 export const MOST_LAYER_COATS = 8;
@@ -200,7 +206,7 @@ export const LEDGER_BODIES = {
   /** What goes on below the clear, from below up: each with its product's sheet as it stood then; null: as is usual for the layer. */
   layerPlan: z.object({
     layers: z
-      .array(z.object({ layer: z.enum(LAYER_KEYS), coats: z.int().min(1).max(MOST_LAYER_COATS), sheet: productSheet.nullable() }))
+      .array(z.object({ layer: z.enum(LAYER_KEYS), coats: z.int().min(1).max(MOST_LAYER_COATS), sheet: soundSheet.nullable() }))
       .max(LAYER_KEYS.length)
       .refine((layers) => new Set(layers.map((l) => l.layer)).size === layers.length, "Each layer once"),
     /** Shade of the undercoat by the colour's formula, and whether what lies there has it; null: not looked at. */
@@ -213,7 +219,7 @@ export const LEDGER_BODIES = {
     settings: gunSettings.nullable().default(null),
     reducer: z.number().min(0).max(1).nullable().default(null),
     /** What it was sprayed with, as the sheet stood then; null: nobody said. */
-    sheet: productSheet.nullable().default(null),
+    sheet: soundSheet.nullable().default(null),
     side: z.enum(SIDES).default("front"),
     tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
     zone: z.enum(COAT_ZONE_KEYS).default("whole"),

@@ -88,7 +88,7 @@ export async function compareLayers(ctx: ServerContext, view: PanelView, say: Sa
   }
 
   for (const [name, mix] of Object.entries(layerMixes(view, now_ms))) {
-    const rows = below.rows.filter((r) => r.product === name && r.planned && r.toMix_m3 > 0);
+    const rows = below.rows.filter((r) => r.product === name && r.planned && r.toMix_m3 !== null && r.toMix_m3 > 0);
     if (rows.length !== 1) continue; // of several layers out of one pot what stays in the gun is counted once
     const sheet = shelf.find((p) => p.sheet.name === name)!.sheet;
     if (!("ratio" in sheet)) continue;
@@ -105,7 +105,7 @@ export async function compareLayers(ctx: ServerContext, view: PanelView, say: Sa
       temperature_K: temperature,
       gun: { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 },
     });
-    say(`to mix of ${name}`, "Below", rows[0]!.toMix_m3);
+    say(`to mix of ${name}`, "Below", rows[0]!.toMix_m3!);
     say(`to mix of ${name}`, "Mix", worked.amount.ready_m3);
   }
 }

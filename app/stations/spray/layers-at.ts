@@ -26,7 +26,8 @@ export interface NextLayerCoat {
   film: { dry_m: number; u_dry_m: number; wet_m: number; volume_m3: number; time_s: number } | null;
   /** Null: how it flows the model does not know. */
   runs: { chance: number; sagLocal_m: number } | null;
-  toMix_m3: number;
+  /** Null: nobody could have sprayed with what was logged. */
+  toMix_m3: number | null;
   potLife_s: number;
   /** How much longer it dries in this air than its sheet says. */
   damp: number;
@@ -39,7 +40,8 @@ export interface LayerRow {
   productId: string | null;
   coats: number;
   planned: boolean;
-  toMix_m3: number;
+  /** Null: nobody could have sprayed with what was logged. */
+  toMix_m3: number | null;
 }
 
 export interface Layers {
@@ -57,7 +59,7 @@ export interface Layers {
 export function layersAt(view: PanelView, shelf: readonly { id: string; sheet: AnySheet }[], now_ms: number): Layers {
   const asked = coatsAsked(view, now_ms);
   const { state, panel } = view;
-  const ahead = inRange(() => layersAhead(asked)) ?? [];
+  const ahead = layersAhead(asked);
   const next = nextLayer(state, panel);
   const wait = layerWait(asked);
   const base = ahead.find((l) => l.layer === "base");
@@ -71,7 +73,7 @@ export function layersAt(view: PanelView, shelf: readonly { id: string; sheet: A
       productId: s.own ? (shelf.find((p) => p.sheet.name === s.sheet.name)?.id ?? null) : null,
       coats: s.coats,
       planned: s.planned,
-      toMix_m3: litres.toMix_m3,
+      toMix_m3: litres?.toMix_m3 ?? null,
     })),
     next:
       next &&
@@ -84,7 +86,7 @@ export function layersAt(view: PanelView, shelf: readonly { id: string; sheet: A
       base?.state.planned === true
         ? hidingCoats({ coats: base.state.sheet.coats, ground, shadeRight: layerPlan?.body.shadeRight ?? null, sanded: sandedSince(view) })
         : null,
-    ground: base && ground > 0 ? groundSaves(ground, baseInAll_m3(asked)) : null,
+    ground: base && ground > 0 ? (inRange(() => groundSaves(ground, baseInAll_m3(asked))) ?? null) : null,
   };
 }
 
@@ -99,7 +101,7 @@ function nextShown({ state, asked, coats, flows, litres, potLife_s }: LayerAhead
     sprayed: sprayedNow(asked.facts, asked.sheet),
     film: row && { dry_m: row.dry_m, u_dry_m: row.u_dry_m, wet_m: row.wet_m, volume_m3: row.volume_m3, time_s: row.time_s },
     runs: row && flows ? { chance: row.runChance, sagLocal_m: row.sagLocal_m } : null,
-    toMix_m3: litres.toMix_m3,
+    toMix_m3: litres?.toMix_m3 ?? null,
     potLife_s,
     damp: humidFactor(state.sheet, view.state.climate?.body.relativeHumidity ?? null),
   };

@@ -29,7 +29,7 @@ export function nextFigures(next: NextLayerCoat, units: UnitPreferences): { big:
   const run = runs && runTold({ chance: runs.chance, sagLocal_m: runs.sagLocal_m }, null);
   return [
     { big: `${dry.text} ${dry.unit}`, small: "dry, forecast" },
-    { big: ml(film.volume_m3), small: `through the gun; mix ${ml(next.toMix_m3)} for what is to come` },
+    { big: ml(film.volume_m3), small: `through the gun${next.toMix_m3 === null ? "" : `; mix ${ml(next.toMix_m3)} for what is to come`}` },
     { big: showWait(film.time_s), small: "to spray it" },
     ...(run ? [{ big: run.big, small: `${run.small}, by the clear's flow model` }] : []),
   ];

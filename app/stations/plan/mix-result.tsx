@@ -1,0 +1,219 @@
+import { Link } from "react-router";
+import type { ReactNode } from "react";
+import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
+import type { MixInput, MixPlan } from "#core/models/mix/mix-plan";
+import type { ProductSheet } from "#core/models/product/sheet";
+import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import { useUnits } from "~/kit/root/use-root";
+import { Figure } from "~/kit/ui/figure";
+import { ScrollRegion } from "~/kit/ui/scroll-region";
+import { Tag } from "~/kit/ui/tag";
+import { areaText } from "~/kit/words/area-text";
+import type { MixWorkings } from "./mix-asked";
+
+/** A can that a part may come out of. */
+export interface CanChoice {
+  id: string;
+  batch: string;
+  words: string;
+}
+
+interface OutOf {
+  /** Cans of a part in the order in which to use them up, and which is chosen. */
+  cansOf?: ((name: string) => readonly CanChoice[]) | undefined;
+  canOf: (name: string) => string;
+  onCan: (name: string, canId: string) => void;
+}
+interface Landing {
+  /** So many coats are on already. */
+  on: number;
+  /** Wet film of a coat as it lands, at a reducer; null: the model does not reach. */
+  wetOf?: ((number: number, reducer: number) => number | null) | undefined;
+}
+
+/** The mix: how much, of what, coat by coat and pot by pot, how long it lives and what it gives off. */
+export function MixResult({
+  plan,
+  input,
+  sheet,
+  on,
+  byStrokes,
+  cansOf,
+  canOf,
+  onCan,
+  wetOf,
+  workings,
+  limit,
+  vocLimit_kg_m3,
+}: OutOf &
+  Landing & {
+    plan: MixPlan;
+    input: MixInput;
+    sheet: ProductSheet;
+    byStrokes: boolean;
+    workings: MixWorkings;
+    /** The field of the place's own limit, and what is typed there. */
+    limit: ReactNode;
+    vocLimit_kg_m3: number | null;
+  }) {
+  const units = useUnits();
+  const ml = (m3: number) => show("volume", m3, units);
+  const ready = showWithUncertainty("volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units);
+  return (
+    <section aria-label="The mix" className="min-w-0 space-y-5">
+      <Figure
+        label="ready to spray"
+        shown={ready}
+        note={`for ${areaText(plan.amount.area_m2, units)}, ${showFilm(plan.amount.dryTotal_m, units).text} ${units.film} dry in all${byStrokes ? `; by area alone ${ml(plan.byArea_m3).text}` : ""}`}
+        working={workings.mix}
+      />
+      <PartsTable {...{ plan, cansOf, canOf, onCan }} />
+      {plan.missingDensity.length > 0 && (
+        <p className="text-amber-ink">
+          By weight is not possible yet: no density for {plan.missingDensity.join(" and ")}.{" "}
+          <Link to="/shelf" className="underline">
+            Type it from the sheet
+          </Link>
+          .
+        </p>
+      )}
+      <CoatsAndPots {...{ plan, on, wetOf }} />
+      <div className="flex flex-wrap gap-x-10 gap-y-4">
+        <Figure
+          size="middle"
+          label={`pot life at ${show("temperature", input.temperature_K, units, 0).text} ${units.temperature}`}
+          shown={show("duration", plan.potLife.time_s, units)}
+          working={workings.pot}
+        />
+        {plan.voc && (
+          <Figure
+            size="middle"
+            label="VOC, regulatory form"
+            shown={show("concentration", plan.voc.regulatory_kg_m3, units)}
+            note={`actual ${show("concentration", plan.voc.actual_kg_m3, units).text} g/l`}
+            working={workings.voc}
+            {...(vocLimit_kg_m3 !== null && plan.voc.regulatory_kg_m3 > vocLimit_kg_m3 ? { tone: "stop" as const } : {})}
+          />
+        )}
+      </div>
+      {sheet.viscosity && <CupTimes sheet={sheet} />}
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-44">{limit}</div>
+        {vocLimit_kg_m3 !== null && plan.voc && (
+          <Tag kind={plan.voc.regulatory_kg_m3 > vocLimit_kg_m3 ? "stop" : "good"}>
+            {plan.voc.regulatory_kg_m3 > vocLimit_kg_m3 ? "Over the limit you typed" : "Under the limit you typed"}
+          </Tag>
+        )}
+      </div>
+      <p className="text-[13px] text-ink2">
+        No law is built in: the limit stands in your place’s emission rules and on the technical data sheet.
+        {plan.voc === null && " The VOC figure needs density and VOC of every part on the shelf."}
+      </p>
+    </section>
+  );
+}
+
+/** The parts in their order: by volume, by weight, up to what the scale shows, and out of which can. */
+function PartsTable({ plan, cansOf, canOf, onCan }: OutOf & { plan: MixPlan }) {
+  const units = useUnits();
+  const ml = (m3: number) => show("volume", m3, units);
+  return (
+    <ScrollRegion label="Parts of the mix" narrow>
+      <table className="w-full text-left [&_td]:py-2" data-testid="mix-parts">
+        <thead className="small-label border-b border-hair">
+          <tr>
+            <th className="py-2">In this order</th>
+            <th>{units.volume}</th>
+            <th>g</th>
+            <th>on the scale, g</th>
+            <th>cup</th>
+          </tr>
+        </thead>
+        <tbody>
+          {plan.parts.map((p, i) => (
+            <tr key={p.role} className="border-b border-hair">
+              <td>
+                <span className="font-semibold">{p.name}</span>
+                <OutOfCan cans={cansOf?.(p.name) ?? []} value={canOf(p.name)} onChange={(canId) => onCan(p.name, canId)} />
+              </td>
+              <td>{ml(p.volume_m3).text}</td>
+              <td>{show("mass", plan.targets?.[i]?.mass_kg, units).text}</td>
+              <td>{show("mass", plan.targets?.[i]?.upTo_kg, units).text}</td>
+              <td>{show("share", p.mark, units, 0).text} %</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </ScrollRegion>
+  );
+}
+
+/** What each coat takes, and out of which pot. */
+function CoatsAndPots({ plan, on, wetOf }: Landing & { plan: MixPlan }) {
+  const units = useUnits();
+  const ml = (m3: number) => show("volume", m3, units);
+  return (
+    <ul className="border-t border-hair" aria-label="Coats and pots">
+      {plan.coats.map((c) => {
+        const pot = plan.pots?.findIndex((p) => p.coats.includes(c.number)) ?? -1;
+        const first = pot >= 0 && plan.pots![pot]!.coats[0] === c.number;
+        return (
+          <li key={c.number} className="flex flex-wrap justify-between gap-x-4 border-b border-hair py-2">
+            <span>
+              <b className="font-semibold">Coat {on + c.number}</b>{" "}
+              {showFilm(wetOf?.(c.number, plan.reducerOnActivated) ?? c.wet_m, units).text} wet, {showFilm(c.dry_m, units).text}{" "}
+              {units.film} dry
+            </span>
+            <span className="text-ink2">
+              {ml(c.volume_m3).text} {units.volume}
+              {plan.pots &&
+                plan.pots.length > 1 &&
+                `, pot ${pot + 1}${first && pot > 0 ? `: mix it ${showWait(plan.pots[pot]!.mixAt_s)} after coat ${on + 1} starts` : ""}`}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** Which can a part comes out of: the one to use first, unless another is chosen. */
+function OutOfCan({ cans, value, onChange }: { cans: readonly CanChoice[]; value: string; onChange: (canId: string) => void }) {
+  if (cans.length === 0) return null;
+  return (
+    <select
+      className="field mt-1 block max-w-60 text-[13px]"
+      aria-label="Out of can"
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {cans.map((c) => (
+        <option key={c.id} value={c.id}>
+          can {c.batch || "without batch"}: {c.words}
+        </option>
+      ))}
+      <option value="none">another can</option>
+    </select>
+  );
+}
+
+/** The sheet's cup time in the cups a shop may have. */
+function CupTimes({ sheet }: { sheet: ProductSheet }) {
+  const units = useUnits();
+  if (!sheet.viscosity) return null;
+  const nu = viscosityFromCup(sheet.viscosity.cup, sheet.viscosity.efflux_s);
+  const times = FLOW_CUP_IDS.flatMap((cup) => {
+    try {
+      return [`${FLOW_CUPS[cup].name} ${show("seconds", cupFromViscosity(cup, nu), units).text} s`];
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      return []; // this cup is not meant for so thin or thick a liquid
+    }
+  });
+  return (
+    <p className="text-[14px] text-ink2">
+      By the sheet it runs at {show("viscosity", nu, units).text} mm²/s, at{" "}
+      {show("temperature", sheet.viscosity.temperature_K, units, 0).text} {units.temperature}: {times.join(", ")}.
+    </p>
+  );
+}

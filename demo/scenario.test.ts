@@ -41,7 +41,9 @@ test("every reading came from a stand-in and says so; no product or vehicle is a
     const readings = (await listEntries(ctx.db, v.panel.id)).filter((e) => e.kind === "reading" || e.kind === "gloss");
     expect(readings.every((r) => r.simulated)).toBe(true);
   }
-  expect((await listShelf(ctx.db)).map((p) => p.sheet.name).every((n) => /^(Clear|Matte|Base|Sealer|Hardener|Reducer) /.test(n))).toBe(true);
+  expect((await listShelf(ctx.db)).map((p) => p.sheet.name).every((n) => /^(Clear|Matte|Base|Sealer|Hardener|Reducer) /.test(n))).toBe(
+    true,
+  );
 });
 test("clocks run: a flash, a pot and a cure", async () => {
   expect(new Set((await listClocks(ctx.db, ctx.now_ms())).map((c) => c.kind))).toEqual(new Set(["flash", "pot", "cure"]));

@@ -105,7 +105,7 @@ export async function compareLayers(ctx: ServerContext, view: PanelView, say: Sa
       temperature_K: temperature,
       gun: { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 },
     });
-    say(`to mix of ${name}`, "Below", rows[0]!.toMix_m3!);
+    say(`to mix of ${name}`, "Below", rows[0]!.toMix_m3);
     say(`to mix of ${name}`, "Mix", worked.amount.ready_m3);
   }
 }

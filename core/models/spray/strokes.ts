@@ -90,7 +90,7 @@ function reachesWithin(outline: Polygon, low: number, high: number, gap_m: numbe
  * ÷ transfer is a check beside it and far too little for small parts, where most flies past. @throws RangeError
  */
 export function coatVolume(strokes: Strokes, fluidRate_m3_s: number): number {
-  return requireNumber("fluidRate_m3_s", fluidRate_m3_s, { min: 1e-7, max: 1e-4 }) * strokes.trigger_s;
+  return requireNumber("fluidRate_m3_s", fluidRate_m3_s, { min: 1e-9, max: 1e-3 }) * strokes.trigger_s;
 }
 
 export interface CoatVolume {

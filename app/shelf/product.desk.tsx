@@ -95,8 +95,8 @@ export function ProductPageDesk({
             {minutes("flashWarm", inUnits("Flash at 30 °C", units), "empty: not on the sheet")}
             {minutes("potLife", "Pot life", inUnits("needed; at 20 °C", units))}
             {minutes("potLifeWarm", inUnits("Pot life at 30 °C", units), "empty: not on the sheet")}
-            {minutes("overcoatMin", "Another product on it, from", "empty: as usual for its kind")}
-            {minutes("overcoatMax", "then scuffed after")}
+            {minutes("overcoatMin", "Overcoat from", "another product on it; empty: as usual")}
+            {minutes("overcoatMax", "Overcoat until", "then it is scuffed first")}
             <SelectField
               label="Thinned with"
               name="carrier"

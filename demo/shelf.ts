@@ -1,5 +1,6 @@
 import type { CardBody } from "#core/models/cards/card";
-import { type SheetInput, SHEET_K } from "#core/models/product/sheet";
+import type { SheetInput } from "#core/models/product/sheet";
+import { SHEET_K } from "#core/models/product/sheet-air";
 
 const C = 273.15;
 const WARM_K = 303.15;

@@ -1,6 +1,6 @@
 import { expect, test } from "./fixture";
 import { accountPanel } from "#core/judge/account";
-import { heldVerdict } from "#core/judge/held";
+import { blockedVerdict } from "#core/judge/blocked-by";
 import { assess } from "#core/judge/assess";
 import { planFor } from "#core/judge/plan-for";
 import { UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
@@ -62,7 +62,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await page.getByLabel(/Peel to leave/).fill("0");
   const expected = expectedVerdict();
   const verdict = page.getByTestId("verdict");
-  await expect(verdict).toHaveAttribute("data-verdict", heldVerdict(expected.verdict, [{ by: "uncured" }]), { timeout: 30_000 }); // sprayed a minute ago
+  await expect(verdict).toHaveAttribute("data-verdict", blockedVerdict(expected.verdict, [{ by: "uncured" }]), { timeout: 30_000 }); // sprayed a minute ago
   await expect(page.getByRole("button", { name: /12 ± 5 µm\. Show the working/ })).toBeVisible();
   // The browser's own exponentials end the fit a hair elsewhere than Node's: the chances agree within a hundredth, or a tenth of themselves.
   for (const [label, chance] of [

@@ -4,7 +4,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Page, expect } from "@playwright/test";
-import { freePort, ownFolder } from "../scripts/trial/harness";
+import { freePort, listens, ownFolder } from "../scripts/trial/harness";
 
 /** Collects what the console should never say. */
 export function watchConsole(page: Page): string[] {
@@ -62,7 +62,7 @@ export async function ownServer(like?: string) {
         env: { ...env, E2E_AHEAD_MS: String(ahead_ms) },
         stdio: ["ignore", "pipe", "inherit", "ipc"],
       });
-      await once(child.stdout!, "data");
+      if (!(await listens(child))) throw new Error("the server ended before it listened");
     },
     /** Moves the server's clock on; a page sees it when it is opened again. */
     async advance(ms: number) {

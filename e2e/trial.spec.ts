@@ -4,6 +4,7 @@ import { accepted } from "../scripts/trial/accepted";
 import { tryDoors } from "../scripts/trial/doors";
 import { tryFiles } from "../scripts/trial/files";
 import { fuzz } from "../scripts/trial/fuzz";
+import { oddFiles } from "../scripts/trial/odd-files";
 import { oneField } from "../scripts/trial/one-field";
 import { killAgain } from "../scripts/trial/kills";
 import { backupAndRestore, badStarts, clockBack, fullDisk } from "../scripts/trial/storage";
@@ -34,6 +35,15 @@ test.describe("a short trial of the built program", () => {
     expect(faults).toEqual([]);
     expect(entries - refused).toBeGreaterThan(40);
     expect(pages).toBeGreaterThan(120);
+  });
+
+  test("whatever a file brings can be shown, and taken out: job files and tables with something changed", async () => {
+    const jobs = [...new Set(demo.panels.map((p) => p.jobId))];
+    const { entries, refused, pages, faults } = await oddFiles(demo.folder, jobs, { files: 8, seed: 23 });
+    expect(faults).toEqual([]);
+    expect(refused).toBeLessThan(8);
+    expect(entries).toBeGreaterThan(50);
+    expect(pages).toBeGreaterThan(100);
   });
 
   test("whole forms of every page with one field changed are answered without a fault, and so are the pages after them", async () => {

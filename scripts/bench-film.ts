@@ -5,6 +5,7 @@ import { FilmJudge } from "#core/judge/film-judge";
 import { DEFAULT_FIELD, type FilmObservation } from "#core/models/film/film-field";
 import { type MapInput, mapPanel } from "#core/judge/panel-map";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
+import { changeShop } from "#server/commands/house";
 import { takeStandInReadings } from "#server/devices/take-readings";
 import { trueFilm } from "#stand-ins/film-gauge";
 import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
@@ -46,7 +47,7 @@ export function benchFilm(): void {
     const judge = new FilmJudge(input.film);
     report(
       `verdict as a page asks it, the fit in hand from its account, ${spots} + ${spots} readings`,
-      time(7, () => assess({ film: input.film, worlds: judge.worlds, work, remedies: false })),
+      time(7, () => assess({ film: input.film, hypotheses: judge.hypotheses, work, remedies: false })),
     );
     judge.risk(work);
     report(
@@ -62,17 +63,17 @@ export function benchFilm(): void {
     );
   }
   const input = inputOf(30);
-  const { worlds } = new FilmJudge(input.film);
+  const { hypotheses } = new FilmJudge(input.film);
   const own = report(
     "film and draws of 60 × 50 cells, 30 + 30 readings",
-    time(7, () => new FilmJudge(input.film, { worlds, draws: DRAWS }).allowance({ ...input })),
+    time(7, () => new FilmJudge(input.film, { hypotheses, draws: DRAWS }).allowance({ ...input })),
   );
   // What somebody would write with an array library of compiled kernels, with as many joint draws; of every fourth cell, since all of them do not fit
   // into its memory (two matrices of cells × cells and the draws).
   const points = pictureCells(outline, bodyLines).points.filter((_, i) => i % 4 === 0);
   const array = report(
     `a quarter of the cells (${points.length}) and 2,000 joint draws with numpy-ts (NumPy's interface, WebAssembly kernels)`,
-    time(3, () => numpyField(input.film.observations, outline, { ...DEFAULT_FIELD, ...worlds[0]!.prior }, points, DRAWS)),
+    time(3, () => numpyField(input.film.observations, outline, { ...DEFAULT_FIELD, ...hypotheses[0]!.prior }, points, DRAWS)),
   );
   console.log(`ratio array library (a quarter of the cells) : own film and draws of all = ${(array / own).toFixed(1)}`);
 }
@@ -81,6 +82,7 @@ const DRAWS = 2000;
 /** The map in a worker of Chromium, and how soon a moved slider shows. */
 export async function benchFilmInBrowser(): Promise<void> {
   const { folder, db, ctx, job } = await emptyShop();
+  await changeShop(ctx, (now) => ({ ...now, standIns: true }));
   const spots = suggestSpots(outline, 30, { bodyLines }).map((at, i) => ({ name: String(i + 1), at }));
   for (const phase of ["before", "after"] as const)
     await takeStandInReadings(ctx, { panelId: job.panelId, phase, spots, count: 3, by: "bench" });

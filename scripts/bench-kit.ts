@@ -1,5 +1,4 @@
 import { spawn } from "node:child_process";
-import { once } from "node:events";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -7,6 +6,7 @@ import { type Page, chromium } from "@playwright/test";
 import { createContext } from "#server/context";
 import { migrate, openDatabase } from "#server/db/open";
 import { testJob } from "#server/testing/fixtures";
+import { listens } from "./trial/harness";
 
 export const PORT = "4899";
 
@@ -49,7 +49,7 @@ export async function inBrowser(
     env: { ...process.env, NODE_ENV: "production", YAKAMOZ_DATA: folder, PORT, YAKAMOZ_REQUESTS_A_WINDOW: "10000000" },
     stdio: ["ignore", "pipe", "inherit"],
   });
-  await once(server.stdout, "data");
+  if (!(await listens(server))) throw new Error("the server ended before it listened");
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
     args: ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"],

@@ -1,14 +1,13 @@
+import { REFERENCE_SETTING } from "#core/models/flow/testing/usual-setting";
 import { spawn } from "node:child_process";
-import { once } from "node:events";
 import { mkdtempSync, readdirSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { SUBSTRATE_TEXTURE } from "#core/models/flow/constants";
 import { emptyFluidity, fluidityInto } from "#core/models/flow/fluidity";
 import { integratedFluidity } from "./integrated-fluidity";
 import { planBooth } from "#core/models/schedule/booth-plan";
 import type { BoothPart, BoothProblem } from "#core/models/schedule/booth-problem";
-import { FLOW_PAIRS, type FlowSetting } from "#core/models/flow/flow-window";
+import { FLOW_PAIRS } from "#core/models/flow/flow-window";
 import { seededRandom } from "#core/kernel/stats/random";
 import { recordEntries } from "#server/commands/record-entry";
 import { createContext } from "#server/context";
@@ -22,6 +21,7 @@ import { benchPhoto } from "./bench-photo";
 import { benchTyping } from "./bench-typing";
 import { firstLoad } from "./first-load";
 import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
+import { listens } from "./trial/harness";
 
 const JOBS = 200;
 const PANELS = 5;
@@ -136,7 +136,7 @@ async function benchServer(): Promise<void> {
     env: { ...process.env, YAKAMOZ_DATA: folder, PORT },
     stdio: ["ignore", "pipe", "inherit"],
   });
-  await once(server.stdout, "data");
+  if (!(await listens(server))) throw new Error("the server ended before it listened");
   const get = async (path: string) => {
     const begun = performance.now();
     const answer = await fetch(`http://127.0.0.1:${PORT}${path}`);
@@ -176,23 +176,7 @@ async function benchFlow(): Promise<void> {
     await page.goto(`http://127.0.0.1:${PORT}/ask/run`);
     await page.locator("html[data-live]").waitFor({ state: "attached" });
     const asset = readdirSync("build/client/assets").find((f) => f.startsWith("compute.worker"));
-    const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
-    const setting: FlowSetting = {
-      conditions: {
-        air_K: 295.15,
-        speed: "medium",
-        volumeSolids: 0.475,
-        reducer: 0,
-        airSpeed_m_s: 0.3,
-        tilt_rad: Math.PI / 2,
-        edge: 1,
-        below: SUBSTRATE_TEXTURE.basecoat,
-      },
-      coats: [
-        { gun, flash_s: 600 },
-        { gun, flash_s: 0 },
-      ],
-    };
+    const setting = REFERENCE_SETTING;
     for (const { x, y } of FLOW_PAIRS) {
       const times = await page.evaluate(
         async ({ url, input }) => {

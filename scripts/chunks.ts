@@ -17,7 +17,7 @@ interface Piece {
 }
 
 /** One file more costs a page as much as this many bytes that it does not need. */
-const REQUEST_BYTES = 8_000;
+const REQUEST_BYTES = 10_000;
 
 /** What is loaded later than the page itself, for each page that loads it: a request is waited for there too, a byte hardly. */
 const LATER = { request: 0.9, byte: 0.01 } as const;

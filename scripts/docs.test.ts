@@ -54,3 +54,10 @@ test("pinned versions only, so that a fresh clone installs what was tested", () 
   const loose = Object.entries({ ...dependencies, ...devDependencies }).filter(([, v]) => !/^\d+\.\d+\.\d+$/.test(v));
   expect(loose).toEqual([]);
 });
+
+test("every place that the architecture names to be guessed is there, and exports what it says", () => {
+  const rows = [...readFileSync("docs/architecture.md", "utf8").matchAll(/^\| .+\? \| `([^`]+)` \| `([^`]+)` \|$/gm)];
+  expect(rows.length).toBeGreaterThanOrEqual(20);
+  for (const [, file, name] of rows)
+    expect(readFileSync(file!, "utf8")).toMatch(new RegExp(`export (async )?(const|function|class|interface|type) ${name!}\\b`));
+});

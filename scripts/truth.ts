@@ -6,7 +6,7 @@ import type { FilmFacts } from "#core/judge/film-facts";
 import type { PanelWork } from "#core/judge/film-judge";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, DEFAULT_TAPE_M, THIN_AREA_SHARE, UNMEASURED } from "#core/judge/limits";
 import { type Removal, scaled, sumOf } from "#core/models/correction/removal-plan";
-import { afterMark, uAtMark_m } from "#core/models/correction/removal-told";
+import { afterMark, uAtMark_m } from "#core/models/correction/removal-on-marks";
 import { pooledRepeatability } from "#core/models/film/gauge";
 import type { FilmObservation } from "#core/models/film/film-field";
 import { type HiddenPanel, trueFilm } from "#stand-ins/film-gauge";
@@ -64,7 +64,7 @@ export interface OtherWorld {
   edgePress: number;
   ageing: number;
 }
-export type World = "assumed" | "misspecified" | "second";
+export type StackHypothesis = "assumed" | "misspecified" | "second";
 
 /** One simulated panel: what is really there, and what really happens when it is sanded. */
 export interface Truth {
@@ -86,7 +86,7 @@ export interface Known {
   marks: number;
 }
 
-export function departureOf(kind: World, random: () => number, normal: () => number): Departure {
+export function departureOf(kind: StackHypothesis, random: () => number, normal: () => number): Departure {
   const between = (low: number, high: number) => low + (high - low) * random();
   if (kind === "assumed")
     return {
@@ -144,7 +144,7 @@ export function departureOf(kind: World, random: () => number, normal: () => num
 }
 
 /** @param k number of the panel: kind, film and readings follow from it and the seed alone */
-export function simulate(k: number, kind: World): Truth {
+export function simulate(k: number, kind: StackHypothesis): Truth {
   const random = seededRandom(41_000 + 17 * k + { assumed: 0, misspecified: 5, second: 11 }[kind]);
   const normal = normals(random);
   const shapeKind = KINDS[k % KINDS.length]!;

@@ -106,7 +106,7 @@ test("a panel becomes a case for the options: thinnest zone, nibs counted, worst
       floor_m: v.floor_m,
       shop: v.shopRemoval,
     });
-    const risk = new FilmJudge(assess.film, { worlds: assess.worlds, draws: 300 }).risk(assess.work);
+    const risk = new FilmJudge(assess.film, { hypotheses: assess.hypotheses, draws: 300 }).risk(assess.work);
     expect([o.cutChance, o.thinChance, o.minutes]).toEqual([risk.cutChance, risk.thinChance, plan.minutes]);
   }
   expect(judgeOf(v.panel, v.state)!.thinnest().clear_m).toBe(c.clear_m);

@@ -4,7 +4,6 @@ import { useCallback, useMemo } from "react";
 import { type Polygon, polygonArea } from "#core/kernel/geometry/geometry";
 import { SHAPES, SHAPE_KINDS, type ShapeKind, panelShape } from "#core/kernel/geometry/shapes";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
-import { houseWay } from "#core/models/ways/house-ways";
 import { mixOver } from "#core/coat/mix-over";
 import { show } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
@@ -18,16 +17,15 @@ import { Field, SelectField } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
 import { NoClear } from "./no-clear";
 import type { Route } from "./+types/mix.route";
+import type { Region } from "#server/repos/shop-repo";
 
 const MOST_ROWS = 20;
-
-const EVEN = houseWay("two-full");
 
 type Kind = ShapeKind | "rectangle";
 
 type Row = { kind: Kind; width: string; height: string; both: boolean };
 
-export function AskMixDesk({ loaderData: { clears, parts } }: Pick<Route.ComponentProps, "loaderData">) {
+export function AskMixDesk({ loaderData: { clears, parts, way } }: Pick<Route.ComponentProps, "loaderData">) {
   const units = useUnits();
   const region = useRegion();
   const row = (kind: Kind): Row => {
@@ -47,8 +45,8 @@ export function AskMixDesk({ loaderData: { clears, parts } }: Pick<Route.Compone
   const faces = useMemo(() => read.flatMap((a, i) => (!a.ok ? [] : rows[i]!.both ? [a.outline, a.outline] : [a.outline])), [read, rows]);
   /** A usual gun at an even pace over each face. */
   const strokes = useCallback(
-    (coats: number) => mixOver({ own: [], others: faces, way: EVEN, gun: USUAL_GUN, after: 0 }, coats).strokes_m3,
-    [faces],
+    (coats: number) => mixOver({ own: [], others: faces, way, gun: USUAL_GUN, after: 0 }, coats).strokes_m3,
+    [faces, way],
   );
   const set = (i: number, change: Partial<Row>) => setRows((list) => list.map((r, k) => (k === i ? { ...r, ...change } : r)));
   return (
@@ -80,44 +78,7 @@ export function AskMixDesk({ loaderData: { clears, parts } }: Pick<Route.Compone
                   <ul className="space-y-2">
                     {rows.map((r, i) => {
                       const a = read[i]!;
-                      return (
-                        <li key={i} className="grid grid-cols-[1.3fr_1fr_1fr_auto] items-start gap-2">
-                          <SelectField label="Part" value={r.kind} onChange={(e) => set(i, row(e.target.value as Kind))}>
-                            {SHAPE_KINDS.map((k) => (
-                              <option key={k} value={k}>
-                                {partName(k, region)}
-                              </option>
-                            ))}
-                            <option value="rectangle">Rectangle</option>
-                          </SelectField>
-                          <Field
-                            label="Width"
-                            unit={units.length}
-                            value={r.width}
-                            onChange={(e) => set(i, { width: e.target.value })}
-                            errors={!a.ok && a.field === "width" ? [a.message] : undefined}
-                          />
-                          <Field
-                            label="Height"
-                            unit={units.length}
-                            value={r.height}
-                            onChange={(e) => set(i, { height: e.target.value })}
-                            errors={!a.ok && a.field === "height" ? [a.message] : undefined}
-                          />
-                          <label className="mt-[23px] flex min-h-11 items-center gap-2 text-[14px]">
-                            <input
-                              type="checkbox"
-                              className="size-6"
-                              checked={r.both}
-                              onChange={(e) => set(i, { both: e.target.checked })}
-                            />
-                            both sides
-                          </label>
-                          <p className="col-span-4 text-[13px] text-ink2">
-                            {a.ok ? `${show("area", a.area_m2, units).text} ${show("area", a.area_m2, units).unit}` : "not counted"}
-                          </p>
-                        </li>
-                      );
+                      return <PartRow key={i} {...{ i, r, set, row, region, a }} />;
                     })}
                   </ul>
                   <div className="mt-2 flex gap-2">
@@ -140,6 +101,58 @@ export function AskMixDesk({ loaderData: { clears, parts } }: Pick<Route.Compone
         )}
       </main>
     </>
+  );
+}
+
+/** A part with its size, and whether both sides are sprayed. */
+function PartRow({
+  i,
+  r,
+  set,
+  row,
+  region,
+  a,
+}: {
+  i: number;
+  r: Row;
+  set: (i: number, change: Partial<Row>) => void;
+  row: (kind: Kind) => Row;
+  region: Region;
+  a: Area;
+}) {
+  const units = useUnits();
+  return (
+    <li className="grid grid-cols-[1.3fr_1fr_1fr_auto] items-start gap-2">
+      <SelectField label="Part" value={r.kind} onChange={(e) => set(i, row(e.target.value as Kind))}>
+        {SHAPE_KINDS.map((k) => (
+          <option key={k} value={k}>
+            {partName(k, region)}
+          </option>
+        ))}
+        <option value="rectangle">Rectangle</option>
+      </SelectField>
+      <Field
+        label="Width"
+        unit={units.length}
+        value={r.width}
+        onChange={(e) => set(i, { width: e.target.value })}
+        errors={!a.ok && a.field === "width" ? [a.message] : undefined}
+      />
+      <Field
+        label="Height"
+        unit={units.length}
+        value={r.height}
+        onChange={(e) => set(i, { height: e.target.value })}
+        errors={!a.ok && a.field === "height" ? [a.message] : undefined}
+      />
+      <label className="mt-[23px] flex min-h-11 items-center gap-2 text-[14px]">
+        <input type="checkbox" className="size-6" checked={r.both} onChange={(e) => set(i, { both: e.target.checked })} />
+        both sides
+      </label>
+      <p className="col-span-4 text-[13px] text-ink2">
+        {a.ok ? `${show("area", a.area_m2, units).text} ${show("area", a.area_m2, units).unit}` : "not counted"}
+      </p>
+    </li>
   );
 }
 

@@ -1,6 +1,6 @@
 import { DndContext, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useRef, useState } from "react";
-import type { BoothPlan } from "#core/models/schedule/booth-plan";
+import type { BoothPlan, PlannedSpray } from "#core/models/schedule/booth-plan";
 import { showTimeOfDay } from "#core/kernel/units/format";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { scaleLinear } from "~/kit/ui/linear-scale";
@@ -30,20 +30,7 @@ const TICKS_MIN = [5, 10, 15, 30, 60, 120, 240];
 const TICK_PX = 74;
 const clamp = (x: number, low: number, high: number) => Math.max(low, Math.min(high, x));
 
-/**
- * The plan against time: a row a part, a bar a coat, the window of the next coat as a line behind it, pots above. A bar is moved by
- * dragging or with the arrow keys and then stays at its time.
- * @param zero_s the plan's zero after midnight
- */
-export function BoothChart({
-  plan,
-  rows,
-  sprayed,
-  fixed,
-  zero_s,
-  onFix,
-  onMove,
-}: {
+interface BoothChartProps {
   plan: BoothPlan;
   rows: readonly ChartRow[];
   sprayed: readonly ChartSprayed[];
@@ -53,7 +40,14 @@ export function BoothChart({
   onFix: (part: string, coat: number, start_s: number) => void;
   /** It is being moved; null: it is not any more. */
   onMove: (moved: { part: string; coat: number; start_s: number } | null) => void;
-}) {
+}
+
+/**
+ * The plan against time: a row a part, a bar a coat, the window of the next coat as a line behind it, pots above. A bar is moved by
+ * dragging or with the arrow keys and then stays at its time.
+ * @param zero_s the plan's zero after midnight
+ */
+export function BoothChart({ plan, rows, sprayed, fixed, zero_s, onFix, onMove }: BoothChartProps) {
   const field = useRef<HTMLDivElement>(null);
   const grabbed = useRef<MovableCoat | null>(null);
   const [drag, setDrag] = useState<{ part: string; coat: number; start_s: number } | null>(null);
@@ -115,89 +109,167 @@ export function BoothChart({
             ))}
           </div>
           {products.map((product) => (
-            <Row key={product} label={<PotLabel product={product} />}>
-              {plan.pots.map((p, i) => {
-                const used = plan.sprays.filter((s) => s.pot === i);
-                if (p.product !== product || used.length === 0) return null;
-                const last_s = Math.max(...used.map((s) => s.end_s));
-                return (
-                  <span key={i}>
-                    <span
-                      className="absolute top-7 h-4 border border-edge bg-hair"
-                      style={{ left: at(p.mixAt_s), width: span(p.mixAt_s, p.from_s) }}
-                      title="mixing"
-                    />
-                    <span
-                      className="absolute top-7 h-4 border border-edge bg-amber-wash"
-                      style={{ left: at(p.from_s), width: span(p.from_s, last_s) }}
-                    />
-                    <span className="absolute top-1.5 text-[13px] whitespace-nowrap" style={{ left: at(Math.max(from_s, p.mixAt_s)) }}>
-                      pot {i + 1}, over at {clock(p.until_s)}
-                    </span>
-                  </span>
-                );
-              })}
-            </Row>
+            <PotRow key={product} {...{ product, plan, at, span, from_s, clock }} />
           ))}
           {rows.map((r) => (
-            <Row
-              key={r.id}
-              label={
-                <>
-                  <b className="block truncate font-semibold">{r.name}</b>
-                  <span className="block truncate text-[13px] text-ink2">{r.vehicle}</span>
-                </>
-              }
-            >
-              {sprayed
-                .filter((s) => s.part === r.id)
-                .map((s) => (
-                  <span
-                    key={s.coat}
-                    className="absolute top-1 grid h-9 place-content-center border border-edge bg-hair text-[13px] text-ink2"
-                    style={{ left: at(s.start_s), width: span(s.start_s, s.end_s), minWidth: 14 }}
-                  >
-                    {s.coat}
-                  </span>
-                ))}
-              {plan.sprays
-                .filter((s) => s.part === r.id)
-                .map((s) => {
-                  const moving = drag?.part === s.part && drag.coat === s.coat;
-                  const start_s = moving ? drag.start_s : s.start_s;
-                  const isFixed = moving || fixed.some((f) => f.part === s.part && f.coat === s.coat);
-                  return (
-                    <span key={s.coat}>
-                      {s.next && !moving && (
-                        <span
-                          className="absolute top-[46px] h-1.5 border border-glow-ink bg-glow"
-                          style={{ left: at(s.next.least_s), width: span(s.next.least_s, Math.min(s.next.most_s, to_s)) }}
-                          aria-hidden
-                        />
-                      )}
-                      <CoatBar
-                        coat={{ part: s.part, coat: s.coat, start_s: s.start_s, end_s: s.end_s }}
-                        label={`${r.name}, coat ${s.coat}: ${clock(start_s)} to ${clock(start_s + s.end_s - s.start_s)}, painter ${s.painter + 1}, pot ${s.pot + 1}${isFixed ? ", fixed" : ""}`}
-                        testId={`coat-${r.name}-${s.coat}`}
-                        left={at(start_s)}
-                        middle={at(start_s + (s.end_s - s.start_s) / 2)}
-                        width={span(s.start_s, s.end_s)}
-                        isFixed={isFixed}
-                        onKeyDown={(e) => {
-                          const by = { ArrowLeft: -MINUTE_S, ArrowRight: MINUTE_S }[e.key];
-                          if (by === undefined) return;
-                          e.preventDefault();
-                          onFix(s.part, s.coat, snap(s.start_s + by));
-                        }}
-                      />
-                    </span>
-                  );
-                })}
-            </Row>
+            <PartRow key={r.id} {...{ r, sprayed, at, span, plan, drag, fixed, to_s, clock, onFix, snap }} />
           ))}
         </div>
       </ScrollRegion>
     </DndContext>
+  );
+}
+
+/** The pots of a product. */
+function PotRow({
+  product,
+  plan,
+  at,
+  span,
+  from_s,
+  clock,
+}: {
+  product: string;
+  plan: BoothPlan;
+  at: (s: number) => string;
+  span: (a: number, b: number) => string;
+  from_s: number;
+  clock: (s: number) => string;
+}) {
+  return (
+    <Row label={<PotLabel product={product} />}>
+      {plan.pots.map((p, i) => {
+        const used = plan.sprays.filter((s) => s.pot === i);
+        if (p.product !== product || used.length === 0) return null;
+        const last_s = Math.max(...used.map((s) => s.end_s));
+        return (
+          <span key={i}>
+            <span
+              className="absolute top-7 h-4 border border-edge bg-hair"
+              style={{ left: at(p.mixAt_s), width: span(p.mixAt_s, p.from_s) }}
+              title="mixing"
+            />
+            <span
+              className="absolute top-7 h-4 border border-edge bg-amber-wash"
+              style={{ left: at(p.from_s), width: span(p.from_s, last_s) }}
+            />
+            <span className="absolute top-1.5 text-[13px] whitespace-nowrap" style={{ left: at(Math.max(from_s, p.mixAt_s)) }}>
+              pot {i + 1}, over at {clock(p.until_s)}
+            </span>
+          </span>
+        );
+      })}
+    </Row>
+  );
+}
+
+/** A part with its coats, waits and what was sprayed. */
+function PartRow({
+  r,
+  sprayed,
+  at,
+  span,
+  plan,
+  drag,
+  fixed,
+  to_s,
+  clock,
+  onFix,
+  snap,
+}: {
+  r: ChartRow;
+  sprayed: readonly ChartSprayed[];
+  at: (s: number) => string;
+  span: (a: number, b: number) => string;
+  plan: BoothPlan;
+  drag: { part: string; coat: number; start_s: number } | null;
+  fixed: readonly { part: string; coat: number; start_s: number }[];
+  to_s: number;
+  clock: (s: number) => string;
+  onFix: (part: string, coat: number, start_s: number) => void;
+  snap: (s: number) => number;
+}) {
+  return (
+    <Row
+      label={
+        <>
+          <b className="block truncate font-semibold">{r.name}</b>
+          <span className="block truncate text-[13px] text-ink2">{r.vehicle}</span>
+        </>
+      }
+    >
+      {sprayed
+        .filter((s) => s.part === r.id)
+        .map((s) => (
+          <span
+            key={s.coat}
+            className="absolute top-1 grid h-9 place-content-center border border-edge bg-hair text-[13px] text-ink2"
+            style={{ left: at(s.start_s), width: span(s.start_s, s.end_s), minWidth: 14 }}
+          >
+            {s.coat}
+          </span>
+        ))}
+      {plan.sprays
+        .filter((s) => s.part === r.id)
+        .map((s) => {
+          const moving = drag?.part === s.part && drag.coat === s.coat;
+          const start_s = moving ? drag.start_s : s.start_s;
+          const isFixed = moving || fixed.some((f) => f.part === s.part && f.coat === s.coat);
+          return (
+            <span key={s.coat}>
+              {s.next && !moving && (
+                <span
+                  className="absolute top-[46px] h-1.5 border border-glow-ink bg-glow"
+                  style={{ left: at(s.next.least_s), width: span(s.next.least_s, Math.min(s.next.most_s, to_s)) }}
+                  aria-hidden
+                />
+              )}
+              <Bar {...{ s, r, clock, start_s, isFixed, at, span, onFix, snap }} />
+            </span>
+          );
+        })}
+    </Row>
+  );
+}
+
+/** A coat of the plan, as it may be moved. */
+function Bar({
+  s,
+  r,
+  clock,
+  start_s,
+  isFixed,
+  at,
+  span,
+  onFix,
+  snap,
+}: {
+  s: PlannedSpray;
+  r: ChartRow;
+  clock: (s: number) => string;
+  start_s: number;
+  isFixed: boolean;
+  at: (s: number) => string;
+  span: (a: number, b: number) => string;
+  onFix: (part: string, coat: number, start_s: number) => void;
+  snap: (s: number) => number;
+}) {
+  return (
+    <CoatBar
+      coat={{ part: s.part, coat: s.coat, start_s: s.start_s, end_s: s.end_s }}
+      label={`${r.name}, coat ${s.coat}: ${clock(start_s)} to ${clock(start_s + s.end_s - s.start_s)}, painter ${s.painter + 1}, pot ${s.pot + 1}${isFixed ? ", fixed" : ""}`}
+      testId={`coat-${r.name}-${s.coat}`}
+      left={at(start_s)}
+      middle={at(start_s + (s.end_s - s.start_s) / 2)}
+      width={span(s.start_s, s.end_s)}
+      isFixed={isFixed}
+      onKeyDown={(e) => {
+        const by = { ArrowLeft: -MINUTE_S, ArrowRight: MINUTE_S }[e.key];
+        if (by === undefined) return;
+        e.preventDefault();
+        onFix(s.part, s.coat, snap(s.start_s + by));
+      }}
+    />
   );
 }
 

@@ -8,7 +8,7 @@ import { usePrefs, useUnits, useRoot } from "~/kit/root/use-root";
 import { maskWords } from "~/kit/words/mask-words";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
 import { beep } from "~/kit/shell/beep";
-import type { BeforeCoat } from "#core/models/schedule/next-panel";
+import type { BeforeCoat, NextAction } from "#core/models/schedule/next-panel";
 import { beforeWords } from "./before.words";
 import { useNow } from "~/kit/shell/now";
 import { initial } from "~/kit/form/initial";
@@ -43,34 +43,7 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
       <PageHeader title={vehicle} note="Booth view" />
       <main className="grid gap-6 px-4 py-6 sm:px-6 xl:grid-cols-[1.5fr_1fr]">
         <section aria-label="Next" className="space-y-6">
-          <h2
-            className="text-[clamp(34px,6vw,64px)] leading-[1.05] font-semibold tracking-tight"
-            data-testid="booth-next"
-            aria-live="polite"
-          >
-            {next.what === "done" || !panel ? (
-              "All coats are on."
-            ) : next.what === "stop" ? (
-              <>
-                {panel.name}: {coatName(panel)} <em className="text-glow-ink not-italic">is running.</em>
-              </>
-            ) : isBefore(next.what) ? (
-              <>
-                {panel.name}: <em className="text-amber-ink not-italic">{beforeWords(panel, now_ms)}.</em>
-              </>
-            ) : next.what === "wait" ? (
-              <>
-                Wait. <em className="text-amber-ink not-italic">{panel.name}</em> flashes.
-              </>
-            ) : (
-              <>
-                {panel.name}:{" "}
-                <em className="text-glow-ink not-italic">
-                  {coatName(panel)}, {panel.role}.
-                </em>
-              </>
-            )}
-          </h2>
+          <Heading {...{ next, panel }} />
           {mask && <p className="max-w-[46ch] text-[18px] font-medium text-amber-ink">{mask}</p>}
           {panel && (next.what === "stop" || next.what === "wait" || next.what === "spray") && (
             <p className="text-[clamp(56px,11vw,128px)] leading-none font-semibold tracking-tight" data-testid="booth-clock">
@@ -99,80 +72,13 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
               </Link>
             </p>
           )}
-          <div className="flex flex-wrap gap-3">
-            {panel && next.what === "stop" && (
-              <button
-                type="button"
-                className="press min-h-28 w-full text-[30px]"
-                data-kind="main"
-                disabled={busy}
-                onClick={() => send("stop", panel, next.number)}
-              >
-                Stop {coatName(panel)}
-              </button>
-            )}
-            {panel && next.what === "spray" && (
-              <button
-                type="button"
-                className="press min-h-28 w-full text-[30px]"
-                data-kind="main"
-                disabled={busy}
-                onClick={() => send("start", panel, next.number)}
-              >
-                Start {coatName(panel)}
-              </button>
-            )}
-            {panel && !panel.below && (next.what === "read" || next.what === "held") && (
-              <button
-                type="button"
-                className="press min-h-16 w-full text-[20px]"
-                disabled={busy}
-                onClick={() => send("start", panel, next.number)}
-              >
-                Start {coatName(panel)} all the same
-              </button>
-            )}
-            {panel && next.what === "wait" && (
-              <button
-                type="button"
-                className="press min-h-16 w-full text-[20px]"
-                disabled={busy}
-                onClick={() => send("start", panel, next.number)}
-              >
-                Start {coatName(panel)} too soon: the commonest fault
-              </button>
-            )}
-          </div>
+          <Presses {...{ panel, next, busy, send }} />
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
         </section>
         <section aria-label="Panels in flight">
           <ul className="border-t border-hair">
             {[...(panel ? [panel] : []), ...others].map((p) => (
-              <li
-                key={p.id}
-                className="flex flex-wrap items-center justify-between gap-3 border-b border-hair py-3"
-                data-testid={`booth-${p.name}`}
-              >
-                <Link to={`/jobs/${jobId}/panels/${p.id}/course`} className="min-h-11 content-center">
-                  <b className="block text-[21px] leading-tight font-semibold">{p.name}</b>
-                  <span className="text-ink2">
-                    {p.coats} of {p.coatsPlanned} coats, {p.product}
-                  </span>
-                </Link>
-                <PanelState panel={p} now_ms={now_ms} />
-                {p.lastCoat_ms !== null && now_ms - p.lastCoat_ms < COMB_MS && !p.spraying && <WetComb panel={p} />}
-                {p.work && p.work.done < p.work.steps && (
-                  <Link to={`/jobs/${jobId}/booth/${p.id}`} className="press">
-                    Work: step {p.work.done + 1} of {p.work.steps}
-                    <span className="sr-only"> at {p.name}</span>
-                  </Link>
-                )}
-                {!p.spraying && !p.before && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
-                  <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
-                    Start {coatName(p)}
-                  </button>
-                )}
-              </li>
+              <InFlight key={p.id} {...{ p, jobId, panel, next, busy, send }} />
             ))}
           </ul>
           <p className="mt-6 text-[15px] text-ink2">
@@ -182,6 +88,139 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
         </section>
       </main>
     </>
+  );
+}
+
+/** What is next, large. */
+function Heading({ next, panel }: { next: NextAction; panel: BoothPanel | null }) {
+  const now_ms = useNow();
+  return (
+    <h2 className="text-[clamp(34px,6vw,64px)] leading-[1.05] font-semibold tracking-tight" data-testid="booth-next" aria-live="polite">
+      {next.what === "done" || !panel ? (
+        "All coats are on."
+      ) : next.what === "stop" ? (
+        <>
+          {panel.name}: {coatName(panel)} <em className="text-glow-ink not-italic">is running.</em>
+        </>
+      ) : isBefore(next.what) ? (
+        <>
+          {panel.name}: <em className="text-amber-ink not-italic">{beforeWords(panel, now_ms)}.</em>
+        </>
+      ) : next.what === "wait" ? (
+        <>
+          Wait. <em className="text-amber-ink not-italic">{panel.name}</em> flashes.
+        </>
+      ) : (
+        <>
+          {panel.name}:{" "}
+          <em className="text-glow-ink not-italic">
+            {coatName(panel)}, {panel.role}.
+          </em>
+        </>
+      )}
+    </h2>
+  );
+}
+
+/** What can be done now, large. */
+function Presses({
+  panel,
+  next,
+  busy,
+  send,
+}: {
+  panel: BoothPanel | null;
+  next: NextAction;
+  busy: boolean;
+  send: (intent: "start" | "stop", p: BoothPanel, number: number) => undefined;
+}) {
+  return (
+    <div className="flex flex-wrap gap-3">
+      {panel && next.what === "stop" && (
+        <button
+          type="button"
+          className="press min-h-28 w-full text-[30px]"
+          data-kind="main"
+          disabled={busy}
+          onClick={() => send("stop", panel, next.number)}
+        >
+          Stop {coatName(panel)}
+        </button>
+      )}
+      {panel && next.what === "spray" && (
+        <button
+          type="button"
+          className="press min-h-28 w-full text-[30px]"
+          data-kind="main"
+          disabled={busy}
+          onClick={() => send("start", panel, next.number)}
+        >
+          Start {coatName(panel)}
+        </button>
+      )}
+      {panel && !panel.below && (next.what === "read" || next.what === "held") && (
+        <button
+          type="button"
+          className="press min-h-16 w-full text-[20px]"
+          disabled={busy}
+          onClick={() => send("start", panel, next.number)}
+        >
+          Start {coatName(panel)} all the same
+        </button>
+      )}
+      {panel && next.what === "wait" && (
+        <button
+          type="button"
+          className="press min-h-16 w-full text-[20px]"
+          disabled={busy}
+          onClick={() => send("start", panel, next.number)}
+        >
+          Start {coatName(panel)} too soon: the commonest fault
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** A panel in flight with its clock. */
+function InFlight({
+  p,
+  jobId,
+  panel,
+  next,
+  busy,
+  send,
+}: {
+  p: Route.ComponentProps["loaderData"]["panels"][number];
+  jobId: string;
+  panel: BoothPanel | null;
+  next: NextAction;
+  busy: boolean;
+  send: (intent: "start" | "stop", p: BoothPanel, number: number) => undefined;
+}) {
+  const now_ms = useNow();
+  return (
+    <li className="flex flex-wrap items-center justify-between gap-3 border-b border-hair py-3" data-testid={`booth-${p.name}`}>
+      <Link to={`/jobs/${jobId}/panels/${p.id}/course`} className="min-h-11 content-center">
+        <b className="block text-[21px] leading-tight font-semibold">{p.name}</b>
+        <span className="text-ink2">
+          {p.coats} of {p.coatsPlanned} coats, {p.product}
+        </span>
+      </Link>
+      <PanelState panel={p} now_ms={now_ms} />
+      {p.lastCoat_ms !== null && now_ms - p.lastCoat_ms < COMB_MS && !p.spraying && <WetComb panel={p} />}
+      {p.work && p.work.done < p.work.steps && (
+        <Link to={`/jobs/${jobId}/booth/${p.id}`} className="press">
+          Work: step {p.work.done + 1} of {p.work.steps}
+          <span className="sr-only"> at {p.name}</span>
+        </Link>
+      )}
+      {!p.spraying && !p.before && p.coats < p.coatsPlanned && p.id !== panel?.id && next.what !== "stop" && (
+        <button type="button" className="press" disabled={busy} onClick={() => send("start", p, p.coats + 1)}>
+          Start {coatName(p)}
+        </button>
+      )}
+    </li>
   );
 }
 

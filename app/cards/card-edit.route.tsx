@@ -2,8 +2,7 @@ import { acting } from "~/kit/form/in-words.server";
 import type { z } from "zod";
 import { data, redirect } from "react-router";
 import type { CardBody } from "#core/models/cards/card";
-import { saveCard } from "#server/commands/cards";
-import { keepPhoto } from "#server/commands/photos";
+import { keepCard } from "#server/commands/cards";
 import { serverContext } from "#server/running";
 import { getCard, listCards } from "#server/repos/card-repo";
 import { listProducts } from "#server/repos/product-repo";
@@ -30,32 +29,15 @@ export async function loader({ params: { cardId }, request }: Route.LoaderArgs) 
   return { card, last: null, asked: NONE, products, formKey };
 }
 
-const MOST_PHOTOS = 8;
-
 export const action = acting(async ({ request, params: { cardId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   let savedId: string | null = null;
+  const photos = form.getAll("photos").flatMap((f) => (f instanceof File && f.name ? [f] : []));
   const store = async ({ productId, body }: z.infer<ReturnType<typeof cardForm>>) => {
-    const product = (await listProducts(ctx.db)).find((p) => p.revisionId === productId);
-    const old = cardId === "new" ? null : await getCard(ctx.db, versionIn(form) ?? cardId);
-    const photoIds = [...(old?.body.photoIds ?? [])];
-    for (const file of form.getAll("photos"))
-      if (file instanceof File && file.name && photoIds.length < MOST_PHOTOS)
-        photoIds.push(await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }));
-    savedId = await saveCard(ctx, {
-      body: {
-        ...body,
-        productName: product?.sheet.name ?? (body.productName || (old?.body.productName ?? "")),
-        productRevisionId: product?.revisionId ?? old?.body.productRevisionId ?? null,
-        photoIds,
-      },
-      by,
-      supersedes: old?.id ?? null,
-      clientKey: textOf(form, "formKey") || null,
-      ...(old ? { simulated: old.simulated, at_ms: old.at_ms } : {}),
-    });
+    const upon = cardId === "new" ? null : (versionIn(form) ?? cardId);
+    savedId = await keepCard(ctx, { body, productRevisionId: productId, photos, upon, by, clientKey: textOf(form, "formKey") || null });
   };
   const answer = await answerForm(form, cardForm(units), store, (there: CardBody) => cardShown(there, units));
   return savedId ? redirect(`/cards/${String(savedId)}`) : answer;

@@ -1,6 +1,6 @@
 import { line as d3Line } from "d3-shape";
 import type { MatteAnswer, MatteCurve } from "#core/models/gloss/matte-fit";
-import { scaleLinear, scaleLog } from "~/kit/ui/linear-scale";
+import { scaleLinear, scaleLog, type LinearScale } from "~/kit/ui/linear-scale";
 
 const W = 620;
 const H = 360;
@@ -63,21 +63,7 @@ export function MatteChart({
       <text x={W - M.right} y={H - 6} textAnchor="end" fill="var(--ink2)">
         matting component by weight, % →
       </text>
-      {answer && (
-        <>
-          <rect
-            x={x(answer.low)}
-            width={Math.max(2, x(answer.high) - x(answer.low))}
-            y={M.top}
-            height={H - M.bottom - M.top}
-            fill="var(--glow-wash)"
-          />
-          <line x1={x(answer.share)} x2={x(answer.share)} y1={M.top} y2={H - M.bottom} stroke="var(--glow-ink)" strokeWidth="1.6" />
-          <text x={x(answer.share) + 6} y={M.top + 13} fill="var(--glow-ink)" fontWeight="650">
-            {(answer.share * 100).toFixed(1)} %
-          </text>
-        </>
-      )}
+      {answer && <Range {...{ x, answer }} />}
       {target_GU !== null && (
         <>
           <line
@@ -97,17 +83,55 @@ export function MatteChart({
       )}
       {path && <path d={path} fill="none" stroke="var(--ink)" strokeWidth="2" />}
       {cards.map((c) => (
-        <g key={c.id}>
-          {against.has(c.id) ? (
-            <path d={`M${x(c.share) - 6},${y(c.gloss_GU) - 6}l12,12m0,-12l-12,12`} stroke="var(--stop)" strokeWidth="2.4" />
-          ) : (
-            <circle cx={x(c.share)} cy={y(c.gloss_GU)} r="6" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
-          )}
-          <text x={x(c.share)} y={y(c.gloss_GU) + (above(c) ? -12 : 22)} textAnchor="middle" fill="var(--ink2)">
-            {c.label}
-          </text>
-        </g>
+        <CardMark key={c.id} {...{ c, against, x, y, above }} />
       ))}
     </svg>
+  );
+}
+
+/** What is wanted, with what a card may be off. */
+function Range({ x, answer }: { x: LinearScale; answer: MatteAnswer }) {
+  return (
+    <>
+      <rect
+        x={x(answer.low)}
+        width={Math.max(2, x(answer.high) - x(answer.low))}
+        y={M.top}
+        height={H - M.bottom - M.top}
+        fill="var(--glow-wash)"
+      />
+      <line x1={x(answer.share)} x2={x(answer.share)} y1={M.top} y2={H - M.bottom} stroke="var(--glow-ink)" strokeWidth="1.6" />
+      <text x={x(answer.share) + 6} y={M.top + 13} fill="var(--glow-ink)" fontWeight="650">
+        {(answer.share * 100).toFixed(1)} %
+      </text>
+    </>
+  );
+}
+
+/** A card at its share and gloss. */
+function CardMark({
+  c,
+  against,
+  x,
+  y,
+  above,
+}: {
+  c: { id: string; label: string; share: number; gloss_GU: number };
+  against: Set<string>;
+  x: LinearScale;
+  y: (value: number) => number;
+  above: (c: { share: number; gloss_GU: number }) => boolean;
+}) {
+  return (
+    <g>
+      {against.has(c.id) ? (
+        <path d={`M${x(c.share) - 6},${y(c.gloss_GU) - 6}l12,12m0,-12l-12,12`} stroke="var(--stop)" strokeWidth="2.4" />
+      ) : (
+        <circle cx={x(c.share)} cy={y(c.gloss_GU)} r="6" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+      )}
+      <text x={x(c.share)} y={y(c.gloss_GU) + (above(c) ? -12 : 22)} textAnchor="middle" fill="var(--ink2)">
+        {c.label}
+      </text>
+    </g>
   );
 }

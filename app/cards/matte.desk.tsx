@@ -49,20 +49,7 @@ function commonCure(cards: readonly MatteCardItem[]): CardBody["cure"] | "" {
   return cards.length === 0 ? "" : forced > cards.length / 2 ? "forced" : "air";
 }
 
-/** From the shop's cards and a target gloss: the mix, its span, what stands against it, and the next card worth spraying. */
-export function MatteDesk({
-  cards,
-  products,
-  levelsOf,
-  target_GU,
-  targetNote,
-  orientation,
-  colourCode = "",
-  faces,
-  film_m = null,
-  taken,
-  onTake,
-}: {
+interface MatteDeskProps {
   cards: readonly MatteCardItem[];
   products: readonly string[];
   levelsOf: (product: string) => readonly { share: number; gloss60_GU: number }[];
@@ -78,7 +65,22 @@ export function MatteDesk({
   /** The mix that was taken for the job, and what takes another. */
   taken?: number | null;
   onTake?: (mix: MatteTaken) => void;
-}) {
+}
+
+/** From the shop's cards and a target gloss: the mix, its span, what stands against it, and the next card worth spraying. */
+export function MatteDesk({
+  cards,
+  products,
+  levelsOf,
+  target_GU,
+  targetNote,
+  orientation,
+  colourCode = "",
+  faces,
+  film_m = null,
+  taken,
+  onTake,
+}: MatteDeskProps) {
   const units = useUnits();
   const draft = useDraft("matte mix", {
     product: products[0] ?? "",
@@ -252,7 +254,7 @@ export function MatteDesk({
               <button type="button" className="press" data-kind="main" disabled={!(wanted !== null && (answer ?? level))} onClick={take}>
                 Take {answer ? percent(answer.share) : level ? percent(level.share) : "this"} % for this job
               </button>
-              {taken !== null && taken !== undefined && <Tag kind="good">{percent(taken)} % taken: it stands in the mix</Tag>}
+              {taken !== null && taken !== undefined && <WhatMoves {...{ percent, taken }} />}
             </div>
           )}
           <p>
@@ -317,4 +319,9 @@ export function MatteDesk({
       </p>
     </>
   );
+}
+
+/** What moves the gloss of a matte, and what the cards show of it. */
+function WhatMoves({ percent, taken }: { percent: (s: number) => string; taken: number }) {
+  return <Tag kind="good">{percent(taken)} % taken: it stands in the mix</Tag>;
 }

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
-import { type ProductSheet, SHEET_K } from "#core/models/product/sheet";
+import type { ProductSheet } from "#core/models/product/sheet";
+import { SHEET_K } from "#core/models/product/sheet-air";
 import type { HouseWay } from "#core/models/ways/way";
 import type { WayEffect } from "#core/models/ways/way-effect";
 import type { DoorSetting } from "#core/coat/door-setting";

@@ -1,4 +1,4 @@
-import { COAT_ROLES, COAT_ZONES } from "#core/models/ways/way";
+import { COAT_ROLES, COAT_ZONES } from "#core/models/ways/terms";
 import { usualCoat } from "#core/models/ways/house-ways";
 import { useUnits } from "~/kit/root/use-root";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";

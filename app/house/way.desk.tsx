@@ -1,17 +1,18 @@
 import type { RunCalibration } from "#core/models/flow/run-calibration";
-import { useMemo } from "react";
-import type { HouseWay } from "#core/models/ways/way";
+import { Suspense, lazy, useMemo } from "react";
+import type { HouseWay, HouseWayBody } from "#core/models/ways/way";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
-import { WorkingButton } from "~/kit/ui/figure";
 import { WayCoats } from "./way-coats";
-import { WayCompared } from "./way-compared";
-import { type SheetChoice, useWayEffects, useWaySetting } from "./use-way-setting";
+import type { SheetChoice } from "./use-way-setting";
 import { WAY_CHOICES, WAY_QUANTITIES, coatField, readWay, wayTyped } from "./way.form";
-import { effectRows, effectWorking } from "./way.words";
+import type { ReadTyped } from "~/kit/form/read-typed";
+
+/** What is typed is reckoned beside the page: that comes after the form. */
+const Effect = lazy(() => import("./way-effect").then((m) => ({ default: m.Effect })));
 
 const options = (of: Record<string, string>) =>
   Object.entries(of).map(([value, name]) => (
@@ -20,21 +21,19 @@ const options = (of: Record<string, string>) =>
     </option>
   ));
 
-export function WayDesk({
-  way,
-  version,
-  products,
-  calibration,
-  formKey,
-  said,
-}: {
+type WayField = (name: Exclude<keyof ReturnType<typeof wayTyped>, "coats">, label: string, unit?: string) => React.JSX.Element;
+type WaySelect = (name: keyof typeof WAY_CHOICES, label: string) => React.JSX.Element;
+
+interface WayDeskProps {
   way: HouseWay;
   version: number | null;
   products: readonly SheetChoice[];
   calibration: RunCalibration | null;
   formKey: string;
   said: FormAnswer | undefined;
-}) {
+}
+
+export function WayDesk({ way, version, products, calibration, formKey, said }: WayDeskProps) {
   const units = useUnits();
   const draft = useDraft(`way ${way.id}`, wayTyped(way, units), WAY_QUANTITIES, version === null ? undefined : String(version));
   const { typed, set } = draft;
@@ -47,13 +46,6 @@ export function WayDesk({
   }, [typed, units]);
   const asTyped = useMemo((): HouseWay | null => (read.success ? { ...read.data, id: way.id, source: way.source } : null), [read, way]);
   const errors = { ...(read.success ? {} : read.errors), ...(said?.ok === false ? said.errors : {}) };
-  const asked = useWaySetting(products, way.finish);
-  const both = useMemo(() => (asTyped ? [way, asTyped] : null), [way, asTyped]);
-  const { effects, fault } = useWayEffects(both, asked.setting);
-  const [before, after] = [effects?.[0] ?? null, effects?.[1] ?? null];
-  const was = before && effectRows(before, units, calibration);
-  const will = after && effectRows(after, units, calibration);
-  const changed = was !== null && will !== null && was.some((r, i) => r.shown !== will[i]!.shown);
   const field = (name: Exclude<keyof typeof typed, "coats">, label: string, unit?: string) => (
     <Field label={label} {...(unit ? { unit } : {})} {...draft.field(name)} errors={errors[name]} />
   );
@@ -81,117 +73,107 @@ export function WayDesk({
           </p>
           <WayCoats coats={typed.coats} onChange={(coats) => set("coats", coats)} errors={errors} />
         </section>
-        <section aria-labelledby="gun-title">
-          <h2 id="gun-title" className="mb-3 text-xl font-semibold">
-            Gun, where nobody has set one
-          </h2>
-          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
-            {field("distance", "Distance", units.length)}
-            {field("pressure", "Pressure at the gun", units.pressure)}
-            {field("turns", "Needle, upright", "turns out")}
-            {field("lyingTurns", "Needle, lying", "turns out")}
-            {field("fan", "Fan", units.length)}
-            {select("trigger", "Trigger between strokes")}
-          </div>
-          <p className="mt-1 text-[13px] text-ink2">
-            Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed
-            that lays a usual film upright; a lying part gets what its needle gives more.
-          </p>
-        </section>
-        <section aria-labelledby="rest-title">
-          <h2 id="rest-title" className="mb-3 text-xl font-semibold">
-            Below, between, after
-          </h2>
-          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
-            {field("lastPaper", "Last paper below the base, P")}
-            {field("flatGrit", "Sanded flat with, P")}
-            {select("flatBy", "by")}
-            {field("flatOff", "takes off", units.film)}
-            {field("flatU", "give or take", units.film)}
-            {field("airBeforeHeat", "Air before heat", "min")}
-            {field("correctAfter", "Left before it is corrected", "h")}
-          </div>
-          <p className="mt-1 text-[13px] text-ink2">
-            Air before heat empty: by the finish. Zero hours before correcting: when the sheet has it hard.
-          </p>
-        </section>
-        <section aria-labelledby="bench-title">
-          <h2 id="bench-title" className="mb-3 text-xl font-semibold">
-            Correcting
-          </h2>
-          <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
-            {select("correction", "Papers")}
-            {select("discs", "Machine discs")}
-            {select("polishing", "Polishing")}
-            {select("polisher", "Polished with")}
-            {select("runSchool", "Runs by")}
-            {select("guardCut", "Guard filler cut")}
-            {select("nibTool", "Nibs by")}
-          </div>
-        </section>
+        <GunFields {...{ field, select }} />
+        <Rest {...{ field, select }} />
+        <Bench {...{ select }} />
         <FieldErrors errors={said?.ok === false && said.message ? [said.message] : undefined} />
-        <div className="flex flex-wrap gap-2">
-          {version !== null && (
-            <button className="press" data-kind="main" name="intent" value="keep" disabled={!read.success}>
-              Keep the changes
-            </button>
-          )}
-          <button
-            className="press"
-            {...(version === null ? { "data-kind": "main" } : {})}
-            name="intent"
-            value="copy"
-            disabled={!read.success}
-          >
-            Keep as a way of our own
-          </button>
-          {version !== null && (
-            <button className="press" data-kind="quiet" name="intent" value="away">
-              Put away
-            </button>
-          )}
-        </div>
+        <Presses {...{ version, read }} />
         <p className="max-w-[70ch] text-[13px] text-ink2">
           Jobs that were started keep the way as it was then; change it there if they shall follow.
         </p>
       </DraftForm>
-      <aside aria-labelledby="effect-title" className="space-y-4 lg:sticky lg:top-4">
-        <h2 id="effect-title" className="text-xl font-semibold">
-          What it comes to
-        </h2>
-        <WayCompared products={products} asked={asked} />
-        {fault && <p className="font-medium text-stop-ink">{fault}</p>}
-        <table className="w-full text-left [&_td]:py-1.5 [&_td]:pr-2" data-testid="way-effect" aria-live="polite">
-          <thead className="small-label border-b border-hair">
-            <tr>
-              <th>
-                <span className="sr-only">Figure</span>
-              </th>
-              {changed && <th>as it was</th>}
-              <th>{changed ? "as typed" : "as it is"}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {(will ?? was ?? []).map((row, i) => (
-              <tr key={row.name} className="border-b border-hair">
-                <td className="text-ink2">{row.name}</td>
-                {changed && <td className="text-ink2">{was[i]!.shown}</td>}
-                <td className={changed && was[i]!.shown !== row.shown ? "font-bold" : "font-semibold"}>{row.shown}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {after && (
-          <WorkingButton
-            working={effectWorking(after, `${asked.sheet?.name ?? "no clear"}, a door ${asked.hangs}`, units, calibration)}
-            label="Show the working of what this way comes to"
-          >
-            <span className="font-semibold">How this was worked out</span>
-          </WorkingButton>
-        )}
-        {!read.success && <p className="text-ink2">A figure is missing or wrong; it says where.</p>}
-        {effects && after === null && read.success && <p className="font-medium text-amber-ink">The model does not reach so far.</p>}
-      </aside>
+      <Suspense fallback={<aside className="min-h-[420px]" />}>
+        <Effect {...{ products, way, asTyped, calibration }} />
+      </Suspense>
+    </div>
+  );
+}
+
+/** The gun that the way starts with. */
+function GunFields({ field, select }: { field: WayField; select: WaySelect }) {
+  const units = useUnits();
+  return (
+    <section aria-labelledby="gun-title">
+      <h2 id="gun-title" className="mb-3 text-xl font-semibold">
+        Gun, where nobody has set one
+      </h2>
+      <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
+        {field("distance", "Distance", units.length)}
+        {field("pressure", "Pressure at the gun", units.pressure)}
+        {field("turns", "Needle, upright", "turns out")}
+        {field("lyingTurns", "Needle, lying", "turns out")}
+        {field("fan", "Fan", units.length)}
+        {select("trigger", "Trigger between strokes")}
+      </div>
+      <p className="mt-1 text-[13px] text-ink2">
+        Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed that
+        lays a usual film upright; a lying part gets what its needle gives more.
+      </p>
+    </section>
+  );
+}
+
+/** Papers, air, heat and waits. */
+function Rest({ field, select }: { field: WayField; select: WaySelect }) {
+  const units = useUnits();
+  return (
+    <section aria-labelledby="rest-title">
+      <h2 id="rest-title" className="mb-3 text-xl font-semibold">
+        Below, between, after
+      </h2>
+      <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
+        {field("lastPaper", "Last paper below the base, P")}
+        {field("flatGrit", "Sanded flat with, P")}
+        {select("flatBy", "by")}
+        {field("flatOff", "takes off", units.film)}
+        {field("flatU", "give or take", units.film)}
+        {field("airBeforeHeat", "Air before heat", "min")}
+        {field("correctAfter", "Left before it is corrected", "h")}
+      </div>
+      <p className="mt-1 text-[13px] text-ink2">
+        Air before heat empty: by the finish. Zero hours before correcting: when the sheet has it hard.
+      </p>
+    </section>
+  );
+}
+
+/** How it is corrected in this way. */
+function Bench({ select }: { select: WaySelect }) {
+  return (
+    <section aria-labelledby="bench-title">
+      <h2 id="bench-title" className="mb-3 text-xl font-semibold">
+        Correcting
+      </h2>
+      <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
+        {select("correction", "Papers")}
+        {select("discs", "Machine discs")}
+        {select("polishing", "Polishing")}
+        {select("polisher", "Polished with")}
+        {select("runSchool", "Runs by")}
+        {select("guardCut", "Guard filler cut")}
+        {select("nibTool", "Nibs by")}
+      </div>
+    </section>
+  );
+}
+
+/** Kept, or put away. */
+function Presses({ version, read }: { version: number | null; read: ReadTyped<HouseWayBody> }) {
+  return (
+    <div className="flex flex-wrap gap-2">
+      {version !== null && (
+        <button className="press" data-kind="main" name="intent" value="keep" disabled={!read.success}>
+          Keep the changes
+        </button>
+      )}
+      <button className="press" {...(version === null ? { "data-kind": "main" } : {})} name="intent" value="copy" disabled={!read.success}>
+        Keep as a way of our own
+      </button>
+      {version !== null && (
+        <button className="press" data-kind="quiet" name="intent" value="away">
+          Put away
+        </button>
+      )}
     </div>
   );
 }

@@ -1,16 +1,6 @@
 import { keysOf } from "#core/kernel/keys";
-import {
-  COAT_LIMITS,
-  COAT_ROLES,
-  COAT_ZONE_KEYS,
-  FINISHES,
-  FINISH_KEYS,
-  FLATTEN_BY,
-  type FlattenBy,
-  type HouseWay,
-  type HouseWayBody,
-  WAY_LIMITS,
-} from "#core/models/ways/way";
+import { COAT_LIMITS, type HouseWay, type HouseWayBody, WAY_LIMITS } from "#core/models/ways/way";
+import { COAT_ROLES, COAT_ZONE_KEYS, FINISHES, FINISH_KEYS, FLATTEN_BY, type FlattenBy } from "#core/models/ways/terms";
 import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "#core/models/correction/bench-habits";
 import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS } from "#core/models/correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";

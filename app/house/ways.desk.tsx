@@ -1,7 +1,8 @@
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import type { WayEffect } from "#core/models/ways/way-effect";
 import { Link } from "react-router";
-import { FINISHES, type HouseWay } from "#core/models/ways/way";
+import type { HouseWay } from "#core/models/ways/way";
+import { FINISHES } from "#core/models/ways/terms";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";

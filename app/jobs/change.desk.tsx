@@ -1,5 +1,5 @@
 import { Link, useFetcher } from "react-router";
-import { FINISHES } from "#core/models/ways/way";
+import { FINISHES } from "#core/models/ways/terms";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import type { FormAnswer } from "~/kit/form/answer";

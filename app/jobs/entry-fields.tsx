@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
-import { COAT_ZONES, FLATTEN_BY } from "#core/models/ways/way";
+import { COAT_ZONES, FLATTEN_BY } from "#core/models/ways/terms";
 import { PRESSURE_AT, pressureRead } from "#core/models/spray/pressure-at";
 import { layerSpec, usualReducer } from "#core/models/prep/layers";
 import type { BodyOf } from "#core/record/bodies";

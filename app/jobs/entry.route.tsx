@@ -4,6 +4,7 @@ import { data, redirect } from "react-router";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { entryToPutRight, putRight } from "#server/commands/put-right";
 import { Refusal } from "#server/commands/refusal";
+import type { ServerContext } from "#server/context";
 import { serverContext } from "#server/running";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -21,13 +22,16 @@ export const meta: Route.MetaFunction = () => [{ title: "Put right · Yakamoz" }
 /** A minute as a browser's field has it. */
 const AS_TYPED = "yyyy-MM-dd'T'HH:mm";
 
+const entryOr = (status: number, ctx: ServerContext, { panelId, entryId }: Route.LoaderArgs["params"]) =>
+  entryToPutRight(ctx, panelId, entryId).catch((error: unknown) => {
+    throw error instanceof Refusal ? data(error.message, { status }) : error;
+  });
+
 export async function loader({ request, params }: Route.LoaderArgs) {
-  const { jobId, panelId, entryId } = params;
+  const { jobId, panelId } = params;
   const ctx = await serverContext();
   const { job, panel, state } = viewInRegion(await panelOr404(ctx, jobId, panelId));
-  const entry = await entryToPutRight(ctx, panelId, entryId).catch((error: unknown) => {
-    throw error instanceof Refusal ? data(error.message, { status: 404 }) : error;
-  });
+  const entry = await entryOr(404, ctx, params);
   const from = new URL(request.url).searchParams.get("from") ?? "";
   const coat = state.coats.findIndex((c) => c.entry.id === entry.id) + 1;
   return {
@@ -46,9 +50,7 @@ export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
-  const entry = await entryToPutRight(ctx, panelId, entryId).catch((error: unknown) => {
-    throw error instanceof Refusal ? data(error.message, { status: 409 }) : error;
-  });
+  const entry = await entryOr(409, ctx, params);
   const answer = await answerForm(form, putRightForm(entry.kind, units, await sheetOr404(ctx, panelId)), async ({ body, at_ms }) => {
     const unmoved = textOf(form, "at") === format(entry.at_ms, AS_TYPED);
     await putRight(ctx, { panelId, entryId, body, at_ms: unmoved ? entry.at_ms : at_ms, by });

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { ColumnDef } from "@tanstack/react-table";
 import { Link } from "react-router";
-import { FINISHES, type Finish } from "#core/models/ways/way";
+import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { ListFoot, ListTable, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
 import type { JobIntent } from "./use-job-actions";

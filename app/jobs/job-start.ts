@@ -1,5 +1,5 @@
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { FINISHES } from "#core/models/ways/way";
+import { FINISHES } from "#core/models/ways/terms";
 import { SUBSTRATES } from "#core/panel/brief";
 import type { Panel } from "#server/repos/panel-repo";
 import { panelStartOf } from "./panel-fields";

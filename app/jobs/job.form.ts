@@ -2,7 +2,7 @@ import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
 import { type PanelShape, SHAPES, SHAPE_KINDS, ownShape, panelShape } from "#core/kernel/geometry/shapes";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { FINISH_KEYS } from "#core/models/ways/way";
+import { FINISH_KEYS } from "#core/models/ways/terms";
 import type { NewPanel } from "#server/commands/jobs";
 import { parseCorners } from "./corners";
 import type { JobBrief } from "#core/panel/job-brief";

@@ -2,7 +2,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
 import { Link, useNavigation } from "react-router";
-import { FINISHES } from "#core/models/ways/way";
+import { FINISHES } from "#core/models/ways/terms";
 import { PANEL_QUANTITIES, PanelFields, panelStart, productFor } from "./panel-fields";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { NO_BRIEF } from "#core/panel/job-brief";
@@ -37,31 +37,13 @@ export function NewJobDesk({
     <>
       <PageHeader title="New job" note="From a house way; everything can be changed later" />
       <main className="max-w-[1080px] px-4 py-6 sm:px-6">
-        {products.length === 0 && (
-          <p className="mb-5 rounded-press border border-edge p-4">
-            The shelf is empty.{" "}
-            <Link className="font-semibold underline underline-offset-4" to="/shelf/new">
-              Put a clear on the shelf
-            </Link>{" "}
-            first: its sheet gives solids, flash and film.
-          </p>
-        )}
+        {products.length === 0 && <ShelfEmpty />}
         <DraftForm draft={draft} className="space-y-8">
           <input type="hidden" name="formKey" value={formKey} />
           <section className="grid gap-4 sm:grid-cols-[2fr_1.4fr_auto]">
             <Field label="Vehicle or part" {...draft.field("vehicle")} errors={errors.vehicle} />
             <Field label="Colour" {...draft.field("colourName")} errors={errors.colourName} />
-            <div>
-              <label htmlFor="colourCss" className="small-label mb-1 block">
-                Shown as
-              </label>
-              <input
-                id="colourCss"
-                {...draft.field("colourCss")}
-                type="color"
-                className="h-11 w-20 cursor-pointer rounded-press border border-edge"
-              />
-            </div>
+            <ShownAs {...draft.field("colourCss")} />
           </section>
           <section>
             <h2 className="mb-3 text-xl font-semibold">House way</h2>
@@ -102,5 +84,29 @@ export function NewJobDesk({
         </DraftForm>
       </main>
     </>
+  );
+}
+
+function ShelfEmpty() {
+  return (
+    <p className="mb-5 rounded-press border border-edge p-4">
+      The shelf is empty.{" "}
+      <Link className="font-semibold underline underline-offset-4" to="/shelf/new">
+        Put a clear on the shelf
+      </Link>{" "}
+      first: its sheet gives solids, flash and film.
+    </p>
+  );
+}
+
+/** The colour as the screen shows it. */
+function ShownAs(field: React.ComponentProps<"input">) {
+  return (
+    <div>
+      <label htmlFor="colourCss" className="small-label mb-1 block">
+        Shown as
+      </label>
+      <input id="colourCss" {...field} type="color" className="h-11 w-20 cursor-pointer rounded-press border border-edge" />
+    </div>
   );
 }

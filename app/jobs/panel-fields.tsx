@@ -12,6 +12,7 @@ import { useRegion } from "~/kit/words/use-region";
 import { partName } from "~/kit/words/part-name";
 import { Field, SelectField, TextArea } from "~/kit/ui/field";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
+import type { Region } from "#server/repos/shop-repo";
 
 export interface ProductChoice {
   revisionId: string;
@@ -93,19 +94,16 @@ export const PANEL_QUANTITIES = { width: "length", height: "length", corners: "l
 /** A draft that has a panel's fields, beside others or not. */
 export type PanelDraft = Pick<Draft<ReturnType<typeof panelStart>>, "typed" | "set" | "field">;
 
-/** What makes a panel: shape, size, how it hangs, what lies below, product and coats. Used for a new job and for a further panel. */
-export function PanelFields({
-  draft,
-  errors,
-  products,
-  outlineStays = false,
-}: {
+interface PanelFieldsProps {
   draft: PanelDraft;
   /** Something is placed on it: shape and size are not asked for. */
   outlineStays?: boolean;
   errors: Record<string, string[]>;
   products: readonly ProductChoice[];
-}) {
+}
+
+/** What makes a panel: shape, size, how it hangs, what lies below, product and coats. Used for a new job and for a further panel. */
+export function PanelFields({ draft, errors, products, outlineStays = false }: PanelFieldsProps) {
   const units = useUnits();
   const region = useRegion();
   const { typed } = draft;
@@ -116,30 +114,7 @@ export function PanelFields({
     <div className="grid gap-x-8 gap-y-4 md:grid-cols-2">
       <div className="grid grid-cols-2 gap-x-4 gap-y-4 self-start">
         {outlineStays && <input type="hidden" name="outline" value="stays" />}
-        <SelectField
-          className={outlineStays ? "hidden" : ""}
-          disabled={outlineStays}
-          label="Shape"
-          name="shape"
-          value={kind}
-          errors={errors.shape}
-          onChange={(e) => {
-            const next = e.target.value as ShapeKind | "own";
-            draft.set("shape", next);
-            if (next === "own") return;
-            const usual = usualSize(next, units);
-            draft.set("width", usual.width);
-            draft.set("height", usual.height);
-            draft.set("orientation", USUALLY[next]);
-          }}
-        >
-          {SHAPE_KINDS.map((k) => (
-            <option key={k} value={k}>
-              {partName(k, region)}
-            </option>
-          ))}
-          <option value="own">Own outline</option>
-        </SelectField>
+        <ShapeField {...{ outlineStays, kind, errors, draft, region }} />
         <Field
           label="Call it"
           {...draft.field("panelName")}
@@ -189,45 +164,14 @@ export function PanelFields({
             </option>
           ))}
         </SelectField>
-        <SelectField
-          className="col-span-2"
-          label="Clear from the shelf"
-          {...draft.field("productRevisionId")}
-          errors={errors.productRevisionId}
-          hint={products.length === 0 ? "The shelf is empty: put the product's sheet there first." : ""}
-        >
-          {products.map((p) => (
-            <option key={p.revisionId} value={p.revisionId}>
-              {p.name}
-            </option>
-          ))}
-        </SelectField>
+        <ProductField {...{ draft, errors, products }} />
         <SelectField label="Faces" {...draft.field("sides")} errors={errors.sides}>
           <option value="1">one</option>
           <option value="2">both, the back first</option>
         </SelectField>
         <Field label="Coats" {...draft.field("coatsPlanned")} inputMode="numeric" errors={errors.coatsPlanned} />
       </div>
-      <div>
-        {shape ? (
-          <>
-            <PanelDrawing
-              shape={shape}
-              label="The panel as entered"
-              {...(kind === "own" && !outlineStays
-                ? {
-                    onPlace: (at) => draft.set("corners", `${typed.corners.trimEnd()}\n${cornersText([at], units)}`),
-                  }
-                : {})}
-            />
-            {kind === "own" && !outlineStays && (
-              <p className="text-center text-[13px] text-ink2">Tap inside to add a corner, or type below.</p>
-            )}
-          </>
-        ) : (
-          <p className="grid h-full place-content-center text-ink2">The drawing appears when the outline is complete.</p>
-        )}
-      </div>
+      <Preview {...{ shape, kind, outlineStays, draft }} />
     </div>
   );
 
@@ -243,4 +187,112 @@ export function PanelFields({
       return null; // an outline on the way to being complete
     }
   }
+}
+
+/** What it is finished with. */
+function ProductField({
+  draft,
+  errors,
+  products,
+}: {
+  draft: PanelDraft;
+  errors: Record<string, string[]>;
+  products: readonly ProductChoice[];
+}) {
+  return (
+    <SelectField
+      className="col-span-2"
+      label="Clear from the shelf"
+      {...draft.field("productRevisionId")}
+      errors={errors.productRevisionId}
+      hint={products.length === 0 ? "The shelf is empty: put the product's sheet there first." : ""}
+    >
+      {products.map((p) => (
+        <option key={p.revisionId} value={p.revisionId}>
+          {p.name}
+        </option>
+      ))}
+    </SelectField>
+  );
+}
+
+/** Which part it is; its usual size comes with it. */
+function ShapeField({
+  outlineStays,
+  kind,
+  errors,
+  draft,
+  region,
+}: {
+  outlineStays: boolean;
+  kind: "bonnet" | "door" | "wing" | "quarter" | "roof" | "bootLid" | "bumper" | "tank" | "mirrorCap" | "own";
+  errors: Record<string, string[]>;
+  draft: PanelDraft;
+  region: Region;
+}) {
+  const units = useUnits();
+  return (
+    <SelectField
+      className={outlineStays ? "hidden" : ""}
+      disabled={outlineStays}
+      label="Shape"
+      name="shape"
+      value={kind}
+      errors={errors.shape}
+      onChange={(e) => {
+        const next = e.target.value as ShapeKind | "own";
+        draft.set("shape", next);
+        if (next === "own") return;
+        const usual = usualSize(next, units);
+        draft.set("width", usual.width);
+        draft.set("height", usual.height);
+        draft.set("orientation", USUALLY[next]);
+      }}
+    >
+      {SHAPE_KINDS.map((k) => (
+        <option key={k} value={k}>
+          {partName(k, region)}
+        </option>
+      ))}
+      <option value="own">Own outline</option>
+    </SelectField>
+  );
+}
+
+/** The panel as it was entered. */
+function Preview({
+  shape,
+  kind,
+  outlineStays,
+  draft,
+}: {
+  shape: PanelShape | null;
+  kind: "bonnet" | "door" | "wing" | "quarter" | "roof" | "bootLid" | "bumper" | "tank" | "mirrorCap" | "own";
+  outlineStays: boolean;
+  draft: PanelDraft;
+}) {
+  const units = useUnits();
+  const { typed } = draft;
+  return (
+    <div>
+      {shape ? (
+        <>
+          <PanelDrawing
+            shape={shape}
+            label="The panel as entered"
+            {...(kind === "own" && !outlineStays
+              ? {
+                  onPlace: (at) => draft.set("corners", `${typed.corners.trimEnd()}\n${cornersText([at], units)}`),
+                }
+              : {})}
+          />
+          {kind === "own" && !outlineStays && (
+            <p className="text-center text-[13px] text-ink2">Tap inside to add a corner, or type below.</p>
+          )}
+        </>
+      ) : (
+        <p className="grid h-full place-content-center text-ink2">The drawing appears when the outline is complete.</p>
+      )}
+    </div>
+  );
 }

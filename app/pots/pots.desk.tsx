@@ -1,3 +1,4 @@
+import { LAYER_NAMES } from "#core/models/prep/layer-names";
 import { Link } from "react-router";
 import { U_STROKES } from "#core/models/mix/mix-plan";
 import { show, showSpan, showWait, showWithUncertainty } from "#core/kernel/units/format";
@@ -82,32 +83,7 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
       <div className="mt-3 grid gap-x-10 gap-y-4 md:grid-cols-2">
         <div>
           <h4 className="small-label">What is in it</h4>
-          {body.parts.length === 0 ? (
-            <p>Logged by hand: no parts were weighed.</p>
-          ) : (
-            <ScrollRegion label={`Recipe of ${pot.product}`} narrow>
-              <table className="w-full text-left [&_td]:py-1.5">
-                <thead className="small-label border-b border-hair">
-                  <tr>
-                    <th>Part</th>
-                    <th>{units.volume}</th>
-                    <th>g</th>
-                    <th>Can</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {body.parts.map((p) => (
-                    <tr key={p.name} className="border-b border-hair">
-                      <td>{p.name}</td>
-                      <td>{show("volume", p.volume_m3, units).text}</td>
-                      <td>{show("mass", p.poured_kg ?? p.mass_kg, units).text}</td>
-                      <td>{p.batch || "–"}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </ScrollRegion>
-          )}
+          {body.parts.length === 0 ? <p>Logged by hand: no parts were weighed.</p> : <Recipe {...{ pot }} />}
         </div>
         <div>
           <h4 className="small-label">What was taken</h4>
@@ -116,7 +92,8 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
               <li key={t.coatId} className="flex justify-between gap-3 border-b border-hair py-1.5">
                 <span>
                   {t.panel}
-                  {t.side && `, ${t.side}`}, coat {t.number} <span className="text-ink2">{whenText(t.at_ms, now_ms)}</span>
+                  {t.side && `, ${t.side}`}, {t.layer ? LAYER_NAMES[t.layer] : "coat"} {t.number}{" "}
+                  <span className="text-ink2">{whenText(t.at_ms, now_ms)}</span>
                 </span>
                 <span>{t.volume_m3 === null ? "not known" : ml(t.volume_m3)}</span>
               </li>
@@ -134,5 +111,35 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
         </div>
       </div>
     </section>
+  );
+}
+
+/** What was weighed into it. */
+function Recipe({ pot }: { pot: PotView }) {
+  const units = useUnits();
+  const { body } = pot.entry;
+  return (
+    <ScrollRegion label={`Recipe of ${pot.product}`} narrow>
+      <table className="w-full text-left [&_td]:py-1.5">
+        <thead className="small-label border-b border-hair">
+          <tr>
+            <th>Part</th>
+            <th>{units.volume}</th>
+            <th>g</th>
+            <th>Can</th>
+          </tr>
+        </thead>
+        <tbody>
+          {body.parts.map((p) => (
+            <tr key={p.name} className="border-b border-hair">
+              <td>{p.name}</td>
+              <td>{show("volume", p.volume_m3, units).text}</td>
+              <td>{show("mass", p.poured_kg ?? p.mass_kg, units).text}</td>
+              <td>{p.batch || "–"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </ScrollRegion>
   );
 }

@@ -1,12 +1,11 @@
 import { acting } from "~/kit/form/in-words.server";
 import { format } from "date-fns";
 import { data, redirect } from "react-router";
-import { containerAge } from "#core/models/product/container";
 import { addContainer, changeContainer } from "#server/commands/shelf";
 import { Refusal } from "#server/commands/refusal";
 import { serverContext } from "#server/running";
-import { type Container, getContainer } from "#server/repos/container-repo";
-import { listShelf } from "#server/repos/product-repo";
+import type { Container } from "#server/repos/container-repo";
+import { loadCanPage } from "#server/views/cans-view";
 import { answerForm, textOf, versionIn } from "~/kit/form/answer";
 import { canForm } from "./can.form";
 import { canShown } from "./can.texts";
@@ -20,30 +19,9 @@ export const meta: Route.MetaFunction = () => [{ title: "Can · Yakamoz" }];
 
 export async function loader({ params: { canId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const products = (await listShelf(ctx.db)).map((p) => ({
-    id: p.id,
-    name: p.sheet.name,
-    kind: p.sheet.kind,
-    keepsDays: p.sheet.keepsDays,
-  }));
-  const formKey = ctx.newId();
-  const today = format(ctx.now_ms(), "yyyy-MM-dd");
-  if (canId === "new") return { can: null, products, formKey, today };
-  const can = await getContainer(ctx.db, canId);
-  if (!can) throw data("This can is not on the shelf.", { status: 404 });
-  const product = products.find((p) => p.id === can.productId);
-  const age = containerAge({ ...can, keepsDays: product?.keepsDays ?? null }, ctx.now_ms());
-  return {
-    can: {
-      ...can,
-      name: product?.name ?? "unknown product",
-      state: age.state,
-      words: age.words,
-    },
-    products,
-    formKey,
-    today,
-  };
+  const page = await loadCanPage(ctx, canId === "new" ? null : canId);
+  if (!page) throw data("This can is not on the shelf.", { status: 404 });
+  return { ...page, formKey: ctx.newId(), today: format(ctx.now_ms(), "yyyy-MM-dd") };
 }
 
 export const action = acting(async ({ request, params: { canId } }: Route.ActionArgs) => {

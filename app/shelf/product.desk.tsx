@@ -1,5 +1,5 @@
 import { KeptForm } from "~/kit/draft/draft-form";
-import { FLOW_CUPS, FLOW_CUP_IDS, viscosityFromCup } from "#core/models/product/flow-cup";
+import { FLOW_CUPS, FLOW_CUP_IDS, cupReading } from "#core/models/product/flow-cup";
 import { SECOND_PARTS } from "#core/models/product/roles";
 import { COAT_KINDS } from "#core/models/product/kinds";
 import { show } from "#core/kernel/units/format";
@@ -214,8 +214,10 @@ export function ProductPageDesk({
 
   function cupHint(v: NonNullable<typeof s>["viscosity"] | undefined): string {
     if (!v) return inUnits("ready to spray, at 20 °C", units);
-    const nu = show("viscosity", viscosityFromCup(v.cup, v.efflux_s), units);
-    return inUnits(`${nu.text} ${nu.unit} at 20 °C`, units);
+    const reading = cupReading(v);
+    if (!reading) return "nothing that is sprayed runs out so";
+    const nu = show("viscosity", reading.nu_m2_s, units);
+    return inUnits(`${nu.text} ${nu.unit} at 20 °C${reading.meant ? "" : "; roughly, outside the cup's own range"}`, units);
   }
 }
 

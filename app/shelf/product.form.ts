@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { FLOW_CUP_IDS } from "#core/models/product/flow-cup";
+import { FLOW_CUP_IDS, cupReading } from "#core/models/product/flow-cup";
 import { GUN_BOUNDS } from "#core/models/bounds";
 import { parseRatio } from "#core/models/product/ratio";
-import type { SheetInput } from "#core/models/product/sheet";
+import { NO_CUP_TIME, type SheetInput } from "#core/models/product/sheet";
 import { keysOf } from "#core/kernel/keys";
 import { SECOND_PARTS, type SecondPart } from "#core/models/product/roles";
 import { CARRIERS, COAT_KINDS, PART_KINDS } from "#core/models/product/kinds";
@@ -164,6 +164,7 @@ export const productForm = (units: UnitPreferences) =>
     .superRefine((s, ctx) => {
       if (!("coats" in s)) return;
       const say = (path: string, message: string) => ctx.addIssue({ code: "custom", path: [path], message });
+      if (s.viscosity && cupReading(s.viscosity) === null) say("efflux", NO_CUP_TIME);
       if (s.filmPerCoatMax_m < s.filmPerCoatMin_m) say("filmMax", "The most must be at least the least");
       if (s.overcoat && s.overcoat.max_s < s.overcoat.min_s) say("overcoatMax", "The latest must be after the soonest");
       if (s.flashMax_s < s.flashMin_s) say("flashMax", "The longest must be at least the shortest");

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { mapQuestion, optionQuestion } from "#core/judge/questions";
 import type { PanelView } from "#server/views/panel-view";
-import { useFilmStateOf } from "~/kit/panel/use-film-state";
+import { useFilmStateOf } from "~/kit/panel/use-cure-status";
 import { useUnits } from "~/kit/root/use-root";
 import { useAskAhead } from "~/kit/run/use-run";
 import { firstPlan } from "./correct/plan-choice";

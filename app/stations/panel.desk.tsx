@@ -1,16 +1,19 @@
 import { noGaugeReads } from "#core/panel/brief";
 import { Suspense, lazy, useMemo, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
-import { FINISHES } from "#core/models/ways/way";
+import { FINISHES } from "#core/models/ways/terms";
 import type { PanelView } from "#server/views/panel-view";
 import { usePrefs } from "~/kit/root/use-root";
-import { FilmSection, type SectionPreview } from "~/kit/panel/film-section";
-import { FilmStrip } from "~/kit/panel/film-strip";
+import type { SectionPreview } from "~/kit/panel/film-section";
 import type { PanelContext } from "~/kit/panel/use-panel";
 import { Waterline } from "~/kit/panel/waterline";
 import { later, useLater } from "~/kit/root/later";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
+
+/** Drawn on the server, and looked at before it is touched: what moves it comes after what the page itself asks. */
+const FilmSection = lazy(() => import("~/kit/panel/film-pictures").then((m) => ({ default: m.FilmSection })));
+const FilmStrip = lazy(() => import("~/kit/panel/film-pictures").then((m) => ({ default: m.FilmStrip })));
 
 /** Needed by hardly any panel: they come when they are. */
 const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
@@ -21,7 +24,7 @@ const DoubtfulNotice = lazy(() => import("~/kit/panel/doubtful-notice"));
 const ahead = later(() => import("./ask-ahead"));
 
 export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.ComponentProps, "loaderData" | "params">) {
-  const { job, panel, panels, state, standing, floor_m } = view;
+  const { job, panel, state, standing, floor_m } = view;
   const { by } = usePrefs();
   const [preview, setPreview] = useState<SectionPreview>({});
   const base = `/jobs/${params.jobId}/panels/${params.panelId}`;
@@ -37,14 +40,16 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
         ? "As sprayed, predicted"
         : "Below the clear";
   const section = (
-    <FilmSection
-      layers={state.layers}
-      floor_m={floor_m}
-      baseColour={job.colourCss}
-      preview={preview}
-      caption={caption}
-      ground={noGaugeReads(panel.substrate) ? "plastic" : "metal"}
-    />
+    <Suspense fallback={<div className="aspect-[190/600] max-h-[72dvh] w-full" />}>
+      <FilmSection
+        layers={state.layers}
+        floor_m={floor_m}
+        baseColour={job.colourCss}
+        preview={preview}
+        caption={caption}
+        ground={noGaugeReads(panel.substrate) ? "plastic" : "metal"}
+      />
+    </Suspense>
   );
   return (
     <div className="flex min-h-full flex-col">
@@ -52,19 +57,8 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
         title={`${job.vehicle}, ${panel.name.toLowerCase()}`}
         note={
           <>
-            {[job.colourName, FINISHES[job.finish].toLowerCase(), by].filter(Boolean).join(" · ")}
-            <span className="no-print">
-              {panels
-                .filter((p) => p.id !== panel.id)
-                .map((p) => (
-                  <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
-                    {p.name}
-                  </Link>
-                ))}
-              <Link to={`/jobs/${job.id}/add-panel`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
-                Add a panel
-              </Link>
-            </span>
+            {[job.colourName, FINISHES[job.finish].toLowerCase(), state.coloured && "single stage", by].filter(Boolean).join(" · ")}
+            <OtherPanels {...view} />
           </>
         }
       >
@@ -79,7 +73,9 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
               className="flex min-h-11 cursor-pointer list-none items-center gap-2 text-[13px] font-semibold"
               aria-label="Section of the film"
             >
-              <FilmStrip layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} />
+              <Suspense>
+                <FilmStrip layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} />
+              </Suspense>
             </summary>
             <div className="mx-auto max-w-60 pt-3">{section}</div>
           </details>
@@ -101,6 +97,24 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
         </aside>
       </div>
     </div>
+  );
+}
+
+/** The other panels of the job, and one more. */
+function OtherPanels({ job, panel, panels }: Pick<PanelView, "job" | "panel" | "panels">) {
+  return (
+    <span className="no-print">
+      {panels
+        .filter((p) => p.id !== panel.id)
+        .map((p) => (
+          <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
+            {p.name}
+          </Link>
+        ))}
+      <Link to={`/jobs/${job.id}/add-panel`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
+        Add a panel
+      </Link>
+    </span>
   );
 }
 

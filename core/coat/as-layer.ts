@@ -61,7 +61,7 @@ export function asLayer<A extends Omit<CoatsAsked, "now_ms">>(asked: A, layer: L
       pots: layer.pots,
       // The gun in the hand for the clear, and its heat and work, are none of this layer's.
       gunSet: null,
-      coatElsewhere: null,
+      coatElsewhere: layer.elsewhere,
       baking: null,
       bakes: [],
       oven: null,

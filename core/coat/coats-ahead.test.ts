@@ -1,3 +1,4 @@
+import { type TestLedger, askedOf } from "./testing/asked-of";
 import fc from "fast-check";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { GUN_BOUNDS } from "#core/models/bounds";
@@ -6,11 +7,9 @@ import { simulateCoats } from "#core/models/flow/simulate-coats";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { SPRAY } from "#core/models/spray/constants";
 import { HOUSE_WAYS, houseWay } from "#core/models/ways/house-ways";
-import { derivePanel } from "#core/panel/derive-panel";
 import { predictCoat } from "#core/panel/predict-coat";
-import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
 import { clearAfter } from "./clear-after";
-import { type CoatsAsked, coatsAhead } from "./coats-ahead";
+import { coatsAhead } from "./coats-ahead";
 import { coatsToMix, facesToCome, litresAgain, litresToCome, withWaste } from "./litres";
 import { eachCoat, facesMixed, filmOfCoat, filmsMixed, mixOver } from "./mix-over";
 import { nextCoat } from "./next-coat";
@@ -19,33 +18,15 @@ import { potLifeNow } from "./pot-life";
 import { flowConditions, sprayedNow } from "./setting";
 import { windowAhead } from "./window-ahead";
 
-type Ledger = ReturnType<typeof testLedger>;
 const UPRIGHT = Math.PI / 2;
 const door = panelShape("door", { width_m: 1.1, height_m: 0.75 });
 
-interface Asking {
-  way: string;
-  coats: number;
-  sides: 1 | 2;
-  tilt_rad: number;
-  now_min: number;
-  sheet: typeof TEST_SHEET;
-}
-function asked(
-  fill: (l: Ledger) => void = () => undefined,
-  { way = "two-full", coats = 2, sides = 1, tilt_rad = UPRIGHT, now_min = 600, sheet = TEST_SHEET }: Partial<Asking> = {},
-): CoatsAsked {
-  const l = testLedger();
-  fill(l);
-  const brief = { shape: door, tilt_rad, substrate: "refinish" as const, coatsPlanned: coats, sides };
-  return { brief, sheet, way: houseWay(way), facts: derivePanel(brief, sheet, l.entries), now_ms: now_min * 60_000 };
-}
-const mixed = (l: Ledger, reducer: number, speed: "slow" | "medium" | "fast" | null = null) =>
+const mixed = (l: TestLedger, reducer: number, speed: "slow" | "medium" | "fast" | null = null) =>
   l.add("mix", { volume_m3: 4e-4, reducer, potLife_s: 5400, speed });
 
 test("reducer and hardener are those of the mix: a slow, reduced pot runs the sooner, for every page that asks", () => {
-  const plain = coatsAhead(asked())!;
-  const a = asked((l) => mixed(l, 0.2, "slow"));
+  const plain = coatsAhead(askedOf())!;
+  const a = askedOf((l) => mixed(l, 0.2, "slow"));
   const slow = coatsAhead(a)!;
   expect(slow[0]).toMatchObject({ reducer: 0.2, conditions: { speed: "slow", reducer: 0.2, tilt_rad: UPRIGHT } });
   expect(slow[0]!.runChance).toBeGreaterThan(1.5 * plain[0]!.runChance);
@@ -56,11 +37,11 @@ test("reducer and hardener are those of the mix: a slow, reduced pot runs the so
 });
 
 test("the coat that is foretold is the coat that is predicted once it was logged as it was offered", () => {
-  const way = "tack-full";
-  const before = asked((l) => mixed(l, 0.1, "fast"), { way, coats: 3 });
+  const way = houseWay("tack-full");
+  const before = askedOf((l) => mixed(l, 0.1, "fast"), { way, coats: 3 });
   const [row] = coatsAhead(before)!;
   const offered = nextCoat(before);
-  const after = asked(
+  const after = askedOf(
     (l) => {
       mixed(l, 0.1, "fast");
       l.add("coat", { number: 1, role: offered.role, reducer: offered.reducer, wetReading_m: null, settings: offered.settings });
@@ -77,11 +58,11 @@ test("the coat that is foretold is the coat that is predicted once it was logged
 });
 
 test("a part that was turned is sprayed as it lies; the back comes before the front; sanded flat, the next lies on a flat surface", () => {
-  const turned = asked((l) => l.add("turn", { how: "laid", side: "front", tilt_rad: 0 }));
+  const turned = askedOf((l) => l.add("turn", { how: "laid", side: "front", tilt_rad: 0 }));
   expect(coatsAhead(turned)![0]!.conditions.tilt_rad).toBe(0);
-  expect(coatsAhead(turned)![0]!.runChance).toBeLessThan(coatsAhead(asked())![0]!.runChance);
-  expect(facesToCome(asked(undefined, { sides: 2 }))).toEqual(["back", "front"]);
-  const sanded = asked(
+  expect(coatsAhead(turned)![0]!.runChance).toBeLessThan(coatsAhead(askedOf())![0]!.runChance);
+  expect(facesToCome(askedOf(undefined, { sides: 2 }))).toEqual(["back", "front"]);
+  const sanded = askedOf(
     (l) => {
       l.coat(1);
       l.add("flatten", { grit: 800, by: "machine", removal_m: 8e-6, u_m: 3e-6, from: "forecast" });
@@ -92,13 +73,13 @@ test("a part that was turned is sprayed as it lies; the back comes before the fr
 });
 
 test("all on, none is to come; beyond the model nothing is foretold, and its litres are known all the same", () => {
-  const on = asked((l) => [l.coat(1), l.coat(2)]);
+  const on = askedOf((l) => [l.coat(1), l.coat(2)]);
   expect(coatsAhead(on)).toEqual([]);
   expect(litresToCome(on)).toEqual({ sprayed_m3: 0, toMix_m3: 0 });
   // One more is what the window is about then.
   expect(windowAhead(on)).toMatchObject({ number: 3, laid: 2 });
   // As near as a gun may be logged, and the way comes nearer yet.
-  const far = asked((l) => l.coat(1, { distance_m: GUN_BOUNDS.distance_m.min }), { coats: 3, way: "many-thin" });
+  const far = askedOf((l) => l.coat(1, { distance_m: GUN_BOUNDS.distance_m.min }), { coats: 3, way: houseWay("many-thin") });
   expect(coatsAhead(far)).toBeNull();
   expect(coatsToMix(far, "front")).toHaveLength(2);
   expect(planAhead(far, null).clear).toBeNull();
@@ -107,15 +88,17 @@ test("all on, none is to come; beyond the model nothing is foretold, and its lit
   for (const fan_m of [GUN_BOUNDS.fan_m.min, GUN_BOUNDS.fan_m.max])
     for (const handSpeed_m_s of [GUN_BOUNDS.handSpeed_m_s.min, GUN_BOUNDS.handSpeed_m_s.max])
       for (const { id } of HOUSE_WAYS)
-        expect(litresToCome(asked((l) => l.coat(1, { fan_m, handSpeed_m_s }), { coats: 3, way: id })).toMix_m3).toBeGreaterThan(0);
+        expect(litresToCome(askedOf((l) => l.coat(1, { fan_m, handSpeed_m_s }), { coats: 3, way: houseWay(id) })).toMix_m3).toBeGreaterThan(
+          0,
+        );
 });
 
 test("litres: the coats to come on the faces that want them, waste and what stays in cup and gun once", () => {
-  const one = litresToCome(asked());
+  const one = litresToCome(askedOf());
   expect(one.toMix_m3).toBeCloseTo(1.05 * one.sprayed_m3 + 30e-6, 15);
-  const two = asked(undefined, { sides: 2 });
+  const two = askedOf(undefined, { sides: 2 });
   expect(litresToCome(two).sprayed_m3).toBeCloseTo(2 * one.sprayed_m3, 12);
-  const back = asked(
+  const back = askedOf(
     (l) =>
       [1, 2].map((number) =>
         l.add("coat", {
@@ -139,7 +122,7 @@ test("a mix over several faces: their last coats go on together, a further coat 
   expect(eachCoat([[1, 2], [4]], 2)).toEqual([1, 6]);
   expect(eachCoat([[1, 2], [4]], 3)).toEqual([1, 6, 6]);
   expect(eachCoat([[1, 2], [4]], 1)).toEqual([1]);
-  const a = asked();
+  const a = askedOf();
   const coats = coatsToMix(a, "front");
   const face = { side: "front" as const, coats };
   expect(facesMixed([face], "both")).toEqual([face, face]);
@@ -151,7 +134,7 @@ test("a mix over several faces: their last coats go on together, a further coat 
 });
 
 test("doubt that is common to coats stays common: on and to come err together, what was read stands by itself", () => {
-  const a = asked((l) => l.coat(1), { coats: 3 });
+  const a = askedOf((l) => l.coat(1), { coats: 3 });
   const ahead_m = coatsAhead(a)!.map((c) => c.dry_m);
   const by = (now: Parameters<typeof clearAfter>[2]["now"]) => clearAfter(a.facts, "front", { now, ahead_m });
   const predicted = by({ ...a.facts.expectedClear!, how: "predicted" });
@@ -163,7 +146,7 @@ test("doubt that is common to coats stays common: on and to come err together, w
 });
 
 test("a pot lives as the air has it: one figure of the sheet halves for every 10 °C above 20, and is no longer in the cold", () => {
-  const at = (C: number) => potLifeNow(asked((l) => l.add("climate", { air_K: 273.15 + C, part_K: null, relativeHumidity: 0.5 }))) / 60;
+  const at = (C: number) => potLifeNow(askedOf((l) => l.add("climate", { air_K: 273.15 + C, part_K: null, relativeHumidity: 0.5 }))) / 60;
   expect(at(20)).toBe(90);
   expect(at(12)).toBe(90);
   expect(at(30)).toBeCloseTo(45, 6);
@@ -180,10 +163,10 @@ test("laws over random coats: a run is the likelier with more film, cold, a slow
         tilt_rad: fc.double({ min: 0.5, max: 1.2, noNaN: true }),
       }),
       ({ handSpeed_m_s, C, reducer, tilt_rad }) => {
-        const gun = { ...nextCoat(asked()).settings, handSpeed_m_s };
+        const gun = { ...nextCoat(askedOf()).settings, handSpeed_m_s };
         const of = (o: { hand?: number; C?: number; reducer?: number; tilt_rad?: number; speed?: "slow" | "medium" } = {}) =>
           coatsAhead(
-            asked(
+            askedOf(
               (l) => {
                 l.add("climate", { air_K: 273.15 + (o.C ?? C), part_K: null, relativeHumidity: 0.5 });
                 l.add("gunSet", { name: "gun", gunId: null, settings: { ...gun, handSpeed_m_s: o.hand ?? handSpeed_m_s } });
@@ -234,4 +217,23 @@ test("laws of thinning: through a needle that gives no more a run is never less 
     }),
     { numRuns: 100 },
   );
+});
+
+test("what a way adds for a later coat is foretold whether the first pot is mixed, sprayed from, or thinned for it", () => {
+  const plain = houseWay("two-full");
+  const way = { ...plain, coats: [plain.coats[0]!, { ...plain.coats[1]!, reducerShift: 0.05 }] };
+  const last = (fill: (l: TestLedger) => void) => coatsAhead(askedOf(fill, { way }))!.at(-1)!;
+  const first = (l: TestLedger) => {
+    mixed(l, 0.1);
+    l.coat(1, {}, 0.1);
+  };
+  const before = last((l) => mixed(l, 0.1));
+  expect(before.reducer).toBeCloseTo(0.15, 12);
+  expect(last(first).reducer).toBeCloseTo(0.15, 12);
+  const thinned = last((l) => {
+    first(l);
+    mixed(l, 0.15);
+  });
+  expect(thinned.reducer).toBeCloseTo(0.15, 12);
+  expect(coatsAhead(askedOf((l) => mixed(l, 0.1), { way }))![0]!.reducer).toBeCloseTo(0.1, 12);
 });

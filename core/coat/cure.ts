@@ -1,7 +1,8 @@
 import type { PartSample } from "../models/cure/cure-age";
 import { type CureStage, cureFromLog } from "../models/cure/bake-plan";
 import type { ProductSheet } from "../models/product/sheet";
-import type { Finish, HouseWay } from "../models/ways/way";
+import type { HouseWay } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import type { PanelFacts } from "../panel/derive-panel";
 import { newestCoat } from "../panel/coats-on";
 import { type AirLog, airAt, airLog } from "./air-log";

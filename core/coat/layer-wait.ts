@@ -1,7 +1,8 @@
 import type { LayerKey } from "../models/prep/layer-names";
 import { LAYERS, overcoatOf } from "../models/prep/layers";
 import { evaporationTime, timesAt } from "../models/product/sheet";
-import { coatsOn } from "../panel/coats-on";
+import { coatsOn, newestOf } from "../panel/coats-on";
+import { coatsOfLayers, layerOf } from "../panel/layer-coats";
 import type { LayerCoat, LayerState } from "../panel/layers";
 import { throughFrom } from "./air-log";
 import { asLayer, nextLayer, sheetNow } from "./as-layer";
@@ -26,9 +27,9 @@ const MS = 1000;
 /** Null where none was logged, and once clear is on. @throws RangeError */
 export function layerWait(asked: CourseAsked): LayerWait | null {
   const { facts, brief } = asked;
-  const newest = newestOf(facts.below);
-  if (!newest || coatsOn(facts) > 0 || facts.handedOver) return null;
-  const { layer, coat } = newest;
+  const coat = newestOf(coatsOfLayers(facts.below));
+  if (!coat || coatsOn(facts) > 0 || facts.handedOver) return null;
+  const layer = layerOf(facts.below, coat.layer)!;
   const from_ms = coat.entry.at_ms;
   const { over_ms, scuff_ms } = overcoatFrom(asked, layer, from_ms);
   const next = nextLayer(facts, brief);
@@ -56,9 +57,4 @@ export function overcoatFrom(
   const { min_s, max_s } = overcoatOf(layer.layer, sheetNow(layer, facts));
   const over_ms = end_ms + throughFrom(airOf(facts), end_ms)((T) => evaporationTime(min_s, T)) * MS;
   return { over_ms, scuff_ms: Math.max(over_ms, end_ms + max_s * MS) };
-}
-
-function newestOf(layers: readonly LayerState[]): { layer: LayerState; coat: LayerCoat } | null {
-  const all = layers.flatMap((layer) => [...layer.back, ...layer.front].map((coat) => ({ layer, coat })));
-  return all.reduce<(typeof all)[number] | null>((a, c) => (a && a.coat.entry.seq > c.coat.entry.seq ? a : c), null);
 }

@@ -1,6 +1,8 @@
 import { inRange } from "../kernel/guard";
 import type { LayerKey } from "../models/prep/layer-names";
+import { flowsAsClear } from "../models/product/sheet";
 import { facesOf } from "../panel/coats-on";
+import { layerOf } from "../panel/layer-coats";
 import type { LayerState } from "../panel/layers";
 import { asLayer } from "./as-layer";
 import { type CoatAhead, type CoatsAsked, coatsAhead } from "./coats-ahead";
@@ -15,7 +17,7 @@ export interface LayerAhead {
   asked: CoatsAsked;
   /** Its coats to come, back before front; null: a setting lies beyond the flow model. */
   coats: readonly CoatAhead[] | null;
-  /** The model knows how it flows; a filled primer stands where it lands. */
+  /** The model knows how it flows. */
   flows: boolean;
   /** Null: nobody could have sprayed with what was logged. */
   litres: Litres | null;
@@ -32,13 +34,16 @@ export function layersAhead(asked: CoatsAsked): LayerAhead[] {
       state,
       asked: own,
       coats: faces.every((f) => f !== null) ? faces.flat() : null,
-      flows: state.sheet.kind !== "primer",
+      flows: flowsAsClear(state.sheet),
       litres: inRange(() => litresToCome(own)) ?? null,
       potLife_s: potLifeNow(own),
     };
   });
 }
 
-/** Colour that a panel's base takes in all, from the first coat on: what ground coats below it save is a share of this. @throws RangeError */
-export const baseInAll_m3 = (asked: CoatsAsked): number =>
-  asked.facts.below.filter((l) => l.layer === "base").reduce((a, l) => a + litresAgain(asLayer(asked, l)).sprayed_m3, 0);
+/** Colour that a panel's base, or single stage, takes in all from the first coat on: ground coats below save a share of this. @throws RangeError */
+export function colourInAll_m3(asked: CoatsAsked): number {
+  if (asked.facts.coloured) return litresAgain(asked).sprayed_m3;
+  const base = layerOf(asked.facts.below, "base");
+  return base ? litresAgain(asLayer(asked, base)).sprayed_m3 : 0;
+}

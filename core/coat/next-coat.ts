@@ -1,7 +1,8 @@
 import { coatGun, handOf, isLying, startGun } from "../models/ways/coat-gun";
 import type { GunSettings } from "../models/spray/deposit";
 import { needleFlow } from "../models/spray/needle-flow";
-import { type CoatZone, type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
+import { type HouseWay, type PlannedCoat, plannedCoat } from "../models/ways/way";
+import type { CoatZone } from "../models/ways/terms";
 import type { BodyOf } from "../record/bodies";
 import type { Side } from "../record/kinds";
 import type { ProductSheet } from "../models/product/sheet";

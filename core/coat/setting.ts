@@ -3,6 +3,7 @@ import { FLASH_S } from "../models/bounds";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
 import type { SprayedIn } from "../panel/predict-coat";
 import type { PanelFacts } from "../panel/derive-panel";
+import { type CupSheet, mixViscosity22C } from "../models/product/mix-viscosity";
 import type { ProductSheet } from "../models/product/sheet";
 import { inRange } from "../kernel/guard";
 import { baseRoughness } from "../models/prep/papers";
@@ -18,7 +19,7 @@ const AIR_ALONG_M_S = 0.3;
 
 /** What a clear is sprayed under: its own figures, the day's, how the panel hangs; over base, away from the edges. */
 export function flowConditions(
-  sheet: Pick<ProductSheet, "speed" | "volumeSolids">,
+  sheet: Pick<ProductSheet, "speed"> & CupSheet,
   o: Pick<FlowConditions, "air_K" | "material_K" | "reducer" | "tilt_rad"> & { lastPaper?: number | null | undefined },
 ): FlowConditions {
   return {
@@ -26,6 +27,7 @@ export function flowConditions(
     material_K: o.material_K,
     speed: sheet.speed,
     volumeSolids: sheet.volumeSolids,
+    viscosity22C_Pa_s: mixViscosity22C(sheet),
     reducer: o.reducer,
     airSpeed_m_s: AIR_ALONG_M_S,
     tilt_rad: o.tilt_rad,

@@ -1,3 +1,4 @@
+import type { CupSheet } from "../models/product/mix-viscosity";
 import type { ProductSheet } from "../models/product/sheet";
 import { USUAL_GUN } from "../models/spray/usual-gun";
 import { UNLOGGED_AIR_K } from "../models/trade-limits";
@@ -6,7 +7,7 @@ import type { WindowAhead } from "./window-ahead";
 
 /** A coat of nobody's panel: a usual gun on a usual day over base, the coats before it as itself, the sheet's least flash between. */
 export function usualStart(
-  sheet: Pick<ProductSheet, "speed" | "volumeSolids" | "reducerMin" | "flashMin_s">,
+  sheet: Pick<ProductSheet, "speed" | "reducerMin" | "flashMin_s"> & CupSheet,
   { coats, tilt_rad }: { coats: number; tilt_rad: number },
 ): Omit<WindowAhead, "number"> {
   const reducer = sheet.reducerMin;

@@ -8,43 +8,25 @@ import type { LayerKey } from "#core/models/prep/layer-names";
 import { volumeByArea } from "#core/models/ways/way-volumes";
 import { houseWay, usualCoat } from "#core/models/ways/house-ways";
 import type { HouseWay, PlannedCoat } from "#core/models/ways/way";
-import { derivePanel } from "#core/panel/derive-panel";
-import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
+import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 import { asLayer, nextLayer } from "./as-layer";
-import { type CoatAhead, type CoatsAsked, coatsAhead } from "./coats-ahead";
+import { type CoatAhead, coatsAhead } from "./coats-ahead";
 import { layerWait } from "./layer-wait";
-import { baseInAll_m3, layersAhead } from "./layers-ahead";
+import { colourInAll_m3, layersAhead } from "./layers-ahead";
 import { litresToCome } from "./litres";
 import { nextCoat } from "./next-coat";
 import { nextWait } from "./next-wait";
 import { potLifeNow } from "./pot-life";
+import { type TestLedger, askedOf } from "./testing/asked-of";
 import { REFERENCE_COATS } from "./testing/reference-coats";
 
-type Ledger = ReturnType<typeof testLedger>;
 const MINUTE_MS = 60_000;
 const C0 = 273.15;
-const UPRIGHT = Math.PI / 2;
-const door = panelShape("door", { width_m: 1.1, height_m: 0.75 });
 const cap = panelShape("mirrorCap", { width_m: 0.2, height_m: 0.14 });
 
-interface Asking {
-  way: HouseWay;
-  coats: number;
-  tilt_rad: number;
-  now_min: number;
-  sheet: typeof TEST_SHEET;
-  shape: typeof door;
-  start: CoatsAsked["start"];
-}
-function asked(fill: (l: Ledger) => void, o: Partial<Asking> = {}): CoatsAsked {
-  const l = testLedger();
-  fill(l);
-  const { sheet = TEST_SHEET, shape = door, tilt_rad = UPRIGHT, coats = 2, way = houseWay("two-full"), now_min = 600, start } = o;
-  const brief = { shape, tilt_rad, substrate: "refinish" as const, coatsPlanned: coats, sides: 1 as const };
-  return { brief, sheet, way, facts: derivePanel(brief, sheet, l.entries), now_ms: now_min * MINUTE_MS, start };
-}
-const air = (l: Ledger, air_C: number, relativeHumidity = 0.5) => l.add("climate", { air_K: air_C + C0, part_K: null, relativeHumidity });
-const plan = (l: Ledger, ...layers: [LayerKey, number, Partial<typeof TEST_SHEET>?][]) =>
+const air = (l: TestLedger, air_C: number, relativeHumidity = 0.5) =>
+  l.add("climate", { air_K: air_C + C0, part_K: null, relativeHumidity });
+const plan = (l: TestLedger, ...layers: [LayerKey, number, Partial<typeof TEST_SHEET>?][]) =>
   l.add("layerPlan", {
     layers: layers.map(([layer, coats, own]) => ({
       layer,
@@ -71,9 +53,9 @@ for (const row of REFERENCE_COATS) {
     const common = { start: { gun, reducer }, coats: 1, tilt_rad: (tilt_deg * Math.PI) / 180 };
     const of =
       layer === "clear"
-        ? asked((l) => air(l, air_C), { ...common, sheet: { ...TEST_SHEET, ...own } })
+        ? askedOf((l) => air(l, air_C), { ...common, sheet: { ...TEST_SHEET, ...own } })
         : ((a) => ({ ...asLayer(a, nextLayer(a.facts, a.brief)!), start: common.start }))(
-            asked((l) => [air(l, air_C), plan(l, [layer, 1, own])], common),
+            askedOf((l) => [air(l, air_C), plan(l, [layer, 1, own])], common),
           );
     const [coat] = coatsAhead(of)!;
     expect(um(coat!.dry_m) / dry_um).toBeCloseTo(1, 3);
@@ -87,7 +69,8 @@ for (const row of REFERENCE_COATS) {
 
 describe("from the trade (common practice, no source)", () => {
   const usual = { way: houseWay("two-full"), coats: 2 };
-  const clear = (o: Partial<Asking> & { air_C?: number } = {}) => coatsAhead(asked((l) => air(l, o.air_C ?? 22), { ...usual, ...o }))!;
+  const clear = (o: Parameters<typeof askedOf>[1] & { air_C?: number } = {}) =>
+    coatsAhead(askedOf((l) => air(l, o.air_C ?? 22), { ...usual, ...o }))!;
   const inAll = (rows: readonly CoatAhead[]) => um(rows.at(-1)!.clear_m);
   const wayOf = (...coats: Partial<PlannedCoat>[]): HouseWay => ({
     ...houseWay("two-full"),
@@ -95,7 +78,7 @@ describe("from the trade (common practice, no source)", () => {
   });
   const word = (row: CoatAhead) => chanceWord(row.runChance);
   const rows = (layer: LayerKey, coats: number, air_C = 20, own?: Partial<typeof TEST_SHEET>) => {
-    const a = asked((l) => [air(l, air_C), plan(l, [layer, coats, own])]);
+    const a = askedOf((l) => [air(l, air_C), plan(l, [layer, coats, own])]);
     return { a, ahead: layersAhead(a)[0]! };
   };
 
@@ -156,7 +139,7 @@ describe("from the trade (common practice, no source)", () => {
   });
   test("flash by the sheet: 10 min at 20 °C, longer in the cold, never shorter in the warmth", () => {
     const wait = (air_C: number) => {
-      const w = nextWait(asked((l) => [air(l, air_C), l.coat(1)]))!;
+      const w = nextWait(askedOf((l) => [air(l, air_C), l.coat(1)]))!;
       return min(w.from_ms, w.least_ms);
     };
     expect(wait(20)).toBeCloseTo(10, 1);
@@ -165,11 +148,11 @@ describe("from the trade (common practice, no source)", () => {
     expect(wait(28)).toBeCloseTo(10, 1);
   });
   test("a pot of 90 min lives 45 in 30 °C", () => {
-    expect(potLifeNow(asked((l) => air(l, 30))) / 60).toBeCloseTo(45, 6);
-    expect(potLifeNow(asked((l) => air(l, 15))) / 60).toBeCloseTo(90, 6);
+    expect(potLifeNow(askedOf((l) => air(l, 30))) / 60).toBeCloseTo(45, 6);
+    expect(potLifeNow(askedOf((l) => air(l, 15))) / 60).toBeCloseTo(90, 6);
   });
   test("a mirror cap takes several times what its area says", () => {
-    const a = asked(() => undefined, { shape: cap });
+    const a = askedOf(() => undefined, { shape: cap });
     const byArea = volumeByArea({ area_m2: polygonArea(cap.outline), dryFilm_m: 55e-6, volumeSolids: 0.48, transfer: 0.65 });
     expect(litresToCome(a).sprayed_m3 / byArea).toBeGreaterThan(2);
   });
@@ -186,7 +169,7 @@ describe("from the trade (common practice, no source)", () => {
     expect(ahead.coats![0]!.reducer).toBe(0.25);
     expect(um(ahead.coats![0]!.dry_m)).toBeGreaterThan(15);
     expect(um(ahead.coats![0]!.dry_m)).toBeLessThan(28);
-    const a = asked((l) => [air(l, 20), plan(l, ["seal", 1], ["base", 3]), l.add("colourCoat", { coat: "seal" })]);
+    const a = askedOf((l) => [air(l, 20), plan(l, ["seal", 1], ["base", 3]), l.add("colourCoat", { coat: "seal" })]);
     const wait = layerWait(a)!;
     expect(min(wait.coat.entry.at_ms, wait.next_ms)).toBeCloseTo(15, 1);
   });
@@ -195,14 +178,14 @@ describe("from the trade (common practice, no source)", () => {
     expect(inAll(ahead.coats!)).toBeGreaterThan(15);
     expect(inAll(ahead.coats!)).toBeLessThan(24);
     expect(ahead.coats![0]!.wait!.least_s / 60).toBeCloseTo(8, 6);
-    const a = asked((l) => [air(l, 20), plan(l, ["base", 1]), l.add("colourCoat", { coat: "base" })]);
+    const a = askedOf((l) => [air(l, 20), plan(l, ["base", 1]), l.add("colourCoat", { coat: "base" })]);
     const wait = layerWait(a)!;
     expect(min(wait.coat.entry.at_ms, wait.over_ms)).toBeCloseTo(20, 1);
     expect(min(wait.coat.entry.at_ms, wait.scuff_ms) / 60).toBeCloseTo(24, 1);
   });
   test("two ground coats save half of a dear base", () => {
-    const a = asked((l) => plan(l, ["ground", 2], ["base", 4]));
-    const base_m3 = baseInAll_m3(a);
+    const a = askedOf((l) => plan(l, ["ground", 2], ["base", 4]));
+    const base_m3 = colourInAll_m3(a);
     expect(groundSaves(2, base_m3).left_m3).toBeCloseTo(base_m3 / 2, 12);
     expect(base_m3).toBeGreaterThan(100e-6);
   });
@@ -218,7 +201,7 @@ describe("from the trade (common practice, no source)", () => {
   });
   test("water-borne base flashes twice as long at 75 % humidity, solvent base as its sheet says", () => {
     const wait = (carrier: "water" | "solvent") => {
-      const a = asked((l) => [air(l, 20, 0.75), plan(l, ["base", 2, { carrier }]), l.add("colourCoat", { coat: "base" })]);
+      const a = askedOf((l) => [air(l, 20, 0.75), plan(l, ["base", 2, { carrier }]), l.add("colourCoat", { coat: "base" })]);
       const w = layerWait(a)!;
       return min(w.coat.entry.at_ms, w.next_ms);
     };
@@ -232,7 +215,7 @@ describe("from the trade (common practice, no source)", () => {
   });
   test("a heavy first base at 15 psi lays more than a control coat at 19 psi and twice the hand", () => {
     const at = (pressure: number, hand: number) => {
-      const a = asked((l) => plan(l, ["base", 1]));
+      const a = askedOf((l) => plan(l, ["base", 1]));
       const own = asLayer(a, a.facts.below[0]!);
       const gun = { ...own.start!.gun, pressure_Pa: toSi("pressure", pressure, "psi"), handSpeed_m_s: hand };
       return coatsAhead({ ...own, start: { ...own.start!, gun } })![0]!;
@@ -241,7 +224,7 @@ describe("from the trade (common practice, no source)", () => {
   });
   test("more reducer than the sheet, in the pot, runs sooner upright", () => {
     const at = (reducer: number) =>
-      coatsAhead(asked((l) => [air(l, 20), l.add("mix", { volume_m3: 4e-4, reducer, potLife_s: 5400 })]))![1]!;
+      coatsAhead(askedOf((l) => [air(l, 20), l.add("mix", { volume_m3: 4e-4, reducer, potLife_s: 5400 })]))![1]!;
     expect(at(0.2).runChance).toBeGreaterThan(at(0).runChance);
     expect(at(0.2).sagLocal_m).toBeGreaterThan(0.5 * FLOW.sagRun_m);
   });

@@ -81,7 +81,7 @@ const fieldOf = (i: z.infer<typeof field>): FilmField => new FilmField(observati
 const judgeOf = (i: z.infer<typeof field> & { draws: number }): FilmJudge =>
   new FilmJudge(
     { outline: i.poly, observations: observationsOf(i.obs), history: { weights: UNKNOWN_HISTORY }, foil: true, uneven: 0 },
-    { worlds: [{ weight: 1, prior: priorOf(i) }], draws: i.draws },
+    { hypotheses: [{ weight: 1, prior: priorOf(i) }], draws: i.draws },
   );
 
 /** Greatest chance at one place to end below the floor, and the mean share of the judged area that is expected there. */

@@ -1,22 +1,12 @@
-import { panelShape } from "../kernel/geometry/shapes";
+import { type TestLedger, askedOf } from "../coat/testing/asked-of";
 import { LAYERS } from "../models/prep/layers";
+import { TEST_SHEET } from "../panel/testing/test-ledger";
 import { houseWay } from "../models/ways/house-ways";
-import { derivePanel } from "../panel/derive-panel";
-import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import { courseOf } from "./course";
 
-type Ledger = ReturnType<typeof testLedger>;
-const MINUTE_MS = 60_000;
-const shape = panelShape("door", { width_m: 1.1, height_m: 0.7 });
 /** What is told around the steps at hand. */
-function around(fill: (l: Ledger) => void, { later_min = 1, sheet = TEST_SHEET }: { later_min?: number; sheet?: typeof TEST_SHEET } = {}) {
-  const l = testLedger();
-  fill(l);
-  const brief = { shape, substrate: "plastic" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
-  const facts = derivePanel(brief, sheet, l.entries);
-  const now_ms = (l.entries.at(-1)?.at_ms ?? 0) + later_min * MINUTE_MS;
-  return courseOf({ brief, sheet, way: houseWay("two-full"), finish: "match", facts, now_ms }).flatMap((s) => s.around);
-}
+const around = (fill: (l: TestLedger) => void, o: { later_min?: number; sheet?: typeof TEST_SHEET } = {}) =>
+  courseOf({ ...askedOf(fill, { substrate: "plastic", ...o }), finish: "match" }).flatMap((s) => s.around);
 const what = (list: ReturnType<typeof around>) => list.map((a) => a.what);
 const base = { ...LAYERS.base.sheet, name: "Base T", carrier: "water" as const };
 
@@ -44,7 +34,7 @@ test("between products the gun is flushed and tried on paper; between two coats 
 });
 
 test("a part colder than the air is let warm by its lag: three of them for 20 K, less with the time; cold material is warmed", () => {
-  const climate = (part_C: number, material_C: number | null) => (l: Ledger) =>
+  const climate = (part_C: number, material_C: number | null) => (l: TestLedger) =>
     l.add("climate", {
       air_K: 295.15,
       part_K: 273.15 + part_C,
@@ -82,4 +72,48 @@ test("after the last coat the booth stays on, then no sun; a run is left to hard
     what(around((l) => l.add("mix", { volume_m3: 4e-4, reducer: 0, potLife_s: 5400 }), { later_min, sheet: pearl }));
   expect(stirred(15)).toContain("stir");
   expect(stirred(5)).not.toContain("stir");
+});
+
+test("a coat that its way sprays wetter asks for a second pot while the first lives, and no more once it is mixed", () => {
+  const plain = houseWay("two-full");
+  const way = { ...plain, coats: [plain.coats[0]!, { ...plain.coats[1]!, reducerShift: 0.05 }] };
+  const mix = (l: TestLedger, reducer: number) => l.add("mix", { volume_m3: 4e-4, reducer, potLife_s: 3600 });
+  const told = (fill: (l: TestLedger) => void, later_min: number) =>
+    courseOf({ ...askedOf(fill, { way, later_min }), finish: "match" }).flatMap((s) => s.around.filter((a) => a.what === "wetter"));
+  const one = (l: TestLedger) => {
+    mix(l, 0.1);
+    l.coat(1, {}, 0.1);
+  };
+  const [wetter] = told(one, 12).flatMap((a) => (a.what === "wetter" ? [a] : []));
+  expect(wetter!.more).toBeCloseTo(0.05, 9);
+  expect(wetter!.reducer).toBeCloseTo(0.15, 9);
+  expect(told((l) => mix(l, 0.1), 1)).toEqual([]);
+  expect(told(one, 90)).toEqual([]);
+  expect(
+    told((l) => {
+      one(l);
+      mix(l, 0.15);
+    }, 12),
+  ).toEqual([]);
+});
+
+test("a blend grows outward coat by coat on a wet bed, and where the colour ends is said with its first coat", () => {
+  const planned = (coats: number, edge: "blend" | "butt" | null, on: readonly ("base" | "blend")[]) =>
+    around((l) => {
+      const layers = [
+        { layer: "base" as const, coats: 1, sheet: base },
+        { layer: "blend" as const, coats, sheet: null },
+      ];
+      l.add("layerPlan", { layers, edge });
+      for (const coat of on) l.add("colourCoat", { coat, sheet: coat === "base" ? base : null });
+    });
+  const ofBlend = (list: ReturnType<typeof around>) => list.filter((a) => ["wetBed", "blendOut", "colourEdge"].includes(a.what));
+  expect(ofBlend(planned(2, "butt", []))).toEqual([{ what: "colourEdge", edge: "butt" }]);
+  expect(ofBlend(planned(2, null, []))).toEqual([]);
+  const [bed, first] = ofBlend(planned(2, "blend", ["base"]));
+  expect(bed).toEqual({ what: "wetBed" });
+  const [second] = ofBlend(planned(2, "blend", ["base", "blend"]));
+  const beyond = (a: typeof first) => (a?.what === "blendOut" ? a.beyond_m : 0);
+  expect(beyond(second)).toBeCloseTo(2 * beyond(first), 12);
+  expect(beyond(first)).toBeGreaterThan(0.08);
 });

@@ -1,5 +1,5 @@
 import type { ClockKind } from "../models/clock/clock-state";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import { airBeforeHeat_s } from "../models/ways/after-last-coat";
 import { softFilm } from "../panel/fault-holds";
 import { COOL_S, cureOf, readyAt } from "../coat/cure";

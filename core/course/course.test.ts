@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { panelShape } from "../kernel/geometry/shapes";
 import { LAYER_KEYS, type LayerKey } from "../models/prep/layer-names";
 import { productSheet } from "../models/product/sheet-schema";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import { HOUSE_WAYS, houseWay } from "../models/ways/house-ways";
 import type { Substrate } from "../panel/brief";
 import { derivePanel } from "../panel/derive-panel";

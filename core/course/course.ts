@@ -1,5 +1,6 @@
 import { inRange } from "../kernel/guard";
-import { type Finish, plannedCoat } from "../models/ways/way";
+import { plannedCoat } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import { airBeforeHeat_s, bearsAfter_s } from "../models/ways/after-last-coat";
 import { noGaugeReads } from "../panel/brief";
 import { isLookedOver } from "../panel/looked";

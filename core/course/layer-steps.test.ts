@@ -1,14 +1,14 @@
+import { type TestLedger, askedOf } from "../coat/testing/asked-of";
 import fc from "fast-check";
 import { panelShape } from "../kernel/geometry/shapes";
 import { LAYER_KEYS, type LayerKey } from "../models/prep/layer-names";
 import { LAYERS } from "../models/prep/layers";
-import { houseWay } from "../models/ways/house-ways";
 import { asLayer, nextLayer } from "../coat/as-layer";
 import { coatsAhead } from "../coat/coats-ahead";
 import { layerWait } from "../coat/layer-wait";
 import { layersAhead } from "../coat/layers-ahead";
 import { nextCoat } from "../coat/next-coat";
-import { TEST_GUN, TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
+import { TEST_GUN, TEST_SHEET } from "../panel/testing/test-ledger";
 import { derivePanel } from "../panel/derive-panel";
 import { clocksOf } from "./clocks";
 import { type CourseInput, courseOf } from "./course";
@@ -16,25 +16,13 @@ import { clearFrom_ms } from "./layer-steps";
 import { standingOf } from "./standing";
 import { STEP_KINDS, nextAction } from "./steps";
 
-type Ledger = ReturnType<typeof testLedger>;
-const MINUTE_MS = 60_000;
 const door = panelShape("door", { width_m: 1.1, height_m: 0.7 });
 
-function asked(fill: (l: Ledger) => void, { sides = 1, later_min = 1 }: { sides?: 1 | 2; later_min?: number } = {}): CourseInput {
-  const l = testLedger();
-  fill(l);
-  const brief = { shape: door, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2, sides };
-  const facts = derivePanel(brief, TEST_SHEET, l.entries);
-  return {
-    brief,
-    sheet: TEST_SHEET,
-    way: houseWay("two-full"),
-    finish: "match",
-    facts,
-    now_ms: (l.entries.at(-1)?.at_ms ?? 0) + later_min * MINUTE_MS,
-  };
-}
-const plan = (l: Ledger, layers: Partial<Record<LayerKey, number>>) =>
+const asked = (fill: (l: TestLedger) => void, o: Parameters<typeof askedOf>[1] = {}): CourseInput => ({
+  ...askedOf(fill, o),
+  finish: "match",
+});
+const plan = (l: TestLedger, layers: Partial<Record<LayerKey, number>>) =>
   l.add("layerPlan", {
     layers: LAYER_KEYS.flatMap((layer) => (layers[layer] ? [{ layer, coats: layers[layer], sheet: null }] : [])),
   });
@@ -59,7 +47,7 @@ const lives = fc.record({
 });
 type Life = typeof lives extends fc.Arbitrary<infer T> ? T : never;
 
-function lived({ layers, acts, sides, later_min }: Life, more: (l: Ledger) => void = () => undefined): CourseInput {
+function lived({ layers, acts, sides, later_min }: Life, more: (l: TestLedger) => void = () => undefined): CourseInput {
   return asked(
     (l) => {
       plan(l, layers);
@@ -174,7 +162,7 @@ test("films below add up to their coats, told or usual; taking a coat out and pu
             );
       const last = colourCoats.at(-1);
       if (!last) return;
-      const strike = (whole: boolean) => (l: Ledger) => {
+      const strike = (whole: boolean) => (l: TestLedger) => {
         const id = l.add("strike", { reason: "", whole }, { supersedes: last.id });
         l.add("strike", { reason: "" }, { supersedes: id });
       };

@@ -1,7 +1,9 @@
 import { asLayer, isLayerOn } from "../coat/as-layer";
 import type { CoatsAsked } from "../coat/coats-ahead";
 import { goesOnFrom, layerWait, overcoatFrom } from "../coat/layer-wait";
+import { flowsAsClear } from "../models/product/sheet";
 import { coatsOn } from "../panel/coats-on";
+import { coatsOfLayers } from "../panel/layer-coats";
 import type { LayerState } from "../panel/layers";
 import { SETTLED, type Window, coatSteps, coatsToStep } from "./coat-steps";
 import { type StepDraft, stepDraft } from "./steps";
@@ -35,7 +37,7 @@ export function layerSteps(input: CoatsAsked & { forecast?: boolean }, past: boo
     const w = coatsToStep({ ...asLayer(input, layer), forecast }, { past: missed, cursor_ms, below });
     steps.push(...coatSteps(w).map((d) => ofLayer(d, layer)));
     const done = isLayerOn(layer, input.brief);
-    const newest_ms = Math.max(-Infinity, ...[...layer.back, ...layer.front].map((c) => c.entry.at_ms));
+    const newest_ms = Math.max(-Infinity, ...coatsOfLayers([layer]).map((c) => c.entry.at_ms));
     const end_ms = done ? newest_ms : w.cursor_ms;
     const next = planned[i + 1];
     over = next
@@ -64,7 +66,7 @@ const overWindow = ({ over_ms, scuff_ms }: { over_ms: number; scuff_ms: number |
 /** A coat of a layer is told as such; how a filled primer runs nobody can say. */
 function ofLayer(draft: StepDraft, { layer, sheet }: LayerState): StepDraft {
   const { coat } = draft;
-  const told = coat && sheet.kind === "primer" ? { ...coat, runChance: null } : coat;
+  const told = coat && !flowsAsClear(sheet) ? { ...coat, runChance: null } : coat;
   return { ...draft, id: `${layer} ${draft.id}`, kind: draft.kind === "coat" ? "colour" : draft.kind, layer, coat: told };
 }
 

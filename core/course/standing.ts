@@ -1,4 +1,5 @@
 import { asLayer } from "../coat/as-layer";
+import { layerOf } from "../panel/layer-coats";
 import { STATIONS, type Station } from "../panel/station";
 import { type CourseInput, courseOf } from "./course";
 import { coatHoldsAhead } from "./holds";
@@ -75,7 +76,7 @@ export function standingOf(input: CourseInput): Standing {
 /** Of a coat all that may say no some time. */
 function holdsOf(step: CourseStep, input: CourseInput): readonly StepHold[] {
   if (step.kind === "coat") return coatHoldsAhead(input);
-  const layer = step.kind === "colour" ? input.facts.below.find((l) => l.layer === step.layer) : undefined;
+  const layer = step.kind === "colour" ? layerOf(input.facts.below, step.layer) : undefined;
   return layer ? coatHoldsAhead(asLayer(input, layer)) : step.holds;
 }
 

@@ -3,7 +3,7 @@ import type { Side } from "../record/kinds";
 import type { StepHold } from "./step-hold";
 import type { LayerKey } from "../models/prep/layer-names";
 import type { GunSettings } from "../models/spray/deposit";
-import type { CoatZone } from "../models/ways/way";
+import type { CoatZone } from "../models/ways/terms";
 import type { SourceKey } from "../kernel/sources";
 
 /** What there is to do on the way from the bare part to the customer, and what there is to wait for. */

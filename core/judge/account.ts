@@ -3,6 +3,7 @@ import { sameList } from "../kernel/same-list";
 import { type PanelBrief, noGaugeReads } from "../panel/brief";
 import { STACKS } from "../models/film/stack-prior";
 import type { UnderLayer } from "../models/prep/under-clear";
+import { isColoured } from "../models/product/kinds";
 import type { ProductSheet } from "../models/product/sheet";
 import type { Build } from "../panel/builds";
 import { type ShopFilm, overPanel } from "../panel/shop-film";
@@ -15,7 +16,7 @@ import { livingEntries } from "../record/timeline";
 import { type DoubtfulFilm, doubtfulFilm } from "./doubtful";
 import { type HoldingFault, faultsHolding, softFilm, workedAhead } from "../panel/fault-holds";
 import { filmFacts, foretoldClear } from "./film-question";
-import type { World } from "./film-facts";
+import type { StackHypothesis } from "./film-facts";
 import { type HowKnown, SURENESS, clearNow } from "./how-known";
 import { type ClearThere, FilmJudge, type Thinnest } from "./film-judge";
 
@@ -45,7 +46,7 @@ export interface FilmAccount {
   /** Spots that tell it. */
   spots: number;
   /** Histories with their fitted beliefs: a judge of the same facts needs no second fit. */
-  worlds: readonly World[];
+  hypotheses: readonly StackHypothesis[];
 }
 
 export interface PanelState extends Omit<PanelFacts, "spots"> {
@@ -92,7 +93,7 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     how: foretoldClear(brief, facts)?.how ?? leastSure(told),
     spots: told.length,
     beforeWork: began === null ? null : clearAt(began).mean,
-    worlds: judge?.worlds ?? [],
+    hypotheses: judge?.hypotheses ?? [],
   };
   // What was left of each build when the next went on it.
   const surfaces = facts.builds.slice(1).map((b) => {
@@ -108,7 +109,7 @@ export function accountPanel(brief: PanelBrief, sheet: ProductSheet, ledger: rea
     film,
     heldAhead: heldAhead(facts),
     soft: softFilm(facts),
-    layers: [...underClear(brief, facts), ...clearLayers(facts, film, surfaces)],
+    layers: [...underClear({ brief, sheet }, facts), ...clearLayers(facts, film, surfaces)],
   };
 }
 
@@ -178,13 +179,17 @@ function leastSure(ways: readonly HowKnown[]): HowKnown | null {
 const meanOf = (xs: readonly number[]) => xs.reduce((a, b) => a + b, 0) / xs.length;
 
 /** Layers from the metal up to the base. The undivided ones are split in the usual proportions and then called inferred. */
-function underClear(brief: PanelBrief, { spots, addedUnder }: Pick<PanelFacts, "spots" | "addedUnder">): Layer[] {
+function underClear(
+  { brief, sheet }: { brief: PanelBrief; sheet: ProductSheet },
+  { spots, addedUnder }: Pick<PanelFacts, "spots" | "addedUnder">,
+): Layer[] {
   const before = spots.flatMap((s) => (s.films.before ? [s.films.before.film.mean_m] : []));
   const stack = STACKS[brief.substrate === "factory" ? "factory" : "refinish"];
   const logged = (step: UnderLayer["step"]) => addedUnder.find((l) => l.step === step);
   const base = logged("base");
+  const noBase = base !== undefined || isColoured(sheet);
   const told_m = addedUnder.reduce((a, l) => a + l.film_m, 0);
-  const usual_m = stack.ecoat[0] + stack.primer[0] + (base ? 0 : stack.base[0]);
+  const usual_m = stack.ecoat[0] + stack.primer[0] + (noBase ? 0 : stack.base[0]);
   // What was read below the clear, less the layers that the job has logged, is shared among the older ones in the usual proportions.
   const under_m = before.length ? Math.max(0, meanOf(before) - told_m) : usual_m;
   const part = (key: "ecoat" | "primer" | "base", name: string): Layer => ({
@@ -205,7 +210,7 @@ function underClear(brief: PanelBrief, { spots, addedUnder }: Pick<PanelFacts, "
     ...loggedLayer("barrier", "barrier", "primer"),
     ...loggedLayer("seal", "sealer", "primer"),
     ...loggedLayer("ground", "ground", "base"),
-    ...(base ? loggedLayer("base", "base", "base") : [part("base", "base")]),
+    ...(noBase ? loggedLayer("base", "base", "base") : [part("base", "base")]),
   ];
 }
 

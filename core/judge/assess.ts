@@ -1,5 +1,5 @@
 import type { Point } from "../kernel/geometry/geometry";
-import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
+import { type FilmFacts, type StackHypothesis, tooFewReadings } from "./film-facts";
 import { type ClearThere, FilmJudge, type MarkPlaces, type Risk, type Thinnest, type Work } from "./film-judge";
 import type { WorkedPlace } from "./judge-cells";
 import { type JudgeOf, freshJudge } from "./kept-judge";
@@ -10,7 +10,7 @@ import { planReadings } from "./next-reading";
 export interface AssessInput {
   film: FilmFacts;
   /** Histories as they were fitted before to the same facts; else they are fitted anew. */
-  worlds?: readonly World[] | undefined;
+  hypotheses?: readonly StackHypothesis[] | undefined;
   work: Work;
   /** Whether what would make it safe is looked for. */
   remedies?: boolean;
@@ -68,7 +68,7 @@ export function assess(
 ): Assessment {
   const reason = tooFewReadings(input.film.observations);
   if (reason) return { ...NOTHING, local: [], wouldHelp: [], reason };
-  const judge = known ?? judgeOf(input.film, { worlds: input.worlds, draws: input.draws, seed: input.seed });
+  const judge = known ?? judgeOf(input.film, { hypotheses: input.hypotheses, draws: input.draws, seed: input.seed });
   onProgress?.(0.2);
   const risk = judge.risk(input.work);
   onProgress?.(0.5);
@@ -110,7 +110,7 @@ function remedies(judge: FilmJudge, { film, work }: AssessInput, onProgress?: (s
     if (expected.length < count) break;
     const later = new FilmJudge(
       { ...film, observations: [...film.observations, ...expected] },
-      { worlds: judge.worlds, draws: LOOK_AHEAD_DRAWS, assumed: expected.length },
+      { hypotheses: judge.hypotheses, draws: LOOK_AHEAD_DRAWS, assumed: expected.length },
     );
     if (!safe(later, work)) continue;
     found.push({ what: "readings", count, at: expected.map((o) => o.at) });

@@ -1,7 +1,7 @@
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import type { DefectKind } from "#core/models/defects/kinds";
 import { holdOf } from "#core/models/defects/holds";
-import type { Finish } from "#core/models/ways/way";
+import type { Finish } from "#core/models/ways/terms";
 import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
 import type { BodyInputOf } from "#core/record/bodies";
 import { accountPanel } from "./account";

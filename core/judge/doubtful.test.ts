@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { accountPanel } from "./account";
-import { heldBy, heldVerdict } from "./held";
+import { blockedBy, blockedVerdict } from "./blocked-by";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
 
@@ -31,8 +31,8 @@ test("one figure that cannot belong to its spot is asked about, by its spot, and
       (spot, phase, off_um) => {
         const state = door({ slip: { spot, phase, film_um: UNDER[spot - 1]! + (phase === "after" ? 60 : 0) + off_um } });
         expect(state.doubtful.map((d) => [d.why, d.spot])).toEqual([["apart", String(spot)]]);
-        const held = heldBy({ finish: "flat", cured: 1, account: state, faults: [] });
-        expect(heldVerdict("safe", held)).toBe("caution");
+        const held = blockedBy({ finish: "flat", cured: 1, account: state, faults: [] });
+        expect(blockedVerdict("safe", held)).toBe("caution");
       },
     ),
     { numRuns: 20 },

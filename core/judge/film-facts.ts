@@ -48,7 +48,7 @@ export interface FilmFacts {
 }
 
 /** One history the panel may have, with its field's beliefs fitted to the readings under it. */
-export interface World {
+export interface StackHypothesis {
   weight: number;
   prior: Partial<FieldPrior>;
 }
@@ -93,7 +93,7 @@ export function tooFewReadings(observations: FilmFacts["observations"]): string 
 export const isInferred = (observations: FilmFacts["observations"]): boolean => observations.every((o) => o.layer === "after");
 
 /** The histories the panel may have, each with the field's unknowns fitted to the readings under it. @throws RangeError */
-export function possibleWorlds(film: FilmFacts): World[] {
+export function stackHypotheses(film: FilmFacts): StackHypothesis[] {
   const { observations, outline, bodyLines = [] } = film;
   const gauge: GaugeModel = film.foil
     ? DEFAULT_GAUGE
@@ -139,7 +139,7 @@ function everyNth<T>(list: readonly T[], count: number): T[] {
   return Array.from({ length: count }, (_, i) => list[Math.floor(((i + 0.5) * list.length) / count)]!);
 }
 
-function histories({ observations, history }: FilmFacts): World[] {
+function histories({ observations, history }: FilmFacts): StackHypothesis[] {
   const { sprayed } = history;
   if (!isInferred(observations)) return [{ weight: 1, prior: sprayed ? { clear_m: sprayed.clear_m, uClear_m: sprayed.u_m } : {} }];
   const names = Object.keys(history.weights) as StackName[];

@@ -28,8 +28,8 @@ const VISIT_MS = 30 * 60_000;
 
 /** Moments told before, by what of the ledger they stand on. */
 export interface KeptMoments {
-  get(standsOn: string): FilmMoment | undefined;
-  set(standsOn: string, moment: FilmMoment): void;
+  get(upTo: string): FilmMoment | undefined;
+  set(upTo: string, moment: FilmMoment): void;
 }
 
 /**
@@ -46,13 +46,13 @@ export function filmHistory(
 ): FilmMoment[] {
   const all = livingEntries(ledger);
   const entries = ownEntries(all);
-  const standsOn = upToEach(all);
+  const upTo = upToEach(all);
   const moments: FilmMoment[] = [];
   entries.forEach((entry, i) => {
     if (!movesFilm(entry)) return;
     if (entry.kind === "reading" && entry.body.phase === "before") return;
     if (entry.kind === "reading" && continues(entry, entries.slice(i + 1))) return; // the visit goes on: its last reading stands for it
-    const known = kept.get(standsOn.get(entry)!);
+    const known = kept.get(upTo.get(entry)!);
     if (known) return void moments.push(known);
     // What can be worked out now may not have been then: a reading that was put right by the next one. The event is told without a figure.
     const state = inRange(() =>
@@ -72,7 +72,7 @@ export function filmHistory(
       measured: state && measuredOf(state),
       spots: Object.fromEntries((state?.spots ?? []).flatMap((s) => (s.clear ? [[s.name, s.clear]] : []))),
     };
-    kept.set(standsOn.get(entry)!, moment);
+    kept.set(upTo.get(entry)!, moment);
     moments.push(moment);
   });
   return moments;

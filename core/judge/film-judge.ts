@@ -4,7 +4,7 @@ import { inRegion } from "../kernel/geometry/region";
 import { normalCdf } from "../kernel/stats/normal";
 import { FilmField, type Prediction } from "../models/film/film-field";
 import { edgeMultiplier } from "./cell-risk";
-import { type FilmFacts, type World, isInferred, possibleWorlds, stepsAt, tooFewReadings } from "./film-facts";
+import { type FilmFacts, type StackHypothesis, isInferred, stackHypotheses, stepsAt, tooFewReadings } from "./film-facts";
 import { type FilmDraws, type WorkedCells, allowedRemoval, drawFilm, tooMuch } from "./film-draws";
 import { type PictureCells, type WorkedPlace, judgeCells, pictureCells, stripShares, workedShare } from "./judge-cells";
 import {
@@ -91,7 +91,7 @@ const LEAST_PAIRS = 10;
  * panel, as a picture, what a work would risk, what may come off. See docs/models.md, "Judge".
  */
 export class FilmJudge {
-  readonly worlds: readonly World[];
+  readonly hypotheses: readonly StackHypothesis[];
   readonly inferred: boolean;
   private readonly draws: number;
   private readonly seed: number;
@@ -108,18 +108,23 @@ export class FilmJudge {
   } = {};
 
   /**
-   * @param worlds from an earlier judge of the same facts; else they are fitted here
+   * @param hypotheses from an earlier judge of the same facts; else they are fitted here
    * @param assumed how many of the readings are only expected, not taken
    * @throws RangeError for readings and outlines outside the models, or none over clear
    */
   constructor(
     readonly film: FilmFacts,
     {
-      worlds,
+      hypotheses,
       draws = DRAWS,
       seed = 1,
       assumed = 0,
-    }: { worlds?: readonly World[] | undefined; draws?: number | undefined; seed?: number | undefined; assumed?: number } = {},
+    }: {
+      hypotheses?: readonly StackHypothesis[] | undefined;
+      draws?: number | undefined;
+      seed?: number | undefined;
+      assumed?: number;
+    } = {},
   ) {
     this.draws = requireInteger("draws", draws, { min: 2, max: 1e5 });
     this.seed = seed;
@@ -127,7 +132,7 @@ export class FilmJudge {
     this.filmError = film.foil ? 0 : UNMEASURED.film;
     this.uneven = requireNumber("uneven", film.uneven ?? FILM_UNEVEN, { min: 0, max: 1 });
     this.inferred = isInferred(film.observations);
-    this.worlds = worlds ?? possibleWorlds(film);
+    this.hypotheses = hypotheses ?? stackHypotheses(film);
   }
 
   /** Clear at places, all histories by their weight. */
@@ -324,8 +329,8 @@ export class FilmJudge {
   /** The field of each history, all weights together 1. */
   private fields(): { weight: number; field: FilmField }[] {
     const { observations, outline, bodyLines = [] } = this.film;
-    const total = this.worlds.reduce((a, w) => a + w.weight, 0);
-    return (this.made.fields ??= this.worlds.map(({ weight, prior }) => ({
+    const total = this.hypotheses.reduce((a, w) => a + w.weight, 0);
+    return (this.made.fields ??= this.hypotheses.map(({ weight, prior }) => ({
       weight: weight / total,
       field: new FilmField(observations, outline, prior, { assumed: this.assumed, bodyLines }),
     })));

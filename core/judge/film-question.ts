@@ -85,7 +85,7 @@ export function assessFromHere(
     unmarked: withoutMarks(plan.body.steps, state.toldSince, stepsDone.length),
     assess: {
       film: filmFacts(brief, state),
-      worlds: state.film.worlds,
+      hypotheses: state.film.hypotheses,
       work: workOf(plan.body, state.localWork, stepsDone.length, state.doneSince),
     },
   };

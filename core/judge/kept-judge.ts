@@ -1,10 +1,10 @@
-import type { FilmFacts, World } from "./film-facts";
+import type { FilmFacts, StackHypothesis } from "./film-facts";
 import { FilmJudge } from "./film-judge";
 
 /** The judge of a film; one for all that is asked of the same. */
 export type JudgeOf = (
   film: FilmFacts,
-  o?: { worlds?: readonly World[] | undefined; draws?: number | undefined; seed?: number | undefined },
+  o?: { hypotheses?: readonly StackHypothesis[] | undefined; draws?: number | undefined; seed?: number | undefined },
 ) => FilmJudge;
 
 /** Made anew each time: the film's fields and draws come with it. */
@@ -17,7 +17,7 @@ export const freshJudge: JudgeOf = (film, o) => new FilmJudge(film, o);
 export function keepJudge(): JudgeOf {
   let kept: { of: string; judge: FilmJudge } | null = null;
   return (film, o = {}) => {
-    const of = JSON.stringify([film, o.worlds, o.draws, o.seed]);
+    const of = JSON.stringify([film, o.hypotheses, o.draws, o.seed]);
     if (kept?.of !== of) kept = { of, judge: new FilmJudge(film, o) };
     return kept.judge;
   };

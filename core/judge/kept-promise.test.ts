@@ -1,9 +1,9 @@
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { UNMEASURED_REMOVAL, clearingPlan } from "#core/models/correction/clearing";
-import { asTold } from "#core/models/correction/removal-told";
+import { conditionedOnMarks } from "#core/models/correction/removal-on-marks";
 import { weighMeasured } from "#core/models/correction/measured-step";
 import { TEST_SHEET, coatedLedger, threeFilms } from "#core/panel/testing/test-ledger";
-import { readAtMark } from "#core/panel/told-by-marks";
+import { readAtMark } from "#core/panel/read-marks";
 import { accountPanel } from "./account";
 import { FilmJudge } from "./film-judge";
 import { assessFromHere } from "./film-question";
@@ -52,7 +52,7 @@ function marked({ l, plan, planId }: ReturnType<typeof planned>, times: number) 
 function fromHere(entries: ReturnType<typeof coatedLedger>["entries"]) {
   const state = accountPanel(brief, TEST_SHEET, entries);
   const { removal, assess: asked } = assessFromHere(brief, state)!;
-  return { state, removal, risk: new FilmJudge(asked.film, { worlds: asked.worlds }).risk(asked.work) };
+  return { state, removal, risk: new FilmJudge(asked.film, { hypotheses: asked.hypotheses }).risk(asked.work) };
 }
 
 test("what a mark is said to turn safe is safe once the first step was read at one and came out as forecast", () => {
@@ -108,7 +108,7 @@ test("a plan made after a mark has it in it, once: its steps are not told the sa
   // Every step is better known by two marks than by one, and the second came out as that plan forecast.
   const second = marked({ ...panel, plan: next, planId }, 1).state;
   for (const step of panel.plan.steps.slice(1)) {
-    const [one, two] = [asTold(step, state.told), asTold(step, second.told)];
+    const [one, two] = [conditionedOnMarks(step, state.told), conditionedOnMarks(step, second.told)];
     if (one === step) continue;
     expect(two.u_m).toBeLessThan(one.u_m);
     expect(two.removal_m).toBeCloseTo(one.removal_m, 9);

@@ -47,3 +47,8 @@ export function verdictOf({ cut, thin }: { cut: number; thin: number }): "safe" 
   if (cut <= caution.cut && thin <= caution.thin) return "caution";
   return "stop";
 }
+
+/** Strip on either side of a body line that no block goes over. Common practice. */
+export const LINE_STRIP_M = 0.015;
+/** Soft paper under fingertips follows the waves: it levels about half of them. A default of ours. */
+export const HAND_LEVELS = 0.5;

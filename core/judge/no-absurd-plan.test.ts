@@ -8,7 +8,7 @@ import { RUN_SCHOOLS } from "../models/correction/run-work";
 import { NIB_TOOLS, POLISHERS, POLISHING, WET_OR_DRY } from "../models/correction/bench-habits";
 import { DEFECT_IDS, DEFECT_KINDS } from "../models/defects/kinds";
 import { REMEDIES } from "../models/defects/remedies";
-import { FINISH_KEYS } from "../models/ways/way";
+import { FINISH_KEYS } from "../models/ways/terms";
 import type { PlanStep } from "../record/bodies";
 import { TEST_SHEET, coatedLedger } from "../panel/testing/test-ledger";
 import { accountPanel } from "./account";

@@ -19,7 +19,7 @@ function sprayed(coats = 3) {
   return { ...l, strip, spray: () => Array.from({ length: coats }, (_, i) => l.coat(i + 1)) };
 }
 const account = (l: { entries: Parameters<typeof accountPanel>[2] }): PanelState => accountPanel(brief, sheet, l.entries);
-const judgeOf = (state: PanelState) => new FilmJudge(filmFacts(brief, state), { worlds: state.film.worlds });
+const judgeOf = (state: PanelState) => new FilmJudge(filmFacts(brief, state), { hypotheses: state.film.hypotheses });
 
 test("plastic, coats logged, nothing read: the clear is foretold, said to be so, thinner at the edges, and as doubtful as the model", () => {
   const l = sprayed();
@@ -38,7 +38,7 @@ test("map and options no longer stop there", () => {
   l.spray();
   const state = account(l);
   const film = filmFacts(brief, state);
-  const map = mapPanel({ film, worlds: state.film.worlds, removal_m: um(8), uRel: 0.2, rim_m: 0.02, floor_m: um(35) });
+  const map = mapPanel({ film, hypotheses: state.film.hypotheses, removal_m: um(8), uRel: 0.2, rim_m: 0.02, floor_m: um(35) });
   expect(map.reason).toBeNull();
   const options = weighOptions(
     { brief, state, finish: "flat", floor_m: um(35), schoolId: "long", cured: 1, rates: DEFAULT_RATES },

@@ -8,15 +8,15 @@ import { DEFAULT_REMOVAL, type ShopRemoval, clearingPlan } from "../models/corre
 import type { Texture } from "../models/correction/removal-plan";
 import { type BenchHabits, USUAL_HABITS } from "../models/correction/bench-habits";
 import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import type { PanelState } from "./account";
-import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
+import { type FilmFacts, type StackHypothesis, tooFewReadings } from "./film-facts";
 import { FilmJudge, type LocalTask, type PanelWork } from "./film-judge";
 import { type JudgeOf, freshJudge } from "./kept-judge";
 import { DEFAULT_TAPE_M } from "./limits";
 import { type Decision, type FlowCase, type Judged, type JudgedWork, type OptionCase, decideOptions } from "./options";
 import { FLOW_STEPS, type ShopRates } from "./option-figures";
-import { type FilmPhase, type RemedyId, leftShare } from "../models/defects/remedies";
+import { type CurePhase, type RemedyId, leftShare } from "../models/defects/remedies";
 import type { HeldWork } from "../models/defects/holds";
 import type { EntryOf } from "../record/entry";
 import { type HoldingFault, WHOLE_PANEL, type WorkedAt, faultsHolding } from "../panel/fault-holds";
@@ -40,7 +40,7 @@ export interface OptionInput {
   habits?: BenchHabits;
   /** Share of the cure to sanding reached. */
   cured: number;
-  phase?: FilmPhase;
+  phase?: CurePhase;
   rates: ShopRates;
   shop?: ShopRemoval;
   /** The flow coat as its own page plans it. */
@@ -81,7 +81,7 @@ export function weighOptions(
   const film = filmFacts(input.brief, input.state);
   const reason = tooFewReadings(film.observations);
   if (reason) return { answer: null, reason };
-  const judge = judgeOf(film, { worlds: input.state.film.worlds, draws });
+  const judge = judgeOf(film, { hypotheses: input.state.film.hypotheses, draws });
   onProgress?.(0.2);
   const { removalOf, ...c } = caseOf(input, judge, textureOf(input.state).texture);
   const decision = decideOptions({ ...c, removalOf }); // how it was worked out stays here: an answer crosses to another thread as plain data
@@ -92,17 +92,17 @@ export function weighOptions(
 export function optionFlips(input: OptionInput, { onProgress, draws, judgeOf = freshJudge }: Working = {}): Flip[] {
   const film = filmFacts(input.brief, input.state);
   if (tooFewReadings(film.observations)) return [];
-  const { worlds } = input.state.film;
-  const judge = judgeOf(film, { worlds, draws });
+  const { hypotheses } = input.state.film;
+  const judge = judgeOf(film, { hypotheses, draws });
   const texture = textureOf(input.state).texture;
   const c = caseOf(input, judge, texture);
   const now = decideOptions(c).best;
   const u_m = c.u_clear_m;
-  const quick = (other: FilmFacts, again?: readonly World[]) => new FilmJudge(other, { worlds: again, draws: QUICK_DRAWS });
+  const quick = (other: FilmFacts, again?: readonly StackHypothesis[]) => new FilmJudge(other, { hypotheses: again, draws: QUICK_DRAWS });
   const tries: { what: Flip["what"]; of: () => OptionCase }[] = [
     { what: "measure", of: () => caseOf(input, quick({ ...film, foil: true }), texture) },
-    { what: "thinner", of: () => caseOf(input, quick(shifted(film, -u_m), worlds), texture) },
-    { what: "thicker", of: () => caseOf(input, quick(shifted(film, u_m), worlds), texture) },
+    { what: "thinner", of: () => caseOf(input, quick(shifted(film, -u_m), hypotheses), texture) },
+    { what: "thicker", of: () => caseOf(input, quick(shifted(film, u_m), hypotheses), texture) },
     { what: "flatter", of: () => caseOf(input, judge, { ...texture, peakToValley_m: 0.5 * texture.peakToValley_m }) },
     { what: "rougher", of: () => caseOf(input, judge, { ...texture, peakToValley_m: 2 * texture.peakToValley_m }) },
     ...(c.nibs > 0 ? [{ what: "fewer nibs" as const, of: () => ({ ...c, nibs: Math.floor(c.nibs / 2) }) }] : []),

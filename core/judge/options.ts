@@ -4,7 +4,7 @@ import { type Removal, type RemovalStep, type Texture, planRemoval } from "../mo
 import { RUN_SCHOOLS, type Run, type RunSchool, forecastRunWork } from "../models/correction/run-work";
 import {
   type Fault,
-  type FilmPhase,
+  type CurePhase,
   REMEDIES,
   type RemedyId,
   hasOwnFormula,
@@ -12,10 +12,10 @@ import {
   leftShare,
   measureFirst,
 } from "../models/defects/remedies";
-import { seenFault, seenNibs, seenPeel, seenRun } from "./seen";
+import { rejectionByFault, rejectionByNibs, rejectionByPeel, rejectionByRun } from "./rejection";
 import { type BeforeBase, STRIPPED_FIRST, holdOf } from "../models/defects/holds";
 import { DEFECT_KINDS, type DefectKind } from "../models/defects/kinds";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import { CUT_GUARD_M, DEFAULT_FLOOR_M, VERDICT_LIMITS } from "./limits";
 import {
   DEFAULT_RATES,
@@ -80,7 +80,7 @@ export interface OptionCase {
   finish?: Finish;
   /** Share of the cure to sanding reached: 1 is cured. */
   cured: number;
-  phase?: FilmPhase;
+  phase?: CurePhase;
   floor_m?: number;
   cutGuard_m?: number;
   rates?: ShopRates;
@@ -271,11 +271,11 @@ function benchOf(input: OptionCase): Bench {
     phase: input.phase ?? (cured ? "cured" : "curing"),
     noPolish: [...(matte ? [{ because: "matte" } as const] : []), ...(cured ? [] : [{ because: "uncured" } as const])],
     seen: {
-      peel: seenPeel(texture, wanted),
-      nibs: seenNibs(nibs),
-      run: run ? seenRun(run.height_m) : 0,
+      peel: rejectionByPeel(texture, wanted),
+      nibs: rejectionByNibs(nibs),
+      run: run ? rejectionByRun(run.height_m) : 0,
     },
-    faults: (input.faults ?? []).filter((f) => !hasOwnFormula(f)).map((fault) => ({ fault, seen: seenFault(fault, finish) })),
+    faults: (input.faults ?? []).filter((f) => !hasOwnFormula(f)).map((fault) => ({ fault, seen: rejectionByFault(fault, finish) })),
     rebase: { minutes, material, cost: hoursOf(minutes, rates) + material },
     runWork: block ? { minutes: block.minutes, loss_m: block.loss_m - F.finishing_m } : { minutes: 0, loss_m: 0 },
   };
@@ -481,7 +481,7 @@ function partWay(b: Bench, school: RunSchool | null): WayWork[] {
       kind: "part",
       minutes: F.full.minutes + F.full.minutesPer_m2 * share * b.area + b.runWork.minutes,
       material: F.full.material + F.full.materialPer_m2 * share * b.area,
-      residual: together(F.full.residual, seenPeel(marked.elsewhere_m, b.wanted)),
+      residual: together(F.full.residual, rejectionByPeel(marked.elsewhere_m, b.wanted)),
       ...own,
     },
   ];
@@ -558,7 +558,7 @@ function faultWays(b: Bench): WayWork[] {
     const f = F[kind];
     return { minutes: f.minutes + f.minutesPerPlace * places, material: f.material + f.materialPerPlace * places };
   };
-  const whenPhase = (phases: readonly FilmPhase[], because: "not wet" | "not open" | "not hot"): Closed[] =>
+  const whenPhase = (phases: readonly CurePhase[], because: "not wet" | "not open" | "not hot"): Closed[] =>
     phases.includes(b.phase) ? [] : [{ because }];
   const list: WayWork[] = [];
   if (asked("polish")) {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { foilSuits, gaugeCheck, setupUncertainty } from "#core/models/film/gauge-check";
 import { DEFAULT_FIELD, FilmField, type FilmObservation } from "#core/models/film/film-field";
-import { possibleWorlds } from "#core/judge/film-facts";
+import { stackHypotheses } from "#core/judge/film-facts";
 import { FilmJudge } from "#core/judge/film-judge";
 import { workedShare } from "#core/judge/judge-cells";
 import { planReadings } from "#core/judge/next-reading";
@@ -213,7 +213,7 @@ test("coverage: of places of panels drawn from the field's own beliefs, 85 to 97
   for (let k = 0; k < 60; k++) {
     const points = Array.from({ length: 20 }, (): Point => [0.15 + 1.1 * random(), 0.15 + 0.8 * random()]);
     const { observations, truth_m } = drawnPanel(normal, k % 2 ? 14 : 7, points);
-    const [world] = possibleWorlds(inputOf(observations).film);
+    const [world] = stackHypotheses(inputOf(observations).film);
     const { mean_m, sd_m } = new FilmField(observations, outline, world!.prior, { bodyLines }).predict(points);
     truth_m.forEach((t, i) => {
       all++;

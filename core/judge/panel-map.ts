@@ -1,6 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import type { FieldUnknowns } from "../models/film/field-fit";
-import { type FilmFacts, type World, tooFewReadings } from "./film-facts";
+import { type FilmFacts, type StackHypothesis, tooFewReadings } from "./film-facts";
 import type { ClearThere, Thinnest } from "./film-judge";
 import { type JudgeOf, freshJudge } from "./kept-judge";
 import { type WorkedPlace, workedShare } from "./judge-cells";
@@ -34,7 +34,7 @@ export interface PanelMap {
 
 export interface MapInput extends WorkedPlace {
   film: FilmFacts;
-  worlds?: readonly World[] | undefined;
+  hypotheses?: readonly StackHypothesis[] | undefined;
   /** The removal that the next reading is looked for, and its relative doubt. */
   removal_m: number;
   uRel: number;
@@ -47,12 +47,12 @@ export interface MapInput extends WorkedPlace {
  * @returns the map, or why there is none @throws RangeError for readings or outlines outside the models
  */
 export function mapPanel(
-  { film, worlds, removal_m, uRel, rim_m, byHand, region, floor_m, draws }: MapInput,
+  { film, hypotheses, removal_m, uRel, rim_m, byHand, region, floor_m, draws }: MapInput,
   { onProgress, judgeOf = freshJudge }: { onProgress?: (share: number) => void; judgeOf?: JudgeOf } = {},
 ): { map: PanelMap; reason: null } | { map: null; reason: string } {
   const reason = tooFewReadings(film.observations);
   if (reason) return { map: null, reason };
-  const judge = judgeOf(film, { worlds, draws });
+  const judge = judgeOf(film, { hypotheses, draws });
   onProgress?.(0.3);
   const place: WorkedPlace = { rim_m, byHand, region };
   const { cut_m, thin_m, safe_m } = judge.allowance({ ...place, uRel, floor_m });

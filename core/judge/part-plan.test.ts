@@ -142,7 +142,7 @@ test("less of the panel is less work, less paper and never more danger of cuttin
       fc.constantFrom("left" as const, "hand" as const),
       (part, clear, schoolId, edges) => {
         const state = panel([], clear);
-        const judge = new FilmJudge(filmFacts(brief, state), { worlds: state.film.worlds, draws: 200 });
+        const judge = new FilmJudge(filmFacts(brief, state), { hypotheses: state.film.hypotheses, draws: 200 });
         const whole = planFor(brief, state, { ...choice, schoolId, edges }, judge);
         const half = planFor(brief, state, { ...choice, schoolId, edges, part }, judge);
         expect(half.plan.minutes).toBeLessThan(whole.plan.minutes);

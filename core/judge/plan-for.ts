@@ -1,18 +1,20 @@
 import type { PanelBrief } from "../panel/brief";
 import { filmFacts } from "./film-question";
-import { ifMarked } from "../models/correction/removal-told";
+import { ifMarked } from "../models/correction/removal-on-marks";
 import type { BodyInputOf, PlanStep } from "../record/bodies";
+import type { RunSchool } from "../models/correction/run-work";
 import type { PanelState } from "./account";
 import { type AssessInput, type Assessment, assess } from "./assess";
 import { type FilmJudge, MARK_PLACES } from "./film-judge";
 import { type JudgeOf, freshJudge } from "./kept-judge";
+import { type PlanChances, planChances } from "./plan-chances";
 import { type PlanForWork, workOf } from "./work";
 import { type ZonePlan, zonePlan } from "./zone-plan";
 import type { ZoneChoice } from "./zone-setting";
 
 /** The judge of a panel's film as it stands; null where nothing is read over clear. */
 export const judgeOf = (brief: PanelBrief, state: PanelState, of: JudgeOf = freshJudge): FilmJudge | null =>
-  state.film.worlds.length > 0 ? of(filmFacts(brief, state), { worlds: state.film.worlds }) : null;
+  state.film.hypotheses.length > 0 ? of(filmFacts(brief, state), { hypotheses: state.film.hypotheses }) : null;
 
 /** A step over the panel that shares something unknown with others: read at a mark, it tells of them. */
 const canBeMarked = (s: PlanStep): boolean => s.zone === "panel" && Object.values(s.common_m).some((part) => part > 0);
@@ -53,7 +55,7 @@ export function planFor(
     plan,
     assess: {
       film: filmFacts(brief, state),
-      worlds: state.film.worlds,
+      hypotheses: state.film.hypotheses,
       work: {
         ...planWork(plan, choice, state),
         ...(marked >= 0
@@ -80,6 +82,8 @@ export interface PlanQuestion {
 export interface JudgedPlan {
   plan: ZonePlan;
   assessment: Assessment;
+  /** Zone by zone and school by school, of the same judge; null where it has nothing to go by. */
+  chances: PlanChances | null;
 }
 
 /** A plan and the verdict on it, of one judge. @throws RangeError for an unknown school or figures outside the models */
@@ -89,7 +93,10 @@ export function judgedPlan(
 ): JudgedPlan {
   const judge = judgeOf(brief, state, of);
   const { plan, assess: question } = planFor(brief, state, choice, judge);
-  return { plan, assessment: assess({ ...question, remedies }, { onProgress, judge }) };
+  const assessment = assess({ ...question, remedies }, { onProgress, judge });
+  const withSchool = (runSchool: RunSchool) => planFor(brief, state, { ...choice, runSchool }, judge).assess.work;
+  const chances = judge && assessment.reason === null ? planChances(judge, { plan, work: question.work, withSchool }, assessment) : null;
+  return { plan, assessment, chances };
 }
 
 /** A plan as it is kept, with the verdict that stands on it. */

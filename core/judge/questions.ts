@@ -1,25 +1,26 @@
 import type { PanelBrief } from "../panel/brief";
 import type { JobBrief } from "../panel/job-brief";
-import type { GoesOutInput } from "./goes-out";
+import type { ReleaseInput } from "./release-check";
 import { filmFacts } from "./film-question";
 import { leftTexture, textureOf } from "./texture";
 import { type ShopRemoval, clearingPlan } from "../models/correction/clearing";
 import type { Removal, Texture } from "../models/correction/removal-plan";
 import { schoolWith } from "../models/correction/bench-habits";
 import { correctionSchool, reachOf } from "../models/correction/schools";
-import type { Finish, HouseWay } from "../models/ways/way";
+import type { HouseWay } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import type { PanelState } from "./account";
 import { DEFAULT_TAPE_M } from "./limits";
 import type { OptionInput } from "./option-case";
 import { type FlowAsked, type FlowPlan, flowPlanOf } from "./flow-question";
 import type { ShopRates } from "./option-figures";
-import type { FilmPhase } from "../models/defects/remedies";
+import type { CurePhase } from "../models/defects/remedies";
 import type { FlowCase } from "./options";
 import type { MapInput } from "./panel-map";
 import type { ZoneChoice } from "./zone-setting";
 
 /** What the pages of a panel ask the judge from: all that a view holds of it. */
-export interface Asked {
+export interface JudgeContext {
   panel: PanelBrief;
   state: PanelState;
   job: { way: HouseWay; finish: Finish };
@@ -28,18 +29,18 @@ export interface Asked {
 }
 
 /** What the house way's own ladder takes off where it works: a school for spots, and one that only polishes, levels no peel. */
-export function usualRemoval(asked: Asked): Removal {
+export function usualRemoval(asked: JudgeContext): Removal {
   const school = schoolWith(correctionSchool(asked.job.way.correction), asked.job.way.bench);
   const uses = school.steps.map((s) => s.use);
   return clearingPlan(uses, reachOf(school) === "panel" ? textureAsked(asked) : undefined, asked.shopRemoval).total;
 }
 
 /** The film map's question: for the house way's ladder, the rim left out. */
-export function mapQuestion(asked: Asked): MapInput {
+export function mapQuestion(asked: JudgeContext): MapInput {
   const usual = usualRemoval(asked);
   return {
     film: filmFacts(asked.panel, asked.state),
-    worlds: asked.state.film.worlds,
+    hypotheses: asked.state.film.hypotheses,
     removal_m: usual.removal_m,
     uRel: usual.u_m / usual.removal_m,
     rim_m: DEFAULT_TAPE_M,
@@ -48,13 +49,13 @@ export function mapQuestion(asked: Asked): MapInput {
 }
 
 /** Peel that is there, and what of it the job's brief leaves. */
-export function textureAsked({ state, job }: Pick<Asked, "state" | "job">): Texture & { wanted_m: number } {
+export function textureAsked({ state, job }: Pick<JudgeContext, "state" | "job">): Texture & { wanted_m: number } {
   const { texture } = textureOf(state);
   return { ...texture, wanted_m: leftTexture(state, job.finish, texture) };
 }
 
 /** The plan that Correct opens with, unless another is asked for. */
-export const usualChoice = (asked: Asked): ZoneChoice => ({
+export const usualChoice = (asked: JudgeContext): ZoneChoice => ({
   schoolId: asked.job.way.correction,
   runSchool: asked.job.way.runSchool,
   habits: asked.job.way.bench,
@@ -74,9 +75,9 @@ const flowCase = (plan: FlowPlan | null): FlowCase | null =>
 
 /** The question whether a panel goes out. @param film how far its clear is, and @param others_GU gloss of the job's other panels */
 export const outQuestion = (
-  asked: Pick<Asked, "panel" | "state" | "floor_m"> & { job: { finish: Finish; brief: Pick<JobBrief, "targetGloss_GU"> } },
+  asked: Pick<JudgeContext, "panel" | "state" | "floor_m"> & { job: { finish: Finish; brief: Pick<JobBrief, "targetGloss_GU"> } },
   { film, others_GU }: { film: { cured: number; left_s: number }; others_GU: readonly number[] },
-): GoesOutInput => ({
+): ReleaseInput => ({
   brief: asked.panel,
   state: asked.state,
   finish: asked.job.finish,
@@ -88,8 +89,8 @@ export const outQuestion = (
 
 /** The question of the options page. @param cured share of the cure reached, and @param phase what may be done with the clear now */
 export const optionQuestion = (
-  asked: Asked & FlowAsked,
-  { cured, phase, left_s, rates }: { cured: number; phase?: FilmPhase; left_s?: number; rates: ShopRates },
+  asked: JudgeContext & FlowAsked,
+  { cured, phase, left_s, rates }: { cured: number; phase?: CurePhase; left_s?: number; rates: ShopRates },
 ): OptionInput => ({
   flow: flowCase(flowPlanOf(asked)),
   brief: asked.panel,

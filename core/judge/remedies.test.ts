@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { DEFECT_IDS, type DefectKind } from "#core/models/defects/kinds";
-import type { FilmPhase } from "#core/models/defects/remedies";
-import type { Finish } from "#core/models/ways/way";
+import type { CurePhase } from "#core/models/defects/remedies";
+import type { Finish } from "#core/models/ways/terms";
 import { TEST_SHEET, coatedLedger } from "#core/panel/testing/test-ledger";
 import { accountPanel } from "./account";
 import { weighOptions } from "./option-case";
@@ -24,7 +24,7 @@ interface Worked {
   /** Peel as it was measured, where it is not the usual. */
   pv_um?: number;
   finish: Finish;
-  phase: FilmPhase;
+  phase: CurePhase;
   /** The leading way; `wait:` before it where the cure comes first; `measure` where it is sized first. Others that would do as well. */
   expect: string;
   also: string[];

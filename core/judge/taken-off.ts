@@ -1,6 +1,6 @@
 import { type Removal, sumOf } from "../models/correction/removal-plan";
 import type { PanelFacts } from "../panel/derive-panel";
-import { doneSteps } from "../panel/told-by-marks";
+import { doneSteps } from "../panel/read-marks";
 import { workByPlace } from "./work";
 
 /** What the steps done of a plan took off: over the panel, and at that of its single places where most came off, the panel's own included. */

@@ -1,7 +1,7 @@
 import { FLOW } from "../models/flow/constants";
 import { requireNumber } from "../kernel/guard";
 import { type Texture, peakToValleyFromRms } from "../models/correction/removal-plan";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import { neighbourOf } from "../panel/neighbour";
 import type { PanelFacts } from "../panel/derive-panel";
 

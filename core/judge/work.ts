@@ -1,6 +1,6 @@
 import type { Point } from "../kernel/geometry/geometry";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
-import { type Told, twiceCommon_m2, untold } from "../models/correction/removal-told";
+import { type MarkConditions, twiceCommon_m2, unconditioned } from "../models/correction/removal-on-marks";
 import { regionOfPlan } from "../panel/builds";
 import { RUN_SCHOOLS } from "../models/correction/run-work";
 import type { LocalWorkDone } from "../panel/builds";
@@ -87,7 +87,7 @@ export function headlineRemoval(steps: readonly Pick<PlanStep, "zone" | "removal
 }
 
 /** The headline as it would be had no mark told anything; null where none did. */
-export function withoutMarks(steps: Parameters<typeof headlineRemoval>[0], told: Told, from = 0): Removal | null {
-  const before = steps.map((s) => untold(s, told));
+export function withoutMarks(steps: Parameters<typeof headlineRemoval>[0], told: MarkConditions, from = 0): Removal | null {
+  const before = steps.map((s) => unconditioned(s, told));
   return before.slice(from).some((s, i) => s !== steps[from + i]) ? headlineRemoval(before, from) : null;
 }

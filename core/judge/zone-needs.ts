@@ -71,7 +71,10 @@ function merged(list: readonly Consumable[]): Consumable[] {
 }
 
 /** What can hurt in these steps. */
-export function cautionsOf(steps: readonly PlanStep[]): string[] {
+export function cautionsOf(
+  steps: readonly PlanStep[],
+  { coloured = false, flakes = false }: { coloured?: boolean | undefined; flakes?: boolean | undefined } = {},
+): string[] {
   const wet = steps.some((s) => s.wet);
   const polish = steps.some((s) => s.use && "polish" in s.use);
   const dry = steps.some((s) => s.wet === false);
@@ -81,6 +84,11 @@ export function cautionsOf(steps: readonly PlanStep[]): string[] {
     ...(dry ? ["Dry sanding: dust of two-pack paint is harmful; extraction and the mask your data sheet asks for."] : []),
     ...(polish ? ["Polishing: eye protection, no loose clothing or cords at rotating pads; keep the pad flat and moving."] : []),
     ...(blade ? ["Blade: cut-resistant glove on the other hand, stroke away from it."] : []),
-    "Wipe dry and look after every step. Colour on the cloth means the clear is through: stop.",
+    ...(flakes
+      ? ["Single stage with flakes: paper and polish move them, and it mottles. Try it where nobody looks, or clear over it."]
+      : []),
+    coloured
+      ? "Wipe dry and look after every step. Its own colour is on the cloth from the first stroke; undercoat showing means it is through: stop."
+      : "Wipe dry and look after every step. Colour on the cloth means the clear is through: stop.",
   ];
 }

@@ -1,6 +1,6 @@
 import { isFold, isInclusion } from "../models/defects/kinds";
 import { leftShare } from "../models/defects/remedies";
-import type { Polygon } from "../kernel/geometry/geometry";
+import type { Point, Polygon } from "../kernel/geometry/geometry";
 import { type Region, halfOf } from "../kernel/geometry/region";
 import { type Removal, sumOf } from "../models/correction/removal-plan";
 import { RUN_SCHOOLS, type RunForecast, type RunSchool, forecastRunWork } from "../models/correction/run-work";
@@ -11,7 +11,6 @@ import { type EntryOf, pointsOf } from "../record/entry";
 import type { PanelPart } from "../record/kinds";
 import { type PanelFacts, measuredRuns } from "../panel/derive-panel";
 import type { ClearThere } from "./film-judge";
-import { CUT_GUARD_M } from "./limits";
 import { type LocalWork, localWork } from "./local-work";
 import { filledSince, liesIn, placesOf } from "../panel/mark-places";
 import { workedSince } from "../panel/worked-since";
@@ -19,11 +18,13 @@ import { type PlanPart, type Setting, atOf, removalOf, stepOf, zoneOf } from "./
 import { DROP_TASK, SPOT_RADIUS_M, WORK_MINUTES, nibTask, runTasks } from "./zone-work";
 
 /** What a plan is worked out from. */
-export type NotedPanel = Pick<PanelFacts, "defects" | "spots" | "localWork"> & Partial<Pick<PanelFacts, "plan" | "stepsDone">>;
+export type NotedPanel = Pick<PanelFacts, "defects" | "spots" | "localWork"> &
+  Partial<Pick<PanelFacts, "plan" | "stepsDone" | "coloured" | "flakes">>;
 /** The run schools for the panel's worst run, side by side. */
 export interface RunComparison extends ClearThere {
   height_m: number;
-  schools: (RunForecast & { school: RunSchool; cutChance: number })[];
+  at: Point;
+  schools: (Omit<RunForecast, "chanceBelowFloor"> & { school: RunSchool })[];
 }
 
 export type MeasuredRun = ReturnType<typeof measuredRuns>[number];
@@ -87,15 +88,15 @@ const sizeOf = ({ height_m, width_m, length_m }: MeasuredRun) => ({ height_m, wi
 /** The run schools side by side for the worst run, each with what its own finish and the panel's ladder take off there. */
 export function compareRunSchools(runs: readonly MeasuredRun[], setting: Setting): RunComparison | null {
   const [run] = [...runs].sort((a, b) => b.height_m - a.height_m);
-  const around = run && setting.read?.([placesOf(run.entry)[0]!])[0];
+  const at = run && placesOf(run.entry)[0]!;
+  const around = at && setting.read?.([at])[0];
   if (!run || !around) return null;
   const schools = (Object.keys(RUN_SCHOOLS) as RunSchool[]).map((school) => {
     const { finish } = runWorkOf(school, setting);
-    const forecast = (floor_m: number) =>
-      forecastRunWork(school, { ...sizeOf(run), clear_m: around.clear_m, u_clear_m: around.u_m, floor_m, finish });
-    return { school, ...forecast(setting.floor_m), cutChance: forecast(CUT_GUARD_M).chanceBelowFloor };
+    const { floor_m } = setting;
+    return { school, ...forecastRunWork(school, { ...sizeOf(run), clear_m: around.clear_m, u_clear_m: around.u_m, floor_m, finish }) };
   });
-  return { height_m: run.height_m, ...around, schools };
+  return { height_m: run.height_m, at, ...around, schools };
 }
 
 /** The runs: their school's own tasks, with the loss beside the worst of them. */
@@ -106,11 +107,11 @@ export function runPart(runs: readonly MeasuredRun[], school: RunSchool | null, 
   const each = runs.map((run) => {
     const at = placesOf(run.entry)[0]!;
     const there = read?.([at])[0] ?? null;
-    const forecast = (floor: number) =>
-      forecastRunWork(school, { ...sizeOf(run), clear_m: there?.clear_m ?? 0, u_clear_m: there?.u_m ?? 1e-6, floor_m: floor, finish });
-    return { at, there, run, forecast: forecast(floor_m), cut: forecast(CUT_GUARD_M).chanceBelowFloor };
+    const clear = { clear_m: there?.clear_m ?? 0, u_clear_m: there?.u_m ?? 1e-6 };
+    return { at, there, run, forecast: forecastRunWork(school, { ...sizeOf(run), ...clear, floor_m, finish }) };
   });
-  const worst = each.reduce((a, e) => (e.forecast.loss_m > a.forecast.loss_m || (e.there && e.cut > a.cut) ? e : a));
+  const left = ({ forecast: { left_m, u_left_m } }: (typeof each)[number]) => left_m - 2 * u_left_m;
+  const worst = each.reduce((a, e) => (e.forecast.loss_m > a.forecast.loss_m || (e.there && left(e) < left(a)) ? e : a));
   const minutes = each.reduce((a, e) => a + e.forecast.minutes, 0);
   // Beside the run: what its own paper bites, shared among the tasks that are not the finish's.
   const own = tasks.filter((t) => !t.between).length;
@@ -130,7 +131,6 @@ export function runPart(runs: readonly MeasuredRun[], school: RunSchool | null, 
         removal: { removal_m: worst.forecast.loss_m, u_m: Math.hypot(worst.forecast.uBeside_m, finish.u_m) },
         now: worst.there,
         left: worst.there ? { clear_m: worst.forecast.left_m, u_m: worst.forecast.u_left_m } : null,
-        cutChance: worst.there ? worst.cut : null,
         minutes,
         chain,
       },

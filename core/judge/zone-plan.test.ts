@@ -7,7 +7,8 @@ import { CORRECTION_SCHOOLS, CORRECTION_SCHOOL_IDS, reachOf } from "#core/models
 import { zonePlan as planZones } from "#core/judge/zone-plan";
 import type { ZoneChoice, ZoneKind } from "#core/judge/zone-setting";
 import { workOf } from "#core/judge/work";
-import { LINE_STRIP_M, SECTION_M } from "#core/judge/zone-work";
+import { LINE_STRIP_M } from "#core/judge/limits";
+import { SECTION_M } from "#core/judge/zone-work";
 import { assess } from "#core/judge/assess";
 import type { BodyInputOf } from "#core/record/bodies";
 import { type PanelState, accountPanel } from "#core/judge/account";
@@ -94,7 +95,7 @@ test("by hand takes less than the flat; left takes nothing and is not judged", (
   expect(hand.byHand.line!.share).toBeCloseTo(zoneOf(hand, "line")!.removal.removal_m / hand.total.removal_m, 12);
   expect(hand.judgedFrom_m).toBe(0);
   const left = zonePlan(brief, state, { ...choice, lines: "left" });
-  expect(zoneOf(left, "line")!).toMatchObject({ way: "left", removal: { removal_m: 0 }, cutChance: null });
+  expect(zoneOf(left, "line")!).toMatchObject({ way: "left", removal: { removal_m: 0 } });
   expect(left.byHand.line!.share).toBe(0);
   expect(left.judgedFrom_m).toBe(0.02);
 });
@@ -218,11 +219,11 @@ test("no readings: zones stand without their film, and nothing is claimed of the
   const l = testLedger({ places });
   l.add("defect", RUN);
   const plan = zonePlan(brief, accountPanel(brief, TEST_SHEET, l.entries), choice);
-  expect(plan.zones.map((z) => z.cutChance)).toEqual(plan.zones.map(() => null));
+  expect(plan.zones.map((z) => z.left)).toEqual(plan.zones.map(() => null));
   expect(plan.runs).toBeNull();
 });
 
-test("plans hold together over many panels: zones add up, chances are chances, steps stay in order", () => {
+test("plans hold together over many panels: zones add up, steps stay in order", () => {
   fc.assert(
     fc.property(
       fc.record({
@@ -246,7 +247,6 @@ test("plans hold together over many panels: zones add up, chances are chances, s
         expect(plan.unproved).toEqual([]);
         expect(plan.problem).toBe(some.schoolId === "spot" && nibs === 0 && !(run && some.runSchool) ? "no place" : null);
         for (const s of plan.steps) expect(s.minutes).toBeGreaterThan(0);
-        for (const z of plan.zones) if (z.cutChance !== null) expect(z.cutChance >= 0 && z.cutChance <= 1).toBe(true);
         expect(plan.minutes).toBeGreaterThanOrEqual(plan.steps.reduce((a, s) => a + s.minutes, 0) - 1e-9);
         for (const z of plan.zones) {
           expect(z.area_m2).toBeGreaterThanOrEqual(0);

@@ -40,7 +40,8 @@ import {
 } from "./zone-setting";
 import { strips } from "./zone-strips";
 import { type Consumable, cautionsOf, consumablesOf, minutesOf, sectionsOf } from "./zone-needs";
-import { HAND_TASK, LINE_STRIP_M, MOST_NIBS_SINGLY, SPOT_RADIUS_M, WORK_MINUTES } from "./zone-work";
+import { LINE_STRIP_M } from "./limits";
+import { HAND_TASK, MOST_NIBS_SINGLY, SPOT_RADIUS_M, WORK_MINUTES } from "./zone-work";
 
 export interface ZonePlan {
   zones: PlanZone[];
@@ -250,7 +251,7 @@ export function zonePlan(brief: PanelBrief, panel: NotedPanel, choice: ZoneChoic
     total: ladder.total,
     minutes: strip.taped_m * WORK_MINUTES.tapePer_m + steps.reduce((a, s) => a + s.minutes, 0),
     consumables: consumablesOf(steps, { flat_m2: worked_m2, nibCount: countOf(spots), taped_m: strip.taped_m }),
-    cautions: cautionsOf(steps),
+    cautions: cautionsOf(steps, panel),
     problem: !nothing ? null : part === "marked" ? "nothing marked" : "no place",
     byHand: strip.byHand,
     judgedFrom_m: strip.sands && edges === "hand" ? 0 : rim_m,

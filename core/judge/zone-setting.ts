@@ -7,9 +7,7 @@ import type { CorrectionSchool } from "../models/correction/schools";
 import type { RunSchool } from "../models/correction/run-work";
 import type { PlanStep } from "../record/bodies";
 import type { PanelPart as PlanPartName } from "../record/kinds";
-import { cellRisk } from "./cell-risk";
 import type { ClearThere } from "./film-judge";
-import { CUT_GUARD_M } from "./limits";
 import { sectionsOf } from "./zone-needs";
 import type { ZoneTask } from "./zone-work";
 
@@ -56,8 +54,6 @@ export interface PlanZone {
   /** Clear there now and after the work, the thinnest of its places; null when no spot tells it. */
   now: ClearThere | null;
   left: ClearThere | null;
-  /** Chance of cutting through in the zone; null where it is not known or nothing comes off. */
-  cutChance: number | null;
   minutes: number;
   /** Marks of each step against what the next takes off: the proof that none is left behind. */
   chain: ClearedStep[];
@@ -102,12 +98,9 @@ export const stepOf = (task: ZoneTask, more: ZoneStep): PlanStep => ({
 export const removalOf = ({ removal_m, u_m, common_m }: Removal) => ({ removal_m, u_m, common_m: { ...common_m } });
 export const atOf = (places: readonly Point[]) => places.map(([x_m, y_m]) => ({ x_m, y_m }));
 
-const chanceThere = (there: ClearThere, removal: Removal) =>
-  cellRisk({ clear_m: there.clear_m, u_clear_m: there.u_m, removal_m: removal.removal_m, u_removal_m: removal.u_m, floor_m: CUT_GUARD_M });
-
 /** A zone with the clear at its thinnest place, now and after the work. */
 export function zoneOf(
-  z: Omit<PlanZone, "now" | "left" | "cutChance" | "sections"> & Partial<Pick<PlanZone, "sections">>,
+  z: Omit<PlanZone, "now" | "left" | "sections"> & Partial<Pick<PlanZone, "sections">>,
   places: readonly Point[],
   read: ClearReader,
 ): PlanZone {
@@ -118,7 +111,6 @@ export function zoneOf(
     ...z,
     now,
     left: now && { clear_m: now.clear_m - z.removal.removal_m, u_m: Math.hypot(now.u_m, z.removal.u_m) },
-    cutChance: now && z.removal.removal_m > 0 ? chanceThere(now, z.removal) : null,
   };
 }
 

@@ -4,7 +4,8 @@ import type { Texture } from "../models/correction/removal-plan";
 import type { PanelBrief } from "../panel/brief";
 import type { StripsByHand } from "./judge-cells";
 import type { Setting, ZoneChoice } from "./zone-setting";
-import { HAND_LEVELS, HAND_TASK, LINE_STRIP_M } from "./zone-work";
+import { HAND_LEVELS, LINE_STRIP_M } from "./limits";
+import { HAND_TASK } from "./zone-work";
 
 /** Rim and body lines: how much there is of them, what fine paper by hand takes off there, and how the film's grid sees them. */
 export function strips(brief: PanelBrief, choice: ZoneChoice, setting: Setting) {

@@ -143,8 +143,5 @@ export const USED_UP = {
 
 /** A section is what is worked before the pad is moved on: about 0.6 × 0.6 m. Common practice. */
 export const SECTION_M = 0.6;
-/** Strip on either side of a body line that no block goes over, and area a spot takes. Common practice. */
-export const LINE_STRIP_M = 0.015;
+/** What a spot takes. Common practice. */
 export const SPOT_RADIUS_M = 0.015;
-/** Soft paper under fingertips follows the waves: it levels about half of them. A default of ours. */
-export const HAND_LEVELS = 0.5;

@@ -1,4 +1,4 @@
-import { SHEET_K } from "./product/sheet";
+import { SHEET_K } from "./product/sheet-air";
 
 /**
  * Limits of the trade that more than one model or page goes by: one figure each, with its unit in its name and where it comes from. What the

@@ -15,11 +15,13 @@ export const facesOf = ({ sides }: Pick<PanelBrief, "sides">): readonly Side[] =
 /** Coats on both faces. */
 export const coatsOn = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): number => coats.length + backCoats.length;
 
+/** The newest of some coats; null: there are none. */
+export const newestOf = <C extends CoatState>(coats: readonly C[]): C | null =>
+  coats.reduce<C | null>((a, c) => (a && a.entry.seq > c.entry.seq ? a : c), null);
+
 /** The newest coat of either face. */
-export function newestCoat({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): CoatState | null {
-  const [front, back] = [coats.at(-1), backCoats.at(-1)];
-  return (front && back ? (front.entry.seq > back.entry.seq ? front : back) : (front ?? back)) ?? null;
-}
+export const newestCoat = ({ coats, backCoats }: Pick<PanelFacts, "coats" | "backCoats">): CoatState | null =>
+  newestOf([...backCoats.slice(-1), ...coats.slice(-1)]);
 
 /** The face that the next coat goes on: the back of a part with two faces until it has its coats. */
 export const nextSide = (

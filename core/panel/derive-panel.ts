@@ -2,9 +2,10 @@ import type { KnownUnder } from "../models/film/stack-prior";
 import { type MendRun, mendRuns } from "../models/prep/mend-cards";
 import { layersLaid } from "../models/prep/layers";
 import { type UnderLayer, inLayerOrder, underLayers } from "../models/prep/under-clear";
+import { isColoured } from "../models/product/kinds";
 import type { ProductSheet } from "../models/product/sheet";
 import type { Removal } from "../models/correction/removal-plan";
-import type { Told } from "../models/correction/removal-told";
+import type { MarkConditions } from "../models/correction/removal-on-marks";
 import { type EntryOf, type LedgerEntry, ofKind, ownEntries } from "../record/entry";
 import { type Side, isFold } from "../record/kinds";
 import { livingEntries } from "../record/timeline";
@@ -18,7 +19,7 @@ import { type PotState, isOf, potsOf, sprayedVolume } from "./pots";
 import { type FilmRecord, filmRecord } from "./film-record";
 import { type StripClear, stripClear } from "./strip";
 import { thinsPanel } from "./thins-panel";
-import { allDoneSteps, leaningOn, planAsTold, toldByMarks } from "./told-by-marks";
+import { allDoneSteps, leaningOn, planOnMarks, readMarks } from "./read-marks";
 
 /** What a panel's ledger says, by concern; what its film is judged to be is not here but in `judge/account`. */
 export interface PanelFacts extends FilmRecord {
@@ -42,8 +43,8 @@ export interface PanelFacts extends FilmRecord {
   /** The plan in force, its steps as the marks read since have told them. */
   plan: EntryOf<"plan"> | null;
   /** What marks read on this panel tell of any work on it, and of the plan in force beyond what it knew. */
-  told: Told;
-  toldSince: Told;
+  told: MarkConditions;
+  toldSince: MarkConditions;
   /** What plans took off the panel since it was last read: its doubt and that of the steps to come have parts in common. */
   doneSince: Removal;
   stepsDone: readonly EntryOf<"step">[];
@@ -76,6 +77,10 @@ export interface PanelFacts extends FilmRecord {
   /** What was done below the clear, oldest first, and the layers it added. */
   under: readonly EntryOf<"under">[];
   knownUnder: KnownUnder;
+  /** Its topcoat carries the colour itself. */
+  coloured: boolean;
+  /** And flakes that sanding moves. */
+  flakes: boolean;
   addedUnder: UnderLayer[];
   /** Coats below the clear that were logged one at a time, oldest first, and the layers they build with what is planned of them, from below up. */
   colourCoats: readonly EntryOf<"colourCoat">[];
@@ -102,11 +107,11 @@ export interface PanelFacts extends FilmRecord {
   simulated: boolean;
 }
 
-/** A probe's log by the times of its samples, whatever order they came in; of two for one moment the later one counts. */
+/** A probe's log by the times of its samples, whatever order they came in; of two for one moment the later one counts. One moment is no log. */
 function inTimeOrder(oven: EntryOf<"oven"> | undefined): EntryOf<"oven"> | null {
   if (!oven) return null;
   const samples = [...new Map(oven.body.samples.map((s) => [s.at_s, s])).values()].sort((a, b) => a.at_s - b.at_s);
-  return { ...oven, body: { ...oven.body, samples } };
+  return samples.length < 2 ? null : { ...oven, body: { ...oven.body, samples } };
 }
 
 /**
@@ -133,20 +138,8 @@ export function derivePanel(
   const takenBy = takenOnMean(entries);
   const builds = buildsOf(coats, thinning, shop, takenBy);
   const gaugeChecks = ofKind(entries, "gaugeCheck");
-  const { sinceOf, ...marks } = toldByMarks(entries);
-  const inForce = ofKind(entries, "plan").at(-1);
-  const ofPlan = stepsDone.filter((s) => s.body.planId === inForce?.id);
-  const ticked = ofPlan.filter((s) => !s.body.extra);
-  const leaning = leaningOn(entries, allDoneSteps(entries, sinceOf));
-  const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines, u_m: leaning.u_m });
-  const plan = inForce ? planAsTold(inForce, marks.toldSince, ticked.length) : null;
-  const under = ofKind(entries, "under");
-  const colourCoats = ofKind(entries, "colourCoat");
-  const layerPlan = ofKind(entries, "layerPlan").at(-1) ?? null;
-  const below = layersOf(layerPlan, colourCoats, { ...sprayLog, mixes: everyMix.filter((m) => !mixes.includes(m)) });
-  const told = underLayers(under.map((u) => u.body));
-  // What was told of a layer in all goes before what its coats usually come to.
-  const addedUnder = inLayerOrder([...told, ...layersLaid(layerFilms(below)).filter((l) => !told.some((t) => t.step === l.step))]);
+  const { changes, plan, marks, leaning, ticked, ofPlan } = plannedWork({ entries, stepsDone, builds, brief });
+  const { under, addedUnder, colourCoats, layerPlan, below } = belowClear({ entries, sprayLog, everyMix, mixes, all });
   const whole = coats.filter(overPanel).map((c) => c.predicted);
   const predictedClear = whole.length > 0 ? sumCoats(whole, shop) : null;
   const record = filmRecord(ofKind(entries, "reading"), gaugeChecks, { builds, changes });
@@ -165,23 +158,14 @@ export function derivePanel(
       u_m: Math.hypot(predictedClear.u_m, ...thinning.map((s) => s.body.u_m)),
     },
     localWork: localWorkDone(entries),
-    defects: ofKind(entries, "defect"),
-    causes: ofKind(entries, "cause"),
-    through: ofKind(entries, "throughClear").at(-1) ?? null,
+    ...notedOn(entries),
     plan,
     ...marks,
     doneSince: leaning.open,
     stepsDone: ticked,
     extraPasses: ofPlan.filter((s) => s.body.extra),
     gaugeChecks,
-    spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
     handedOver,
-    outcome: ofKind(entries, "outcome").at(-1) ?? null,
-    seenTo: ofKind(entries, "seenTo"),
-    lookedOver: ofKind(entries, "lookedOver").at(-1) ?? null,
-    neighbours: ofKind(entries, "neighbour"),
-    eye: ofKind(entries, "eye").at(-1) ?? null,
-    reflection: ofKind(entries, "reflection").at(-1) ?? null,
     mix: mixes.at(-1) ?? null,
     pots: potsOf(mixes, ofKind(all, "coat"), {
       others: everyMix.filter((m) => !mixes.includes(m)),
@@ -191,13 +175,14 @@ export function derivePanel(
     gunSet: newerThan(ofKind(all, "gunSet").at(-1), coats.at(-1)?.entry),
     coatElsewhere: ofKind(all, "coat").findLast((c) => c.elsewhere) ?? null,
     under,
-    knownUnder: knownFrom(addedUnder),
+    knownUnder: knownFrom(addedUnder, sheet),
+    coloured: isColoured(sheet),
+    flakes: isColoured(sheet) && sheet.settles_s !== null,
     addedUnder,
     colourCoats,
     layerPlan,
     below,
     mends: mendRuns(ofKind(entries, "mendStep").map((m) => ({ ...m.body, at_ms: m.at_ms }))),
-    preflight: ofKind(entries, "preflight").at(-1) ?? null,
     climates,
     texture: ofKind(entries, "texture"),
     oven: inTimeOrder(ofKind(entries, "oven").at(-1)),
@@ -209,6 +194,56 @@ export function derivePanel(
     matteCheck: ofKind(entries, "matteCheck").at(-1) ?? null,
     simulated: [...entries, ...climates.slice(-1)].some((e) => e.simulated),
   };
+}
+
+/** The plan in force, as the marks have it, and what of it is done. */
+function plannedWork({
+  entries,
+  stepsDone,
+  builds,
+  brief,
+}: {
+  entries: readonly LedgerEntry[];
+  stepsDone: readonly EntryOf<"step">[];
+  builds: Build[];
+  brief: PanelBrief;
+}) {
+  const { sinceOf, ...marks } = readMarks(entries);
+  const inForce = ofKind(entries, "plan").at(-1);
+  const ofPlan = stepsDone.filter((s) => s.body.planId === inForce?.id);
+  const ticked = ofPlan.filter((s) => !s.body.extra);
+  const leaning = leaningOn(entries, allDoneSteps(entries, sinceOf));
+  const changes = changesOf(entries, { builds, outline: brief.shape.outline, bodyLines: brief.shape.bodyLines, u_m: leaning.u_m });
+  const plan = inForce ? planOnMarks(inForce, marks.toldSince, ticked.length) : null;
+  return { changes, plan, marks, leaning, ticked, ofPlan };
+}
+
+/** What was done and laid below the clear. */
+function belowClear({
+  entries,
+  sprayLog,
+  everyMix,
+  mixes,
+  all,
+}: {
+  entries: readonly LedgerEntry[];
+  sprayLog: SprayLog;
+  everyMix: readonly EntryOf<"mix">[];
+  mixes: EntryOf<"mix">[];
+  all: readonly LedgerEntry[];
+}) {
+  const under = ofKind(entries, "under");
+  const colourCoats = ofKind(entries, "colourCoat");
+  const layerPlan = ofKind(entries, "layerPlan").at(-1) ?? null;
+  const below = layersOf(layerPlan, colourCoats, {
+    ...sprayLog,
+    mixes: everyMix.filter((m) => !mixes.includes(m)),
+    elsewhere: ofKind(all, "colourCoat").filter((c) => c.elsewhere),
+  });
+  const told = underLayers(under.map((u) => u.body));
+  // What was told of a layer in all goes before what its coats usually come to.
+  const addedUnder = inLayerOrder([...told, ...layersLaid(layerFilms(below)).filter((l) => !told.some((t) => t.step === l.step))]);
+  return { under, addedUnder, colourCoats, layerPlan, below };
 }
 
 /** How a trigger is held where nobody says: let go at each end. */
@@ -271,9 +306,24 @@ function newerThan(entry: EntryOf<"gunSet"> | undefined, coat: EntryOf<"coat"> |
   return entry && (!coat || entry.seq > coat.seq) ? entry : null;
 }
 
-/** Logged layers as the prior of the stack takes them. */
-function knownFrom(layers: readonly UnderLayer[]): KnownUnder {
-  const base = layers.find((l) => l.step === "base");
+/** What was seen and noted on a panel. */
+const notedOn = (entries: readonly LedgerEntry[]) => ({
+  defects: ofKind(entries, "defect"),
+  causes: ofKind(entries, "cause"),
+  through: ofKind(entries, "throughClear").at(-1) ?? null,
+  spotPlan: ofKind(entries, "spotPlan").at(-1) ?? null,
+  outcome: ofKind(entries, "outcome").at(-1) ?? null,
+  seenTo: ofKind(entries, "seenTo"),
+  lookedOver: ofKind(entries, "lookedOver").at(-1) ?? null,
+  neighbours: ofKind(entries, "neighbour"),
+  eye: ofKind(entries, "eye").at(-1) ?? null,
+  reflection: ofKind(entries, "reflection").at(-1) ?? null,
+  preflight: ofKind(entries, "preflight").at(-1) ?? null,
+});
+
+/** Logged layers as the prior of the stack takes them; below a single stage lies no base but a logged one. */
+function knownFrom(layers: readonly UnderLayer[], sheet: ProductSheet): KnownUnder {
+  const base = layers.find((l) => l.step === "base") ?? (isColoured(sheet) ? { film_m: 0, u_m: 0 } : undefined);
   const added = layers.filter((l) => l.step !== "base").map((l) => [l.film_m, l.u_m] as const);
   return { ...(base ? { base: [base.film_m, base.u_m] as const } : {}), ...(added.length ? { added } : {}) };
 }

@@ -268,3 +268,14 @@ test("a reading that waited for its server belongs to what had been done when it
   expect(at(f, "1").films.recheck).toBeUndefined();
   expect(at(f, "1").latest!.since.taken_m).toBeCloseTo(um(8), 9);
 });
+
+test("a probe's log that knows one moment only says nothing of a bake: pages go by what else was logged", () => {
+  const sample = { at_s: 600, part_K: 333 };
+  const of = (samples: { at_s: number; part_K: number }[]) =>
+    facts((l) => {
+      l.coat(1);
+      l.add("oven", { probe: "P", samples });
+    }).oven?.body.samples.map((s) => s.at_s) ?? null;
+  expect(of([sample, { ...sample, part_K: 334 }])).toBeNull();
+  expect(of([{ ...sample, at_s: 1200 }, sample])).toEqual([600, 1200]);
+});

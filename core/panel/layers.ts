@@ -12,6 +12,8 @@ import { type SprayedIn, predictCoat } from "./predict-coat";
 export interface LayerCoat extends CoatState {
   layer: LayerKey;
   sheet: ProductSheet;
+  /** Somebody said what it was sprayed with; else that too is taken as usual. */
+  own: boolean;
   /** Its settings were told; else it is taken as is usual for the layer. */
   told: boolean;
 }
@@ -27,6 +29,8 @@ export interface LayerState {
   own: boolean;
   front: LayerCoat[];
   back: LayerCoat[];
+  /** The newest coat of this layer with the same product on another panel of the job, its settings told: the same gun is in the hand. */
+  elsewhere: EntryOf<"coat"> | null;
   /** Pots of its product, oldest first. */
   pots: PotState[];
 }
@@ -44,7 +48,7 @@ export interface SprayLog {
 export function layersOf(
   plan: EntryOf<"layerPlan"> | null,
   logged: readonly EntryOf<"colourCoat">[],
-  { sprayedIn, mixes }: SprayLog & { mixes: readonly EntryOf<"mix">[] },
+  { sprayedIn, mixes, elsewhere = [] }: SprayLog & { mixes: readonly EntryOf<"mix">[]; elsewhere?: readonly EntryOf<"colourCoat">[] },
 ): LayerState[] {
   return LAYER_KEYS.flatMap((layer): LayerState[] => {
     const planned = plan?.body.layers.find((l) => l.layer === layer) ?? null;
@@ -56,6 +60,9 @@ export function layersOf(
     const all = layerCoats(layer, entries, { sprayedIn, mixes: pots });
     const of = (side: Side) => all.filter((c) => c.entry.body.side === side);
     const [front, back] = [of("front"), of("back")];
+    const there = elsewhere
+      .filter((c) => c.body.coat === layer && sheetOfCoat(c.body).name === sheet.name)
+      .map((logged) => ({ logged, entry: asCoat(logged, { sheet, number: 1 }) }));
     return [
       {
         layer,
@@ -65,9 +72,10 @@ export function layersOf(
         own: own !== null,
         front,
         back,
+        elsewhere: there.findLast((c) => c.logged.body.settings !== null)?.entry ?? null,
         pots: potsOf(
           pots,
-          all.map((c) => c.entry),
+          [...all, ...there].map((c) => c.entry).sort((a, b) => a.seq - b.seq),
         ),
       },
     ];
@@ -79,43 +87,53 @@ function layerCoats(
   entries: readonly EntryOf<"colourCoat">[],
   { sprayedIn, mixes }: SprayLog & { mixes: readonly EntryOf<"mix">[] },
 ): LayerCoat[] {
-  const usual = layerSpec(layer);
   const placed = { front: 0, back: 0 };
   return entries.map((logged): LayerCoat => {
-    const { sheet: own, settings, reducer, side, tilt_rad, zone, duration_s, potId, volume_m3 } = logged.body;
-    const sheet = own ?? usual.sheet;
+    const { sheet: own, settings, side } = logged.body;
+    const sheet = sheetOfCoat(logged.body);
     const number = ++placed[side];
-    const gun = settings ?? { ...usual.gun, fluidFrom: "turns" as const, fan_m: null };
-    const thinned = reducer ?? usualReducer(layer, sheet);
-    const entry: EntryOf<"coat"> = {
-      ...logged,
-      kind: "coat",
-      body: {
-        side,
-        tilt_rad,
-        zone,
-        duration_s,
-        potId,
-        volume_m3,
-        number,
-        role: LAYER_NAMES[layer],
-        settings: gun,
-        reducer: thinned,
-        wetReading_m: null,
-      },
-    };
+    const entry = asCoat(logged, { sheet, number });
     const sprayed = sprayedIn(logged, { sheet, mixes });
-    const predicted = predictCoat({ settings: gun, reducer: thinned }, sheet, sprayed);
+    const predicted = predictCoat(entry.body, sheet, sprayed);
     return {
       entry,
       loggedAs: number,
       sprayed,
       layer,
       sheet,
+      own: own !== null,
       told: settings !== null,
       predicted: settings ? predicted : asUsual(predicted, sheet),
     };
   });
+}
+
+/** What a coat below the clear was sprayed with; as is usual for its layer where nobody said. */
+export const sheetOfCoat = ({ coat, sheet }: EntryOf<"colourCoat">["body"]): ProductSheet => sheet ?? layerSpec(coat).sheet;
+
+/** As a coat of clear is told. */
+export function asCoat(
+  logged: EntryOf<"colourCoat">,
+  { sheet = sheetOfCoat(logged.body), number = 1 }: { sheet?: ProductSheet; number?: number } = {},
+): EntryOf<"coat"> {
+  const { coat: layer, settings, reducer, side, tilt_rad, zone, duration_s, potId, volume_m3 } = logged.body;
+  return {
+    ...logged,
+    kind: "coat",
+    body: {
+      side,
+      tilt_rad,
+      zone,
+      duration_s,
+      potId,
+      volume_m3,
+      number,
+      role: LAYER_NAMES[layer],
+      settings: settings ?? { ...layerSpec(layer).gun, fluidFrom: "turns" as const, fan_m: null },
+      reducer: reducer ?? usualReducer(layer, sheet),
+      wetReading_m: null,
+    },
+  };
 }
 
 /** A coat of which nobody told the settings lays what its sheet says. */

@@ -1,4 +1,4 @@
-import type { CoatZone } from "#core/models/ways/way";
+import type { CoatZone } from "#core/models/ways/terms";
 import { panelShape } from "../kernel/geometry/shapes";
 import { USUAL_GUN } from "../models/spray/usual-gun";
 import { houseWay } from "../models/ways/house-ways";

@@ -18,7 +18,7 @@ export interface PotState {
 
 /**
  * Pots with their coats. A coat that names none, or one that was put right since, came out of the newest pot that lived when it was sprayed; one that
- * names a pot of something else came out of that.
+ * names a pot of something else, or on another panel one that does not serve this, came out of that.
  * @param others pots of other products @param volumeOf what a coat took; null: nobody knows
  */
 export function potsOf(
@@ -31,8 +31,11 @@ export function potsOf(
 ): PotState[] {
   const elsewhere = new Set<string | null>(others.map((m) => m.id));
   const untilOf = (m: EntryOf<"mix">) => m.at_ms + 1000 * m.body.potLife_s;
-  const potOf = (c: EntryOf<"coat">) =>
-    mixes.find((m) => m.id === c.body.potId) ?? mixes.findLast((m) => m.at_ms <= c.at_ms && c.at_ms <= untilOf(m));
+  const named = new Set(mixes.flatMap((m) => [m.id, m.supersedes]));
+  const potOf = (c: EntryOf<"coat">) => {
+    if (c.elsewhere && c.body.potId !== null && !named.has(c.body.potId)) return undefined;
+    return mixes.find((m) => m.id === c.body.potId) ?? mixes.findLast((m) => m.at_ms <= c.at_ms && c.at_ms <= untilOf(m));
+  };
   return mixes.map((entry) => {
     const taken = coats
       .filter((c) => !elsewhere.has(c.body.potId) && potOf(c) === entry)
@@ -45,6 +48,23 @@ export function potsOf(
 /** The newest pot that still lives and has something in it; null: none. */
 export const potInHand = (pots: readonly PotState[], now_ms: number): PotState | null =>
   pots.findLast((p) => p.until_ms > now_ms && p.left_m3 > 0) ?? null;
+
+/**
+ * What is known of a coat's pot when it is logged: the one that lives, and what the coat takes by its strokes; nothing where no pot lives, its settings
+ * are not told, or the strokes are beyond sense.
+ */
+export const outOfPot = (
+  pots: readonly PotState[],
+  now_ms: number,
+  {
+    brief,
+    way,
+    sprayed,
+  }: { brief: Pick<PanelBrief, "shape">; way: Pick<HouseWay, "trigger">; sprayed: Pick<BodyOf<"coat">, "settings" | "zone"> | null },
+): { potId: string | null; volume_m3: number | null } => ({
+  potId: potInHand(pots, now_ms)?.entry.id ?? null,
+  volume_m3: sprayed && sprayedVolume(brief, way, sprayed),
+});
 
 /** Whether a pot is of this product: those of an older version do not say, and are of the panel's own. */
 export const isOf = ({ body }: EntryOf<"mix">, sheet: Pick<ProductSheet, "name">): boolean =>

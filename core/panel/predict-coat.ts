@@ -1,4 +1,4 @@
-import type { ProductSheet } from "../models/product/sheet";
+import { type CupSheet, mixViscosity22C } from "../models/product/mix-viscosity";
 import type { ActivatorSpeed } from "../models/spray/constants";
 import { type Deposit, deposit } from "../models/spray/deposit";
 import type { BodyOf } from "../record/bodies";
@@ -14,7 +14,15 @@ export interface SprayedIn {
 /** Film a coat is predicted to lay. @throws RangeError */
 export const predictCoat = (
   { settings, reducer }: Pick<BodyOf<"coat">, "settings" | "reducer">,
-  { volumeSolids }: Pick<ProductSheet, "volumeSolids">,
+  sheet: CupSheet,
   sprayed: SprayedIn,
   shop: ShopFilm = MODEL_FILM,
-): Deposit => deposit(settings, { ...sprayed, volumeSolids, reducer, shopFactor: shop.factor, shopLogSd: shop.u_log });
+): Deposit =>
+  deposit(settings, {
+    ...sprayed,
+    volumeSolids: sheet.volumeSolids,
+    viscosity22C_Pa_s: mixViscosity22C(sheet),
+    reducer,
+    shopFactor: shop.factor,
+    shopLogSd: shop.u_log,
+  });

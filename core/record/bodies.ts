@@ -11,14 +11,14 @@ import { MEND_CARD_IDS } from "../models/prep/mend-cards";
 import { PREFLIGHT_IDS } from "../models/prep/preflight";
 import { foilFault } from "../models/film/gauge-check";
 import { CLIMATE_BOUNDS, FILM_BOUNDS, GUN_BOUNDS } from "../models/bounds";
-import { LAYER_KEYS } from "../models/prep/layer-names";
+import { COLOUR_EDGES, type ColourEdge, LAYER_KEYS } from "../models/prep/layer-names";
 import { sheetContradictions } from "../models/product/sheet";
 import { productSheet } from "../models/product/sheet-schema";
 import { PRESSURE_AT, type PressureAt } from "../models/spray/pressure-at";
 import { UNDER_STEP_IDS } from "../models/prep/under-clear";
 import { CAUSE_IDS } from "../models/defects/causes";
 import { OBSERVATION_IDS } from "../models/defects/observations";
-import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "../models/ways/way";
+import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "../models/ways/terms";
 import {
   EYE_COLOURS,
   EYE_LIGHTS,
@@ -61,6 +61,19 @@ const gunSettings = z.object({
   handSpeed_m_s: within(GUN_BOUNDS.handSpeed_m_s),
   fan_m: within(GUN_BOUNDS.fan_m).nullable(),
 });
+
+/** What is written with every coat, of the clear or below it. */
+const howSprayed = {
+  /** How long it took, where it was started and stopped in the booth view. */
+  duration_s: z.number().min(0).max(86400).nullable().default(null),
+  /** Which face, where on it, and how it lay; null: as the panel is planned. */
+  side: z.enum(SIDES).default("front"),
+  zone: z.enum(COAT_ZONE_KEYS).default("whole"),
+  tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
+  /** The pot that it came out of, and how much by the strokes; null: nobody knows. */
+  potId: text(80).nullable().default(null),
+  volume_m3: z.number().min(0).max(0.1).nullable().default(null),
+};
 
 const filmReading = z.object({ thickness_m: film_m, entered: text(24), unit: text(8) });
 
@@ -149,15 +162,7 @@ export const LEDGER_BODIES = {
     settings: gunSettings,
     reducer: z.number().min(0).max(1),
     wetReading_m: film_m.nullable(),
-    /** How long it took, where it was started and stopped in the booth view. */
-    duration_s: z.number().min(0).max(86400).nullable().default(null),
-    /** Which face, where on it, and how it lay; null: as the panel is planned. */
-    side: z.enum(SIDES).default("front"),
-    zone: z.enum(COAT_ZONE_KEYS).default("whole"),
-    tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
-    /** The pot that it came out of, and how much by the strokes; null: nobody knows. */
-    potId: text(80).nullable().default(null),
-    volume_m3: z.number().min(0).max(0.1).nullable().default(null),
+    ...howSprayed,
   }),
   /** The mix that was chosen for a gloss: what the pot is weighed by. */
   matteMix: z.object({
@@ -212,6 +217,8 @@ export const LEDGER_BODIES = {
     /** Shade of the undercoat by the colour's formula, and whether what lies there has it; null: not looked at. */
     shade: text(40).default(""),
     shadeRight: z.boolean().nullable().default(null),
+    /** How the colour ends at the panel's edge; null: not said. */
+    edge: z.enum(keysOf<ColourEdge>(COLOUR_EDGES)).nullable().default(null),
   }),
   /** A coat below the clear, one at a time; null settings: as is usual for the layer. */
   colourCoat: z.object({
@@ -220,12 +227,7 @@ export const LEDGER_BODIES = {
     reducer: z.number().min(0).max(1).nullable().default(null),
     /** What it was sprayed with, as the sheet stood then; null: nobody said. */
     sheet: soundSheet.nullable().default(null),
-    side: z.enum(SIDES).default("front"),
-    tilt_rad: z.number().min(0).max(Math.PI).nullable().default(null),
-    zone: z.enum(COAT_ZONE_KEYS).default("whole"),
-    duration_s: z.number().min(0).max(86400).nullable().default(null),
-    potId: text(80).nullable().default(null),
-    volume_m3: z.number().min(0).max(0.1).nullable().default(null),
+    ...howSprayed,
   }),
   /** A step of a mend on the way, as its card has it, counted from 0. */
   mendStep: z.object({ card: z.enum(MEND_CARD_IDS), step: z.int().min(0).max(20) }),

@@ -20,7 +20,7 @@ export interface EntryOf<K extends EntryKind> {
 export type LedgerEntry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
 
 /** What serves all panels of a job until it is changed: entered on one of them, once. */
-export const JOB_WIDE = ["climate", "gunSet", "mix", "coat", "matteMix"] as const satisfies readonly EntryKind[];
+export const JOB_WIDE = ["climate", "gunSet", "mix", "coat", "colourCoat", "matteMix"] as const satisfies readonly EntryKind[];
 
 /** A panel's own entries, without what serves it from elsewhere. */
 export function ownEntries(entries: readonly LedgerEntry[]): readonly LedgerEntry[] {

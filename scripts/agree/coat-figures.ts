@@ -1,6 +1,5 @@
 import { coatsAsked, nextAsked } from "#core/coat/asked";
 import { coatsAhead } from "#core/coat/coats-ahead";
-import { mixOver } from "#core/coat/mix-over";
 import { nextCoat } from "#core/coat/next-coat";
 import { sprayedNow } from "#core/coat/setting";
 import { windowAhead } from "#core/coat/window-ahead";
@@ -10,9 +9,6 @@ import { TEXTURE_LIMITS } from "#core/models/flow/constants";
 import { flowVerdict } from "#core/models/flow/flow-advice";
 import { CHANCE_WORDS } from "#core/models/flow/run-chance";
 import { flowPlanOf } from "#core/judge/flow-question";
-import { mixPlan } from "#core/models/mix/mix-plan";
-import { polygonArea } from "#core/kernel/geometry/geometry";
-import { METRIC } from "#core/kernel/units/quantities";
 import { inRange } from "#core/kernel/guard";
 import type { ServerContext } from "#server/context";
 import { loadBoothPlan } from "#server/views/booth-plan-view";
@@ -21,8 +17,8 @@ import { loadPlanAhead } from "#server/views/plan-ahead-view";
 import type { PanelView } from "#server/views/panel-view";
 import { courseAt } from "~/stations/course/course-at";
 import { wayPlan } from "~/stations/spray/coat-plan-at";
-import { openingOf, startTyped } from "~/stations/plan/mix-start";
-import { readMixDesk } from "~/stations/plan/mix.form";
+
+import { mixOpened } from "./mix-opened";
 
 type Say = (quantity: string, page: string, value: number | string | null | undefined) => void;
 type Law = (name: string, holds: boolean) => void;
@@ -111,21 +107,9 @@ export async function compareCoats(ctx: ServerContext, view: PanelView, say: Say
   if (coming.length > 0 && pour) {
     say("to mix", "Course", pour.volume_m3);
     say("to mix", "Plan", promised.litres.toMix_m3);
-    const typed = readMixDesk(startTyped(sheet, { ...openingOf(mix), matting: null }, METRIC), METRIC);
-    law("a mix opens with figures that it accepts", typed.success);
-    if (typed.success) {
-      const { coats, waste, dead, ratio, reducer, meaning, transfer, film, temperature } = typed.data;
-      const { strokes_m3 } = mixOver({ own: mix.faces, others: [], way: job.way, gun: mix.gun, after: 0 }, coats);
-      const worked = mixPlan({
-        ...{ sheet, hardener: null, thinner: null, ratio, reducer, meaning, coats, transfer, waste, strokes_m3 },
-        areas: [{ area_m2: polygonArea(panel.shape.outline), bothSides: mix.faces.length === 2 }],
-        dryFilm_m: film,
-        dead_m3: dead,
-        temperature_K: temperature,
-        gun: { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 },
-      });
-      say("to mix", "Mix", worked.amount.ready_m3);
-    }
+    const worked = mixOpened(sheet, mix, panel.shape.outline);
+    law("a mix opens with figures that it accepts", worked !== null);
+    if (worked) say("to mix", "Mix", worked.amount.ready_m3);
     const ahead = coatsAhead(asked, side);
     say("reducer of the mix", "Mix", mix.reducer);
     if (ahead?.[0]) say("reducer of the mix", "Coats' owner", ahead[0].reducer - (mix.faces[0]?.coats[0]?.more ?? 0));

@@ -1,7 +1,7 @@
 import { assessFromHere, filmFacts } from "#core/judge/film-question";
 import { riskOf } from "#core/judge/chance-at";
-import { goesOut } from "#core/judge/goes-out";
-import { heldBy, heldVerdict } from "#core/judge/held";
+import { releaseCheck } from "#core/judge/release-check";
+import { blockedBy, blockedVerdict } from "#core/judge/blocked-by";
 import { faultsHolding, softFilm, workedAt } from "#core/panel/fault-holds";
 import { isLookedOver } from "#core/panel/looked";
 import { openMarks } from "#core/panel/open-marks";
@@ -13,7 +13,7 @@ import { flowPlanOf } from "#core/judge/flow-question";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import { weighOptions } from "#core/judge/option-case";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
-import { mapPanel } from "#core/judge/panel-map";
+import { mapPanel, type PanelMap } from "#core/judge/panel-map";
 import { planFor } from "#core/judge/plan-for";
 import { mapQuestion, optionQuestion, outQuestion, usualChoice, usualRemoval } from "#core/judge/questions";
 import { clockHeld, holdsOfClock } from "#core/course/clock-hold";
@@ -28,7 +28,6 @@ import { listEntries } from "#server/repos/ledger-repo";
 import { listClocks } from "#server/repos/clock-repo";
 import { listStandings } from "#server/repos/summary-repo";
 import { loadBooth } from "#server/views/booth-view";
-import { loadPots } from "#server/views/pots-view";
 import { optionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
 import { courseAt } from "~/stations/course/course-at";
@@ -42,8 +41,10 @@ import { planAddress } from "~/stations/correct/plan-address";
 import { planFields, planWays } from "~/stations/correct/plan-choice";
 import { reportLines } from "~/stations/hand-over/report.words";
 import { compareCoats } from "./coat-figures";
+import { compareFiles } from "./file-figures";
 import { compareLayers } from "./layer-figures";
 import type { MadePanel } from "./ledgers";
+import type { ZoneChoice } from "#core/judge/zone-setting";
 
 /** One quantity, as one page has it. */
 interface Said {
@@ -86,9 +87,54 @@ export async function compareFigures(
   const { state } = view;
   const { film } = state;
   await compareCourse(ctx, view, say, law);
-  await comparePots(ctx, view, say);
   await compareCoats(ctx, view, say, law);
   await compareLayers(ctx, view, say, law);
+  await compareFiles(ctx, view, say, law, panel.seed);
+  await compareFilm({ say, law, view, ctx });
+  const again =
+    film.hypotheses.length > 0 ? new FilmJudge(filmFacts(view.panel, state), { hypotheses: film.hypotheses, draws: DRAWS }) : null;
+  again?.at(state.spots.map((s) => s.at)).forEach((c, i) => {
+    const spot = state.spots[i]!;
+    if (spot.latest) say(`clear at spot ${spot.name}`, "Map, tapped there", c.clear_m);
+  });
+
+  const { map } = mapPanel({ ...mapQuestion(view), draws: DRAWS });
+  if (map && again) {
+    say("mean clear", "Map", map.mean.clear_m);
+    say("its doubt", "Map", map.mean.u_m);
+    say("thinnest clear", "Map", map.thinnest.clear_m);
+    say("inferred", "Map", String(map.inferred));
+    law("safe leaves the floor", map.safe_m <= map.mean.clear_m - view.floor_m);
+    const { choice } = compareCorrect({ view, say, law, map, again });
+    compareOptions({ ctx, view, say, choice, again });
+  }
+  await compareAhead({ view, again, say, ctx, panel, law });
+  say("rim left out", "Map", mapQuestion(view).rim_m);
+  say("rim left out", "Correct", DEFAULT_TAPE_M);
+  law("± is 95 % everywhere", COVERAGE === 2);
+
+  const groups = new Map<string, Said[]>();
+  for (const s of said) groups.set(s.quantity, [...(groups.get(s.quantity) ?? []), s]);
+  const disagreements = [...groups].flatMap(([quantity, list]): Disagreement[] =>
+    list.every((s) => same(s.value, list[0]!.value)) ? [] : [{ panel, quantity, said: list.map(({ page, value }) => ({ page, value })) }],
+  );
+  return { figures: said.length, disagreements, broken };
+}
+
+/** The film: Inspect, section, report, through time. */
+async function compareFilm({
+  say,
+  law,
+  view,
+  ctx,
+}: {
+  say: (quantity: string, page: string, value: Said["value"] | undefined) => number;
+  law: (name: string, holds: boolean) => number | true;
+  view: PanelView;
+  ctx: ServerContext;
+}) {
+  const { state } = view;
+  const { film } = state;
   say("mean clear", "Inspect", film.mean?.clear_m);
   say("its doubt", "Inspect", film.mean?.u_m);
   say("thinnest clear", "Inspect", film.thinnest?.clear_m);
@@ -124,100 +170,137 @@ export async function compareFigures(
       say(`clear at spot ${s.name}`, "Inspect", s.clear?.clear_m);
     }
   }
-  const again = film.worlds.length > 0 ? new FilmJudge(filmFacts(view.panel, state), { worlds: film.worlds, draws: DRAWS }) : null;
-  again?.at(state.spots.map((s) => s.at)).forEach((c, i) => {
-    const spot = state.spots[i]!;
-    if (spot.latest) say(`clear at spot ${spot.name}`, "Map, tapped there", c.clear_m);
-  });
+}
 
-  const { map } = mapPanel({ ...mapQuestion(view), draws: DRAWS });
-  if (map && again) {
-    say("mean clear", "Map", map.mean.clear_m);
-    say("its doubt", "Map", map.mean.u_m);
-    say("thinnest clear", "Map", map.thinnest.clear_m);
-    say("inferred", "Map", String(map.inferred));
-    law("safe leaves the floor", map.safe_m <= map.mean.clear_m - view.floor_m);
+/** Correct, as it opens: its film, its verdict, and the map at its removal. */
+function compareCorrect({
+  view,
+  say,
+  law,
+  map,
+  again,
+}: {
+  view: PanelView;
+  say: (quantity: string, page: string, value: Said["value"] | undefined) => number;
+  law: (name: string, holds: boolean) => number | true;
+  map: PanelMap;
+  again: FilmJudge;
+}) {
+  const { state } = view;
+  // Correct, as it opens.
+  const choice = usualChoice(view);
+  const { plan, assess: question } = planFor(view.panel, state, choice);
+  if (plan.steps.some((s) => s.zone === "panel")) {
+    say("what the house's ladder takes off", "Map", usualRemoval(view).removal_m);
+    say("what the house's ladder takes off", "Correct", headlineRemoval(plan.steps).removal_m);
+  }
+  const verdict = assess({ ...question, draws: DRAWS, remedies: false });
+  say("mean clear", "Correct", verdict.mean?.clear_m);
+  // Of a plan for single places it speaks of those alone.
+  if (question.work.panel) say("thinnest clear", "Correct", verdict.thinnest?.clear_m);
+  say("inferred", "Correct", String(verdict.inferred));
+  // Never safe over what a mark, an entry or a reading holds back; and the release knows of it.
+  const faults = faultsHolding(state, "paper", workedAt(plan));
+  const heldHere = blockedBy({ finish: view.job.finish, cured: 1, account: state, faults });
+  law("held back it is not safe", heldHere.length === 0 || blockedVerdict(verdict.verdict, heldHere) !== "safe");
+  const out = releaseCheck(outQuestion(view, { film: { cured: 1, left_s: 0 }, others_GU: [] }));
+  const said = (what: string) => out.points.find((p) => p.what === what)?.state;
+  law("doubtful readings are no good film", state.doubtful.length === 0 || said("film") !== "good");
+  law("a fault that stops is no good panel", !faults.some((f) => f.level === "stop") || said("faults") === "against");
+  law("unseen is not good", said("faults") !== "good" || isLookedOver(state) || openMarks(state).length > 0 || state.defects.length > 0);
+  const { panel: onPanel, local } = question.work;
+  law(
+    "what may come off is never more than what is there over the floor",
+    // Of single places: over the floor where there is most of it, and nothing where there is none.
+    verdict.largestSafeRemoval_m <=
+      (onPanel || local.length === 0
+        ? map.mean.clear_m - view.floor_m
+        : Math.max(0, ...again.at(local.map((t) => t.at)).map((c) => c.clear_m - view.floor_m))),
+  );
+  if (onPanel && verdict.largestSafeRemoval_m > 0) {
+    const uRel = onPanel.u_m / onPanel.removal_m;
+    const safe = { ...onPanel, removal_m: verdict.largestSafeRemoval_m, u_m: uRel * verdict.largestSafeRemoval_m };
+    law("the judge calls its own safe removal safe", again.risk({ panel: safe, local: [], floor_m: view.floor_m }).verdict === "safe");
+    // The map, asked with this plan's strips and doubt, is the plan without its single places.
+    const asPlan = mapPanel({ ...mapQuestion(view), uRel, ...placeOf(onPanel), draws: DRAWS }).map!;
+    const bare = again.risk({ panel: onPanel, local: [], floor_m: view.floor_m });
+    say("chance of too little left", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).thinChance);
+    say("chance of too little left", "Plan", bare.thinChance);
+    say("chance of cutting through", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).cutChance);
+    say("chance of cutting through", "Plan", bare.cutChance);
+    say("what may come off", "Map at the plan's removal", asPlan.safe_m);
+    say("what may come off", "Plan", verdict.largestSafeRemoval_m);
+  }
+  return { choice };
+}
 
-    // Correct, as it opens.
-    const choice = usualChoice(view);
-    const { plan, assess: question } = planFor(view.panel, state, choice);
-    if (plan.steps.some((s) => s.zone === "panel")) {
-      say("what the house's ladder takes off", "Map", usualRemoval(view).removal_m);
-      say("what the house's ladder takes off", "Correct", headlineRemoval(plan.steps).removal_m);
-    }
-    const verdict = assess({ ...question, draws: DRAWS, remedies: false });
-    say("mean clear", "Correct", verdict.mean?.clear_m);
-    // Of a plan for single places it speaks of those alone.
-    if (question.work.panel) say("thinnest clear", "Correct", verdict.thinnest?.clear_m);
-    say("inferred", "Correct", String(verdict.inferred));
-    // Never safe over what a mark, an entry or a reading holds back; and the release knows of it.
-    const faults = faultsHolding(state, "paper", workedAt(plan));
-    const heldHere = heldBy({ finish: view.job.finish, cured: 1, account: state, faults });
-    law("held back it is not safe", heldHere.length === 0 || heldVerdict(verdict.verdict, heldHere) !== "safe");
-    const out = goesOut(outQuestion(view, { film: { cured: 1, left_s: 0 }, others_GU: [] }));
-    const said = (what: string) => out.points.find((p) => p.what === what)?.state;
-    law("doubtful readings are no good film", state.doubtful.length === 0 || said("film") !== "good");
-    law("a fault that stops is no good panel", !faults.some((f) => f.level === "stop") || said("faults") === "against");
-    law("unseen is not good", said("faults") !== "good" || isLookedOver(state) || openMarks(state).length > 0 || state.defects.length > 0);
-    const { panel: onPanel, local } = question.work;
-    law(
-      "what may come off is never more than what is there over the floor",
-      // Of single places: over the floor where there is most of it, and nothing where there is none.
-      verdict.largestSafeRemoval_m <=
-        (onPanel || local.length === 0
-          ? map.mean.clear_m - view.floor_m
-          : Math.max(0, ...again.at(local.map((t) => t.at)).map((c) => c.clear_m - view.floor_m))),
-    );
-    if (onPanel && verdict.largestSafeRemoval_m > 0) {
-      const uRel = onPanel.u_m / onPanel.removal_m;
-      const safe = { ...onPanel, removal_m: verdict.largestSafeRemoval_m, u_m: uRel * verdict.largestSafeRemoval_m };
-      law("the judge calls its own safe removal safe", again.risk({ panel: safe, local: [], floor_m: view.floor_m }).verdict === "safe");
-      // The map, asked with this plan's strips and doubt, is the plan without its single places.
-      const asPlan = mapPanel({ ...mapQuestion(view), uRel, ...placeOf(onPanel), draws: DRAWS }).map!;
-      const bare = again.risk({ panel: onPanel, local: [], floor_m: view.floor_m });
-      say("chance of too little left", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).thinChance);
-      say("chance of too little left", "Plan", bare.thinChance);
-      say("chance of cutting through", "Map at the plan's removal", riskOf(asPlan, onPanel.removal_m).cutChance);
-      say("chance of cutting through", "Plan", bare.cutChance);
-      say("what may come off", "Map at the plan's removal", asPlan.safe_m);
-      say("what may come off", "Plan", verdict.largestSafeRemoval_m);
-    }
-
-    // Options: each way that opens a plan is that plan.
-    const setting = optionSetting(ctx, view);
-    const { answer } = weighOptions(optionQuestion(view, { ...setting, rates: DEFAULT_RATES }), { draws: DRAWS });
-    say("thinnest clear", "Options", answer?.case.clear_m);
-    const flow = answer?.decision.options.find((o) => o.kind === "flow");
-    if (flow && answer?.case.run === null) {
-      say("sanded off for a flow coat", "Options", flow.removal_m);
-      say("sanded off for a flow coat", "Flow coat", flowPlanOf(view)?.flat.removal_m);
-    }
-    for (const o of answer?.decision.options ?? []) {
-      const opens = planOfWay(o.kind, { runSchool: o.runSchool, house: view.job.way.correction });
-      if (!opens || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
-      // As the page reads it from its own address.
-      const asked = new URLSearchParams(planAddress(opens));
-      const opened = planFor(view.panel, state, {
-        ...choice,
-        ...planWays(
-          planFields(view, METRIC, (name) => asked.get(name)),
-          view,
-        ),
-      });
-      if (opened.plan.problem) continue;
-      const risk = again.risk(opened.assess.work);
-      const name = `${o.kind}${o.runSchool ? ` by ${o.runSchool}` : ""}`;
-      for (const [what, option, own] of [
-        ["cut", o.cutChance, risk.cutChance],
-        ["thin", o.thinChance, risk.thinChance],
-        ["minutes", o.minutes, opened.plan.minutes],
-      ] as const) {
-        say(`${name}: ${what}`, "Options", option);
-        say(`${name}: ${what}`, "the plan it opens", own);
-      }
+/** Options: each way that opens a plan is that plan. */
+function compareOptions({
+  ctx,
+  view,
+  say,
+  choice,
+  again,
+}: {
+  ctx: ServerContext;
+  view: PanelView;
+  say: (quantity: string, page: string, value: Said["value"] | undefined) => number;
+  choice: ZoneChoice;
+  again: FilmJudge;
+}) {
+  const { state } = view;
+  // Options: each way that opens a plan is that plan.
+  const setting = optionSetting(ctx, view);
+  const { answer } = weighOptions(optionQuestion(view, { ...setting, rates: DEFAULT_RATES }), { draws: DRAWS });
+  say("thinnest clear", "Options", answer?.case.clear_m);
+  const flow = answer?.decision.options.find((o) => o.kind === "flow");
+  if (flow && answer?.case.run === null) {
+    say("sanded off for a flow coat", "Options", flow.removal_m);
+    say("sanded off for a flow coat", "Flow coat", flowPlanOf(view)?.flat.removal_m);
+  }
+  for (const o of answer?.decision.options ?? []) {
+    const opens = planOfWay(o.kind, { runSchool: o.runSchool, house: view.job.way.correction });
+    if (!opens || (o.kind === "spot" && o.why.some((w) => w.because === "no nibs"))) continue;
+    // As the page reads it from its own address.
+    const asked = new URLSearchParams(planAddress(opens));
+    const opened = planFor(view.panel, state, {
+      ...choice,
+      ...planWays(
+        planFields(view, METRIC, (name) => asked.get(name)),
+        view,
+      ),
+    });
+    if (opened.plan.problem) continue;
+    const risk = again.risk(opened.assess.work);
+    const name = `${o.kind}${o.runSchool ? ` by ${o.runSchool}` : ""}`;
+    for (const [what, option, own] of [
+      ["cut", o.cutChance, risk.cutChance],
+      ["thin", o.thinChance, risk.thinChance],
+      ["minutes", o.minutes, opened.plan.minutes],
+    ] as const) {
+      say(`${name}: ${what}`, "Options", option);
+      say(`${name}: ${what}`, "the plan it opens", own);
     }
   }
+}
 
+/** The plan in force, from where it stands. */
+async function compareAhead({
+  view,
+  again,
+  say,
+  ctx,
+  panel,
+  law,
+}: {
+  view: PanelView;
+  again: FilmJudge | null;
+  say: (quantity: string, page: string, value: Said["value"] | undefined) => number;
+  ctx: ServerContext;
+  panel: MadePanel;
+  law: (name: string, holds: boolean) => number | true;
+}) {
+  const { state } = view;
   // The plan in force, from where it stands.
   const ahead = assessFromHere(view.panel, state);
   if (ahead && again && state.plan) {
@@ -239,35 +322,9 @@ export async function compareFigures(
       steps.every((s) => (s.zone === "spot" || s.zone === "run") === s.at.length > 0),
     );
   }
-  say("rim left out", "Map", mapQuestion(view).rim_m);
-  say("rim left out", "Correct", DEFAULT_TAPE_M);
-  law("± is 95 % everywhere", COVERAGE === 2);
-
-  const groups = new Map<string, Said[]>();
-  for (const s of said) groups.set(s.quantity, [...(groups.get(s.quantity) ?? []), s]);
-  const disagreements = [...groups].flatMap(([quantity, list]): Disagreement[] =>
-    list.every((s) => same(s.value, list[0]!.value)) ? [] : [{ panel, quantity, said: list.map(({ page, value }) => ({ page, value })) }],
-  );
-  return { figures: said.length, disagreements, broken };
 }
 
 const placeOf = ({ rim_m, byHand, region }: PanelWork) => ({ rim_m, byHand, region });
-
-/** Pots: what is left of each by the panel's own account and on the page of the job's pots. */
-async function comparePots(
-  ctx: ServerContext,
-  view: PanelView,
-  say: (quantity: string, page: string, value: Said["value"]) => void,
-): Promise<void> {
-  const there = (await loadPots(ctx, view.job.id))!.pots;
-  for (const own of view.state.pots.filter((p) => p.entry.panelId === view.panel.id)) {
-    const shown = there.find((p) => p.entry.id === own.entry.id);
-    say(`left of pot ${own.entry.id}`, "panel", own.left_m3);
-    say(`left of pot ${own.entry.id}`, "Pots", shown?.left_m3 ?? null);
-    say(`coats out of pot ${own.entry.id}`, "panel", own.taken.length);
-    say(`coats out of pot ${own.entry.id}`, "Pots", shown?.taken.length ?? null);
-  }
-}
 
 /** What is next and when: header, lists, booth view, clock strip, calendar of the cure. */
 async function compareCourse(

@@ -1,11 +1,7 @@
 import { coatsAsked } from "#core/coat/asked";
 import { layerWait } from "#core/coat/layer-wait";
-import { mixOver } from "#core/coat/mix-over";
 import { nextAction } from "#core/course/steps";
-import { polygonArea } from "#core/kernel/geometry/geometry";
 import { inRange } from "#core/kernel/guard";
-import { METRIC } from "#core/kernel/units/quantities";
-import { mixPlan } from "#core/models/mix/mix-plan";
 import { coatsOn } from "#core/panel/coats-on";
 import { predictCoat } from "#core/panel/predict-coat";
 import type { ServerContext } from "#server/context";
@@ -16,8 +12,7 @@ import { loadBoothPlan } from "#server/views/booth-plan-view";
 import { layerMixes } from "#server/views/mix-view";
 import type { PanelView } from "#server/views/panel-view";
 import { courseAt } from "~/stations/course/course-at";
-import { openingOf, startTyped } from "~/stations/plan/mix-start";
-import { readMixDesk } from "~/stations/plan/mix.form";
+import { mixOpened } from "./mix-opened";
 import { layersAt } from "~/stations/spray/layers-at";
 
 type Say = (quantity: string, page: string, value: number | string | null | undefined) => void;
@@ -92,19 +87,9 @@ export async function compareLayers(ctx: ServerContext, view: PanelView, say: Sa
     if (rows.length !== 1) continue; // of several layers out of one pot what stays in the gun is counted once
     const sheet = shelf.find((p) => p.sheet.name === name)!.sheet;
     if (!("ratio" in sheet)) continue;
-    const typed = readMixDesk(startTyped(sheet, { ...openingOf(mix), matting: null }, METRIC), METRIC);
-    law("a mix of what lies below opens with figures that it accepts", typed.success);
-    if (!typed.success) continue;
-    const { coats, waste, dead, ratio, reducer, meaning, transfer, film, temperature } = typed.data;
-    const { strokes_m3 } = mixOver({ own: mix.faces, others: [], way: mix.way, gun: mix.gun, after: 0 }, coats);
-    const worked = mixPlan({
-      ...{ sheet, hardener: null, thinner: null, ratio, reducer, meaning, coats, transfer, waste, strokes_m3 },
-      areas: [{ area_m2: polygonArea(panel.shape.outline), bothSides: mix.faces.length === 2 }],
-      dryFilm_m: film,
-      dead_m3: dead,
-      temperature_K: temperature,
-      gun: { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 },
-    });
+    const worked = mixOpened(sheet, mix, panel.shape.outline);
+    law("a mix of what lies below opens with figures that it accepts", worked !== null);
+    if (!worked) continue;
     say(`to mix of ${name}`, "Below", rows[0]!.toMix_m3);
     say(`to mix of ${name}`, "Mix", worked.amount.ready_m3);
   }

@@ -4,6 +4,7 @@ import { nextCoat } from "#core/coat/next-coat";
 import { seededRandom } from "#core/kernel/stats/random";
 import { LAYER_KEYS, type LayerKey } from "#core/models/prep/layer-names";
 import { LAYERS } from "#core/models/prep/layers";
+import { layerOf } from "#core/panel/layer-coats";
 import type { SheetInput } from "#core/models/product/sheet";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { logLayerCoat, planLayers } from "#server/commands/layers";
@@ -58,7 +59,7 @@ export async function layBelow(
     const now = await view();
     const next = nextLayer(now.state, now.panel);
     const layer = next && chance(0.85) ? next.layer : pick(LAYER_KEYS);
-    const state = now.state.below.find((l) => l.layer === layer);
+    const state = layerOf(now.state.below, layer);
     if (state?.own && chance(0.4))
       await add("mix", {
         volume_m3: 3e-4,

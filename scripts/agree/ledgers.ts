@@ -37,10 +37,19 @@ const squareAbout = ([x, y]: Point, half_m: number) =>
   ].map(([i, j]) => ({ x_m: Math.max(0, x + i! * half_m), y_m: Math.max(0, y + j! * half_m) }));
 
 export interface MadePanel {
+  seed: number;
   jobId: string;
   panelId: string;
   /** What was done, in words: what a disagreement is told with. */
   story: string[];
+}
+
+/** Its clear, out of a random stream of its own: now and then a single stage, a cup time, two reducers. */
+function sheetOf(seed: number): typeof sheet {
+  const random = seededRandom(500_003 + 13 * seed);
+  const kind = random() < 0.12 ? ("single stage" as const) : sheet.kind;
+  const viscosity = random() < 0.3 ? { cup: "din4" as const, efflux_s: 15 + 12 * random(), temperature_K: 293.15 } : null;
+  return { ...sheet, kind, viscosity, reducerMin: random() < 0.3 ? 0.05 : sheet.reducerMin, reducerMax: Math.max(0.1, sheet.reducerMax) };
 }
 
 /**
@@ -55,7 +64,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   const kind = pick(KINDS);
   const [width_m, height_m] = SHAPES[kind].size_m;
   const shape = panelShape(kind, { width_m, height_m });
-  const product = await saveProduct(ctx, sheet);
+  const product = await saveProduct(ctx, sheetOf(seed));
   const story: string[] = [`seed ${seed}, ${kind}`];
   const finish = pick(FINISHES);
   const sides = chance(0.2) ? 2 : 1;
@@ -315,7 +324,7 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   };
   if (chance(0.3)) await foil();
   if (chance(0.7)) await read("before", chance(0.8) ? 1 : 0.6);
-  if (below === "clear next") return { jobId, panelId, story };
+  if (below === "clear next") return { seed, jobId, panelId, story };
   if (chance(0.1)) await holding();
   if (chance(0.1)) await retyped("before");
   if (sides === 2) await backFirst();
@@ -352,5 +361,5 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     await add("flatten", { grit: 800, by: "machine", removal_m: um(8), u_m: um(3), from: "forecast" });
     if (chance(0.5)) await coats(1);
   }
-  return { jobId, panelId, story };
+  return { seed, jobId, panelId, story };
 }

@@ -4,55 +4,13 @@ import { seededRandom } from "#core/kernel/stats/random";
 import { Refusal } from "#server/commands/refusal";
 import { archiveJob, createJob } from "#server/commands/jobs";
 import { recordEntry } from "#server/commands/record-entry";
-import { type ServerContext, createContext } from "#server/context";
-import { databaseFile, openDatabase } from "#server/db/open";
+import type { ServerContext } from "#server/context";
 import { listEntries } from "#server/repos/ledger-repo";
 import { type Panel, getPanel } from "#server/repos/panel-repo";
 import { getJob } from "#server/repos/job-repo";
 import { anyBody } from "./any-body";
-import { TrialServer, ownFolder } from "./harness";
-
-/** Pages of a panel, of its job, of the shop; each may show what was logged. */
-export const PANEL_PAGES = [
-  "course",
-  "plan",
-  "plan/mix",
-  "plan/gloss",
-  "plan/neighbour",
-  "spray",
-  "spray/below",
-  "spray/mend",
-  "spray/ready",
-  "spray/gun",
-  "spray/coat-plan",
-  "spray/window",
-  "spray/cure",
-  "inspect",
-  "inspect/map",
-  "inspect/time",
-  "inspect/photo",
-  "inspect/reflection",
-  "inspect/gauge",
-  "inspect/defects",
-  "correct",
-  "correct/causes",
-  "correct/flow",
-  "correct/options",
-  "hand-over",
-  "hand-over/next-time",
-  "change",
-] as const;
-export const PANEL_FILES = ["readings.csv", "ledger.csv", "cure.ics"] as const;
-export const SHOP_PAGES = ["/", "/jobs", "/booth-plan", "/house", "/shelf", "/cards", "/ask/run", "/booth-plan.ics"] as const;
-
-export interface Accepted {
-  entries: number;
-  refused: number;
-  pages: number;
-  /** What was not shown, with what had been accepted before it. */
-  faults: string[];
-  byFault: Record<string, { n: number; pages: string[] }>;
-}
+import { type Shown, addFault, everyPage, look, nothingShown, onOwnServer, takeOut } from "./every-page";
+import { pickBy } from "./harness";
 
 /** What of an entry a fault is told with. */
 const told = (kind: string, body: unknown) => `${kind} ${JSON.stringify(body).slice(0, 400)}`;
@@ -71,22 +29,14 @@ export async function accepted(
     kinds = ENTRY_KINDS,
     html = 0.3,
   }: { entries: number; each?: number; seed: number; kinds?: readonly EntryKind[]; html?: number },
-  onRound: (so: Accepted) => void = () => {},
-): Promise<Accepted> {
-  const folder = ownFolder(demo);
-  const server = new TrialServer(folder);
-  if (!(await server.start())) throw new Error(server.said);
-  const ctx = createContext(openDatabase(databaseFile(folder)));
+  onRound: (so: Shown) => void = () => {},
+): Promise<Shown> {
   const random = seededRandom(seed);
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-  const models = await ctx.db.selectFrom("panel").select(["id"]).execute();
-  const so: Accepted = { entries: 0, refused: 0, pages: 0, faults: [], byFault: {} };
-  const fault = (reason: string, where: string, story: string) => {
-    const known = (so.byFault[reason] ??= { n: 0, pages: [] });
-    if (known.n++ === 0) so.faults.push(`${reason}\n       ${story}`);
-    if (!known.pages.includes(where)) known.pages.push(where);
-  };
-  try {
+  const pick = pickBy(random);
+  const so = nothingShown();
+  await onOwnServer(demo, async (server, ctx) => {
+    const models = await ctx.db.selectFrom("panel").select(["id"]).execute();
+    const lookers = { server, so, random, html };
     while (so.entries < entries) {
       const model = (await getPanel(ctx.db, pick(models).id))!;
       const { jobId, panelId } = await copyOf(ctx, model, random() < 0.6);
@@ -115,68 +65,21 @@ export async function accepted(
           if (kind !== "strike") written.push({ id, kind, body });
         } catch (error) {
           if (error instanceof Refusal) so.refused++;
-          else fault(String((error as Error).message).slice(0, 120), "write", told(kind, body));
+          else addFault(so, String((error as Error).message).slice(0, 120), { where: "write", story: told(kind, body) });
         }
       }
-      const story = () => written.map((w) => told(w.kind, w.body)).join("\n       ");
-      const look = async (path: string) => {
-        so.pages++;
-        const { status, body } = await server.ask(path);
-        if (status >= 500 || status === 0)
-          fault(
-            status === 0 ? `no answer: ${body.slice(0, 100)}` : await why(server),
-            path
-              .replace(jobId, ":job")
-              .replaceAll(panelId, ":panel")
-              .replace(/[0-9a-f-]{36}/, ":id"),
-            story(),
-          );
-      };
-      const data = () => (random() < html ? "" : ".data");
-      const everywhere = async () => {
-        for (const p of PANEL_PAGES) await look(`/jobs/${jobId}/panels/${panelId}/${p}${data()}`);
-        for (const f of PANEL_FILES) await look(`/do/panels/${panelId}/${f}`);
-        await look(`/jobs/${jobId}${data()}`);
-        await look(`/jobs/${jobId}/pots${data()}`);
-        await look(`/jobs/${jobId}/booth${data()}`);
-        await look(`/jobs/${jobId}/booth/${panelId}${data()}`);
-        await look(`/do/jobs/${jobId}/bundle.json`);
-        if (written.length > 0) await look(`/jobs/${jobId}/panels/${panelId}/entries/${pick(written).id}${data()}`);
-        await look(pick(SHOP_PAGES));
-      };
+      const story = written.map((w) => told(w.kind, w.body)).join("\n       ");
+      const everywhere = () => everyPage(lookers, { jobId, panelId, entryId: written.length > 0 ? pick(written).id : null, story });
       await everywhere();
-      if (random() < 0.1) await look(`/do/panels/${panelId}/report.pdf`);
-      for (const { id, kind, body } of written) {
-        const { status, body: said } = await server.post(`/do/entries/${id}/strike`, { what: "Entry", whole: "yes" });
-        if (status >= 500 || status === 0)
-          fault(status === 0 ? `no answer: ${said.slice(0, 100)}` : await why(server), `taking out a ${kind}`, told(kind, body));
-      }
+      if (random() < 0.1) await look(lookers, `/do/panels/${panelId}/report.pdf`, { ids: [jobId, panelId], story });
+      for (const { id, kind, body } of written) await takeOut(lookers, { id, kind, story: told(kind, body) });
       if (random() < 0.2) await everywhere();
       // Most are put away again: the lists stay as long as a real shop's.
       if (random() < 0.9) await archiveJob(ctx, jobId, true);
       onRound(so);
     }
-  } finally {
-    await ctx.db.destroy();
-    await server.stop("SIGKILL");
-  }
+  });
   return so;
-}
-
-/** What the server's log says of its last fault, and where in the core it arose. */
-export async function why(server: TrialServer): Promise<string> {
-  await new Promise((done) => setTimeout(done, 20));
-  const last = server.log.split("\n").findLast((l) => l.includes('"err"'));
-  if (!last) return "the log says nothing";
-  const { err } = JSON.parse(last) as { err: { message: string; stack: string } };
-  const frames = err.stack.split("\n").flatMap((l) => /at (?:Object\.)?(\S+) \(/.exec(l)?.[1] ?? []);
-  return `${err.message
-    .replace(/\s+/g, " ")
-    .replace(/-?\d+(\.\d+)?(e-?\d+)?$/, "…")
-    .slice(0, 160)} in ${frames
-    .filter((f) => !f.startsWith("require"))
-    .slice(0, 4)
-    .join(" < ")}`;
 }
 
 /** A panel like one of the demo's in a job of its own, with its entries or empty. */

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type EntryKind, LEDGER_BODIES } from "#core/record/bodies";
+import { pickBy } from "./harness";
 
 type Schema = Record<string, unknown> & {
   type?: string | string[];
@@ -52,7 +53,7 @@ const TEXTS = [
  * is only as far from the usual as the door lets it be.
  */
 export function anyBody(kind: EntryKind, random: () => number): unknown {
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const pick = pickBy(random);
   const number = (s: Schema): number => {
     const low = s.minimum ?? s.exclusiveMinimum ?? -1e12;
     const high = s.maximum ?? s.exclusiveMaximum ?? 1e12;

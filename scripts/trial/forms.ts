@@ -1,5 +1,6 @@
 import { JSDOM } from "jsdom";
 import type { TrialServer } from "./harness";
+import { pickBy } from "./harness";
 
 /** A form as a page offers it, filled in: what a press of one of its buttons sends. */
 export interface WholeForm {
@@ -107,7 +108,7 @@ const FAR = [
 
 /** The form with one field changed: far out, tiny, empty, text, other units, another's choice; a field twice, or none of it. */
 export function oneFieldChanged(form: WholeForm, random: () => number): WholeForm {
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const pick = pickBy(random);
   if (form.fields.length === 0) return form;
   const at = Math.floor(random() * form.fields.length);
   const [name, value] = form.fields[at]!;

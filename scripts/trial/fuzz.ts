@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { seededRandom } from "#core/kernel/stats/random";
-import { type Ask, TrialServer, inLanes, ownFolder } from "./harness";
+import { type Ask, TrialServer, inLanes, ownFolder, pickBy } from "./harness";
 import { type RouteLine, builtRoutes, fill } from "./routes";
 
 const ODD = [
@@ -58,7 +58,7 @@ export async function fuzz(
   const routes = await builtRoutes();
   const { names, words } = vocabulary();
   const random = seededRandom(seed);
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const pick = pickBy(random);
   const value = () => (random() < 0.5 ? pick(ODD) : pick(words));
   const param = (name: string) =>
     random() < 0.6 ? (ids[name] ?? pick(ODD)) : random() < 0.5 ? pick(Object.values(ids)) : pick(ODD) || "x";

@@ -29,6 +29,18 @@ export async function freePort(): Promise<number> {
   return address.port;
 }
 
+/** Waits until a server that was just started says where it listens: it may say other things before that. @returns false when it ended instead */
+export async function listens(child: ChildProcess): Promise<boolean> {
+  let said = "";
+  return new Promise((resolve) => {
+    child.once("exit", () => resolve(false));
+    child.stdout!.on("data", (chunk: Buffer) => {
+      said = (said + chunk.toString()).slice(-2000);
+      if (said.includes("Yakamoz is at ")) resolve(true);
+    });
+  });
+}
+
 const folders: string[] = [];
 
 /** A folder of the trial's own, removed at the end of the process. */
@@ -74,9 +86,7 @@ export class TrialServer {
     if (process.env.TRIAL_DEBUG) child.on("exit", (code, sig) => console.error("server ended", code, sig, this.said.slice(-3000)));
     child.stdout!.on("data", (chunk: Buffer) => (this.log = (this.log + chunk.toString()).slice(-200_000)));
     child.stderr!.on("data", (chunk: Buffer) => (this.said += chunk.toString()));
-    const listening = once(child.stdout!, "data").then(() => true);
-    const ended = once(child, "exit").then(() => false);
-    const up = await Promise.race([listening, ended]);
+    const up = await listens(child);
     if (!up) this.#child = null;
     return up;
   }
@@ -162,6 +172,12 @@ export async function inLanes<T>(items: Iterable<T>, lanes: number, work: (item:
     }),
   );
 }
+
+/** One of a list, by a stream of random numbers. */
+export const pickBy =
+  (random: () => number) =>
+  <T>(list: readonly T[]): T =>
+    list[Math.floor(random() * list.length)]!;
 
 export const median = (values: readonly number[]): number => at(values, 0.5);
 export const at = (values: readonly number[], share: number): number =>

@@ -1,7 +1,7 @@
 import { seededRandom } from "#core/kernel/stats/random";
-import { PANEL_FILES, PANEL_PAGES, SHOP_PAGES, why } from "./accepted";
+import { PANEL_FILES, PANEL_PAGES, SHOP_PAGES, why } from "./every-page";
 import { type WholeForm, formsOf, oneFieldChanged } from "./forms";
-import { TrialServer, inLanes, ownFolder } from "./harness";
+import { TrialServer, inLanes, ownFolder, pickBy } from "./harness";
 
 export interface OneFieldReport {
   forms: number;
@@ -48,7 +48,7 @@ export async function oneField(
   onRound: (so: OneFieldReport) => void = () => {},
 ): Promise<OneFieldReport> {
   const random = seededRandom(seed);
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const pick = pickBy(random);
   const so: OneFieldReport = { forms: 0, accepted: 0, pages: 0, byStatus: {}, byFault: {} };
   let key = 0;
   while (so.forms < forms) {

@@ -1,7 +1,9 @@
-/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted doors files forms fuzz kills storage growth storm. */
+/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted odd-files doors files forms fuzz kills storage growth storm. */
 import { demoFolder } from "./demo-folder";
 import { accepted } from "./accepted";
 import { tryFiles } from "./files";
+import type { Shown } from "./every-page";
+import { oddFiles } from "./odd-files";
 import { oneField } from "./one-field";
 import { tryDoors } from "./doors";
 import { fuzz } from "./fuzz";
@@ -26,20 +28,26 @@ if (wants("doors")) {
   const { tried, in: inside } = await tryDoors(demo.folder, demo.ids);
   say("doors", inside, `${inside.length} of ${tried} tries of a foreign origin or name got in`);
 }
-if (wants("accepted")) {
-  const r = await accepted(
-    demo.folder,
-    { entries: number("entries", 20_000), each: number("each", 12), seed: number("seed", 7) },
-    ({ entries, pages, byFault }) => {
-      if (process.env.TRIAL_DEBUG) console.log(`${entries} entries, ${pages} pages, ${Object.keys(byFault).length} faults`);
-    },
-  );
+const soFar = ({ entries, pages, byFault }: Shown) => {
+  if (process.env.TRIAL_DEBUG) console.log(`${entries} entries, ${pages} pages, ${Object.keys(byFault).length} faults`);
+};
+const sayShown = (what: string, r: Shown) =>
   say(
-    "whatever is accepted can be shown, and taken out",
+    what,
     r.faults,
     `${r.entries} entries, ${r.refused} refused, ${r.pages} pages${Object.entries(r.byFault)
       .map(([reason, { n, pages }]) => `\n     ${n} × ${reason}: ${pages.slice(0, 6).join(" ")}`)
       .join("")}`,
+  );
+if (wants("accepted")) {
+  const asked = { entries: number("entries", 20_000), each: number("each", 12), seed: number("seed", 7) };
+  sayShown("whatever is accepted can be shown, and taken out", await accepted(demo.folder, asked, soFar));
+}
+if (wants("odd-files")) {
+  const jobs = [...new Set(demo.panels.map((p) => p.jobId))];
+  sayShown(
+    "whatever a file brings can be shown, and taken out",
+    await oddFiles(demo.folder, jobs, { files: number("files", 500), seed: number("seed", 7) }, soFar),
   );
 }
 if (wants("fuzz")) {

@@ -1,6 +1,5 @@
-import type { CoatZone } from "#core/models/ways/way";
-import { potInHand, sprayedVolume } from "#core/panel/pots";
-import type { BodyInputOf } from "#core/record/bodies";
+import { outOfPot } from "#core/panel/pots";
+import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import { coatsOn } from "#core/panel/coats-on";
 import { nextAsked } from "#core/coat/asked";
 import { nextCoat } from "#core/coat/next-coat";
@@ -59,7 +58,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
       side: next.side,
       zone: next.zone,
       tilt_rad: view.state.turned?.body.tilt_rad ?? null,
-      ...outOfPot(ctx, view, { settings: next.settings, zone: next.zone }),
+      ...potNow(ctx, view, { settings: next.settings, zone: next.zone }),
       wetReading_m: null,
       duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
     },
@@ -94,20 +93,13 @@ export async function logCoat(
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "coat",
-    body: { side, zone, tilt_rad, ...outOfPot(ctx, view, { settings: body.settings, zone }), ...body, number: loggedAs },
+    body: { side, zone, tilt_rad, ...potNow(ctx, view, { settings: body.settings, zone }), ...body, number: loggedAs },
     by,
     clientKey,
     asked: body,
-    standsOn: view.standsOn,
+    expectedVersion: view.expectedVersion,
   });
 }
 
-/** The pot that a coat comes out of now, and how much of it by the strokes; nothing known where no pot lives, or the strokes are beyond sense. */
-function outOfPot(
-  ctx: ServerContext,
-  { state, panel, job }: PanelView,
-  { settings, zone }: { settings: BodyInputOf<"coat">["settings"]; zone: CoatZone },
-): { potId: string | null; volume_m3: number | null } {
-  const potId = potInHand(state.pots, ctx.now_ms())?.entry.id ?? null;
-  return { potId, volume_m3: sprayedVolume(panel, job.way, { settings, zone }) };
-}
+const potNow = (ctx: ServerContext, { state, panel, job }: PanelView, sprayed: Pick<BodyOf<"coat">, "settings" | "zone">) =>
+  outOfPot(state.pots, ctx.now_ms(), { brief: panel, way: job.way, sprayed });

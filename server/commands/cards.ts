@@ -3,7 +3,9 @@ import { cardBody } from "#core/models/cards/card-schema";
 import type { ServerContext } from "../context";
 import { type Card, getCard, insertCard, setCardStruck } from "../repos/card-repo";
 import type { Db } from "../db/open";
+import { listProducts } from "../repos/product-repo";
 import { hasPhoto } from "../repos/photo-repo";
+import { keepPhoto } from "./photos";
 import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
@@ -41,6 +43,49 @@ export async function saveCard(
     });
     tell({ topic: "product", id: "cards" });
     return id;
+  });
+}
+
+const MOST_PHOTOS = 8;
+
+/**
+ * Keeps a card as it was typed: with the product's name as the shelf has it, and its new photographs beside those that it had.
+ * @param upon the version that was corrected; null: a new card @returns its id @throws ChangedMeanwhile
+ */
+export async function keepCard(
+  ctx: ServerContext,
+  {
+    body,
+    productRevisionId,
+    photos,
+    upon,
+    by,
+    clientKey,
+  }: {
+    body: Omit<CardBody, "productRevisionId" | "photoIds">;
+    productRevisionId: string;
+    photos: readonly { name: string; arrayBuffer: () => Promise<ArrayBuffer> }[];
+    upon: string | null;
+    by: string;
+    clientKey: string | null;
+  },
+): Promise<string> {
+  const product = (await listProducts(ctx.db)).find((p) => p.revisionId === productRevisionId);
+  const old = upon === null ? null : await getCard(ctx.db, upon);
+  const photoIds = [...(old?.body.photoIds ?? [])];
+  for (const file of photos.slice(0, Math.max(0, MOST_PHOTOS - photoIds.length)))
+    photoIds.push(await keepPhoto(ctx, { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) }));
+  return saveCard(ctx, {
+    body: {
+      ...body,
+      productName: product?.sheet.name ?? (body.productName || (old?.body.productName ?? "")),
+      productRevisionId: product?.revisionId ?? old?.body.productRevisionId ?? null,
+      photoIds,
+    },
+    by,
+    supersedes: old?.id ?? null,
+    clientKey,
+    ...(old ? { simulated: old.simulated, at_ms: old.at_ms } : {}),
   });
 }
 

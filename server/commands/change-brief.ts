@@ -1,4 +1,4 @@
-import { FINISHES, type Finish } from "#core/models/ways/way";
+import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { format } from "date-fns";
 import { SUBSTRATES } from "#core/panel/brief";
 import type { JobBrief } from "#core/panel/job-brief";

@@ -2,13 +2,13 @@ import type { ZonePlan } from "#core/judge/zone-plan";
 import type { ZoneChoice } from "#core/judge/zone-setting";
 import { onePass } from "#core/models/correction/clearing";
 import { weighMeasured } from "#core/models/correction/measured-step";
-import { readAtMark } from "#core/panel/told-by-marks";
+import { readAtMark } from "#core/panel/read-marks";
 import type { BodyInputOf } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import { planBody } from "#core/judge/plan-for";
 import { faultsHolding, workedAt } from "#core/panel/fault-holds";
-import { heldBy, heldVerdict } from "#core/judge/held";
-import { filmOf } from "#core/course/film-phase";
+import { blockedBy, blockedVerdict } from "#core/judge/blocked-by";
+import { filmOf } from "#core/course/cure-status";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { LedgerMoved, entryBefore, recordEntry } from "./record-entry";
@@ -62,13 +62,13 @@ export async function storePlan(
       by: input.by,
       clientKey: input.clientKey,
       asked: input.choice,
-      standsOn: view.standsOn,
+      expectedVersion: view.expectedVersion,
       body: planBody(choice, plan, {
         ...judged,
         // Never *safe* on matte, before it is hard, nor over what has to be seen to first.
-        verdict: heldVerdict(
+        verdict: blockedVerdict(
           judged.verdict,
-          heldBy({
+          blockedBy({
             finish: view.job.finish,
             cured: filmOf(view, ctx.now_ms()).cured,
             account: view.state,
@@ -113,7 +113,7 @@ export async function startStep(
       by: o.by,
       clientKey: o.clientKey ?? null,
       asked,
-      standsOn: view.standsOn,
+      expectedVersion: view.expectedVersion,
       body: { planId: plan.id, index: o.index },
     });
   });
@@ -149,7 +149,7 @@ export async function completeStep(ctx: ServerContext, seen: PanelView, input: S
       by,
       clientKey,
       asked,
-      standsOn: view.standsOn,
+      expectedVersion: view.expectedVersion,
       simulated: input.simulated ?? false,
       body: {
         planId: plan.id,
@@ -179,7 +179,7 @@ export function passAgain(ctx: ServerContext, seen: PanelView, o: { planId: stri
       panelId: view.panel.id,
       kind: "step",
       by: o.by,
-      standsOn: view.standsOn,
+      expectedVersion: view.expectedVersion,
       body: { planId: plan.id, index, name: `${step.name}, once more`, zone: step.zone, removal_m, u_m, note: "", extra: true },
     });
   });

@@ -19,15 +19,16 @@ export async function planFlowCoat(
   input: { jobId: string; panelId: string; coat: PlannedCoat; coats: number; by: string; clientKey: string | null },
 ): Promise<number> {
   const { jobId, panelId, coat, coats, by, clientKey } = input;
-  const job = await getJob(ctx.db, jobId);
   const panels = await listPanels(ctx.db, jobId);
-  if (!job || !panels.some((p) => p.id === panelId)) throw new Refusal(null, "This panel is no longer there", 404);
+  if (!panels.some((p) => p.id === panelId)) throw new Refusal(null, "This panel is no longer there", 404);
   const on = ofKind(livingEntries(await listEntries(ctx.db, panelId)), "coat").filter((c) => c.body.side === "front").length;
   if (on === 0) throw new Refusal(null, "No coat is logged here yet: a flow coat goes over one");
-  const way = withFlowCoats(job.way, on, { coat, coats });
   const text = `Flow coat planned: cure, sand flat, then ${coats} more at ${Math.round(100 * coat.speedFactor)} % of the usual hand speed`;
   await recordEntries(ctx, panelId, [{ panelId, kind: "note", body: { text }, by, clientKey }], async ({ db, tell }) => {
-    await setJobWay(db, jobId, way);
+    // Upon the way as it stands now: another panel of the job may have been given its flow coat a moment ago.
+    const job = await getJob(db, jobId);
+    if (!job) throw new Refusal(null, "This job is no longer there", 404);
+    await setJobWay(db, jobId, withFlowCoats(job.way, on, { coat, coats }));
     await setCoatsPlanned(db, panelId, on + coats);
     await refreshSummariesOf(db, jobId, panelId);
     tell({ topic: "job", id: jobId });

@@ -1,5 +1,5 @@
-import { filmOf } from "#core/course/film-phase";
-import { type GoesOut, goesOut } from "#core/judge/goes-out";
+import { filmOf } from "#core/course/cure-status";
+import { type ReleaseCheck, releaseCheck } from "#core/judge/release-check";
 import { outQuestion } from "#core/judge/questions";
 import type { ServerContext } from "../context";
 import { loadOthersGloss } from "../views/finish-view";
@@ -7,9 +7,9 @@ import type { PanelView } from "../views/panel-view";
 import { recordEntry } from "./record-entry";
 
 /** Whether a panel goes out as it is now, by the one verdict. */
-export async function verdictNow(ctx: ServerContext, view: PanelView): Promise<GoesOut> {
+export async function verdictNow(ctx: ServerContext, view: PanelView): Promise<ReleaseCheck> {
   const others_GU = await loadOthersGloss(ctx, view.job.id, view.panel.id);
-  return goesOut(outQuestion(view, { film: filmOf(view, ctx.now_ms()), others_GU }));
+  return releaseCheck(outQuestion(view, { film: filmOf(view, ctx.now_ms()), others_GU }));
 }
 
 /** Hands a panel over, whatever speaks against it; what was against it, or was not looked at, is kept with it. @returns the entry's id */

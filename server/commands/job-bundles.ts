@@ -1,13 +1,14 @@
 import { isOfAll } from "#core/models/ways/house-ways";
 import { ownWay } from "#core/models/ways/way";
 import { houseWayBody } from "#core/models/ways/way-body";
+import type { LedgerEntry } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import { BUNDLE_FORMAT, type JobBundle } from "../interchange/job-bundle";
 import type { Db } from "../db/open";
 import { countJobs, getJob, insertJob } from "../repos/job-repo";
 import { type NewEntry, insertEntries, knownEntryIds, listEntries } from "../repos/ledger-repo";
-import { getPanel, insertPanel, listPanels } from "../repos/panel-repo";
+import { type Panel, getPanel, insertPanel, listPanels } from "../repos/panel-repo";
 import { type Photo, getPhoto, hasPhoto, insertPhoto } from "../repos/photo-repo";
 import { getProductRevision, hasProduct, insertProduct, insertRevision } from "../repos/product-repo";
 import { forgetRemovedJob } from "../repos/removed-job-repo";
@@ -65,32 +66,7 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
       rates: shop.rates,
     },
     products: products.map((p) => ({ productId: p.id, revisionId: p.revisionId, sheet: p.sheet })),
-    panels: panels.map(({ id, name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides }, i) => ({
-      id,
-      name,
-      shape: {
-        ...shape,
-        outline: shape.outline.map(([x, y]) => [x, y]),
-        bodyLines: shape.bodyLines.map((l) => l.map(([x, y]) => [x, y])),
-        sides: [...shape.sides],
-      },
-      tilt_rad,
-      substrate,
-      productRevisionId,
-      coatsPlanned,
-      sides: sides ?? 1,
-      entries: ledgers[i]!.map((e) => ({
-        id: e.id,
-        kind: e.kind,
-        body: e.body,
-        at_ms: e.at_ms,
-        recordedAt_ms: e.recordedAt_ms,
-        by: e.by,
-        simulated: e.simulated,
-        supersedes: e.supersedes,
-        order: order.get(e.id)!,
-      })),
-    })),
+    panels: panels.map((p, i) => panelOf(p, ledgers[i]!, order)),
     photos: photos.map(({ id, mime, width, height, name, bytes, original }) => ({
       id,
       mime,
@@ -102,6 +78,38 @@ export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobB
     })),
   };
 }
+
+/** A panel of a job file, with its ledger in the order of writing. */
+const panelOf = (
+  { id, name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides }: Panel,
+  ledger: readonly LedgerEntry[],
+  order: ReadonlyMap<string, number>,
+): JobBundle["panels"][number] => ({
+  id,
+  name,
+  shape: {
+    ...shape,
+    outline: shape.outline.map(([x, y]) => [x, y]),
+    bodyLines: shape.bodyLines.map((l) => l.map(([x, y]) => [x, y])),
+    sides: [...shape.sides],
+  },
+  tilt_rad,
+  substrate,
+  productRevisionId,
+  coatsPlanned,
+  sides: sides ?? 1,
+  entries: ledger.map((e) => ({
+    id: e.id,
+    kind: e.kind,
+    body: e.body,
+    at_ms: e.at_ms,
+    recordedAt_ms: e.recordedAt_ms,
+    by: e.by,
+    simulated: e.simulated,
+    supersedes: e.supersedes,
+    order: order.get(e.id)!,
+  })),
+});
 
 const base64Of = (bytes: Uint8Array) => Buffer.from(bytes).toString("base64");
 const bytesOf = (base64: string) => new Uint8Array(Buffer.from(base64, "base64"));

@@ -1,15 +1,17 @@
 import type { Substrate } from "#core/panel/brief";
 import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
-import { type SheetInput, sheetContradictions } from "#core/models/product/sheet";
+import { type SheetInput, sheetRefusals } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
-import type { Finish, HouseWay } from "#core/models/ways/way";
+import type { HouseWay } from "#core/models/ways/way";
+import type { Finish } from "#core/models/ways/terms";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Tx } from "../db/open";
 import { setClockStopped } from "../repos/clock-repo";
-import { getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo";
+import { versionOf } from "../repos/digest";
+import { type Job, getJob, insertJob, setJobArchived, setJobWay } from "../repos/job-repo";
 import { type Panel, insertPanel, listPanels, setCoatsPlanned } from "../repos/panel-repo";
 import { listEntries } from "../repos/ledger-repo";
 import { getProductRevision, insertProduct, insertRevision, newestRevision, setProductArchived } from "../repos/product-repo";
@@ -72,11 +74,22 @@ export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPane
   });
 }
 
-/** Sprays a job another house way; the panel it was chosen on takes the way's number of coats, unless more are on already. */
-export async function setHouseWay(ctx: ServerContext, input: { jobId: string; panelId: string; wayId: string }): Promise<HouseWay> {
+/** The version of how a job is sprayed. */
+export const wayVersion = ({ way }: Pick<Job, "way">): string => versionOf(way);
+
+/**
+ * Sprays a job another house way; the panel it was chosen on takes the way's number of coats, unless more are on already.
+ * @param input.expected the version that it was chosen on; null for whoever has not looked
+ * @throws ChangedMeanwhile where another window has chosen another way since
+ */
+export async function setHouseWay(
+  ctx: ServerContext,
+  input: { jobId: string; panelId: string; wayId: string; expected?: string | null },
+): Promise<HouseWay> {
   return run(ctx, null, async ({ db, tell }) => {
     const job = await getJob(db, input.jobId);
     if (!job) throw new Refusal(null, "This job is no longer there", 404);
+    refuseOther(input.expected ?? null, job.way, wayVersion(job));
     const chosen = await wayById(db, input.wayId, job.way);
     const panels = await listPanels(db, input.jobId);
     const panel = panels.find((p) => p.id === input.panelId);
@@ -113,7 +126,7 @@ export async function saveProduct(
   expected: string | null = null,
 ): Promise<{ productId: string; revisionId: string }> {
   const checked = anySheet.parse(sheet);
-  const [wrong] = sheetContradictions(checked);
+  const [wrong] = sheetRefusals(checked);
   if (wrong) throw new Refusal(wrong.field, wrong.message);
   return run(ctx, { key: clientKey, what: `product ${productId ?? "new"}`, content: checked }, async ({ db, now_ms, tell }) => {
     const id = productId ?? ctx.newId();

@@ -1,11 +1,11 @@
-import type { LayerKey } from "#core/models/prep/layer-names";
-import { LAYER_NAMES } from "#core/models/prep/layer-names";
+import { type ColourEdge, LAYER_NAMES, type LayerKey } from "#core/models/prep/layer-names";
 import { layerSpec } from "#core/models/prep/layers";
 import { type ProductSheet, isCoat } from "#core/models/product/sheet";
 import { asLayer } from "#core/coat/as-layer";
 import { coatsAsked } from "#core/coat/asked";
 import { nextCoat } from "#core/coat/next-coat";
-import { potInHand, sprayedVolume } from "#core/panel/pots";
+import { layerOf } from "#core/panel/layer-coats";
+import { outOfPot } from "#core/panel/pots";
 import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import type { ServerContext } from "../context";
 import type { PanelView } from "../views/panel-view";
@@ -31,12 +31,15 @@ export async function planLayers(
     layers: readonly PlannedLayer[];
     shade: string;
     shadeRight: boolean | null;
+    edge?: ColourEdge | null;
     upon: string | null;
     by: string;
     clientKey: string | null;
   },
 ): Promise<string> {
-  const again = await entryBefore(ctx, view.panel.id, o.clientKey, { layers: o.layers, shade: o.shade, shadeRight: o.shadeRight });
+  const { shade, shadeRight, edge = null } = o;
+  const asked = { layers: o.layers, shade, shadeRight, edge };
+  const again = await entryBefore(ctx, view.panel.id, o.clientKey, asked);
   if (again) return again;
   const there = view.state.layerPlan?.id ?? null;
   if (there !== o.upon)
@@ -47,10 +50,10 @@ export async function planLayers(
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "layerPlan",
-    body: { layers, shade: o.shade, shadeRight: o.shadeRight },
+    body: { layers, shade, shadeRight, edge },
     by: o.by,
     clientKey: o.clientKey,
-    asked: { layers: o.layers, shade: o.shade, shadeRight: o.shadeRight },
+    asked,
     supersedes: there,
   });
 }
@@ -85,7 +88,7 @@ export async function logLayerCoat(
   const again = await entryBefore(ctx, view.panel.id, o.clientKey, asked);
   if (again) return again;
   const body: BodyInputOf<"colourCoat"> = { coat: layer, settings, reducer, zone };
-  const state = view.state.below.find((l) => l.layer === layer);
+  const state = layerOf(view.state.below, layer);
   if (state) {
     const { side, number } = nextCoat(asLayer(coatsAsked(view, ctx.now_ms()), state));
     if (shown !== null && shown !== number)
@@ -96,8 +99,7 @@ export async function logLayerCoat(
     Object.assign(body, {
       sheet: state.own ? state.sheet : null,
       side: state.planned ? side : "front",
-      potId: potInHand(state.pots, ctx.now_ms())?.entry.id ?? null,
-      volume_m3: settings && sprayedVolume(view.panel, view.job.way, { settings, zone }),
+      ...outOfPot(state.pots, ctx.now_ms(), { brief: view.panel, way: view.job.way, sprayed: settings && { settings, zone } }),
     });
   }
   return recordEntry(ctx, {

@@ -7,7 +7,7 @@ import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/le
 import { getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
 import { answeredBefore } from "../repos/sent-form-repo";
-import { refreshSummariesBeside, refreshSummary } from "../repos/summary-repo";
+import { refreshSummary } from "../repos/summary-repo";
 import { requireStandIns } from "../devices/stand-ins-allowed";
 import { Refusal } from "./refusal";
 import { type Running, run } from "./run";
@@ -24,7 +24,7 @@ export interface EntryInput<K extends EntryKind = EntryKind> {
   /** Made by the form once: sending it twice records once. */
   clientKey?: string | null;
   /** The newest entry of the ledger that this was worked out on: stored only while it still is. */
-  standsOn?: string | null;
+  expectedVersion?: string | null;
   /** What the form asked, where its body is worked out from more than that; else the body is what the key is bound to. */
   asked?: unknown;
 }
@@ -102,10 +102,9 @@ export async function appendEntries<K extends EntryKind>(
   }));
   await insertEntries(db, entries);
   await alongside();
-  await refreshSummary(db, panelId);
   const kinds = await kindsWritten(db, inputs);
   // Of what serves the other panels only the climate stands in what lists show of them.
-  if (kinds.includes("climate")) await refreshSummariesBeside(db, panel, { added: inputs.every((i) => !i.supersedes) });
+  await refreshSummary(db, panelId, kinds.includes("climate") ? { added: inputs.every((i) => !i.supersedes) } : undefined);
   tell({ topic: "panel", id: panelId, jobId: panel.jobId });
   if (kinds.some((k) => (JOB_WIDE as readonly string[]).includes(k))) tell({ topic: "job", id: panel.jobId });
   const moves = entries.some((e) => (MOVES_CLOCKS as readonly string[]).includes(e.kind) || e.supersedes !== null);
@@ -175,8 +174,8 @@ export class LedgerMoved extends Refusal {
 
 /** What was worked out on a ledger is stored on that ledger, or not at all. */
 async function refuseMovedLedger(db: Db, panelId: string, inputs: readonly EntryInput[]): Promise<void> {
-  const worked = inputs.find((i) => i.standsOn !== undefined);
-  if (worked && (await newestEntryId(db, panelId)) !== worked.standsOn) throw new LedgerMoved();
+  const worked = inputs.find((i) => i.expectedVersion !== undefined);
+  if (worked && (await newestEntryId(db, panelId)) !== worked.expectedVersion) throw new LedgerMoved();
 }
 
 /** A correction must aim at an entry that still counts: otherwise another window was first and would be overwritten unseen. */

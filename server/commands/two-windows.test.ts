@@ -3,7 +3,7 @@ import { saveCard } from "#server/commands/cards";
 import { changeJob, changePanel, jobVersion, panelVersion } from "#server/commands/change-brief";
 import { saveGun } from "#server/commands/guns";
 import { houseVersion, saveHouse } from "#server/commands/house";
-import { saveProduct } from "#server/commands/jobs";
+import { saveProduct, setHouseWay, wayVersion } from "#server/commands/jobs";
 import { ChangedMeanwhile } from "#server/commands/refusal";
 import { addContainer, changeContainer } from "#server/commands/shelf";
 import { saveWay } from "#server/commands/ways";
@@ -33,7 +33,7 @@ interface Changed {
   save: (name: string, expected: string) => Promise<unknown>;
 }
 
-const KINDS = ["job", "panel", "house", "sheet", "gun", "way", "can", "card", "booth plan"] as const;
+const KINDS = ["job", "panel", "a job's way", "house", "sheet", "gun", "way", "can", "card", "booth plan"] as const;
 
 async function thing(kind: (typeof KINDS)[number]): Promise<Changed> {
   const { jobId, panelId, productId, revisionId } = await testJob(ctx);
@@ -53,6 +53,20 @@ async function thing(kind: (typeof KINDS)[number]): Promise<Changed> {
       return {
         now: async () => ({ name: (await panel()).name, version: panelVersion(await panel()) }),
         save: async (name, expected) => changePanel(ctx, panelId, { ...(await panel()), name }, { by, expected }),
+      };
+    }
+    case "a job's way": {
+      // Its name here is what it is called in the first place: the two windows choose ways of the shop's own.
+      const ids = new Map<string, string>();
+      for (const name of ["first", "second"])
+        ids.set(
+          name,
+          await saveWay(ctx, { id: null, version: null, body: houseWayBody.parse({ ...houseWay("two-full"), name }), clientKey: null }),
+        );
+      const job = async () => (await getJob(ctx.db, jobId))!;
+      return {
+        now: async () => ({ name: (await job()).way.name, version: wayVersion(await job()) }),
+        save: (name, expected) => setHouseWay(ctx, { jobId, panelId, wayId: ids.get(name)!, expected }),
       };
     }
     case "house":

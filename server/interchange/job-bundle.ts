@@ -7,7 +7,7 @@ import { ENTRY_KINDS, LEDGER_BODIES } from "#core/record/bodies";
 import { productSheet } from "#core/models/product/sheet-schema";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import { polygonArea } from "#core/kernel/geometry/geometry";
-import { FINISH_KEYS } from "#core/models/ways/way";
+import { FINISH_KEYS } from "#core/models/ways/terms";
 import { houseWayBody } from "#core/models/ways/way-body";
 import { isOfAll } from "#core/models/ways/house-ways";
 import { PHOTO_LIMITS } from "../commands/photos";

@@ -1,7 +1,7 @@
 import { readFileSync, statSync } from "node:fs";
 import Papa from "papaparse";
 import { z } from "zod";
-import { type AnySheet, isCoat, sheetContradictions } from "#core/models/product/sheet";
+import { type AnySheet, isCoat, sheetRefusals } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
 import { fromSi } from "#core/kernel/units/convert";
 import { parseQuantity } from "#core/kernel/units/parse";
@@ -146,7 +146,7 @@ function check(rows: readonly { line: number; raw: unknown }[]): Outcome<AnyShee
       for (const issue of parsed.error.issues) say(columnOf(issue.path), issue.message);
       return [];
     }
-    for (const c of sheetContradictions(parsed.data)) say(columnOf([c.field]), c.message);
+    for (const c of sheetRefusals(parsed.data)) say(columnOf([c.field]), c.message);
     if (names.has(parsed.data.name)) say("name", `"${parsed.data.name}" stands here twice`);
     names.add(parsed.data.name);
     return [parsed.data];

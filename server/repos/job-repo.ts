@@ -1,6 +1,7 @@
 import { sql } from "kysely";
 import { houseWay, isOfAll } from "#core/models/ways/house-ways";
-import { FINISHES, type Finish, type HouseWay, ownWay } from "#core/models/ways/way";
+import { type HouseWay, ownWay } from "#core/models/ways/way";
+import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { houseWayBody } from "#core/models/ways/way-body";
 import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
 import { jobBriefBody } from "#core/panel/job-brief-body";

@@ -1,5 +1,5 @@
 import { readOnce } from "./read-once";
-import { type AnySheet, type ProductSheet, isClear, isCoat } from "#core/models/product/sheet";
+import { type AnySheet, type ProductSheet, isTopcoat, isCoat } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
 import type { Db, Tx } from "../db/open";
 
@@ -28,9 +28,9 @@ export async function listProducts(db: Db): Promise<Product[]> {
   return (await listShelf(db)).filter(isProduct);
 }
 
-/** Newest revision of every clear: what a panel is planned with. */
+/** Newest revision of every topcoat: what a panel is planned with. */
 export async function listClears(db: Db): Promise<Product[]> {
-  return (await listProducts(db)).filter((p) => isClear(p.sheet));
+  return (await listProducts(db)).filter((p) => isTopcoat(p.sheet));
 }
 
 /** Newest revision of everything on the shelf, by name. */

@@ -1,4 +1,5 @@
-import { sql } from "kysely";
+import { type Selectable, sql } from "kysely";
+import type { PanelSummaryTable } from "../db/schema";
 import type { DefectKind } from "#core/record/kinds";
 import type { Standing } from "#core/course/standing";
 import { type Job, getJob } from "./job-repo";
@@ -9,7 +10,7 @@ import type { Db, Tx } from "../db/open";
 import { type Lesson, type PanelSummary, SUMMARY_VERSION, type Worked, panelSummary } from "../summary/panel-summary";
 import { type JobLedgers, entriesServing, jobLedgers } from "./ledger-repo";
 import { type Panel, getPanel, listPanels } from "./panel-repo";
-import { getProductRevision } from "./product-repo";
+import { type Product, getProductRevision } from "./product-repo";
 import { setClocks } from "./clock-repo";
 import { getShop, shopFactors } from "./shop-repo";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
@@ -19,13 +20,21 @@ interface Beside {
   job: Job;
   shop: ShopFactors;
   ledgers: JobLedgers;
+  /** Sheets by revision, as far as they were asked for. */
+  sheets: Map<string, Product | null>;
 }
 
-/** Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count. */
-export async function refreshSummary(db: Tx, panelId: string): Promise<void> {
+/**
+ * Makes a panel's row anew from its ledger, in the transaction that wrote to it; its clocks follow which entries count.
+ * @param beside a climate was written, which serves the job's other panels too. A new one says nothing of a panel whose coats are all on, or that
+ * has gone out
+ */
+export async function refreshSummary(db: Tx, panelId: string, beside?: { added: boolean }): Promise<void> {
   const panel = await getPanel(db, panelId);
   const common = panel && (await commonOf(db, panel.jobId));
-  if (common) await refreshRow(db, panel, common);
+  if (!common) return;
+  await refreshRow(db, panel, common);
+  if (beside) await refreshBeside(db, panel, common, beside);
 }
 
 /** The rows of all panels of a job, where what it says of all of them has changed. @param but a panel whose row is new already */
@@ -36,12 +45,21 @@ export async function refreshSummariesOf(db: Tx, jobId: string, but?: string): P
 
 async function commonOf(db: Db, jobId: string): Promise<Beside | null> {
   const job = await getJob(db, jobId);
-  return job && { job, shop: shopFactors(await getShop(db)), ledgers: await jobLedgers(db, jobId) };
+  return job && { job, shop: shopFactors(await getShop(db)), ledgers: await jobLedgers(db, jobId), sheets: new Map() };
 }
 
-async function refreshRow(db: Tx, panel: Panel, { job, shop, ledgers }: Beside): Promise<void> {
-  const product = await getProductRevision(db, panel.productRevisionId);
+async function sheetOf(db: Db, { sheets }: Beside, revisionId: string): Promise<Product | null> {
+  if (!sheets.has(revisionId)) sheets.set(revisionId, await getProductRevision(db, revisionId));
+  return sheets.get(revisionId) ?? null;
+}
+
+type Row = Selectable<PanelSummaryTable>;
+
+/** @param told its row as it stands, where that was asked for already and its final words cannot be others than before */
+async function refreshRow(db: Tx, panel: Panel, common: Beside, told?: Row): Promise<void> {
+  const product = await sheetOf(db, common, panel.productRevisionId);
   if (!product) return;
+  const { job, shop, ledgers } = common;
   const panelId = panel.id;
   const entries = await entriesServing(db, panel, ledgers);
   const s = panelSummary(panel, product, { job, shop, entries });
@@ -59,14 +77,14 @@ async function refreshRow(db: Tx, panel: Panel, { job, shop, ledgers }: Beside):
     worked_json: s.worked && JSON.stringify(s.worked),
     learnt_json: s.lesson && JSON.stringify(s.lesson),
   };
-  const was = await db.selectFrom("panel_summary").selectAll().where("panel_id", "=", panelId).executeTakeFirst();
+  const was = told ?? (await db.selectFrom("panel_summary").selectAll().where("panel_id", "=", panelId).executeTakeFirst());
   if (!was || Object.entries(row).some(([k, v]) => was[k as keyof typeof row] !== v))
     await db
       .insertInto("panel_summary")
       .values({ panel_id: panelId, job_id: panel.jobId, ...row })
       .onConflict((c) => c.column("panel_id").doUpdateSet(row))
       .execute();
-  await setCauseWords(db, panelId, s.causeWords);
+  if (!told) await setCauseWords(db, panelId, s.causeWords);
   const living = new Set(livingEntries(entries).map((e) => e.id));
   await setClocks(db, panelId, { course: s.clocks, pots: s.potClocks, counts: (entryId) => living.has(entryId) });
 }
@@ -83,17 +101,14 @@ async function setCauseWords(db: Tx, panelId: string, words: PanelSummary["cause
       .execute();
 }
 
-/**
- * The rows of a job's other panels, where a climate that serves them too was written.
- * @param added it is a new one: it says nothing of a panel whose coats are all on, or that has gone out
- */
-export async function refreshSummariesBeside(db: Tx, panel: Panel, { added }: { added: boolean }): Promise<void> {
-  const common = await commonOf(db, panel.jobId);
-  if (!common) return;
-  const rows = await db.selectFrom("panel_summary").select(["panel_id", "unfinished"]).where("job_id", "=", panel.jobId).execute();
-  const closed = new Set(added ? rows.filter((r) => r.unfinished === 0).map((r) => r.panel_id) : []);
-  for (const other of await listPanels(db, panel.jobId))
-    if (other.id !== panel.id && !closed.has(other.id)) await refreshRow(db, other, common);
+async function refreshBeside(db: Tx, panel: Panel, common: Beside, { added }: { added: boolean }): Promise<void> {
+  const rows = await db.selectFrom("panel_summary").selectAll().where("job_id", "=", panel.jobId).execute();
+  const rowOf = new Map(rows.map((r) => [r.panel_id, r]));
+  for (const other of await listPanels(db, panel.jobId)) {
+    const was = rowOf.get(other.id);
+    if (other.id !== panel.id && !(added && was?.unfinished === 0))
+      await refreshRow(db, other, common, was?.version === SUMMARY_VERSION ? was : undefined);
+  }
 }
 
 /** So many rows are made anew in one transaction: a moment's work, and more than a shop has on the floor. */

@@ -3,7 +3,7 @@ import { remember } from "#core/kernel/remember";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { abrasiveKey } from "#core/models/correction/clearing";
 import type { StepPair, WorkedPair } from "#core/models/correction/learn-removal";
-import { readAtMark, tellsOfPaper } from "#core/panel/told-by-marks";
+import { readAtMark, tellsOfPaper } from "#core/panel/read-marks";
 import { loggedSetting } from "#core/coat/setting";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { TEXTURE_LIMITS } from "#core/models/flow/constants";
@@ -21,7 +21,8 @@ import { type LedgerEntry, ofKind, ownEntries } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import { type SprayedPanel, resultOf } from "#core/panel/next-time";
 import { type Standing, standingOf } from "#core/course/standing";
-import type { Finish, HouseWay } from "#core/models/ways/way";
+import type { HouseWay } from "#core/models/ways/way";
+import type { Finish } from "#core/models/ways/terms";
 import type { Panel } from "../repos/panel-repo";
 import type { Product } from "../repos/product-repo";
 

@@ -56,8 +56,8 @@ export const readingBody = (phase: "before" | "after" | "recheck", spot: string,
 });
 
 /** A shop with one product and one job of one panel. */
-export async function testJob(ctx: ServerContext, clientKey: string | null = null) {
-  const product = await saveProduct(ctx, sheet);
+export async function testJob(ctx: ServerContext, clientKey: string | null = null, own: Partial<typeof sheet> = {}) {
+  const product = await saveProduct(ctx, { ...sheet, ...own });
   const job = await createJob(ctx, {
     vehicle: "Test estate",
     colourName: "grey",

@@ -88,24 +88,7 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
   const chosenIds = body ? body.parts.map((p) => p.panelId) : own.map((c) => c.panelId);
   const start_ms = body?.start_ms ?? now_ms;
   const origin_ms = Math.max(start_ms, Math.ceil(now_ms / MINUTE_MS) * MINUTE_MS);
-  const views = await Promise.all(
-    chosenIds.map(async (id) => {
-      const job = await jobOfPanel(ctx.db, id);
-      return job === null ? null : loadPanelView(ctx, job, id);
-    }),
-  );
-  const chosen = views
-    .filter((v) => v !== null)
-    .filter((v) => v.job.archivedAt_ms === null)
-    .map((v) => ({ v, typed: body?.parts.find((p) => p.panelId === v.panel.id) ?? null }));
-  const others = offered.filter((c) => !chosen.some(({ v }) => v.panel.id === c.panelId));
-  const parts = chosen.map(({ v, typed }) => partOf(v, typed, origin_ms));
-  const rules = body?.rules ?? { ...DEFAULT_RULES, end_ms: null };
-  const fixed = (body?.fixed ?? []).filter((f) => {
-    const p = parts.find((x) => x.id === f.panelId);
-    return p && f.coat > p.done;
-  });
-  const ahead = fixed.filter((f) => f.start_ms >= origin_ms);
+  const { chosen, others, rules, parts, ahead, fixed } = await partsOf({ chosenIds, ctx, body, offered, origin_ms });
   return {
     candidates: [
       ...chosen.map(({ v, typed }) => ({
@@ -167,6 +150,41 @@ export async function loadBoothPlan(ctx: ServerContext, jobId: string | null, pr
     version: stored?.version ?? 0,
     rulesVersion: rulesVersion(stored?.body ?? null),
   };
+}
+
+/** The parts that take part, as they stand, and the times that were fixed for them. */
+async function partsOf({
+  chosenIds,
+  ctx,
+  body,
+  offered,
+  origin_ms,
+}: {
+  chosenIds: string[];
+  ctx: ServerContext;
+  body: BoothPlanBody | null;
+  offered: ({ panelId: string; jobId: string; name: string; vehicle: string } & { product: string; coatsPlanned: number; coats: number })[];
+  origin_ms: number;
+}) {
+  const views = await Promise.all(
+    chosenIds.map(async (id) => {
+      const job = await jobOfPanel(ctx.db, id);
+      return job === null ? null : loadPanelView(ctx, job, id);
+    }),
+  );
+  const chosen = views
+    .filter((v) => v !== null)
+    .filter((v) => v.job.archivedAt_ms === null)
+    .map((v) => ({ v, typed: body?.parts.find((p) => p.panelId === v.panel.id) ?? null }));
+  const others = offered.filter((c) => !chosen.some(({ v }) => v.panel.id === c.panelId));
+  const parts = chosen.map(({ v, typed }) => partOf(v, typed, origin_ms));
+  const rules = body?.rules ?? { ...DEFAULT_RULES, end_ms: null };
+  const fixed = (body?.fixed ?? []).filter((f) => {
+    const p = parts.find((x) => x.id === f.panelId);
+    return p && f.coat > p.done;
+  });
+  const ahead = fixed.filter((f) => f.start_ms >= origin_ms);
+  return { chosen, others, rules, parts, ahead, fixed };
 }
 
 const sprayTime_s = (v: PanelView): number => nextCoatTime_s(nextAsked(v));

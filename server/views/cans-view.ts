@@ -1,6 +1,6 @@
 import { type ContainerAge, KEEPING, containerAge, usedFirst } from "#core/models/product/container";
 import type { ServerContext } from "../context";
-import { type Container, listContainers } from "../repos/container-repo";
+import { type Container, getContainer, listContainers } from "../repos/container-repo";
 import { listShelf } from "../repos/product-repo";
 
 export interface CanView extends Container {
@@ -25,4 +25,16 @@ export async function loadCans(ctx: ServerContext): Promise<CanView[]> {
     keeps_d: products.get(c.productId)?.keepsDays ?? KEEPING[c.keeping].days,
     age: { daysLeft: Number.isFinite(age.daysLeft) ? age.daysLeft : 1e9, state: age.state, words: age.words },
   }));
+}
+
+/** What a can's page is made from; of a new can only the shelf. Null where it is not there. */
+export async function loadCanPage(ctx: ServerContext, canId: string | null) {
+  const shelf = await listShelf(ctx.db);
+  const products = shelf.map(({ id, sheet }) => ({ id, name: sheet.name, kind: sheet.kind, keepsDays: sheet.keepsDays }));
+  if (canId === null) return { can: null, products };
+  const can = await getContainer(ctx.db, canId);
+  if (!can) return null;
+  const product = products.find((p) => p.id === can.productId);
+  const { state, words } = containerAge({ ...can, keepsDays: product?.keepsDays ?? null }, ctx.now_ms());
+  return { can: { ...can, name: product?.name ?? "unknown product", state, words }, products };
 }

@@ -39,7 +39,7 @@ export function mixSetting(view: PanelView, parts: readonly { sheet: PartSheet }
   return {
     ...settingOf([asked], "this panel's clear"),
     conditions,
-    judged: hardenersToday(hardeners, { conditions, coats }, TEXTURE_LIMITS[view.job.finish]),
+    judged: hardenersToday(hardeners, { conditions, coats, shop: view.shopFactors }, TEXTURE_LIMITS[view.job.finish]),
   };
 }
 
@@ -69,19 +69,22 @@ function settingOf(all: readonly CoatsAsked[], what: string): Omit<MixSetting, "
   const toCome = all.filter((a) => facesToCome(a).length > 0);
   const first = toCome[0] ?? all[0]!;
   const hand = handGun(first);
+  const sides = (["back", "front"] as const).filter((side) => toCome.some((a) => facesToCome(a).includes(side)));
+  const faces = sides.map((side) => ({ side, coats: inARow(toCome, side) }));
+  // It is mixed for the coat that is next; what a later one has more goes into a second pot.
+  const ofNext = faces[0]?.coats[0]?.more ?? 0;
   const common = {
     what,
     gun: hand.settings,
     way: first.way,
     coatsPlanned: all.reduce((a, b) => a + b.brief.coatsPlanned, 0),
-    reducer: hand.reducer,
+    reducer: Math.max(0, hand.reducer + ofNext),
   };
   if (toCome.length === 0) {
     const more = { ...first, brief: { ...first.brief, coatsPlanned: first.facts.coats.length + 1 } };
     return { ...common, faces: [{ side: "front", coats: coatsToMix(more, "front") }] };
   }
-  const sides = (["back", "front"] as const).filter((side) => toCome.some((a) => facesToCome(a).includes(side)));
-  return { ...common, faces: sides.map((side) => ({ side, coats: inARow(toCome, side) })) };
+  return { ...common, faces: faces.map((f) => ({ ...f, coats: f.coats.map((c) => ({ ...c, more: c.more - ofNext })) })) };
 }
 
 /** Coats to come of a face, of one layer after the other, counted through. */

@@ -48,7 +48,7 @@ export interface PanelView {
   spotCount: number;
   formKey: string;
   /** The newest entry of the ledger that all of this stands on; null for an empty one. */
-  standsOn: string | null;
+  expectedVersion: string | null;
 }
 
 /** Everything a panel's pages show; null when job or panel is not there. */
@@ -120,7 +120,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop, ledgers, produ
     readingsPerSpot: shop.readingsPerSpot,
     region: shopRegion(shop),
     formKey: ctx.newId(),
-    standsOn: ownEntries(entries).at(-1)?.id ?? null,
+    expectedVersion: ownEntries(entries).at(-1)?.id ?? null,
   };
 }
 

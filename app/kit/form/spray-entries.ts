@@ -5,7 +5,7 @@ import { tooHotWords } from "../words/too-hot";
 import { z } from "zod";
 import { PART_HELD, type PartHeld, SIDES } from "#core/record/kinds";
 import { keysOf } from "#core/kernel/keys";
-import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "#core/models/ways/way";
+import { COAT_ZONE_KEYS, FLATTEN_BY, type FlattenBy } from "#core/models/ways/terms";
 import { PRESSURE_AT, type PressureAt, pressureAtGun } from "#core/models/spray/pressure-at";
 import { GUN_LIMITS } from "~/kit/form/gun-limits";
 import type { UnitPreferences } from "#core/kernel/units/quantities";

@@ -81,3 +81,20 @@ test("an answer that breaks off half way is asked for again, and none without a 
   const none = new Response(null, { status: 204 });
   expect(await waitForServer(() => Promise.resolve(none)).fetch(LOOK)).toBe(none);
 });
+
+test("the answer to what was stored is here whole, or fails where it is waited for: nobody reads it half", async () => {
+  const broken = () =>
+    Promise.resolve(
+      new Response(
+        new ReadableStream({
+          start(c) {
+            c.enqueue(new TextEncoder().encode("[1"));
+            c.error(new DOMException("left", "AbortError"));
+          },
+        }),
+      ),
+    );
+  await expect(waitForServer(broken).fetch(LOOK, { method: "POST" })).rejects.toThrow("left");
+  const sound = await waitForServer(() => Promise.resolve(new Response("[1]", { status: 201 }))).fetch(LOOK, { method: "POST" });
+  expect([sound.status, await sound.text()]).toEqual([201, "[1]"]);
+});

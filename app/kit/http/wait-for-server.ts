@@ -1,8 +1,9 @@
 /** So often a server that is away is asked again, ms. */
 const AGAIN_MS = 1000;
 
-/** What of a request tells what it is: a page's data is asked for with GET at an address that ends so. */
-const isLook = (url: URL, method: string) => method === "GET" && url.pathname.endsWith(".data");
+/** What of a request tells what it is: a page's data is asked for with GET at an address that ends so, and what is stored is sent there. */
+const isOfPage = (url: URL) => url.pathname.endsWith(".data");
+const isLook = (url: URL, method: string) => method === "GET" && isOfPage(url);
 
 /** An answer with all of its body: one that breaks off, or is left, half way does so here, where it is waited for, and not where it is read. */
 async function whole(answer: Response): Promise<Response> {
@@ -37,7 +38,7 @@ export function waitForServer(send: typeof fetch, clock: Pick<typeof globalThis,
   const asked: typeof fetch = async (input, init) => {
     const request = input instanceof Request ? input : null;
     const url = new URL(input instanceof Request ? input.url : input, globalThis.location?.href);
-    if (!isLook(url, init?.method ?? request?.method ?? "GET")) return send(input, init);
+    if (!isLook(url, init?.method ?? request?.method ?? "GET")) return isOfPage(url) ? whole(await send(input, init)) : send(input, init);
     const signal = init?.signal ?? request?.signal;
     let waits = false;
     try {

@@ -3,7 +3,7 @@ import type { Layer } from "#core/judge/account";
 import { COVERAGE, show, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import { HOW_WORDS } from "~/kit/words/how-words";
 import { useUnits } from "~/kit/root/use-root";
-import { scaleLinear } from "~/kit/ui/linear-scale";
+import { scaleLinear, type LinearScale } from "~/kit/ui/linear-scale";
 
 export interface SectionPreview {
   /** Removal about to be done, hatched from the top. */
@@ -20,15 +20,7 @@ const BAR = 88;
 const STEEL = 26;
 const LABEL_GAP = 17;
 
-/** The film as a vertical cut, to scale: metal, primer, base, clear, its doubt, the floor, what is planned to come off. */
-export function FilmSection({
-  layers: mean,
-  floor_m,
-  baseColour,
-  preview,
-  caption,
-  ground = "metal",
-}: {
+interface FilmSectionProps {
   layers: readonly Layer[];
   floor_m: number;
   baseColour: string;
@@ -36,7 +28,10 @@ export function FilmSection({
   caption: string;
   /** What it lies on: metal unless told. */
   ground?: string;
-}) {
+}
+
+/** The film as a vertical cut, to scale: metal, primer, base, clear, its doubt, the floor, what is planned to come off. */
+export function FilmSection({ layers: mean, floor_m, baseColour, preview, caption, ground = "metal" }: FilmSectionProps) {
   const units = useUnits();
   const id = useId();
   const layers = preview.here ? atPlace(mean, preview.here) : mean;
@@ -60,63 +55,13 @@ export function FilmSection({
       : l.tone === "base"
         ? baseColour
         : `var(--${l.tone === "under" ? "primer" : i === 0 ? "ecoat" : "primer"})`;
-  const labels = spread([
-    ...stacked.map((l) => ({
-      key: l.key,
-      y: y(l.bottom_m + l.thickness_m / 2) + 4,
-      name: l.name,
-      value: showFilm(l.thickness_m, units).text,
-      tone: "plain" as const,
-    })),
-    {
-      key: "floor",
-      y: y(base_m + floor_m) - 3,
-      name: "floor",
-      value: showFilm(floor_m, units).text,
-      tone: "floor" as const,
-    },
-    ...(preview.removal
-      ? [
-          {
-            key: "removal",
-            y: y(top_m) + 2,
-            name: "off",
-            value: showWithUncertainty("film", preview.removal.removal_m, preview.removal.u_m, units).text,
-            tone: "stop" as const,
-          },
-        ]
-      : []),
-    ...(preview.coat
-      ? [
-          {
-            key: "coat",
-            y: y(top_m + coat_m / 2) + 4,
-            name: preview.coat.name,
-            value: showWithUncertainty("film", coat_m, preview.coat.u_m, units).text,
-            tone: "glow" as const,
-          },
-        ]
-      : []),
-  ]);
+  const { labels } = useLabels({ stacked, y, base_m, floor_m, preview, top_m, coat_m });
   const text = describe();
   return (
     <figure className="min-w-0">
       <figcaption className="small-label pb-2">{preview.here?.caption ?? caption}</figcaption>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="settle h-auto max-h-[64dvh] w-full" role="img" aria-label={text}>
-        <defs>
-          <pattern id={`${id}-steel`} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-            <rect width="7" height="7" fill="var(--steel)" />
-            <rect width="2" height="7" fill="var(--steel-2)" />
-          </pattern>
-          <pattern id={`${id}-off`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
-            <rect width="6" height="6" fill="var(--paper)" opacity="0.82" />
-            <rect width="1.9" height="6" fill="var(--stop)" />
-          </pattern>
-          <linearGradient id={`${id}-doubt`} x1="0" y1="1" x2="0" y2="0">
-            <stop offset="0" stopColor="var(--clear-2)" />
-            <stop offset="1" stopColor="var(--clear-2)" stopOpacity="0" />
-          </linearGradient>
-        </defs>
+        <Patterns {...{ id }} />
         <rect x="0" width={BAR} y={HEIGHT - STEEL} height={STEEL - 2} fill={`url(#${id}-steel)`} />
         <text x={BAR + 10} y={HEIGHT - 9} fontSize="13" fill="var(--ink2)">
           {ground}
@@ -158,27 +103,7 @@ export function FilmSection({
           strokeLinecap="round"
         />
         {labels.map((l) => (
-          <g
-            key={l.key}
-            fontSize="13"
-            fill={
-              l.tone === "stop"
-                ? "var(--stop-ink)"
-                : l.tone === "glow"
-                  ? "var(--glow-ink)"
-                  : l.tone === "floor"
-                    ? "var(--ink)"
-                    : "var(--ink2)"
-            }
-            fontWeight={l.tone === "plain" ? 450 : 640}
-          >
-            <text x={BAR + 10} y={l.y}>
-              {l.name}
-            </text>
-            <text x={WIDTH} y={l.y} textAnchor="end" fontWeight="640" fill={l.tone === "plain" ? "var(--ink)" : undefined}>
-              {l.value}
-            </text>
-          </g>
+          <LayerName key={l.key} {...{ l }} />
         ))}
       </svg>
       <p className="text-[13px] text-ink2">
@@ -197,6 +122,106 @@ export function FilmSection({
     const on = preview.coat ? ` ${preview.coat.name} would add ${show("film", coat_m, units).text} ${units.film}.` : "";
     return `Section of the film in ${units.film}, from the ${ground} up: ${parts.join(", ")}. Clear ${show("film", clear_m, units).text} in all, floor ${showFilm(floor_m, units).text}.${off}${on}`;
   }
+}
+
+/** What stands beside the section, spread so that nothing covers another. */
+function useLabels({
+  stacked,
+  y,
+  base_m,
+  floor_m,
+  preview,
+  top_m,
+  coat_m,
+}: {
+  stacked: (Layer & { bottom_m: number })[];
+  y: LinearScale;
+  base_m: number;
+  floor_m: number;
+  preview: SectionPreview;
+  top_m: number;
+  coat_m: number;
+}) {
+  const units = useUnits();
+  const labels = spread([
+    ...stacked.map((l) => ({
+      key: l.key,
+      y: y(l.bottom_m + l.thickness_m / 2) + 4,
+      name: l.name,
+      value: showFilm(l.thickness_m, units).text,
+      tone: "plain" as const,
+    })),
+    {
+      key: "floor",
+      y: y(base_m + floor_m) - 3,
+      name: "floor",
+      value: showFilm(floor_m, units).text,
+      tone: "floor" as const,
+    },
+    ...(preview.removal
+      ? [
+          {
+            key: "removal",
+            y: y(top_m) + 2,
+            name: "off",
+            value: showWithUncertainty("film", preview.removal.removal_m, preview.removal.u_m, units).text,
+            tone: "stop" as const,
+          },
+        ]
+      : []),
+    ...(preview.coat
+      ? [
+          {
+            key: "coat",
+            y: y(top_m + coat_m / 2) + 4,
+            name: preview.coat.name,
+            value: showWithUncertainty("film", coat_m, preview.coat.u_m, units).text,
+            tone: "glow" as const,
+          },
+        ]
+      : []),
+  ]);
+  return { labels };
+}
+
+/** Hatching of steel and of what is to come. */
+function Patterns({ id }: { id: string }) {
+  return (
+    <defs>
+      <pattern id={`${id}-steel`} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="7" height="7" fill="var(--steel)" />
+        <rect width="2" height="7" fill="var(--steel-2)" />
+      </pattern>
+      <pattern id={`${id}-off`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <rect width="6" height="6" fill="var(--paper)" opacity="0.82" />
+        <rect width="1.9" height="6" fill="var(--stop)" />
+      </pattern>
+      <linearGradient id={`${id}-doubt`} x1="0" y1="1" x2="0" y2="0">
+        <stop offset="0" stopColor="var(--clear-2)" />
+        <stop offset="1" stopColor="var(--clear-2)" stopOpacity="0" />
+      </linearGradient>
+    </defs>
+  );
+}
+
+/** What a layer is, and how thick. */
+function LayerName({ l }: { l: { key: string; y: number; name: string; value: string; tone: "plain" | "floor" | "stop" | "glow" } }) {
+  return (
+    <g
+      fontSize="13"
+      fill={
+        l.tone === "stop" ? "var(--stop-ink)" : l.tone === "glow" ? "var(--glow-ink)" : l.tone === "floor" ? "var(--ink)" : "var(--ink2)"
+      }
+      fontWeight={l.tone === "plain" ? 450 : 640}
+    >
+      <text x={BAR + 10} y={l.y}>
+        {l.name}
+      </text>
+      <text x={WIDTH} y={l.y} textAnchor="end" fontWeight="640" fill={l.tone === "plain" ? "var(--ink)" : undefined}>
+        {l.value}
+      </text>
+    </g>
+  );
 }
 
 /** The layers with their clear scaled to what is at one place; the layers below stay those of the panel. */

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { type Held, stops } from "#core/judge/held";
+import { type BlockedBy, stops } from "#core/judge/blocked-by";
 import type { PanelView } from "#server/views/panel-view";
 import { showWait } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
@@ -11,14 +11,14 @@ export function HeldLines({
   left_s = 0,
   view: { job, panel },
 }: {
-  held: readonly Held[];
+  held: readonly BlockedBy[];
   /** Until the clear is hard. */
   left_s?: number;
   view: Pick<PanelView, "job" | "panel">;
 }) {
   const units = useUnits();
   if (held.length === 0) return null;
-  const words = (h: Held): string => {
+  const words = (h: BlockedBy): string => {
     switch (h.by) {
       case "matte":
         return "Matte cannot be sanded or polished: any of these steps means refinishing the whole part.";

@@ -1,6 +1,7 @@
+import { usePlacePicker } from "./use-place-picker";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
-import { useId, useState } from "react";
-import { type Point, boundingBox, innermost, isInside } from "#core/kernel/geometry/geometry";
+import { useId } from "react";
+import { type Point, boundingBox, innermost } from "#core/kernel/geometry/geometry";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import type { DefectKind } from "#core/record/kinds";
@@ -23,7 +24,19 @@ export interface DefectMark {
   trace?: { as: "points" | "line" | "area"; at: readonly Point[] } | null;
 }
 
-const STEP_M = 0.01;
+interface PanelDrawingProps {
+  shape: PanelShape;
+  spots?: readonly SpotMark[];
+  defects?: readonly DefectMark[];
+  label: string;
+  onPlace?: (at: Point) => void;
+  onSpot?: (name: string) => void;
+  placed?: Point | null;
+  /** What is being drawn and not kept yet. */
+  drawing?: DefectMark["trace"];
+  /** Drawn in millimetres under spots and defects. */
+  underlay?: React.ReactNode;
+}
 
 /**
  * The part to scale with its body lines, spots and defects. Where `onPlace` is given, a tap places a mark; the keyboard moves it by arrows
@@ -39,47 +52,19 @@ export function PanelDrawing({
   placed,
   drawing = null,
   underlay,
-}: {
-  shape: PanelShape;
-  spots?: readonly SpotMark[];
-  defects?: readonly DefectMark[];
-  label: string;
-  onPlace?: (at: Point) => void;
-  onSpot?: (name: string) => void;
-  placed?: Point | null;
-  /** What is being drawn and not kept yet. */
-  drawing?: DefectMark["trace"];
-  /** Drawn in millimetres under spots and defects. */
-  underlay?: React.ReactNode;
-}) {
+}: PanelDrawingProps) {
   const { x0, y0, x1, y1 } = boundingBox(shape.outline);
   const unit = Math.max(x1 - x0, (y1 - y0) * 1.15) * MM;
   const r = unit * 0.027;
   const pad = r * 1.8;
-  const [cursor, setCursor] = useState<Point>(() => innermost(shape.outline));
-  const [focused, setFocused] = useState(false);
   const id = useId();
-  const place = (at: Point) => {
-    setCursor(at);
-    if (isInside(at, shape.outline)) onPlace?.([Math.round(at[0] * 1000) / 1000, Math.round(at[1] * 1000) / 1000]);
-  };
+  const { cursor, focused, place, placeOf, keys } = usePlacePicker(shape.outline, {
+    start: () => innermost(shape.outline),
+    onPlace: (at) => onPlace?.([Math.round(at[0] * 1000) / 1000, Math.round(at[1] * 1000) / 1000]),
+  });
   const onClick = (e: React.MouseEvent<SVGSVGElement>) => {
-    const matrix = e.currentTarget.getScreenCTM();
-    if (!matrix || !onPlace) return;
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
-    place([p.x / MM, p.y / MM]);
-  };
-  const onKeyDown = (e: React.KeyboardEvent) => {
-    const step = e.shiftKey ? 5 * STEP_M : STEP_M;
-    const moves: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
-    const move = moves[e.key];
-    if (move) {
-      e.preventDefault();
-      setCursor(([x, y]) => [Math.min(x1, Math.max(x0, x + move[0])), Math.min(y1, Math.max(y0, y + move[1]))]);
-    } else if (e.key === "Enter" || e.key === " ") {
-      e.preventDefault();
-      place(cursor);
-    }
+    const at = placeOf(e);
+    if (at) place(at);
   };
   const viewBox = `${x0 * MM - pad} ${y0 * MM - pad} ${(x1 - x0) * MM + 2 * pad} ${(y1 - y0) * MM + 2 * pad}`;
   const [, , bottom] = shape.sides;
@@ -94,9 +79,7 @@ export function PanelDrawing({
               tabIndex: 0,
               role: "application",
               "aria-roledescription": "panel drawing",
-              onKeyDown,
-              onFocus: () => setFocused(true),
-              onBlur: () => setFocused(false),
+              ...keys,
               onClick,
             }
           : { role: "img" })}
@@ -106,17 +89,7 @@ export function PanelDrawing({
           <path d={`${svgPath(shape.outline)}Z`} />
         </clipPath>
         <path d={`${svgPath(shape.outline)}Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
-        <g
-          clipPath={`url(#${id})`}
-          fill="none"
-          stroke="var(--edge)"
-          strokeWidth={unit * 0.0024}
-          strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
-        >
-          {shape.bodyLines.map((l, i) => (
-            <path key={i} d={svgPath(l)} />
-          ))}
-        </g>
+        <BodyLines {...{ id, unit, shape }} />
         {underlay}
         {drawing && <Trace trace={drawing} r={r} open />}
         {defects.map((d) => (
@@ -132,6 +105,23 @@ export function PanelDrawing({
         {bottom}
       </p>
     </div>
+  );
+}
+
+/** Body lines, within the outline. */
+function BodyLines({ id, unit, shape }: { id: string; unit: number; shape: PanelShape }) {
+  return (
+    <g
+      clipPath={`url(#${id})`}
+      fill="none"
+      stroke="var(--edge)"
+      strokeWidth={unit * 0.0024}
+      strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
+    >
+      {shape.bodyLines.map((l, i) => (
+        <path key={i} d={svgPath(l)} />
+      ))}
+    </g>
   );
 }
 

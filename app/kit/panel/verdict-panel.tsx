@@ -3,7 +3,7 @@ import { type PanelContext, usePanel } from "./use-panel";
 import { memo } from "react";
 import * as Progress from "@radix-ui/react-progress";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
-import type { Held } from "#core/judge/held";
+import type { BlockedBy } from "#core/judge/blocked-by";
 import { VERDICT_LIMITS } from "#core/judge/limits";
 import type { Removal } from "#core/models/correction/removal-plan";
 import { showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
@@ -24,7 +24,7 @@ interface Props {
   tape_m: number;
 }
 
-const NOT_HELD: readonly Held[] = [];
+const NOT_HELD: readonly BlockedBy[] = [];
 
 /** Verdict sentence first, then its numbers, each with its working; a bar and a cancel while it is worked out. */
 export const VerdictHeading = memo(function VerdictHeading({
@@ -36,7 +36,7 @@ export const VerdictHeading = memo(function VerdictHeading({
   run: AssessmentRun;
   shape: PanelShape;
   /** What holds the work back, whatever the film. */
-  held?: readonly Held[];
+  held?: readonly BlockedBy[];
   waiting: string;
 }) {
   const units = useUnits();

@@ -2,7 +2,7 @@ import { useDraft } from "~/kit/draft/use-draft";
 import * as Dialog from "@radix-ui/react-dialog";
 import { nanoid } from "nanoid";
 import { useEffect, useRef, useState } from "react";
-import { useFetcher } from "react-router";
+import { useFetcher, type FetcherWithComponents } from "react-router";
 import { toast } from "~/kit/ui/toast";
 import { PHASES, type Phase } from "#core/record/kinds";
 import { useUnits } from "~/kit/root/use-root";
@@ -10,6 +10,7 @@ import type { ImportAnswer } from "./readings-import.do";
 import { usePanel } from "~/kit/panel/use-panel";
 import { SelectField } from "~/kit/ui/field";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
+import type { FilePreview } from "#server/interchange/readings-csv";
 
 const ROLE_WORDS = { spot: "Spot", x: "Place x", y: "Place y", phase: "When", film: "Film reading", ignore: "Leave out" } as const;
 
@@ -28,28 +29,7 @@ export function ImportReadings({ phase, open, onOpenChange }: { phase: Phase; op
   const { submit, data: answer } = fetcher;
   const url = `/do/panels/${view.panel.id}/import`;
   const preview = answer?.preview ?? null;
-  const handled = useRef<ImportAnswer | null>(null);
-  useEffect(() => {
-    if (!answer || !("step" in answer) || handled.current === answer) return; // a failure is told by the shell
-    handled.current = answer;
-    if (answer.imported !== null) {
-      const { entryIds = [] } = answer;
-      toast.success(`${answer.imported} readings imported`, {
-        action: {
-          label: "Undo",
-          onClick: () =>
-            void undo.submit(JSON.stringify({ step: "undo", entryIds }), { method: "post", action: url, encType: "application/json" }),
-        },
-      });
-      setText("");
-      onOpenChange(false);
-    } else if (answer.preview && answer.step === "preview") {
-      // eslint-disable-next-line react-hooks/set-state-in-effect -- the server's answer is the event
-      setRoles(answer.preview.roles);
-      if (answer.preview.filmUnit) setFilmUnit(answer.preview.filmUnit);
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each answer
-  }, [answer, onOpenChange]);
+  useAnswered({ undo, url, setText, onOpenChange, setRoles, setFilmUnit, fetcher });
   const look = (content: string) => {
     setText(content);
     setImportKey(nanoid()); // one look, one import: sent twice it is stored once
@@ -73,30 +53,7 @@ export function ImportReadings({ phase, open, onOpenChange }: { phase: Phase; op
             CSV or text: one row a spot, film in one or more columns. With a spot name the rows find their place; with x and y they bring
             it; with neither they go to the spots in order. One bad cell refuses the whole file.
           </Dialog.Description>
-          <div className="flex flex-wrap items-center gap-3">
-            <label className="press">
-              Choose a file
-              <input
-                type="file"
-                accept=".csv,.txt,.tsv,text/csv,text/plain"
-                className="sr-only"
-                onChange={(e) => {
-                  const file = e.target.files?.[0];
-                  e.target.value = "";
-                  if (file) void file.text().then(look);
-                }}
-              />
-            </label>
-            <SelectField
-              label="Film is in, where no heading says"
-              value={filmUnit}
-              onChange={(e) => setFilmUnit(e.target.value)}
-              className="w-32"
-            >
-              <option value="µm">µm</option>
-              <option value="mil">mil</option>
-            </SelectField>
-          </div>
+          <FileOrPaste {...{ look, filmUnit, setFilmUnit }} />
           <div>
             <label htmlFor="paste" className="small-label mb-1 block">
               Or paste here
@@ -109,45 +66,7 @@ export function ImportReadings({ phase, open, onOpenChange }: { phase: Phase; op
               onChange={(e) => look(e.target.value)}
             />
           </div>
-          {preview && (
-            <ScrollRegion label="First rows">
-              <table className="w-full text-left text-sm">
-                <caption className="pb-1 text-left text-ink2">
-                  {preview.rowCount} rows; the first {preview.rows.length} are shown
-                </caption>
-                <thead>
-                  <tr>
-                    {preview.columns.map((c, i) => (
-                      <th key={i} className="min-w-32 p-1 align-top">
-                        <SelectField
-                          label={c}
-                          value={roles[i] ?? "ignore"}
-                          onChange={(e) => setRoles((r) => r.map((v, k) => (k === i ? e.target.value : v)))}
-                        >
-                          {Object.entries(ROLE_WORDS).map(([k, w]) => (
-                            <option key={k} value={k}>
-                              {w}
-                            </option>
-                          ))}
-                        </SelectField>
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {preview.rows.map((row, r) => (
-                    <tr key={r} className="border-t border-hair">
-                      {preview.columns.map((_, i) => (
-                        <td key={i} className="p-2">
-                          {row[i]}
-                        </td>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </ScrollRegion>
-          )}
+          {preview && <FirstRows {...{ preview, roles, setRoles }} />}
           {answer?.thereAlready && (
             <div role="alert" className="space-y-2 rounded-press bg-amber-wash p-3" data-testid="there-already">
               <p className="font-semibold">All of these readings are on the panel already, from a file. Nothing was imported.</p>
@@ -156,36 +75,187 @@ export function ImportReadings({ phase, open, onOpenChange }: { phase: Phase; op
               </button>
             </div>
           )}
-          {answer && answer.problems.length > 0 && (
-            <div role="alert" className="rounded-press bg-stop-wash p-3 text-stop-ink">
-              <p className="font-semibold">Nothing was imported.</p>
-              <ul className="mt-1 list-disc pl-5 text-sm">
-                {answer.problems.map((p, i) => (
-                  <li key={i}>
-                    Line {p.line}
-                    {p.column && `, ${p.column}`}: {p.reason}
-                  </li>
-                ))}
-              </ul>
-              {answer.problemCount > answer.problems.length && (
-                <p className="mt-1 text-sm">and {answer.problemCount - answer.problems.length} more</p>
-              )}
-            </div>
-          )}
-          <div className="flex justify-end gap-2">
-            <Dialog.Close className="press">Close</Dialog.Close>
-            <button
-              type="button"
-              className="press"
-              data-kind="main"
-              disabled={!preview || fetcher.state !== "idle"}
-              onClick={() => commit(false)}
-            >
-              {fetcher.state === "idle" ? `Import ${preview?.rowCount ?? 0} rows` : "Reading the file…"}
-            </button>
-          </div>
+          {answer && answer.problems.length > 0 && <Refused {...{ answer }} />}
+          <Leave {...{ preview, fetcher, commit }} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** What is done once when an answer comes. */
+function useAnswered({
+  undo,
+  url,
+  setText,
+  onOpenChange,
+  setRoles,
+  setFilmUnit,
+  fetcher,
+}: {
+  undo: FetcherWithComponents<ImportAnswer>;
+  url: string;
+  setText: (value: string) => void;
+  onOpenChange: (open: boolean) => void;
+  setRoles: React.Dispatch<React.SetStateAction<string[]>>;
+  setFilmUnit: React.Dispatch<React.SetStateAction<string>>;
+  fetcher: FetcherWithComponents<ImportAnswer>;
+}) {
+  const { data: answer } = fetcher;
+  const handled = useRef<ImportAnswer | null>(null);
+  useEffect(() => {
+    if (!answer || !("step" in answer) || handled.current === answer) return; // a failure is told by the shell
+    handled.current = answer;
+    if (answer.imported !== null) {
+      const { entryIds = [] } = answer;
+      toast.success(`${answer.imported} readings imported`, {
+        action: {
+          label: "Undo",
+          onClick: () =>
+            void undo.submit(JSON.stringify({ step: "undo", entryIds }), { method: "post", action: url, encType: "application/json" }),
+        },
+      });
+      setText("");
+      onOpenChange(false);
+    } else if (answer.preview && answer.step === "preview") {
+      setRoles(answer.preview.roles);
+      if (answer.preview.filmUnit) setFilmUnit(answer.preview.filmUnit);
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each answer
+  }, [answer, onOpenChange]);
+}
+
+/** A file, or what was copied. */
+function FileOrPaste({
+  look,
+  filmUnit,
+  setFilmUnit,
+}: {
+  look: (content: string) => void;
+  filmUnit: string;
+  setFilmUnit: React.Dispatch<React.SetStateAction<string>>;
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <label className="press">
+        Choose a file
+        <input
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) void file.text().then(look);
+          }}
+        />
+      </label>
+      <SelectField
+        label="Film is in, where no heading says"
+        value={filmUnit}
+        onChange={(e) => setFilmUnit(e.target.value)}
+        className="w-32"
+      >
+        <option value="µm">µm</option>
+        <option value="mil">mil</option>
+      </SelectField>
+    </div>
+  );
+}
+
+/** The first rows, and what each column is. */
+function FirstRows({
+  preview,
+  roles,
+  setRoles,
+}: {
+  preview: FilePreview;
+  roles: string[];
+  setRoles: React.Dispatch<React.SetStateAction<string[]>>;
+}) {
+  return (
+    <ScrollRegion label="First rows">
+      <table className="w-full text-left text-sm">
+        <caption className="pb-1 text-left text-ink2">
+          {preview.rowCount} rows; the first {preview.rows.length} are shown
+        </caption>
+        <thead>
+          <tr>
+            {preview.columns.map((c, i) => (
+              <th key={i} className="min-w-32 p-1 align-top">
+                <SelectField
+                  label={c}
+                  value={roles[i] ?? "ignore"}
+                  onChange={(e) => setRoles((r) => r.map((v, k) => (k === i ? e.target.value : v)))}
+                >
+                  {Object.entries(ROLE_WORDS).map(([k, w]) => (
+                    <option key={k} value={k}>
+                      {w}
+                    </option>
+                  ))}
+                </SelectField>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {preview.rows.map((row, r) => (
+            <tr key={r} className="border-t border-hair">
+              {preview.columns.map((_, i) => (
+                <td key={i} className="p-2">
+                  {row[i]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </ScrollRegion>
+  );
+}
+
+/** Why nothing was read. */
+function Refused({ answer }: { answer: ImportAnswer }) {
+  return (
+    <div role="alert" className="rounded-press bg-stop-wash p-3 text-stop-ink">
+      <p className="font-semibold">Nothing was imported.</p>
+      <ul className="mt-1 list-disc pl-5 text-sm">
+        {answer.problems.map((p, i) => (
+          <li key={i}>
+            Line {p.line}
+            {p.column && `, ${p.column}`}: {p.reason}
+          </li>
+        ))}
+      </ul>
+      {answer.problemCount > answer.problems.length && (
+        <p className="mt-1 text-sm">and {answer.problemCount - answer.problems.length} more</p>
+      )}
+    </div>
+  );
+}
+
+/** Closed, or read in. */
+function Leave({
+  preview,
+  fetcher,
+  commit,
+}: {
+  preview: FilePreview | null;
+  fetcher: FetcherWithComponents<ImportAnswer>;
+  commit: (again: boolean) => undefined;
+}) {
+  return (
+    <div className="flex justify-end gap-2">
+      <Dialog.Close className="press">Close</Dialog.Close>
+      <button
+        type="button"
+        className="press"
+        data-kind="main"
+        disabled={!preview || fetcher.state !== "idle"}
+        onClick={() => commit(false)}
+      >
+        {fetcher.state === "idle" ? `Import ${preview?.rowCount ?? 0} rows` : "Reading the file…"}
+      </button>
+    </div>
   );
 }

@@ -1,4 +1,4 @@
-import { useDraft } from "~/kit/draft/use-draft";
+import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
 import { type OddReading, oddReading } from "#core/models/film/odd-reading";
 import { readFilms } from "~/kit/form/film-readings";
 import { AskedReading, type Asked, filmsText } from "./asked-reading";
@@ -20,6 +20,8 @@ import { StandInGauge } from "./stand-in-gauge";
 import { useGauge } from "./use-gauge";
 import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
 import { InUnits } from "~/kit/ui/in-units";
+import type { Point } from "#core/kernel/geometry/geometry";
+import type { PhaseFilm } from "#core/panel/film-record";
 
 const SPOT_COUNTS = [5, 8, 14, 24] as const;
 
@@ -45,14 +47,84 @@ function ImportButton({ phase }: { phase: Phase }) {
   );
 }
 
+interface ReadingDeskProps {
+  phase: Phase;
+}
+
 /**
  * Readings typed spot by spot: Enter saves and goes on, so a gauge that types like a keyboard works as it is; a bridged gauge may send
  * them, and the stand-in reads a spot at a press.
  */
-export function ReadingDesk({ phase }: { phase: Phase }) {
+export function ReadingDesk({ phase }: ReadingDeskProps) {
   const { view } = usePanel();
   const units = useUnits();
   const { spotPlan, state, readingsPerSpot, panel } = view;
+  const typing = useTyping(phase);
+  const { count, asked, again, chosen, saved, draft, template, listening } = typing;
+
+  /** Readings of a spot, those that wait for an answer about themselves included. */
+  const counted = (name: string) => count(name) + asked.filter((a) => a.spot === name).length;
+  const wanted = (name: string) => again[name] ?? readingsPerSpot;
+  const wants = (name: string) => counted(name) < wanted(name);
+  const shownSpot = (chosen && wants(chosen) ? chosen : null) ?? spotPlan.find((s) => wants(s.name))?.name ?? null;
+  // Only what the server has acknowledged counts as read.
+  const read = spotPlan.filter((s) => saved(s.name) >= readingsPerSpot).length;
+  const choose = (name: string) => {
+    if (!wants(name)) typing.setAgain((a) => ({ ...a, [name]: counted(name) + readingsPerSpot }));
+    typing.setProblem(null);
+    typing.setChosen(name);
+  };
+  const taking = useTaking(typing, { phase, shownSpot, wanted });
+  const { isAgain, thereOf } = taking;
+
+  const marks = spotPlan.map((s): SpotMark => {
+    const film = state.spots.find((p) => p.name === s.name);
+    const mean = film?.films[phase]?.film.mean_m;
+    return {
+      name: s.name,
+      at: s.at,
+      text: mean === undefined ? s.name : showFilm(mean, units).text,
+      state: s.name === shownSpot ? "now" : mean === undefined ? "open" : "read",
+    };
+  });
+  const spot = spotPlan.find((s) => s.name === shownSpot);
+  const left = shownSpot ? wanted(shownSpot) - counted(shownSpot) : 0;
+  const there = shownSpot && isAgain(shownSpot) ? thereOf(shownSpot) : null;
+  return (
+    <div className="mt-3 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
+      <PanelDrawing
+        shape={panel.shape}
+        spots={marks}
+        onSpot={choose}
+        label={`${panel.name}: ${read} of ${spotPlan.length} spots read ${PHASES[phase]}`}
+      />
+      <div className="space-y-4">
+        <p className="flex flex-wrap items-center gap-2">
+          <span className="text-[27px] font-semibold tracking-tight" data-testid="spots-read">
+            {read} of {spotPlan.length}
+          </span>
+          <span className="text-ink2">spots read {PHASES[phase]}</span>
+          {state.spots.some((s) => s.films[phase]?.simulated) && <Tag kind="simulated">simulated</Tag>}
+        </p>
+        <Typed {...{ phase, spot, typing, taking, there, left }} />
+        <div className="flex flex-wrap gap-2">
+          <StandIn>
+            <StandInGauge phase={phase} spot={spot?.name ?? null} template={template} />
+          </StandIn>
+          <ImportButton phase={phase} />
+        </div>
+        <Spots {...{ shownSpot, choose, count }} input={typing.input} />
+        <GaugeAndPlace {...{ draft, listening }} setListening={typing.setListening} />
+        <ReadTable phase={phase} />
+      </div>
+    </div>
+  );
+}
+
+/** What is typed, taken and refused of the readings. */
+function useTyping(phase: Phase) {
+  const { view } = usePanel();
+  const { state } = view;
   const [chosen, setChosen] = useState<string | null>(null);
   /** Readings wanted at spots that were tapped to be read again, those that are there included. */
   const [again, setAgain] = useState<Record<string, number>>({});
@@ -65,7 +137,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     { value: "", gauge: state.gaugeChecks.at(-1)?.body.gauge ?? "", template: false, asked: [] as readonly Asked[] },
     { value: "film", asked: { value: "film" } },
   );
-  const { gauge, template, value: half, asked } = draft.typed;
+  const { template, value: half, asked } = draft.typed;
   const setHalf = (value: string) => draft.set("value", value);
   const [listening, setListening] = useState(false);
   const input = useRef<HTMLInputElement>(null);
@@ -82,20 +154,177 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     setRefusedValue(null);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each refused reading
   }, [refusedValue]);
-
-  /** Readings of a spot, those that wait for an answer about themselves included. */
-  const counted = (name: string) => count(name) + asked.filter((a) => a.spot === name).length;
-  const wanted = (name: string) => again[name] ?? readingsPerSpot;
-  const wants = (name: string) => counted(name) < wanted(name);
-  const shownSpot = (chosen && wants(chosen) ? chosen : null) ?? spotPlan.find((s) => wants(s.name))?.name ?? null;
-  // Only what the server has acknowledged counts as read.
-  const read = spotPlan.filter((s) => saved(s.name) >= readingsPerSpot).length;
-  const choose = (name: string) => {
-    if (!wants(name)) setAgain((a) => ({ ...a, [name]: counted(name) + readingsPerSpot }));
-    setProblem(null);
-    setChosen(name);
+  return {
+    ...{ draft, asked, template, setHalf, input, problem, setProblem },
+    ...{ chosen, setChosen, again, setAgain, adding, setAdding, listening, setListening },
+    ...{ waiting, held, saved, count, take },
   };
+}
 
+type Typing = ReturnType<typeof useTyping>;
+type Taking = ReturnType<typeof useTaking>;
+
+interface TypedProps {
+  phase: Phase;
+  spot: { name: string; at: Point } | undefined;
+  typing: Typing;
+  taking: Taking;
+  /** What the spot has already, where it is read again. */
+  there: PhaseFilm | null;
+  /** Readings that it still wants. */
+  left: number;
+}
+
+/** The figure as it is typed. */
+function Typed({ phase, spot, typing, taking, there, left }: TypedProps) {
+  const { input, problem, setHalf, waiting, held, draft } = typing;
+  const { takeTyped, oddOf, thereOf, settle } = taking;
+  const { view } = usePanel();
+  const units = useUnits();
+  const { panel } = view;
+  const { value: half, asked } = draft.typed;
+  return (
+    <div>
+      <label htmlFor={`reading-${phase}`} className="mb-1 block font-semibold">
+        {spot ? `Spot ${spot.name}, ${placeInWords(spot.at, panel.shape)}` : "Every spot is read"}
+      </label>
+      <div className="flex gap-2">
+        <input
+          ref={input}
+          id={`reading-${phase}`}
+          className="field !text-[22px] font-semibold"
+          inputMode="decimal"
+          autoComplete="off"
+          enterKeyHint="next"
+          placeholder={units.film}
+          aria-describedby={`reading-${phase}-note`}
+          aria-invalid={problem ? true : undefined}
+          value={half}
+          onChange={(e) => setHalf(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key !== "Enter") return;
+            e.preventDefault();
+            takeTyped();
+          }}
+        />
+        <button type="button" className="press" data-kind="main" onClick={takeTyped}>
+          Next
+        </button>
+      </div>
+      {asked.map((one, i) => (
+        <AskedReading
+          key={`${one.spot} ${i}`}
+          asked={one}
+          odd={oddOf(one.value, one.spot)}
+          there={thereOf(one.spot)}
+          onSettle={(how) => settle(i, how)}
+        />
+      ))}
+      <p id={`reading-${phase}-note`} className="mt-1 min-h-5 text-[13px] text-ink2" aria-live="polite">
+        {problem ? (
+          <span role="alert" className="font-medium text-stop-ink">
+            {problem}
+          </span>
+        ) : waiting ? (
+          held ? (
+            `${held}: ${waiting} ${waiting === 1 ? "reading waits" : "readings wait"} here and will be sent again`
+          ) : (
+            `Saving ${waiting}…`
+          )
+        ) : spot ? (
+          there ? (
+            `Read here already: ${filmsText(there.readings_m, units)}`
+          ) : (
+            `${left} ${left === 1 ? "reading" : "readings"} to go here; total film in ${units.film}`
+          )
+        ) : (
+          "Tap a spot to read it again"
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** The spots, each with how many are read. */
+function Spots({
+  shownSpot,
+  choose,
+  input,
+  count,
+}: {
+  shownSpot: string | null;
+  choose: (name: string) => void;
+  input: React.RefObject<HTMLInputElement | null>;
+  count: (name: string) => number;
+}) {
+  const { view } = usePanel();
+  const { spotPlan, readingsPerSpot } = view;
+  return (
+    <div className="flex flex-wrap gap-1.5" role="group" aria-label="Choose a spot">
+      {spotPlan.map((s) => (
+        <button
+          key={s.name}
+          type="button"
+          aria-pressed={s.name === shownSpot}
+          onClick={() => {
+            choose(s.name);
+            input.current?.focus();
+          }}
+          className="press !min-w-11 !px-2 aria-pressed:bg-glow-wash"
+        >
+          {s.name}
+          {count(s.name) >= readingsPerSpot && <span className="sr-only"> read</span>}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Which gauge reads, and how the place is found again. */
+function GaugeAndPlace({
+  draft,
+  listening,
+  setListening,
+}: {
+  draft: Draft<Widened<{ value: string; gauge: string; template: false; asked: readonly Asked[] }>>;
+  listening: boolean;
+  setListening: React.Dispatch<React.SetStateAction<boolean>>;
+}) {
+  const { gauge, template } = draft.typed;
+  return (
+    <details className="rounded-press border border-hair px-3">
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Gauge, places, template</summary>
+      <div className="grid grid-cols-2 gap-3 pb-3">
+        <Field
+          label="Gauge"
+          value={gauge}
+          onChange={draft.field("gauge").onChange}
+          maxLength={40}
+          hint="the same name before and after clear cancels its error"
+        />
+        <SpotCount />
+        <label className="col-span-2 flex min-h-11 items-center gap-3">
+          <input type="checkbox" className="h-5 w-5" checked={template} onChange={(e) => draft.set("template", e.target.checked)} />
+          <InUnits>Found again by a mark or a template (within 3 mm)</InUnits>
+        </label>
+        <label className="col-span-2 flex min-h-11 items-center gap-3">
+          <input type="checkbox" className="h-5 w-5" checked={listening} onChange={(e) => setListening(e.target.checked)} />
+          Take what a bridged gauge sends
+        </label>
+      </div>
+    </details>
+  );
+}
+
+/** What is done with a figure that is typed, or read by a gauge. */
+function useTaking(
+  { setProblem, setAgain, take, count, setChosen, again, adding, draft, setHalf, setAdding, input, listening }: Typing,
+  { phase, shownSpot, wanted }: { phase: Phase; shownSpot: string | null; wanted: (name: string) => number },
+) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { state } = view;
+  const { gauge, template, value: half, asked } = draft.typed;
   const put = (spot: string, value: string, how: { units: typeof units; gauge: string; replaces?: readonly string[] }) => {
     setProblem(null);
     if (how.replaces) setAgain((a) => Object.fromEntries(Object.entries(a).filter(([name]) => name !== spot)));
@@ -147,142 +376,7 @@ export function ReadingDesk({ phase }: { phase: Phase }) {
     else if (shownSpot) put(shownSpot, show("film", total_m, METRIC, 1).text, { units: METRIC, gauge: device });
     else setProblem("The gauge has read, but every spot is read. Tap the one it belongs to and read again.");
   });
-
-  const marks = spotPlan.map((s): SpotMark => {
-    const film = state.spots.find((p) => p.name === s.name);
-    const mean = film?.films[phase]?.film.mean_m;
-    return {
-      name: s.name,
-      at: s.at,
-      text: mean === undefined ? s.name : showFilm(mean, units).text,
-      state: s.name === shownSpot ? "now" : mean === undefined ? "open" : "read",
-    };
-  });
-  const spot = spotPlan.find((s) => s.name === shownSpot);
-  const left = shownSpot ? wanted(shownSpot) - counted(shownSpot) : 0;
-  const there = shownSpot && isAgain(shownSpot) ? thereOf(shownSpot) : null;
-  return (
-    <div className="mt-3 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
-      <PanelDrawing
-        shape={panel.shape}
-        spots={marks}
-        onSpot={choose}
-        label={`${panel.name}: ${read} of ${spotPlan.length} spots read ${PHASES[phase]}`}
-      />
-      <div className="space-y-4">
-        <p className="flex flex-wrap items-center gap-2">
-          <span className="text-[27px] font-semibold tracking-tight" data-testid="spots-read">
-            {read} of {spotPlan.length}
-          </span>
-          <span className="text-ink2">spots read {PHASES[phase]}</span>
-          {state.spots.some((s) => s.films[phase]?.simulated) && <Tag kind="simulated">simulated</Tag>}
-        </p>
-        <div>
-          <label htmlFor={`reading-${phase}`} className="mb-1 block font-semibold">
-            {spot ? `Spot ${spot.name}, ${placeInWords(spot.at, panel.shape)}` : "Every spot is read"}
-          </label>
-          <div className="flex gap-2">
-            <input
-              ref={input}
-              id={`reading-${phase}`}
-              className="field !text-[22px] font-semibold"
-              inputMode="decimal"
-              autoComplete="off"
-              enterKeyHint="next"
-              placeholder={units.film}
-              aria-describedby={`reading-${phase}-note`}
-              aria-invalid={problem ? true : undefined}
-              value={half}
-              onChange={(e) => setHalf(e.target.value)}
-              onKeyDown={(e) => {
-                if (e.key !== "Enter") return;
-                e.preventDefault();
-                takeTyped();
-              }}
-            />
-            <button type="button" className="press" data-kind="main" onClick={takeTyped}>
-              Next
-            </button>
-          </div>
-          {asked.map((one, i) => (
-            <AskedReading
-              key={`${one.spot} ${i}`}
-              asked={one}
-              odd={oddOf(one.value, one.spot)}
-              there={thereOf(one.spot)}
-              onSettle={(how) => settle(i, how)}
-            />
-          ))}
-          <p id={`reading-${phase}-note`} className="mt-1 min-h-5 text-[13px] text-ink2" aria-live="polite">
-            {problem ? (
-              <span role="alert" className="font-medium text-stop-ink">
-                {problem}
-              </span>
-            ) : waiting ? (
-              held ? (
-                `${held}: ${waiting} ${waiting === 1 ? "reading waits" : "readings wait"} here and will be sent again`
-              ) : (
-                `Saving ${waiting}…`
-              )
-            ) : spot ? (
-              there ? (
-                `Read here already: ${filmsText(there.readings_m, units)}`
-              ) : (
-                `${left} ${left === 1 ? "reading" : "readings"} to go here; total film in ${units.film}`
-              )
-            ) : (
-              "Tap a spot to read it again"
-            )}
-          </p>
-        </div>
-        <div className="flex flex-wrap gap-2">
-          <StandIn>
-            <StandInGauge phase={phase} spot={spot?.name ?? null} template={template} />
-          </StandIn>
-          <ImportButton phase={phase} />
-        </div>
-        <div className="flex flex-wrap gap-1.5" role="group" aria-label="Choose a spot">
-          {spotPlan.map((s) => (
-            <button
-              key={s.name}
-              type="button"
-              aria-pressed={s.name === shownSpot}
-              onClick={() => {
-                choose(s.name);
-                input.current?.focus();
-              }}
-              className="press !min-w-11 !px-2 aria-pressed:bg-glow-wash"
-            >
-              {s.name}
-              {count(s.name) >= readingsPerSpot && <span className="sr-only"> read</span>}
-            </button>
-          ))}
-        </div>
-        <details className="rounded-press border border-hair px-3">
-          <summary className="min-h-11 cursor-pointer content-center font-semibold">Gauge, places, template</summary>
-          <div className="grid grid-cols-2 gap-3 pb-3">
-            <Field
-              label="Gauge"
-              value={gauge}
-              onChange={draft.field("gauge").onChange}
-              maxLength={40}
-              hint="the same name before and after clear cancels its error"
-            />
-            <SpotCount />
-            <label className="col-span-2 flex min-h-11 items-center gap-3">
-              <input type="checkbox" className="h-5 w-5" checked={template} onChange={(e) => draft.set("template", e.target.checked)} />
-              <InUnits>Found again by a mark or a template (within 3 mm)</InUnits>
-            </label>
-            <label className="col-span-2 flex min-h-11 items-center gap-3">
-              <input type="checkbox" className="h-5 w-5" checked={listening} onChange={(e) => setListening(e.target.checked)} />
-              Take what a bridged gauge sends
-            </label>
-          </div>
-        </details>
-        <ReadTable phase={phase} />
-      </div>
-    </div>
-  );
+  return { isAgain, thereOf, takeTyped, oddOf, settle };
 }
 
 /** How many places the panel is read at. */

@@ -5,11 +5,14 @@ import { Outlet, createRoutesStub } from "react-router";
 import { DEFAULT_REMOVAL, type ShopRemoval } from "#core/models/correction/clearing";
 import type { BodyInputOf } from "#core/record/bodies";
 import { MODEL_FILM } from "#core/panel/shop-film";
+import { standingOf } from "#core/course/standing";
 import { accountPanel } from "#core/judge/account";
 import { panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
 import { METRIC } from "#core/kernel/units/quantities";
-import type { Finish } from "#core/models/ways/way";
+import type { ProductSheet } from "#core/models/product/sheet";
+import type { HouseWay } from "#core/models/ways/way";
+import type { Finish } from "#core/models/ways/terms";
 import type { PanelView } from "#server/views/panel-view";
 import { type Call, answer } from "#workers/ops";
 
@@ -22,6 +25,10 @@ export interface ViewOptions {
   read?: boolean;
   finish?: Finish;
   shopRemoval?: ShopRemoval;
+  /** Its clear, the way it is sprayed, and how many coats of it are on before anything else is added. */
+  sheet?: ProductSheet;
+  way?: HouseWay;
+  coats?: number;
   add?: (ledger: ReturnType<typeof testLedger>) => unknown;
 }
 /** A panel's view as the server would send it: a door read before and after two coats, then whatever the test adds to its ledger. */
@@ -30,12 +37,14 @@ export function testView({
   read = true,
   finish = "flat",
   shopRemoval = DEFAULT_REMOVAL,
+  sheet = TEST_SHEET,
+  way = houseWay("two-full"),
+  coats = 2,
   add = () => undefined,
 }: ViewOptions = {}): PanelView {
   const ledger = testLedger({ places });
   if (read) ledger.read("before", BEFORE_UM);
-  ledger.coat(1);
-  ledger.coat(2);
+  for (let number = 1; number <= coats; number++) ledger.coat(number);
   if (read)
     ledger.read(
       "after",
@@ -43,7 +52,7 @@ export function testView({
     );
   add(ledger);
   const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
-  const state = accountPanel(brief, TEST_SHEET, ledger.entries);
+  const state = accountPanel(brief, sheet, ledger.entries);
   return {
     job: {
       id: "job",
@@ -51,15 +60,16 @@ export function testView({
       colourName: "grey",
       colourCss: "#808080",
       finish,
-      way: houseWay("two-full"),
+      way,
       brief: NO_BRIEF,
       createdAt_ms: 0,
       archivedAt_ms: null,
     },
     panel: { id: "panel", jobId: "job", name: "Door", productRevisionId: "r", position: 1, ...brief },
     panels: [{ id: "panel", name: "Door" }],
-    product: { id: "p", revisionId: "r", revision: 1, sheet: TEST_SHEET },
+    product: { id: "p", revisionId: "r", revision: 1, sheet },
     state,
+    standing: standingOf({ brief, facts: state, sheet, way, finish, now_ms: 0 }),
     spotPlan: places.map((at, i) => ({ name: String(i + 1), at })),
     floor_m: 35e-6,
     shopFilm: MODEL_FILM,
@@ -68,7 +78,7 @@ export function testView({
     readingsPerSpot: 3,
     spotCount: 6,
     formKey: "key",
-    standsOn: ledger.entries.at(-1)?.id ?? null,
+    expectedVersion: ledger.entries.at(-1)?.id ?? null,
   } as unknown as PanelView;
 }
 

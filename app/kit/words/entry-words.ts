@@ -1,5 +1,5 @@
 import { MEND_CARDS } from "#core/models/prep/mend-cards";
-import { COAT_ZONES } from "#core/models/ways/way";
+import { COAT_ZONES } from "#core/models/ways/terms";
 import { LAYER_NAMES } from "#core/models/prep/layer-names";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PANEL_PARTS, PART_HELD, PHASES, SEEN_TO } from "#core/record/kinds";

@@ -1,7 +1,7 @@
-import { type Held, stops } from "#core/judge/held";
+import { type BlockedBy, stops } from "#core/judge/blocked-by";
 
 /** What says no, whatever the film; null where nothing does. */
-export function stopWords(held: readonly Held[]): string | null {
+export function stopWords(held: readonly BlockedBy[]): string | null {
   const no = held.find(stops);
   if (!no) return null;
   return no.by === "fault" ? `Stop. ${no.fault.name} first.` : "Stop. Matte is not worked, it is sprayed again.";

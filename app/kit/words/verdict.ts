@@ -3,7 +3,7 @@ import type { Assessment, Remedy } from "#core/judge/assess";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
 import { showChance, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import type { Held } from "#core/judge/held";
+import type { BlockedBy } from "#core/judge/blocked-by";
 import { VERDICT_LIMITS, type Verdict } from "#core/judge/limits";
 import { stopWords } from "./stop-words";
 
@@ -20,7 +20,7 @@ export function verdictSentence(
   a: Assessment,
   shape: Pick<PanelShape, "outline" | "sides">,
   units: UnitPreferences,
-  held: readonly Held[] = [],
+  held: readonly BlockedBy[] = [],
 ): string {
   if (a.verdict === "none") return a.reason ?? "Too few readings for a verdict.";
   // Whatever the film allows: what says no comes first.

@@ -1,6 +1,5 @@
 import type { PlanZone, ZoneKind } from "#core/judge/zone-setting";
-import { HAND_LEVELS, LINE_STRIP_M } from "#core/judge/zone-work";
-import { CUT_GUARD_M } from "#core/judge/limits";
+import { CUT_GUARD_M, HAND_LEVELS, LINE_STRIP_M } from "#core/judge/limits";
 import type { EntryOf } from "#core/record/entry";
 import type { PlanStep } from "#core/record/bodies";
 import { stepName } from "#core/models/correction/schools";
@@ -66,7 +65,7 @@ export function zoneWorking(z: PlanZone, units: UnitPreferences): Working {
   };
   return {
     title: zoneName(z),
-    formula: `${formula[z.kind]} Left = there now less what comes off; uncertainties add in squares. The chance is that the thinnest of its places keeps less than the guard.`,
+    formula: `${formula[z.kind]} Left = there now less what comes off; uncertainties add in squares. The chance is the judge's own, of the same question as the verdict: the flat's has body lines and rim in it, a run's or nib's is of its worst place.`,
     inputs: [
       { name: "area", shown: areaText(z.area_m2, units) },
       ...(z.now ? [withU("clear there now", "film", z.now.clear_m, z.now.u_m, units)] : []),
@@ -86,7 +85,10 @@ export function zoneWorking(z: PlanZone, units: UnitPreferences): Working {
 }
 
 /** Chance shown in a zone; a dash where nothing comes off or no reading tells it. */
-export const zoneChance = (z: PlanZone): string => (z.cutChance === null ? "–" : showChance(z.cutChance));
+export const zoneChance = ({ kind, way }: Pick<PlanZone, "kind" | "way">, chance: number | null): string => {
+  if (chance !== null) return showChance(chance);
+  return way !== "left" && (kind === "line" || kind === "edge") ? "with the flat" : "–";
+};
 
 /** What really happened in a step: time, what a mark said, gloss. */
 export function doneWords({ body }: EntryOf<"step">, units: UnitPreferences): string {

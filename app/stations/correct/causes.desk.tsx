@@ -12,6 +12,7 @@ import { causeWorking } from "./causes.words";
 import { useUnits } from "~/kit/root/use-root";
 import { InUnits } from "~/kit/ui/in-units";
 import { inUnits } from "#core/kernel/units/in-units";
+import type { RankedCause } from "#core/models/defects/diagnose";
 
 const SHOWN = 5;
 const TRY_WORDS: Record<string, string> = {
@@ -38,7 +39,6 @@ const PLACES: Record<ChangeAt, { path: string; name: string }> = {
 /** What caused it: the record first, then a few questions; what speaks for and against; what to change next time. */
 export function CausesDesk({ causes }: { causes: CausesView }) {
   const units = useUnits();
-  const { base } = usePanel();
   const { diagnosis, kind } = causes;
   const leader = diagnosis.causes[0]!;
   const [question] = diagnosis.questions;
@@ -68,44 +68,7 @@ export function CausesDesk({ causes }: { causes: CausesView }) {
       <div className="mt-2 grid gap-x-10 gap-y-7 md:grid-cols-[1.25fr_1fr]">
         <ol className="border-t border-hair" aria-label="Causes, likeliest first">
           {diagnosis.causes.slice(0, SHOWN).map((c) => (
-            <li key={c.id ?? "else"} className="border-b border-hair py-3" data-testid={`cause-${c.id ?? "else"}`}>
-              <div className="flex items-baseline gap-3">
-                <WorkingButton
-                  working={causeWorking(c, causes)}
-                  label={`${c.name}: ${Math.round(100 * c.probability)} in 100. Show the working`}
-                >
-                  <span className="text-[22px] font-semibold tabular-nums">{Math.round(100 * c.probability)}</span>
-                  <span className="text-ink2"> in 100</span>
-                </WorkingButton>
-                <span className="font-semibold">{c.name}</span>
-              </div>
-              <div className="mt-1 h-1.5 w-full bg-hair" aria-hidden>
-                <div className="h-full bg-glow" style={{ width: `${100 * c.probability}%` }} />
-              </div>
-              <p className="mt-1 text-[14px] text-ink2">
-                {c.speaksFor.length > 0 && (
-                  <>
-                    For it:{" "}
-                    {c.speaksFor
-                      .slice(0, 3)
-                      .map((s) => s.words)
-                      .join("; ")}
-                    .{" "}
-                  </>
-                )}
-                {c.speaksAgainst.length > 0 && (
-                  <>
-                    Against it:{" "}
-                    {c.speaksAgainst
-                      .slice(0, 3)
-                      .map((s) => s.words)
-                      .join("; ")}
-                    .
-                  </>
-                )}
-              </p>
-              {c.id && <CauseChange id={c.id} base={base} kind={kind} chosen={causes.settled === c.id} />}
-            </li>
+            <CauseRow key={c.id ?? "else"} {...{ c, causes }} />
           ))}
         </ol>
         <div className="space-y-6">
@@ -122,6 +85,49 @@ export function CausesDesk({ causes }: { causes: CausesView }) {
         word counts for the next job.
       </p>
     </>
+  );
+}
+
+/** A cause with its weight, and what speaks for and against it. */
+function CauseRow({ c, causes }: { c: RankedCause; causes: CausesView }) {
+  const { base } = usePanel();
+  const { kind } = causes;
+  return (
+    <li className="border-b border-hair py-3" data-testid={`cause-${c.id ?? "else"}`}>
+      <div className="flex items-baseline gap-3">
+        <WorkingButton working={causeWorking(c, causes)} label={`${c.name}: ${Math.round(100 * c.probability)} in 100. Show the working`}>
+          <span className="text-[22px] font-semibold tabular-nums">{Math.round(100 * c.probability)}</span>
+          <span className="text-ink2"> in 100</span>
+        </WorkingButton>
+        <span className="font-semibold">{c.name}</span>
+      </div>
+      <div className="mt-1 h-1.5 w-full bg-hair" aria-hidden>
+        <div className="h-full bg-glow" style={{ width: `${100 * c.probability}%` }} />
+      </div>
+      <p className="mt-1 text-[14px] text-ink2">
+        {c.speaksFor.length > 0 && (
+          <>
+            For it:{" "}
+            {c.speaksFor
+              .slice(0, 3)
+              .map((s) => s.words)
+              .join("; ")}
+            .{" "}
+          </>
+        )}
+        {c.speaksAgainst.length > 0 && (
+          <>
+            Against it:{" "}
+            {c.speaksAgainst
+              .slice(0, 3)
+              .map((s) => s.words)
+              .join("; ")}
+            .
+          </>
+        )}
+      </p>
+      {c.id && <CauseChange id={c.id} base={base} kind={kind} chosen={causes.settled === c.id} />}
+    </li>
   );
 }
 

@@ -44,7 +44,9 @@ describe("zones of a plan", () => {
   test("each zone says its way, what comes off and stays, and opens its working with the marks of every step", async () => {
     const view = testView({ add: (l) => (l.add("defect", RUN), l.add("defect", NIBS)) });
     const { plan } = planFor(view.panel, view.state, CHOICE);
-    renderPanel(<ZoneView plan={plan} rim_m={0.02} />, view);
+    renderPanel(<ZoneView plan={plan} chances={plan.zones.map((z) => (z.kind === "flat" ? 0.04 : null))} rim_m={0.02} />, view);
+    expect(screen.getByTestId("zone-flat").textContent).toContain("1 in 25");
+    expect(screen.getByTestId("zone-line").textContent).toContain("with the flat");
     for (const kind of ["run", "spot", "flat", "line", "edge"]) expect(screen.getByTestId(`zone-${kind}`)).toBeTruthy();
     expect(within(screen.getByTestId("zone-edge")).getByText(/left under tape/)).toBeTruthy();
     expect(within(screen.getByTestId("zone-edge")).getByText("nothing")).toBeTruthy();
@@ -58,7 +60,7 @@ describe("zones of a plan", () => {
   test("a zone that nobody read says so and claims no risk", () => {
     const view = testView({ read: false, add: (l) => l.add("defect", RUN) });
     const { plan } = planFor(view.panel, view.state, CHOICE);
-    renderPanel(<ZoneView plan={plan} rim_m={0.02} />, view);
+    renderPanel(<ZoneView plan={plan} chances={null} rim_m={0.02} />, view);
     expect(screen.getByTestId("zone-run").textContent).toContain("not read");
     expect(screen.getByTestId("zone-run").textContent).toContain("–");
   });
@@ -66,7 +68,7 @@ describe("zones of a plan", () => {
   test("a ladder that skips too far for this shop is told", () => {
     const view = testView({ shopRemoval: { whole: null, steps: { "P3000 soft machine": { removal_m: 0.5e-6, u_m: 0.1e-6 } } } });
     const { plan } = planFor(view.panel, view.state, { ...CHOICE, shop: view.shopRemoval });
-    renderPanel(<ZoneView plan={plan} rim_m={0.02} />, view);
+    renderPanel(<ZoneView plan={plan} chances={null} rim_m={0.02} />, view);
     expect(screen.getByRole("alert").textContent).toContain("a grit belongs between");
   });
 });

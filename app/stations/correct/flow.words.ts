@@ -5,7 +5,7 @@ import type { FlowStage } from "#core/models/ways/flow-stage";
 import type { Removal } from "#core/models/correction/removal-plan";
 import type { OptionAnswer } from "#core/judge/option-case";
 import { FLATTEN_S } from "#core/models/trade-limits";
-import { type Held, stops } from "#core/judge/held";
+import { type BlockedBy, stops } from "#core/judge/blocked-by";
 import type { Verdict } from "#core/judge/limits";
 import { showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -23,7 +23,7 @@ export const AGAINST: Record<NonNullable<FlowStage["against"]>, string> = {
 export function flowSentence(
   stage: FlowStage,
   verdict: Verdict | null,
-  { measured, left_s, held }: { measured: boolean; left_s: number; held: readonly Held[] },
+  { measured, left_s, held }: { measured: boolean; left_s: number; held: readonly BlockedBy[] },
   units: UnitPreferences,
 ): { main: string; rest: string } {
   const no = held.find(stops);

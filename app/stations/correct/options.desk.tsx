@@ -2,13 +2,13 @@ import { inferredWords } from "~/kit/words/how-words";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { type OptionCase, type OptionForecast, type OptionKind, type Waiting, waitingOf } from "#core/judge/options";
-import type { FilmPhase } from "#core/models/defects/remedies";
+import type { CurePhase } from "#core/models/defects/remedies";
 import { planAddress } from "./plan-address";
 import { planOfWay } from "#core/judge/option-plan";
 import type { ShopRates } from "#core/judge/option-figures";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { optionQuestion } from "#core/judge/questions";
-import { useRun } from "~/kit/run/use-run";
+import { useRun, type Run } from "~/kit/run/use-run";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
 import { WorkingButton } from "~/kit/ui/figure";
@@ -18,6 +18,7 @@ import { closedWords, decisionSentence, faultLines, flipSentence, optionName, op
 import { OptionsWaiting } from "./options-waiting";
 import { SandOutView } from "./sand-out-view";
 import { SurfaceTube } from "./surface-tube";
+import type { OptionAnswer, Flip } from "#core/judge/option-case";
 
 /** Where each way is gone on with. */
 const PLAN = { path: "/correct", name: "Plan it" };
@@ -45,7 +46,7 @@ function nextPath({ kind, runSchool }: OptionForecast, house: string): string {
 }
 
 /** Every way to deal with the panel, with its film, risk, hours and cost; the least that mends it first. */
-export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; left_s: number; phase: FilmPhase; rates: ShopRates }) {
+export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; left_s: number; phase: CurePhase; rates: ShopRates }) {
   const { view } = usePanel();
   const units = useUnits();
   const { job } = view;
@@ -92,65 +93,93 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
           {inferred && <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>}
         </div>
       </div>
-      <ScrollRegion label="Options" className="mt-5">
-        <table className="w-full min-w-[780px] text-left">
-          <thead className="small-label border-b border-hair">
-            <tr>
-              <th className="py-2">Way</th>
-              <th>Comes off, {units.film}</th>
-              <th>Clear left, {units.film}</th>
-              <th>Cut through</th>
-              <th>Too thin</th>
-              <th>Rejected</th>
-              <th>Hours</th>
-              <th>Waiting</th>
-              <th>Cost</th>
-              <th>
-                <span className="sr-only">Go on</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {options.map((o) => (
-              <OptionRow
-                key={o.kind}
-                option={o}
-                case={c}
-                matte={matte}
-                chosen={o.kind === best?.kind}
-                waiting={waitingOf(o.kind, { left_s, sandAfter_s: view.product.sheet.sandAfter_s })}
-              />
-            ))}
-          </tbody>
-        </table>
-      </ScrollRegion>
+      <OptionsTable {...{ options, matte, left_s, worked }} />
       {options.some((o) => o.kind === "sandOut") && <SandOutView />}
       <section className="mt-6 grid gap-5 sm:grid-cols-3" aria-label="How it would reflect a light tube">
         <SurfaceTube peakToValley_m={c.peakToValley_m} label="As it is" />
         <SurfaceTube peakToValley_m={Math.min(c.peakToValley_m, c.wanted_m)} label="Levelled and polished" />
         <SurfaceTube peakToValley_m={c.wanted_m} label={job.finish === "match" ? "The neighbour's, as rated" : "Wanted"} />
       </section>
-      <section className="mt-6" aria-labelledby="flip-title">
-        <h3 id="flip-title" className="font-semibold">
-          What would change it
-        </h3>
-        {flips && flips.length > 0 ? (
-          <ul className="list-disc pl-5 text-ink2">
-            {flips.map((f) => (
-              <li key={f.what}>{flipSentence(f, matte)}</li>
-            ))}
-          </ul>
-        ) : (
-          <p className="text-ink2">
-            {flips ? "Nothing that may well be otherwise: the choice stands." : (further.fault ?? "Trying what may be otherwise.")}
-          </p>
-        )}
-      </section>
+      <Flips {...{ flips, matte, further }} />
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         Rates are set under House. Hours, materials and chances of rejection are defaults of ours. Structural or safety-relevant parts:
         licensed practice.
       </p>
     </>
+  );
+}
+
+/** The ways side by side. */
+function OptionsTable({
+  options,
+  matte,
+  left_s,
+  worked,
+}: {
+  options: OptionForecast[];
+  matte: boolean;
+  left_s: number;
+  worked: OptionAnswer;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { case: c, decision } = worked;
+  const best = decision.best;
+  return (
+    <ScrollRegion label="Options" className="mt-5">
+      <table className="w-full min-w-[780px] text-left">
+        <thead className="small-label border-b border-hair">
+          <tr>
+            <th className="py-2">Way</th>
+            <th>Comes off, {units.film}</th>
+            <th>Clear left, {units.film}</th>
+            <th>Cut through</th>
+            <th>Too thin</th>
+            <th>Rejected</th>
+            <th>Hours</th>
+            <th>Waiting</th>
+            <th>Cost</th>
+            <th>
+              <span className="sr-only">Go on</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {options.map((o) => (
+            <OptionRow
+              key={o.kind}
+              option={o}
+              case={c}
+              matte={matte}
+              chosen={o.kind === best?.kind}
+              waiting={waitingOf(o.kind, { left_s, sandAfter_s: view.product.sheet.sandAfter_s })}
+            />
+          ))}
+        </tbody>
+      </table>
+    </ScrollRegion>
+  );
+}
+
+/** What would flip the choice. */
+function Flips({ flips, matte, further }: { flips: Flip[] | null; matte: boolean; further: Run<"optionFlips"> }) {
+  return (
+    <section className="mt-6" aria-labelledby="flip-title">
+      <h3 id="flip-title" className="font-semibold">
+        What would change it
+      </h3>
+      {flips && flips.length > 0 ? (
+        <ul className="list-disc pl-5 text-ink2">
+          {flips.map((f) => (
+            <li key={f.what}>{flipSentence(f, matte)}</li>
+          ))}
+        </ul>
+      ) : (
+        <p className="text-ink2">
+          {flips ? "Nothing that may well be otherwise: the choice stands." : (further.fault ?? "Trying what may be otherwise.")}
+        </p>
+      )}
+    </section>
   );
 }
 

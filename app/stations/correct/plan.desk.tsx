@@ -1,22 +1,23 @@
 import { DraftForm } from "~/kit/draft/draft-form";
-import { useDraft } from "~/kit/draft/use-draft";
+import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
 import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
-import { Link, useFetcher, useSearchParams } from "react-router";
+import { Link, useFetcher, useSearchParams, type FetcherWithComponents } from "react-router";
 import { faultsHolding, workedAt } from "#core/panel/fault-holds";
-import { heldBy, heldVerdict } from "#core/judge/held";
+import { blockedBy, blockedVerdict } from "#core/judge/blocked-by";
 import type { Assessment } from "#core/judge/assess";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import { countedSteps, headlineRemoval, withoutMarks } from "#core/judge/work";
 import { textureOf } from "#core/judge/texture";
 import { CORRECTION_SCHOOLS, reachOf } from "#core/models/correction/schools";
 import { openFills } from "#core/judge/zone-places";
+import type { PlanChances } from "#core/judge/plan-chances";
 import type { ZonePlan } from "#core/judge/zone-plan";
 import type { PlanStep } from "#core/record/bodies";
 import { PANEL_PARTS } from "#core/record/kinds";
 import { show } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useRun } from "~/kit/run/use-run";
-import { useFilmState } from "~/kit/panel/use-film-state";
+import { useCureStatus } from "~/kit/panel/use-cure-status";
 import { useUnits } from "~/kit/root/use-root";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { HeldLines } from "~/kit/panel/held-lines";
@@ -30,49 +31,18 @@ import { RunSchools } from "./run-schools";
 import { ToldByMark } from "./told-by-mark";
 import { ZoneView } from "./zone-view";
 import { inUnits } from "#core/kernel/units/in-units";
+import type { ZoneChoice } from "#core/judge/zone-setting";
+import type { Texture } from "#core/models/correction/removal-plan";
+
+type PlanDraft = Draft<Widened<ReturnType<typeof planFields>>>;
 
 /** Choose a school, see zone by zone what it takes and risks, store the plan. */
 export function PlanDesk({ onStored }: { onStored: () => void }) {
   const { view } = usePanel();
-  const units = useUnits();
-  const { panel, state, floor_m, job } = view;
+  const { panel, floor_m } = view;
   const fetcher = useFetcher<FormAnswer>();
-  const errors = fetcher.data?.errors ?? {};
-  const known = useMemo(() => textureOf(state), [state]);
-  const params = useSearchParams()[0];
-  const asked = useCallback((name: string) => params.get(name), [params]);
-  const draft = useDraft(
-    `plan ${asked("school") ?? ""} ${asked("run") ?? ""}${asked("part") ? ` ${asked("part")}` : ""}${asked("fill") ? " fill" : ""}`,
-    useMemo(() => planFields(view, units, asked), [view, units, asked]),
-    { texture: "film", uTexture: "film", wanted: "film", tape: "length" },
-  );
-  // The fields follow the hand; the plan follows the fields.
-  const seen = useDeferredValue(useMemo(() => ({ typed: draft.typed, units }), [draft.typed, units]));
-  const { typed } = seen;
-  const choice = useMemo(() => planChoice(typed, seen.units, view), [typed, seen.units, view]);
-  const { schoolId, runSchool, edges, lines, part, fill } = useMemo(() => planWays(typed, view), [typed, view]);
-  const fills = openFills(state).length;
-  const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
-  const asking = useRun("verdict", "plan", input);
-  const plan = choice ? (asking.result?.plan ?? null) : null;
-  const film = useFilmState();
-  const held = useMemo(
-    () =>
-      heldBy({
-        finish: job.finish,
-        cured: film.cured,
-        account: state,
-        faults: plan ? faultsHolding(state, "paper", workedAt(plan)) : [],
-      }),
-    [job.finish, film.cured, state, plan],
-  );
-  const run = useMemo(() => {
-    const judged = plan && (asking.result?.assessment ?? null);
-    return { ...asking, result: judged && { ...judged, verdict: heldVerdict(judged.verdict, held) } };
-  }, [asking, plan, held]);
-  const removal = useMemo(() => (plan ? headlineRemoval(plan.steps) : NOTHING), [plan]);
-  const unmarked = useMemo(() => (plan ? withoutMarks(plan.steps, view.state.told) : null), [plan, view.state.told]);
-  const counted = useMemo(() => (plan ? countedSteps(plan.steps) : []), [plan]);
+  const { choice, draft, typed, errors, schoolId, runSchool, known, edges, lines, part, fills, fill } = usePlanDraft({ fetcher });
+  const { removal, plan, run, held, film, counted, asking, unmarked } = useJudged({ choice });
   const { removal_m, u_m } = removal;
   const { set } = draft;
   const chooseRun = useCallback((school: string | null) => set("runSchool", school ?? ""), [set]);
@@ -99,17 +69,7 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
       )}
       <HeldLines view={view} held={held} left_s={film.left_s} />
       <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">
-        <section aria-labelledby="school-title">
-          <h3 id="school-title" className="mb-2 text-lg font-semibold">
-            Grit and polish
-          </h3>
-          <Choices
-            label="Grit and polish"
-            value={schoolId}
-            onChange={(id) => draft.set("schoolId", id)}
-            options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name, note: inUnits(`${s.goodFor}. ${s.price}.`, units) }))}
-          />
-        </section>
+        <Schools {...{ schoolId, draft }} />
         <div className="space-y-6">
           {plan && !plan.problem && (
             <VerdictFigures
@@ -122,47 +82,10 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
               held={held.length > 0}
             />
           )}
-          <div className="grid grid-cols-2 gap-3">
-            {field(
-              "texture",
-              "Peel, peak to valley",
-              units.film,
-              { measured: "measured on the panel", judged: "judged by eye", usual: "usual for a sprayed panel; not measured" }[known.from],
-            )}
-            {field("uTexture", "give or take", units.film)}
-            {field("wanted", "Peel to leave", units.film, "0 for a flat finish, the neighbour's to match")}
-            {field("tape", "Width of the rim", units.length)}
-          </div>
+          <Peel {...{ field, known }} />
           <input type="hidden" name="edges" value={edges} />
           <input type="hidden" name="lines" value={lines} />
-          <div className="flex flex-wrap gap-x-6 gap-y-3">
-            <div>
-              <span className="small-label mb-1 block">Rim</span>
-              <Toggle
-                label="Rim"
-                value={edges}
-                onChange={(v) => draft.set("edges", v)}
-                options={[
-                  { value: "left", name: "leave under tape" },
-                  { value: "hand", name: "by hand" },
-                ]}
-              />
-            </div>
-            {panel.shape.bodyLines.length > 0 && (
-              <div>
-                <span className="small-label mb-1 block">Body lines</span>
-                <Toggle
-                  label="Body lines"
-                  value={lines}
-                  onChange={(v) => draft.set("lines", v)}
-                  options={[
-                    { value: "hand", name: "by hand" },
-                    { value: "left", name: "leave under tape" },
-                  ]}
-                />
-              </div>
-            )}
-          </div>
+          <Strips {...{ edges, draft, lines }} />
           {CORRECTION_SCHOOLS.some((s) => s.id === schoolId && reachOf(s) !== "spots") && (
             <SelectField
               label="Where"
@@ -205,14 +128,146 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
           </button>
         </div>
       </div>
-      {plan && !plan.problem && <ZoneView plan={plan} rim_m={choice?.tape_m ?? 0} />}
-      {plan?.runs && <RunSchools runs={plan.runs} value={runSchool} onChange={chooseRun} />}
+      {plan && !plan.problem && <ZoneView plan={plan} chances={asking.result?.chances?.zones ?? null} rim_m={choice?.tape_m ?? 0} />}
+      {plan?.runs && (
+        <RunSchools runs={plan.runs} chances={asking.result?.chances?.schools ?? NONE} value={runSchool} onChange={chooseRun} />
+      )}
       <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
       <ToldByMark now={removal} unmarked={unmarked} />
     </DraftForm>
   );
 }
 
+/** The plan as it is chosen. */
+function usePlanDraft({ fetcher }: { fetcher: FetcherWithComponents<FormAnswer> }) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { state } = view;
+  const errors = fetcher.data?.errors ?? {};
+  const known = useMemo(() => textureOf(state), [state]);
+  const params = useSearchParams()[0];
+  const asked = useCallback((name: string) => params.get(name), [params]);
+  const draft = useDraft(
+    `plan ${asked("school") ?? ""} ${asked("run") ?? ""}${asked("part") ? ` ${asked("part")}` : ""}${asked("fill") ? " fill" : ""}`,
+    useMemo(() => planFields(view, units, asked), [view, units, asked]),
+    { texture: "film", uTexture: "film", wanted: "film", tape: "length" },
+  );
+  // The fields follow the hand; the plan follows the fields.
+  const seen = useDeferredValue(useMemo(() => ({ typed: draft.typed, units }), [draft.typed, units]));
+  const { typed } = seen;
+  const choice = useMemo(() => planChoice(typed, seen.units, view), [typed, seen.units, view]);
+  const { schoolId, runSchool, edges, lines, part, fill } = useMemo(() => planWays(typed, view), [typed, view]);
+  const fills = openFills(state).length;
+  return { choice, draft, typed, errors, schoolId, runSchool, known, edges, lines, part, fills, fill };
+}
+
+/** The peel that is there, and what of it is left. */
+function Peel({
+  field,
+  known,
+}: {
+  field: (name: keyof ReturnType<typeof planFields>, label: string, unit: string, hint?: string) => React.JSX.Element;
+  known: { texture: Texture; from: "measured" | "judged" | "usual" };
+}) {
+  const units = useUnits();
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      {field(
+        "texture",
+        "Peel, peak to valley",
+        units.film,
+        { measured: "measured on the panel", judged: "judged by eye", usual: "usual for a sprayed panel; not measured" }[known.from],
+      )}
+      {field("uTexture", "give or take", units.film)}
+      {field("wanted", "Peel to leave", units.film, "0 for a flat finish, the neighbour's to match")}
+      {field("tape", "Width of the rim", units.length)}
+    </div>
+  );
+}
+
+/** The plan with its verdict, and what stands against it. */
+function useJudged({ choice }: { choice: ZoneChoice | null }) {
+  const { view } = usePanel();
+  const { panel, state, job } = view;
+  const input = useMemo(() => choice && { brief: panel, state, choice }, [choice, panel, state]);
+  const asking = useRun("verdict", "plan", input);
+  const plan = choice ? (asking.result?.plan ?? null) : null;
+  const film = useCureStatus();
+  const held = useMemo(
+    () =>
+      blockedBy({
+        finish: job.finish,
+        cured: film.cured,
+        account: state,
+        faults: plan ? faultsHolding(state, "paper", workedAt(plan)) : [],
+      }),
+    [job.finish, film.cured, state, plan],
+  );
+  const run = useMemo(() => {
+    const judged = plan && (asking.result?.assessment ?? null);
+    return { ...asking, result: judged && { ...judged, verdict: blockedVerdict(judged.verdict, held) } };
+  }, [asking, plan, held]);
+  const removal = useMemo(() => (plan ? headlineRemoval(plan.steps) : NOTHING), [plan]);
+  const unmarked = useMemo(() => (plan ? withoutMarks(plan.steps, view.state.told) : null), [plan, view.state.told]);
+  const counted = useMemo(() => (plan ? countedSteps(plan.steps) : []), [plan]);
+  return { removal, plan, run, held, film, counted, asking, unmarked };
+}
+
+/** The schools of correction. */
+function Schools({ schoolId, draft }: { schoolId: string; draft: PlanDraft }) {
+  const units = useUnits();
+  return (
+    <section aria-labelledby="school-title">
+      <h3 id="school-title" className="mb-2 text-lg font-semibold">
+        Grit and polish
+      </h3>
+      <Choices
+        label="Grit and polish"
+        value={schoolId}
+        onChange={(id) => draft.set("schoolId", id)}
+        options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name, note: inUnits(`${s.goodFor}. ${s.price}.`, units) }))}
+      />
+    </section>
+  );
+}
+
+/** Rim and body lines, by hand or left. */
+function Strips({ edges, draft, lines }: { edges: "hand" | "left"; draft: PlanDraft; lines: "hand" | "left" }) {
+  const { view } = usePanel();
+  const { panel } = view;
+  return (
+    <div className="flex flex-wrap gap-x-6 gap-y-3">
+      <div>
+        <span className="small-label mb-1 block">Rim</span>
+        <Toggle
+          label="Rim"
+          value={edges}
+          onChange={(v) => draft.set("edges", v)}
+          options={[
+            { value: "left", name: "leave under tape" },
+            { value: "hand", name: "by hand" },
+          ]}
+        />
+      </div>
+      {panel.shape.bodyLines.length > 0 && (
+        <div>
+          <span className="small-label mb-1 block">Body lines</span>
+          <Toggle
+            label="Body lines"
+            value={lines}
+            onChange={(v) => draft.set("lines", v)}
+            options={[
+              { value: "hand", name: "by hand" },
+              { value: "left", name: "leave under tape" },
+            ]}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+const NONE: PlanChances["schools"] = [];
 const NOTHING = { removal_m: 0, u_m: 0 };
 const PROBLEMS: Record<NonNullable<ZonePlan["problem"]>, string> = {
   "no place": "Nothing is marked to work at: look it over, and mark what you see under Inspect.",

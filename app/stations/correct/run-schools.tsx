@@ -1,5 +1,6 @@
 import { memo } from "react";
 import { RUN_SCHOOLS, type RunSchool } from "#core/models/correction/run-work";
+import type { PlanChances } from "#core/judge/plan-chances";
 import type { RunComparison } from "#core/judge/zone-places";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
@@ -9,14 +10,21 @@ import { inUnits } from "#core/kernel/units/in-units";
 /** The four run schools side by side, none declared best. */
 export const RunSchools = memo(function RunSchools({
   runs,
+  chances,
   value,
   onChange,
 }: {
   runs: RunComparison;
+  /** What the judge says of each; empty while it is asked, or knows nothing. */
+  chances: PlanChances["schools"];
   value: RunSchool | null;
   onChange: (s: RunSchool | null) => void;
 }) {
   const units = useUnits();
+  const chanceOf = (school: RunSchool, what: "cut" | "thin") => {
+    const told = chances.find((c) => c.school === school);
+    return told ? showChance(told[what]) : "–";
+  };
   const film = (m: number) => show("film", m, units).text;
   return (
     <section className="mt-8" aria-labelledby="run-title">
@@ -56,8 +64,8 @@ export const RunSchools = memo(function RunSchools({
                 </td>
                 <td>{film(s.loss_m)}</td>
                 <td>{showWithUncertainty("film", s.left_m, s.u_left_m, units).text}</td>
-                <td>{showChance(s.chanceBelowFloor)}</td>
-                <td>{showChance(s.cutChance)}</td>
+                <td>{chanceOf(s.school, "thin")}</td>
+                <td>{chanceOf(s.school, "cut")}</td>
                 <td>{Math.round(s.minutes)}</td>
               </tr>
             ))}

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { heldByFaults } from "#core/judge/held";
+import { blockedByFaults } from "#core/judge/blocked-by";
 import { later, useLater } from "~/kit/root/later";
 import { useAssessment } from "~/kit/run/use-assessment";
 import type { PanelView } from "#server/views/panel-view";
@@ -14,6 +14,6 @@ export function useFromHere({ panel, state }: PanelView) {
   const question = useLater(judge, plan !== null, true);
   const ahead = useMemo(() => question?.assessFromHere(panel, state) ?? null, [question, panel, state]);
   const { result } = useAssessment(through ? null : (ahead?.assess ?? null));
-  const held = useMemo(() => heldByFaults(state.heldAhead), [state.heldAhead]);
+  const held = useMemo(() => blockedByFaults(state.heldAhead), [state.heldAhead]);
   return { through, ahead, held, chances: result && result.verdict !== "none" ? result : null };
 }

@@ -1,7 +1,8 @@
+import type { PlanStep } from "#core/record/bodies";
 import { inferredWords } from "~/kit/words/how-words";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { Check } from "lucide-react";
-import { Link, useFetcher } from "react-router";
+import { Link, useFetcher, type FetcherWithComponents } from "react-router";
 import { correctionSchool } from "#core/models/correction/schools";
 import { show, showChance, showWithUncertainty } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -12,11 +13,14 @@ import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { stopWords } from "~/kit/words/stop-words";
+import { throughWords } from "~/kit/words/through-words";
 import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { doneWords, stepFacts } from "~/kit/words/zone-words";
 import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
 import { StepText } from "./zone-view";
+import type { BlockedBy } from "#core/judge/blocked-by";
+import type { EntryOf } from "#core/record/entry";
 
 /** The stored plan, step by step: what to do, what to look for, what it takes off. */
 export function PlanWork({ onReplan, finished }: { onReplan: () => void; finished: boolean }) {
@@ -29,6 +33,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   const school = correctionSchool(body.schoolId);
   const done = state.stepsDone.length;
   const now = body.steps[done];
+  const words = throughWords(view.product.sheet);
   const removal = showWithUncertainty("film", body.removal_m, body.u_removal_m, units);
   const rechecked = state.spots.some((s) => s.films.recheck);
   const verdict = VERDICT_WORDS[body.verdict];
@@ -38,30 +43,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   if (through) return <Through onReplan={onReplan} entryId={through.id} />;
   return (
     <>
-      <div>
-        <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {no ? (
-            <span className="text-stop-ink">{no}</span>
-          ) : now ? (
-            <>
-              Step {done + 1} of {body.steps.length}: <em className="text-glow-ink not-italic">{now.name}.</em>
-            </>
-          ) : rechecked ? (
-            "Worked through and measured again."
-          ) : (
-            "Worked through. Measure again before you trust the section."
-          )}
-        </h2>
-        <div className="mt-2 flex flex-wrap gap-2">
-          <Tag kind={no ? "open" : verdict.tag}>{`${verdict.word} when planned`}</Tag>
-          {body.inferred && <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>}
-        </div>
-        {now && (
-          <div className="mt-2">
-            <HeldAhead view={view} held={held} />
-          </div>
-        )}
-      </div>
+      <Heading {...{ no, now, rechecked, verdict, held, plan }} />
       <p className="mt-2 text-ink2">
         {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little
         left {showChance(body.thinChance ?? NaN)}, when planned.
@@ -83,38 +65,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
       <ol className="mt-6 border-t border-hair">
         {body.steps.map((s, i) => {
           const ticked = state.stepsDone[i];
-          return (
-            <li
-              key={i}
-              aria-current={i === done ? "step" : undefined}
-              className="grid grid-cols-[44px_1fr_auto] items-start gap-3 border-b border-hair py-3 aria-[current=step]:bg-glow-wash"
-            >
-              <span className="grid h-9 w-9 place-content-center justify-self-center rounded-full border-[1.5px] border-edge font-semibold">
-                {ticked ? <Check size={18} aria-label="done" /> : i + 1}
-              </span>
-              <div>
-                <StepText step={s} facts={stepFacts(s, units)} />
-                {(ticked || againAt(i) > 0) && (
-                  <p className="text-[14px]">
-                    {[ticked && doneWords(ticked, units), againAt(i) > 0 && `${againAt(i)} × once more`].filter(Boolean).join(" · ")}
-                  </p>
-                )}
-              </div>
-              {i === done ? (
-                <fetcher.Form method="post" action={`${base}/correct`}>
-                  <input type="hidden" name="intent" value="step" />
-                  <input type="hidden" name="planId" value={plan.id} />
-                  <input type="hidden" name="index" value={i} />
-                  <input type="hidden" name="formKey" value={`${plan.id}-${i}-${view.formKey}`} />
-                  <button className="press" data-kind={no ? undefined : "main"} disabled={fetcher.state !== "idle"}>
-                    Done
-                  </button>
-                </fetcher.Form>
-              ) : (
-                ticked && i === done - 1 && <StrikeButton entryId={ticked.id} what={`step ${i + 1}`} />
-              )}
-            </li>
-          );
+          return <StepRow key={i} {...{ i, ticked, s, againAt, fetcher, plan, no }} />;
         })}
       </ol>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
@@ -127,49 +78,170 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
             </button>
           )}
           <button className="press" name="intent" value="through" disabled={fetcher.state !== "idle"}>
-            Colour on the cloth
+            {words.sign}
           </button>
         </fetcher.Form>
       )}
-      <div className="mt-5 flex flex-wrap gap-2">
-        {now && (
-          <Link to={`/jobs/${view.job.id}/booth/${view.panel.id}`} className="press">
-            Work in the booth view
-          </Link>
-        )}
-        <Link to={`${base}/inspect`} className="press" {...(finished && !rechecked ? { "data-kind": "main" } : {})}>
-          Measure again
-        </Link>
-        {finished && (
-          <Link to={`${base}/hand-over`} className="press" {...(rechecked ? { "data-kind": "main" } : {})}>
-            Hand over
-          </Link>
-        )}
-        <button type="button" className="press" onClick={onReplan}>
-          Plan again from here
-        </button>
-      </div>
+      <Leads {...{ now, finished, rechecked, onReplan }} />
       {rechecked && <Remeasured />}
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
-        Wipe dry and look after every step. Scratches of the step before still there: one more pass before the next. Colour on the cloth:
-        stop, the clear is through; repaint. Eye protection, residual current protection for mains tools near water, no loose clothing at
-        rotating pads.
+        Wipe dry and look after every step. Scratches of the step before still there: one more pass before the next. {words.watch} Eye
+        protection, residual current protection for mains tools near water, no loose clothing at rotating pads.
       </p>
     </>
   );
 }
 
+/** The step at hand, and the verdict when it was planned. */
+function Heading({
+  no,
+  now,
+  rechecked,
+  verdict,
+  held,
+  plan,
+}: {
+  no: string | null;
+  now: PlanStep | undefined;
+  rechecked: boolean;
+  verdict: { word: string; tag: "good" | "caution" | "stop" | "open" };
+  held: readonly BlockedBy[];
+  plan: EntryOf<"plan">;
+}) {
+  const { view } = usePanel();
+  const { state } = view;
+  const { body } = plan;
+  const done = state.stepsDone.length;
+  return (
+    <div>
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {no ? (
+          <span className="text-stop-ink">{no}</span>
+        ) : now ? (
+          <>
+            Step {done + 1} of {body.steps.length}: <em className="text-glow-ink not-italic">{now.name}.</em>
+          </>
+        ) : rechecked ? (
+          "Worked through and measured again."
+        ) : (
+          "Worked through. Measure again before you trust the section."
+        )}
+      </h2>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Tag kind={no ? "open" : verdict.tag}>{`${verdict.word} when planned`}</Tag>
+        {body.inferred && <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>}
+      </div>
+      {now && (
+        <div className="mt-2">
+          <HeldAhead view={view} held={held} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** A step with its tick. */
+function StepRow({
+  i,
+  ticked,
+  s,
+  againAt,
+  fetcher,
+  plan,
+  no,
+}: {
+  i: number;
+  ticked: EntryOf<"step"> | undefined;
+  s: PlanStep;
+  againAt: (i: number) => number;
+  fetcher: FetcherWithComponents<FormAnswer>;
+  plan: EntryOf<"plan">;
+  no: string | null;
+}) {
+  const { view, base } = usePanel();
+  const units = useUnits();
+  const { state } = view;
+  const done = state.stepsDone.length;
+  return (
+    <li
+      aria-current={i === done ? "step" : undefined}
+      className="grid grid-cols-[44px_1fr_auto] items-start gap-3 border-b border-hair py-3 aria-[current=step]:bg-glow-wash"
+    >
+      <span className="grid h-9 w-9 place-content-center justify-self-center rounded-full border-[1.5px] border-edge font-semibold">
+        {ticked ? <Check size={18} aria-label="done" /> : i + 1}
+      </span>
+      <div>
+        <StepText step={s} facts={stepFacts(s, units)} />
+        {(ticked || againAt(i) > 0) && (
+          <p className="text-[14px]">
+            {[ticked && doneWords(ticked, units), againAt(i) > 0 && `${againAt(i)} × once more`].filter(Boolean).join(" · ")}
+          </p>
+        )}
+      </div>
+      {i === done ? (
+        <fetcher.Form method="post" action={`${base}/correct`}>
+          <input type="hidden" name="intent" value="step" />
+          <input type="hidden" name="planId" value={plan.id} />
+          <input type="hidden" name="index" value={i} />
+          <input type="hidden" name="formKey" value={`${plan.id}-${i}-${view.formKey}`} />
+          <button className="press" data-kind={no ? undefined : "main"} disabled={fetcher.state !== "idle"}>
+            Done
+          </button>
+        </fetcher.Form>
+      ) : (
+        ticked && i === done - 1 && <StrikeButton entryId={ticked.id} what={`step ${i + 1}`} />
+      )}
+    </li>
+  );
+}
+
+/** Where to go from here. */
+function Leads({
+  now,
+  finished,
+  rechecked,
+  onReplan,
+}: {
+  now: PlanStep | undefined;
+  finished: boolean;
+  rechecked: boolean;
+  onReplan: () => void;
+}) {
+  const { view, base } = usePanel();
+  return (
+    <div className="mt-5 flex flex-wrap gap-2">
+      {now && (
+        <Link to={`/jobs/${view.job.id}/booth/${view.panel.id}`} className="press">
+          Work in the booth view
+        </Link>
+      )}
+      <Link to={`${base}/inspect`} className="press" {...(finished && !rechecked ? { "data-kind": "main" } : {})}>
+        Measure again
+      </Link>
+      {finished && (
+        <Link to={`${base}/hand-over`} className="press" {...(rechecked ? { "data-kind": "main" } : {})}>
+          Hand over
+        </Link>
+      )}
+      <button type="button" className="press" onClick={onReplan}>
+        Plan again from here
+      </button>
+    </div>
+  );
+}
+
 /** The clear is through: nothing more is sanded here. */
 function Through({ entryId, onReplan }: { entryId: string; onReplan: () => void }) {
-  const { base } = usePanel();
+  const { view, base } = usePanel();
+  const words = throughWords(view.product.sheet);
   return (
     <section className="space-y-4" role="alert">
       <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight text-stop-ink">
-        Stop. Colour on the cloth: the clear is through.
+        Stop. {words.sign}: {words.stop}.
       </h2>
       <p className="max-w-[65ch]">
-        Sand no further, there or beside it. Tape round the place so that nothing runs under the edge. It is mended by base and clear, not
-        by polishing. What is left elsewhere can be judged anew once it has been read again.
+        Sand no further, there or beside it. Tape round the place so that nothing runs under the edge. {words.mend} What is left elsewhere
+        can be judged anew once it has been read again.
       </p>
       <div className="flex flex-wrap gap-2">
         <Link to={`${base}/correct/options`} className="press" data-kind="main">

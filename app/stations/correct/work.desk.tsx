@@ -1,12 +1,14 @@
 import { KeptForm } from "~/kit/draft/draft-form";
 import { Check } from "lucide-react";
-import { Link, useFetcher } from "react-router";
+import { Link, useFetcher, type FetcherWithComponents } from "react-router";
 import { show, showChance, showSpan, showWithUncertainty } from "#core/kernel/units/format";
 import type { PanelView } from "#server/views/panel-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
 import { useWakeLock } from "~/kit/shell/use-wake-lock";
 import { HeldAhead } from "./held-ahead";
+import { capital } from "~/kit/words/capital";
+import { throughWords } from "~/kit/words/through-words";
 import { stopWords } from "~/kit/words/stop-words";
 import { later, useLater } from "~/kit/root/later";
 import { useNow } from "~/kit/shell/now";
@@ -17,13 +19,16 @@ import { StepMeasures } from "./step-measures";
 import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
 import { InUnits } from "~/kit/ui/in-units";
+import type { PlanStep } from "#core/record/bodies";
+import type { EntryOf } from "#core/record/entry";
+import type { Assessment, AssessInput } from "#core/judge/assess";
+import type { Removal } from "#core/models/correction/removal-plan";
 
 /** The drawing stands in a column of its own, and follows the steps. */
-const SECTION = later(() => import("~/kit/panel/film-section"));
+const SECTION = later(() => import("~/kit/panel/film-pictures"));
 
 /** The plan as cards, read at a metre with wet gloves: what to do now, its clock, and what is left of the clear. */
 export function WorkDesk({ view }: { view: PanelView }) {
-  const units = useUnits();
   const now_ms = useNow();
   const fetcher = useFetcher<FormAnswer>();
   useWakeLock();
@@ -33,6 +38,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
   const section = useLater(SECTION, true);
   const { through, ahead, held, chances } = useFromHere(view);
   const no = stopWords(held);
+  const words = throughWords(view.product.sheet);
   const busy = fetcher.state !== "idle";
   if (!plan)
     return (
@@ -48,75 +54,19 @@ export function WorkDesk({ view }: { view: PanelView }) {
   const running = step && working?.body.index === index ? working : null;
   const elapsed_s = running ? (now_ms - running.at_ms) / 1000 : 0;
   const over = running !== null && step !== undefined && elapsed_s > step.minutes * 60;
-  const clear = state.film.mean;
   const last = stepsDone.at(-1);
   const errors = fetcher.data?.ok === false ? fetcher.data.errors : {};
   return (
     <main className="grid gap-x-10 gap-y-6 px-4 py-6 sm:px-6 xl:grid-cols-[1.6fr_1fr_200px]">
       <section aria-label="Now" className="space-y-5">
-        <h2 className="text-[clamp(30px,5vw,52px)] leading-[1.06] font-semibold tracking-tight" data-testid="work-now" aria-live="polite">
-          {through ? (
-            <span className="text-stop-ink">Stop. The clear is through.</span>
-          ) : step && no ? (
-            <span className="text-stop-ink">{no}</span>
-          ) : step ? (
-            <>
-              {index + 1} of {plan.body.steps.length}: <em className="text-glow-ink not-italic">{step.name}.</em>
-            </>
-          ) : (
-            "Worked through. Measure again."
-          )}
-        </h2>
+        <Heading {...{ through, words, step, no, plan, view }} />
         {step && !through && <HeldAhead view={view} held={held} />}
-        {step && !through && (
-          <>
-            <p className="text-[clamp(44px,8vw,96px)] leading-none font-semibold tracking-tight" data-testid="work-clock">
-              {running ? showSpan(elapsed_s) : "–"}
-              <span className={`ml-3 text-[20px] font-normal tracking-normal ${over ? "text-amber-ink" : "text-ink2"}`}>
-                {over ? "longer than planned: fresh paper?" : `of about ${Math.max(1, Math.round(step.minutes))} min`}
-              </span>
-            </p>
-            <div className="max-w-[46ch] space-y-1 text-[20px] leading-snug">
-              <p className="font-medium">{stepFacts(step, units)}</p>
-              <p>
-                <InUnits>{step.doThis}</InUnits>.
-              </p>
-              <p className="text-ink2">{lookForWords(step)}</p>
-            </div>
-            <KeptForm fetcher={fetcher} place={`step ${plan.id} ${index}`} className="space-y-4" key={`${plan.id}-${index}`}>
-              <input type="hidden" name="planId" value={plan.id} />
-              <input type="hidden" name="index" value={index} />
-              <input type="hidden" name="formKey" value={`${plan.id}-${index}-${view.formKey}`} />
-              <button
-                className="press min-h-24 w-full text-[28px]"
-                data-kind={no ? undefined : "main"}
-                name="intent"
-                value={running ? "step" : "start"}
-                disabled={busy}
-              >
-                {running ? "Done" : "Start"}
-              </button>
-              <StepMeasures panelId={panel.id} place={`step ${plan.id} ${index} mark`} errors={errors} />
-            </KeptForm>
-          </>
-        )}
+        {step && !through && <StepNow {...{ running, elapsed_s, over, step, fetcher, plan, view, no, busy, errors }} />}
         <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-        {last && !through && (
-          <fetcher.Form method="post" className="flex flex-wrap gap-3">
-            <input type="hidden" name="planId" value={plan.id} />
-            {plan.body.steps[index - 1]?.use && (
-              <button className="press min-h-16 flex-1 text-[17px]" name="intent" value="again" disabled={busy}>
-                Scratches still visible: one pass more
-              </button>
-            )}
-            <button className="press min-h-16 flex-1 text-[17px]" name="intent" value="through" disabled={busy}>
-              Colour on the cloth
-            </button>
-          </fetcher.Form>
-        )}
+        {last && !through && <After {...{ fetcher, plan, busy, words, view }} />}
         {through && (
           <div className="space-y-3 text-[20px]">
-            <p>Sand no further, there or beside it. Tape round the place. Base and clear mend it, not polish.</p>
+            <p>Sand no further, there or beside it. Tape round the place. {words.mend}</p>
             <div className="flex flex-wrap gap-2">
               <Link to={`${base}/correct/options`} className="press" data-kind="main">
                 What now?
@@ -131,56 +81,7 @@ export function WorkDesk({ view }: { view: PanelView }) {
           </Link>
         )}
       </section>
-      <section aria-label="How it stands" className="space-y-5">
-        {clear && (
-          <p>
-            <span className="text-[38px] leading-none font-semibold">
-              {showWithUncertainty("film", clear.clear_m, clear.u_m, units).text}
-            </span>{" "}
-            <span className="text-[17px] text-ink2">{units.film} clear now, mean of the panel</span>
-          </p>
-        )}
-        {step && !through && (
-          <p data-testid="work-from-here" className="min-h-12" aria-live="polite">
-            {chances && ahead ? (
-              <>
-                {show("film", ahead.removal.removal_m, units).text} {units.film} still to come off. From here: cutting through{" "}
-                <b className="font-semibold">{showChance(chances.cutChance)}</b>, too little left{" "}
-                <b className="font-semibold">{showChance(chances.thinChance)}</b>.
-              </>
-            ) : (
-              <span className="text-ink2">Working out the chances from here…</span>
-            )}
-          </p>
-        )}
-        {step && !through && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
-        <ol className="border-t border-hair">
-          {plan.body.steps.map((s, i) => {
-            const done = stepsDone[i];
-            return (
-              <li
-                key={i}
-                aria-current={i === index ? "step" : undefined}
-                className="flex min-h-11 items-center gap-3 border-b border-hair py-1.5 aria-[current=step]:bg-glow-wash"
-              >
-                <span className="w-7 text-center font-semibold text-ink2">{done ? <Check size={18} aria-label="done" /> : i + 1}</span>
-                <span className="min-w-0 flex-1">
-                  <b className="font-semibold">{s.name}</b>
-                  {done && <span className="block text-[13px] text-ink2">{doneWords(done, units)}</span>}
-                </span>
-                {done && i === index - 1 && <StrikeButton entryId={done.id} what={`step ${i + 1}`} />}
-              </li>
-            );
-          })}
-        </ol>
-        <p className="text-[15px] text-ink2">
-          Eye protection. Residual current protection for mains tools near water. No loose clothing at rotating pads. Wipe dry and look
-          after every step.
-        </p>
-        <Link to={`${base}/correct`} className="press">
-          The whole plan
-        </Link>
-      </section>
+      <Standing {...{ step, through, chances, ahead, plan, view, base }} />
       <aside aria-label="Section" className="hidden xl:block">
         {section && (
           <section.FilmSection
@@ -193,5 +94,219 @@ export function WorkDesk({ view }: { view: PanelView }) {
         )}
       </aside>
     </main>
+  );
+}
+
+/** How the clear stands, and the steps. */
+function Standing({
+  step,
+  through,
+  chances,
+  ahead,
+  plan,
+  view,
+  base,
+}: {
+  step: PlanStep | undefined;
+  through: EntryOf<"throughClear"> | null;
+  chances: Assessment | null;
+  ahead: { removal: Removal; unmarked: Removal | null; assess: AssessInput } | null;
+  plan: EntryOf<"plan">;
+  view: PanelView;
+  base: string;
+}) {
+  const units = useUnits();
+  const { state } = view;
+  const { stepsDone } = state;
+  const clear = state.film.mean;
+  return (
+    <section aria-label="How it stands" className="space-y-5">
+      {clear && (
+        <p>
+          <span className="text-[38px] leading-none font-semibold">
+            {showWithUncertainty("film", clear.clear_m, clear.u_m, units).text}
+          </span>{" "}
+          <span className="text-[17px] text-ink2">{units.film} clear now, mean of the panel</span>
+        </p>
+      )}
+      {step && !through && (
+        <p data-testid="work-from-here" className="min-h-12" aria-live="polite">
+          {chances && ahead ? (
+            <>
+              {show("film", ahead.removal.removal_m, units).text} {units.film} still to come off. From here: cutting through{" "}
+              <b className="font-semibold">{showChance(chances.cutChance)}</b>, too little left{" "}
+              <b className="font-semibold">{showChance(chances.thinChance)}</b>.
+            </>
+          ) : (
+            <span className="text-ink2">Working out the chances from here…</span>
+          )}
+        </p>
+      )}
+      {step && !through && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
+      <ol className="border-t border-hair">
+        {plan.body.steps.map((s, i) => {
+          const done = stepsDone[i];
+          return <StepLine key={i} {...{ i, done, s, view }} />;
+        })}
+      </ol>
+      <p className="text-[15px] text-ink2">
+        Eye protection. Residual current protection for mains tools near water. No loose clothing at rotating pads. Wipe dry and look after
+        every step.
+      </p>
+      <Link to={`${base}/correct`} className="press">
+        The whole plan
+      </Link>
+    </section>
+  );
+}
+
+/** What to do now, large. */
+function Heading({
+  through,
+  words,
+  step,
+  no,
+  plan,
+  view,
+}: {
+  through: EntryOf<"throughClear"> | null;
+  words: { sign: string; stop: string; watch: string; mend: string };
+  step: PlanStep | undefined;
+  no: string | null;
+  plan: EntryOf<"plan">;
+  view: PanelView;
+}) {
+  const { state } = view;
+  const { stepsDone } = state;
+  const index = stepsDone.length;
+  return (
+    <h2 className="text-[clamp(30px,5vw,52px)] leading-[1.06] font-semibold tracking-tight" data-testid="work-now" aria-live="polite">
+      {through ? (
+        <span className="text-stop-ink">Stop. {capital(words.stop)}.</span>
+      ) : step && no ? (
+        <span className="text-stop-ink">{no}</span>
+      ) : step ? (
+        <>
+          {index + 1} of {plan.body.steps.length}: <em className="text-glow-ink not-italic">{step.name}.</em>
+        </>
+      ) : (
+        "Worked through. Measure again."
+      )}
+    </h2>
+  );
+}
+
+/** The step at hand, its clock and its marks. */
+function StepNow({
+  running,
+  elapsed_s,
+  over,
+  step,
+  fetcher,
+  plan,
+  view,
+  no,
+  busy,
+  errors,
+}: {
+  running: EntryOf<"stepStart"> | null;
+  elapsed_s: number;
+  over: boolean;
+  step: PlanStep;
+  fetcher: FetcherWithComponents<FormAnswer>;
+  plan: EntryOf<"plan">;
+  view: PanelView;
+  no: string | null;
+  busy: boolean;
+  errors: Record<string, string[]>;
+}) {
+  const units = useUnits();
+  const { state, panel } = view;
+  const { stepsDone } = state;
+  const index = stepsDone.length;
+  return (
+    <>
+      <p className="text-[clamp(44px,8vw,96px)] leading-none font-semibold tracking-tight" data-testid="work-clock">
+        {running ? showSpan(elapsed_s) : "–"}
+        <span className={`ml-3 text-[20px] font-normal tracking-normal ${over ? "text-amber-ink" : "text-ink2"}`}>
+          {over ? "longer than planned: fresh paper?" : `of about ${Math.max(1, Math.round(step.minutes))} min`}
+        </span>
+      </p>
+      <div className="max-w-[46ch] space-y-1 text-[20px] leading-snug">
+        <p className="font-medium">{stepFacts(step, units)}</p>
+        <p>
+          <InUnits>{step.doThis}</InUnits>.
+        </p>
+        <p className="text-ink2">{lookForWords(step)}</p>
+      </div>
+      <KeptForm fetcher={fetcher} place={`step ${plan.id} ${index}`} className="space-y-4" key={`${plan.id}-${index}`}>
+        <input type="hidden" name="planId" value={plan.id} />
+        <input type="hidden" name="index" value={index} />
+        <input type="hidden" name="formKey" value={`${plan.id}-${index}-${view.formKey}`} />
+        <button
+          className="press min-h-24 w-full text-[28px]"
+          data-kind={no ? undefined : "main"}
+          name="intent"
+          value={running ? "step" : "start"}
+          disabled={busy}
+        >
+          {running ? "Done" : "Start"}
+        </button>
+        <StepMeasures panelId={panel.id} place={`step ${plan.id} ${index} mark`} errors={errors} />
+      </KeptForm>
+    </>
+  );
+}
+
+/** Once more, or through. */
+function After({
+  fetcher,
+  plan,
+  busy,
+  words,
+  view,
+}: {
+  fetcher: FetcherWithComponents<FormAnswer>;
+  plan: EntryOf<"plan">;
+  busy: boolean;
+  words: { sign: string; stop: string; watch: string; mend: string };
+  view: PanelView;
+}) {
+  const { state } = view;
+  const { stepsDone } = state;
+  const index = stepsDone.length;
+  return (
+    <fetcher.Form method="post" className="flex flex-wrap gap-3">
+      <input type="hidden" name="planId" value={plan.id} />
+      {plan.body.steps[index - 1]?.use && (
+        <button className="press min-h-16 flex-1 text-[17px]" name="intent" value="again" disabled={busy}>
+          Scratches still visible: one pass more
+        </button>
+      )}
+      <button className="press min-h-16 flex-1 text-[17px]" name="intent" value="through" disabled={busy}>
+        {words.sign}
+      </button>
+    </fetcher.Form>
+  );
+}
+
+/** A step with its tick. */
+function StepLine({ i, done, s, view }: { i: number; done: EntryOf<"step"> | undefined; s: PlanStep; view: PanelView }) {
+  const units = useUnits();
+  const { state } = view;
+  const { stepsDone } = state;
+  const index = stepsDone.length;
+  return (
+    <li
+      aria-current={i === index ? "step" : undefined}
+      className="flex min-h-11 items-center gap-3 border-b border-hair py-1.5 aria-[current=step]:bg-glow-wash"
+    >
+      <span className="w-7 text-center font-semibold text-ink2">{done ? <Check size={18} aria-label="done" /> : i + 1}</span>
+      <span className="min-w-0 flex-1">
+        <b className="font-semibold">{s.name}</b>
+        {done && <span className="block text-[13px] text-ink2">{doneWords(done, units)}</span>}
+      </span>
+      {done && i === index - 1 && <StrikeButton entryId={done.id} what={`step ${i + 1}`} />}
+    </li>
   );
 }

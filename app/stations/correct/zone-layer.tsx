@@ -1,6 +1,6 @@
 import { useId, useMemo } from "react";
 import type { PlanZone } from "#core/judge/zone-setting";
-import { LINE_STRIP_M } from "#core/judge/zone-work";
+import { LINE_STRIP_M } from "#core/judge/limits";
 import { type Point, boundingBox, edgeDistances, gridInside, isInside, lineDistances } from "#core/kernel/geometry/geometry";
 import { type Region, inRegion } from "#core/kernel/geometry/region";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
@@ -46,27 +46,7 @@ export function ZoneLayer({
           <circle cx={unit * 0.006} cy={unit * 0.006} r={unit * 0.0026} fill="var(--glow-ink)" />
         </pattern>
       </defs>
-      {region && (
-        <g clipPath={`url(#${id}-panel)`}>
-          <mask id={`${id}-rest`}>
-            <rect x={x0 * MM} y={y0 * MM} width={(x1 - x0) * MM} height={(y1 - y0) * MM} fill="white" />
-            {region.map((r, i) => (
-              <path key={i} d={`${svgPath(r)}Z`} fill="black" />
-            ))}
-          </mask>
-          <path d={outline} fill={`url(#${id}-left)`} mask={`url(#${id}-rest)`} />
-          {region.map((r, i) => (
-            <path
-              key={i}
-              d={`${svgPath(r)}Z`}
-              fill="none"
-              stroke="var(--ink)"
-              strokeWidth={unit * 0.004}
-              strokeDasharray={`${unit * 0.014} ${unit * 0.01}`}
-            />
-          ))}
-        </g>
-      )}
+      {region && <LeftAlone {...{ id, x0, y0, x1, y1, region, outline, unit }} />}
       <g clipPath={`url(#${id}-panel)`}>
         <g clipPath={`url(#${id}-worked)`}>
           {lines &&
@@ -84,31 +64,107 @@ export function ZoneLayer({
           )}
         </g>
       </g>
-      <g
-        fontSize={size}
-        fontWeight="640"
-        fill="var(--ink)"
-        stroke="var(--panel)"
-        strokeWidth={unit * 0.006}
-        paintOrder="stroke"
-        textAnchor="middle"
-      >
-        {flat && (
-          <text x={calm[0] * MM} y={calm[1] * MM + size * 0.35}>
-            {flat.sections} {flat.sections === 1 ? "section" : "sections"}
-          </text>
-        )}
-        {edge && !region && (
-          <text x={((x0 + x1) / 2) * MM} y={topAt(shape, (x0 + x1) / 2) * MM + rim_m * MM + size * 1.1}>
-            {edge.way === "left" ? "rim left under tape" : "rim by hand"}
-          </text>
-        )}
-        {lines && onLine && (
-          <text x={onLine[0] * MM} y={onLine[1] * MM - LINE_STRIP_M * MM - size * 0.35}>
-            {lines.way === "left" ? "line left" : "by hand"}
-          </text>
-        )}
-      </g>
+      <ZoneNames {...{ size, unit, flat, calm, edge, region, x0, x1, shape, rim_m, lines, onLine }} />
+    </g>
+  );
+}
+
+/** What is not levelled, and the border of what is. */
+function LeftAlone({
+  id,
+  x0,
+  y0,
+  x1,
+  y1,
+  region,
+  outline,
+  unit,
+}: {
+  id: string;
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  region: Region;
+  outline: string;
+  unit: number;
+}) {
+  return (
+    <g clipPath={`url(#${id}-panel)`}>
+      <mask id={`${id}-rest`}>
+        <rect x={x0 * MM} y={y0 * MM} width={(x1 - x0) * MM} height={(y1 - y0) * MM} fill="white" />
+        {region.map((r, i) => (
+          <path key={i} d={`${svgPath(r)}Z`} fill="black" />
+        ))}
+      </mask>
+      <path d={outline} fill={`url(#${id}-left)`} mask={`url(#${id}-rest)`} />
+      {region.map((r, i) => (
+        <path
+          key={i}
+          d={`${svgPath(r)}Z`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={unit * 0.004}
+          strokeDasharray={`${unit * 0.014} ${unit * 0.01}`}
+        />
+      ))}
+    </g>
+  );
+}
+
+/** What each zone is, in a word. */
+function ZoneNames({
+  size,
+  unit,
+  flat,
+  calm,
+  edge,
+  region,
+  x0,
+  x1,
+  shape,
+  rim_m,
+  lines,
+  onLine,
+}: {
+  size: number;
+  unit: number;
+  flat: PlanZone | undefined;
+  calm: Point;
+  edge: PlanZone | undefined;
+  region: Region | null;
+  x0: number;
+  x1: number;
+  shape: PanelShape;
+  rim_m: number;
+  lines: PlanZone | undefined;
+  onLine: Point | undefined;
+}) {
+  return (
+    <g
+      fontSize={size}
+      fontWeight="640"
+      fill="var(--ink)"
+      stroke="var(--panel)"
+      strokeWidth={unit * 0.006}
+      paintOrder="stroke"
+      textAnchor="middle"
+    >
+      {flat && (
+        <text x={calm[0] * MM} y={calm[1] * MM + size * 0.35}>
+          {flat.sections} {flat.sections === 1 ? "section" : "sections"}
+        </text>
+      )}
+      {edge && !region && (
+        <text x={((x0 + x1) / 2) * MM} y={topAt(shape, (x0 + x1) / 2) * MM + rim_m * MM + size * 1.1}>
+          {edge.way === "left" ? "rim left under tape" : "rim by hand"}
+        </text>
+      )}
+      {lines && onLine && (
+        <text x={onLine[0] * MM} y={onLine[1] * MM - LINE_STRIP_M * MM - size * 0.35}>
+          {lines.way === "left" ? "line left" : "by hand"}
+        </text>
+      )}
     </g>
   );
 }

@@ -16,7 +16,16 @@ import { InUnits } from "~/kit/ui/in-units";
 import { areaText } from "~/kit/words/area-text";
 
 /** The plan on the panel: zones to scale, what each needs and leaves, the order of work, and what it uses up. */
-export const ZoneView = memo(function ZoneView({ plan, rim_m }: { plan: ZonePlan; rim_m: number }) {
+export const ZoneView = memo(function ZoneView({
+  plan,
+  chances,
+  rim_m,
+}: {
+  plan: ZonePlan;
+  /** Chance of cutting through of each zone; null while the judge is asked, or knows nothing. */
+  chances: readonly (number | null)[] | null;
+  rim_m: number;
+}) {
   const { view } = usePanel();
   const units = useUnits();
   const { panel, state } = view;
@@ -45,8 +54,8 @@ export const ZoneView = memo(function ZoneView({ plan, rim_m }: { plan: ZonePlan
                 </tr>
               </thead>
               <tbody>
-                {plan.zones.map((z) => (
-                  <ZoneRow key={`${z.kind}${z.elsewhere ? " elsewhere" : ""}`} zone={z} />
+                {plan.zones.map((z, i) => (
+                  <ZoneRow key={`${z.kind}${z.elsewhere ? " elsewhere" : ""}`} zone={z} chance={chances?.[i] ?? null} />
                 ))}
               </tbody>
             </table>
@@ -91,7 +100,7 @@ export const ZoneView = memo(function ZoneView({ plan, rim_m }: { plan: ZonePlan
   );
 });
 
-function ZoneRow({ zone: z }: { zone: PlanZone }) {
+function ZoneRow({ zone: z, chance }: { zone: PlanZone; chance: number | null }) {
   const units = useUnits();
   const off = showWithUncertainty("film", z.removal.removal_m, z.removal.u_m, units);
   return (
@@ -109,7 +118,7 @@ function ZoneRow({ zone: z }: { zone: PlanZone }) {
       <td className="py-1.5 whitespace-nowrap">
         {z.left ? showWithUncertainty("film", z.left.clear_m, z.left.u_m, units).text : "not read"}
       </td>
-      <td className="py-1.5 pr-2">{zoneChance(z)}</td>
+      <td className="py-1.5 pr-2">{zoneChance(z, chance)}</td>
       <td className="py-1.5">{z.minutes > 0 ? Math.round(z.minutes) : "–"}</td>
     </tr>
   );

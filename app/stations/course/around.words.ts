@@ -1,9 +1,14 @@
 import type { Around } from "#core/course/around";
-import { showWait } from "#core/kernel/units/format";
+import { show, showWait } from "#core/kernel/units/format";
+import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { cleanersFor } from "~/kit/words/cleaners";
 
+/** At the gun, for a blend: common practice. */
+const BLEND_PA = 1e5;
+const percent = (share: number) => `${Math.round(1000 * share) / 10} %`;
+
 /** What is done around a step, and why. Common practice. */
-export function aroundWords(a: Around): { what: string; why: string } {
+export function aroundWords(a: Around, units: UnitPreferences): { what: string; why: string } {
   switch (a.what) {
     case "look":
       return {
@@ -29,6 +34,34 @@ export function aroundWords(a: Around): { what: string; why: string } {
       return { what: "Try the pattern on paper", why: "paint dries in a nozzle that stood; a fan that was narrowed is set back" };
     case "stir":
       return { what: "Stir it: its pearl has settled", why: "else the first stroke is another colour than the last" };
+    case "wetter":
+      return {
+        what: `A second, wetter pot: ${percent(a.more)} more reducer into what is left, ${percent(a.reducer)} in all`,
+        why: "this way sprays this coat to flow; log it as a mix",
+      };
+    case "wetBed":
+      return {
+        what: "A wet bed first: blender alone over the blend area, low pressure",
+        why: "on it dry drops of colour melt in; in light and metallic colours most",
+      };
+    case "blendOut": {
+      const beyond = show("length", a.beyond_m, units);
+      const low = show("pressure", BLEND_PA, units);
+      return {
+        what: `This coat ends about ${beyond.text} ${beyond.unit} beyond the base, turned out of the wrist, at about ${low.text} ${low.unit}`,
+        why: "each a hand further: the eye finds a straight edge, not a slow one",
+      };
+    }
+    case "colourEdge":
+      return a.edge === "blend"
+        ? {
+            what: "Blend: full colour over the repair, each coat a hand wider, the last fading before the neighbour's far edge",
+            why: "clear goes over all of both panels; wipe the blend area before the primed one",
+          }
+        : {
+            what: "Butt: full colour to the edge and round it; look at it beside the neighbour in daylight before clear",
+            why: "with nothing blended every difference shows at the gap",
+          };
     case "leaveRunning":
       return { what: "Leave the booth running 15 to 20 min", why: "solvent leaves the film before heat closes it" };
     case "shade":

@@ -1,6 +1,6 @@
 import { Link, useFetcher } from "react-router";
 import type { CourseStep, StepKind } from "#core/course/steps";
-import { FLATTEN_BY } from "#core/models/ways/way";
+import { FLATTEN_BY } from "#core/models/ways/terms";
 import { PART_HELD, type PartHeld, type Side } from "#core/record/kinds";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";

@@ -19,7 +19,7 @@ import { useNow } from "~/kit/shell/now";
 import { runTold } from "~/kit/words/flow-words";
 import { maskWords } from "~/kit/words/mask-words";
 import { AroundList } from "./around-list";
-import { courseAxis, isBeyond } from "./course-axis";
+import { courseAxis, isBeyond, type CourseAxis } from "./course-axis";
 import { Do } from "./course-do";
 import { AxisHead, AxisKey, Row } from "./course-row";
 import { coatFigures, coatSettings, courseSentence, lateWords, stepName, stepWhen, stepWhy } from "./course.words";
@@ -53,7 +53,6 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
   const late = action && lateWords(action, now_ms);
   const waiting = now !== null && now.id !== action?.id;
   const mask = maskWords(newestCoat(state)?.entry.at_ms ?? null, shop.airChanges_1_h, now_ms);
-  const { mending } = reckoned;
   const done = steps.filter((s) => s.state === "done" || s.state === "missed");
   const ahead = steps.filter((s) => s.state !== "done" && s.state !== "missed");
   const axis = courseAxis(ahead, now_ms, action);
@@ -65,32 +64,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
   return (
     <>
       <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
-        <div className="max-w-[42rem] flex-1 basis-80">
-          <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="course-now" aria-live="polite">
-            {sentence ? (
-              <>
-                {sentence.main} <em className="text-glow-ink not-italic">{sentence.rest}</em>
-              </>
-            ) : (
-              "Handed over. Nothing is left to do."
-            )}
-          </h2>
-          {now && (
-            <p className="mt-2 text-ink2">
-              {stepWhy(now)} {action?.coat && <CoatSettings coat={action.coat} />}
-            </p>
-          )}
-          {action && <StepHolds holds={action.holds} now_ms={now_ms} />}
-          {late && <p className={`mt-1 ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
-          {mask && <p className="mt-1 font-medium text-amber-ink">{mask}</p>}
-          {mending && (
-            <p className="mt-1">
-              <Link to={`${base}/spray/mend?card=${mending.card}`} className="inline-block min-h-6 underline underline-offset-4">
-                Mending: {mending.name.toLowerCase()}, step {mending.step} of {mending.of}
-              </Link>
-            </p>
-          )}
-        </div>
+        <Heading {...{ sentence, now, action, now_ms, late, mask, reckoned }} />
         {action && <Do step={action} naming={naming} at={waiting || action.holds.some(isNo) ? "ahead" : "now"} />}
       </div>
       {(action?.kind === "coat" || action?.layer) && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
@@ -102,19 +76,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
         </ol>
         <AxisKey />
       </div>
-      {far.length > 0 && (
-        <details className="mt-3" open={near.length < 3}>
-          <summary className="min-h-11 cursor-pointer content-center font-semibold">
-            Later: {far.length} more {far.length === 1 ? "step" : "steps"}
-            <span className="font-normal text-ink2">
-              , {stepName(far[0]!, naming).toLowerCase()} {stepWhen(far[0]!, now_ms)}
-            </span>
-          </summary>
-          <ol className="border-t border-hair" aria-label="Course later on" data-testid="course-later">
-            {far.map((s) => row(s, null))}
-          </ol>
-        </details>
-      )}
+      {far.length > 0 && <Later {...{ near, far, naming, now_ms, row }} />}
       {done.length > 0 && (
         <details className="mt-1">
           <summary className="min-h-11 cursor-pointer content-center font-semibold">Behind you: {done.length} steps</summary>
@@ -140,6 +102,85 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
         place decides. Supplied air, or what the safety data sheet and your local rules require.
       </p>
     </>
+  );
+}
+
+/** The step at hand, and until when. */
+function Heading({
+  sentence,
+  now,
+  action,
+  now_ms,
+  late,
+  mask,
+  reckoned,
+}: {
+  sentence: { main: string; rest: string } | null;
+  now: CourseStep | null;
+  action: CourseStep | null;
+  now_ms: number;
+  late: { text: string; soon: boolean } | null;
+  mask: string | null;
+  reckoned: Reckoned;
+}) {
+  const { base } = usePanel();
+  const { mending } = reckoned;
+  return (
+    <div className="max-w-[42rem] flex-1 basis-80">
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="course-now" aria-live="polite">
+        {sentence ? (
+          <>
+            {sentence.main} <em className="text-glow-ink not-italic">{sentence.rest}</em>
+          </>
+        ) : (
+          "Handed over. Nothing is left to do."
+        )}
+      </h2>
+      {now && (
+        <p className="mt-2 text-ink2">
+          {stepWhy(now)} {action?.coat && <CoatSettings coat={action.coat} />}
+        </p>
+      )}
+      {action && <StepHolds holds={action.holds} now_ms={now_ms} />}
+      {late && <p className={`mt-1 ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
+      {mask && <p className="mt-1 font-medium text-amber-ink">{mask}</p>}
+      {mending && (
+        <p className="mt-1">
+          <Link to={`${base}/spray/mend?card=${mending.card}`} className="inline-block min-h-6 underline underline-offset-4">
+            Mending: {mending.name.toLowerCase()}, step {mending.step} of {mending.of}
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** What comes later, folded away. */
+function Later({
+  near,
+  far,
+  naming,
+  now_ms,
+  row,
+}: {
+  near: CourseStep[];
+  far: CourseStep[];
+  naming: { two: boolean; matte: boolean };
+  now_ms: number;
+  row: (s: CourseStep, on: CourseAxis | null) => React.JSX.Element;
+}) {
+  return (
+    <details className="mt-3" open={near.length < 3}>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">
+        Later: {far.length} more {far.length === 1 ? "step" : "steps"}
+        <span className="font-normal text-ink2">
+          , {stepName(far[0]!, naming).toLowerCase()} {stepWhen(far[0]!, now_ms)}
+        </span>
+      </summary>
+      <ol className="border-t border-hair" aria-label="Course later on" data-testid="course-later">
+        {far.map((s) => row(s, null))}
+      </ol>
+    </details>
   );
 }
 

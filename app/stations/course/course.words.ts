@@ -1,5 +1,5 @@
 import { type CoatForecast, type CourseStep, STEP_KINDS, type StepKind, type StepReason } from "#core/course/steps";
-import { COAT_ZONES } from "#core/models/ways/way";
+import { COAT_ZONES } from "#core/models/ways/terms";
 import { show, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { Quantity, UnitPreferences } from "#core/kernel/units/quantities";
 import { SOURCES } from "#core/kernel/sources";

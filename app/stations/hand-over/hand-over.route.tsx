@@ -10,7 +10,7 @@ import { loadLedgerLines } from "#server/views/ledger-view";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { readPrefs } from "~/kit/http/prefs.server";
-import { goesOutAt } from "./goes-out-at";
+import { releaseCheckAt } from "./release-check-at";
 import { reportLines } from "./report.words";
 import { viewInRegion } from "~/kit/words/region";
 import { panelOr404 } from "~/kit/http/panel.server";
@@ -33,7 +33,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const shown = viewInRegion(view);
   const report = { shop: reportLines(shown, units, "shop"), customer: reportLines(shown, units, "customer") };
   const at_ms = ctx.now_ms();
-  const reckoned = { at_ms, out: goesOutAt(view, others_GU, at_ms), others_GU };
+  const reckoned = { at_ms, out: releaseCheckAt(view, others_GU, at_ms), others_GU };
   return { report, log, logged, reckoned, today: format(at_ms, "d MMMM yyyy") };
 }
 

@@ -1,6 +1,6 @@
 import { partGloss } from "#core/panel/gloss-read";
 import type { OutPoint } from "#core/record/kinds";
-import { POINT_NAMES } from "./goes-out.words";
+import { POINT_NAMES } from "./release-check.words";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { type TakenOff, takenOff } from "#core/judge/taken-off";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
@@ -10,7 +10,7 @@ import { correctionSchool } from "#core/models/correction/schools";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { show, showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
-import { FINISHES } from "#core/models/ways/way";
+import { FINISHES } from "#core/models/ways/terms";
 import type { PanelView } from "#server/views/panel-view";
 import { VERDICT_WORDS } from "~/kit/words/verdict";
 import { doneWords } from "~/kit/words/zone-words";

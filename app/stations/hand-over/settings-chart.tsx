@@ -92,14 +92,21 @@ export function SettingsChart({ panels, here_K }: { panels: readonly SprayedPane
           );
         })}
         {results.map((r, i) => (
-          <g key={r} transform={`translate(${M.left + 110 + i * 120} ${M.top - 14})`}>
-            <path d={SIGNS[r]} fill={r === "peeled" ? "none" : COLOURS[r]} stroke={COLOURS[r]} strokeWidth="2" />
-            <text x="13" y="5" fill="var(--ink)">
-              {WORDS[r]}
-            </text>
-          </g>
+          <Legend key={r} {...{ r, i }} />
         ))}
       </svg>
     </ScrollRegion>
+  );
+}
+
+/** A result with its sign. */
+function Legend({ r, i }: { r: Result; i: number }) {
+  return (
+    <g transform={`translate(${M.left + 110 + i * 120} ${M.top - 14})`}>
+      <path d={SIGNS[r]} fill={r === "peeled" ? "none" : COLOURS[r]} stroke={COLOURS[r]} strokeWidth="2" />
+      <text x="13" y="5" fill="var(--ink)">
+        {WORDS[r]}
+      </text>
+    </g>
   );
 }

@@ -64,16 +64,7 @@ export function AcceptanceLabel() {
             ))}
           </SelectField>
         )}
-        <p className="col-span-2" data-testid="acceptance">
-          {label ? (
-            <>
-              <Tag kind={label.accepted ? "good" : "caution"}>{label.accepted ? "Accepted" : "Not accepted"}</Tag>{" "}
-              <span className="text-ink2">{label.why}</span>
-            </>
-          ) : (
-            <span className="text-ink2">The most must be above the least, and there must be spots with clear.</span>
-          )}
-        </p>
+        <Label {...{ label }} />
         <p className="col-span-2 text-[13px] text-ink2">
           Written for steelwork. It says how the readings stand to a specification, not whether the clear may be sanded.
         </p>
@@ -100,4 +91,20 @@ export function AcceptanceLabel() {
     ].filter(Boolean);
     return { accepted: a.accepted, why: faults.length ? faults.join("; ") : "mean, least, share below and most all hold" };
   }
+}
+
+/** What the rule says. */
+function Label({ label }: { label: { accepted: boolean; why: string } | null }) {
+  return (
+    <p className="col-span-2" data-testid="acceptance">
+      {label ? (
+        <>
+          <Tag kind={label.accepted ? "good" : "caution"}>{label.accepted ? "Accepted" : "Not accepted"}</Tag>{" "}
+          <span className="text-ink2">{label.why}</span>
+        </>
+      ) : (
+        <span className="text-ink2">The most must be above the least, and there must be spots with clear.</span>
+      )}
+    </p>
+  );
 }

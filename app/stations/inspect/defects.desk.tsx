@@ -1,9 +1,9 @@
-import { DEFECTS } from "#core/models/defects/catalogue";
+import { DEFECTS, type DefectFacts } from "#core/models/defects/catalogue";
 import { FAULTS, REMEDIES, waysFor } from "#core/models/defects/remedies";
 import { isLookedOver } from "#core/panel/looked";
 import { DraftForm } from "~/kit/draft/draft-form";
-import { useDraft } from "~/kit/draft/use-draft";
-import { Link, useFetcher } from "react-router";
+import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
+import { Link, useFetcher, type FetcherWithComponents } from "react-router";
 import type { DefectKind } from "#core/record/kinds";
 import { show, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -20,6 +20,7 @@ import { defectMarks } from "~/kit/panel/defect-marks";
 import { MarkList } from "./mark-list";
 import { DefectSign } from "~/kit/panel/defect-sign";
 import { areaText } from "~/kit/words/area-text";
+import type { PanelView } from "#server/views/panel-view";
 
 const DRAWN_AS: { value: DrawnAs; name: string }[] = [
   { value: "point", name: "one place" },
@@ -62,6 +63,9 @@ function LookedOver() {
   );
 }
 
+const NO_MARK = { kind: "run", measured: "judged", x: "", y: "", length: "", width: "", height: "", count: "", trace: "" };
+type MarkDraft = Draft<Widened<typeof NO_MARK>>;
+
 /** What is wrong with the panel: kind, place, size; how to tell it from what it is taken for. */
 export function DefectsDesk() {
   const { view, base } = usePanel();
@@ -69,11 +73,7 @@ export function DefectsDesk() {
   const { panel, state } = view;
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
-  const draft = useDraft(
-    "defect",
-    { kind: "run", measured: "judged", x: "", y: "", length: "", width: "", height: "", count: "", trace: "" },
-    { x: "length", y: "length", length: "length", width: "length", height: "film" },
-  );
+  const draft = useDraft("defect", NO_MARK, { x: "length", y: "length", length: "length", width: "length", height: "film" });
   const { typed } = draft;
   const kind = KINDS.find((k) => k === typed.kind) ?? "run";
   const facts = DEFECTS[kind];
@@ -126,92 +126,133 @@ export function DefectsDesk() {
             drawing={drawn.as === "point" ? null : { as: drawn.as, at: drawn.points }}
             label={`${panel.name}: place a defect`}
           />
-          <div className="mt-3 flex flex-wrap items-center gap-3">
-            <Toggle
-              label="Draw it as"
-              value={drawn.as}
-              onChange={(v) => drawAs(DRAWN_AS.find((d) => d.value === v)?.value ?? "point")}
-              options={DRAWN_AS}
-            />
-            {drawn.as !== "point" && drawn.points.length > 0 && (
-              <button type="button" className="press" onClick={() => follow(takeBack())}>
-                Take the last place back
-              </button>
-            )}
-            <span className="text-ink2" aria-live="polite">
-              {drawnText(drawn, units)}
-            </span>
-          </div>
+          <Marking {...{ drawn, drawAs, follow, takeBack }} />
           <FieldErrors errors={errors.trace} />
-          <dl className="mt-4 grid grid-cols-[56px_1fr] gap-x-4 border-t border-hair pt-3">
-            <dt aria-hidden>
-              <svg viewBox="-1.25 -1.25 2.5 2.5" className="h-14 w-14" stroke="var(--stop-ink)" strokeWidth="2">
-                <DefectSign sign={facts.sign} r={1} />
-              </svg>
-            </dt>
-            <dd>
-              <b className="font-semibold">{facts.name}.</b> {facts.look}. <span className="text-ink2">{facts.tell}.</span>
-              <span className="mt-1 block text-[14px] text-ink2">
-                At arm&rsquo;s length {FAULTS[kind].arm}; in the sun {FAULTS[kind].sun}. If ignored: {facts.ifIgnored.toLowerCase()}.
-              </span>
-              <span className="mt-1 block text-[14px] text-ink2" data-testid="mended-by">
-                Measure: {facts.measure}. Mended by: {mendedBy(kind)}.
-              </span>
-            </dd>
-          </dl>
+          <KindFacts {...{ facts, kind }} />
         </div>
         <div className="space-y-5">
-          <DraftForm draft={draft} fetcher={fetcher} encType="multipart/form-data" className="grid grid-cols-2 gap-3">
-            <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
-            <input type="hidden" name="trace" value={traceText(drawn)} />
-            <SelectField label="Kind" {...draft.field("kind")}>
-              {KINDS.map((k) => (
-                <option key={k} value={k}>
-                  {DEFECTS[k].name}
-                </option>
-              ))}
-            </SelectField>
-            <SelectField label="Its size was" {...draft.field("measured")}>
-              <option value="judged">Judged by eye</option>
-              <option value="measured">Measured</option>
-            </SelectField>
-            <Field label="From the left" unit={units.length} {...draft.field("x")} errors={errors.x} />
-            <Field label="From the top" unit={units.length} {...draft.field("y")} errors={errors.y} />
-            <Field
-              label={facts.sign === "ripple" ? "Peak to valley" : "Height"}
-              unit={units.film}
-              {...draft.field("height")}
-              errors={errors.height}
-            />
-            <Field
-              label={facts.reach === "point" ? "Across" : "Length"}
-              unit={units.length}
-              {...draft.field("length")}
-              errors={errors.length}
-            />
-            <Field label="Width" unit={units.length} {...draft.field("width")} errors={errors.width} />
-            <Field
-              label="How many"
-              {...draft.field("count")}
-              inputMode="numeric"
-              placeholder={drawn.as === "points" ? String(Math.max(1, drawn.points.length)) : "1"}
-              errors={errors.count}
-            />
-            <div className="col-span-2">
-              <label htmlFor="defect-photo" className="small-label mb-1 block">
-                Photograph
-              </label>
-              <input id="defect-photo" type="file" name="photos" accept="image/*" className="field" aria-describedby="defect-photo-error" />
-              <FieldErrors id="defect-photo-error" errors={errors.photos} />
-            </div>
-            <button className="press col-span-2" data-kind="main" disabled={fetcher.state !== "idle"}>
-              Place it
-            </button>
-          </DraftForm>
+          <MarkForm {...{ draft, fetcher, drawn, errors, facts }} />
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           <MarkList />
         </div>
       </div>
     </section>
+  );
+}
+
+/** How it is drawn. */
+function Marking({
+  drawn,
+  drawAs,
+  follow,
+  takeBack,
+}: {
+  drawn: Drawn;
+  drawAs: (as: DrawnAs) => Drawn;
+  follow: (next: Drawn) => void;
+  takeBack: () => Drawn;
+}) {
+  const units = useUnits();
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-3">
+      <Toggle
+        label="Draw it as"
+        value={drawn.as}
+        onChange={(v) => drawAs(DRAWN_AS.find((d) => d.value === v)?.value ?? "point")}
+        options={DRAWN_AS}
+      />
+      {drawn.as !== "point" && drawn.points.length > 0 && (
+        <button type="button" className="press" onClick={() => follow(takeBack())}>
+          Take the last place back
+        </button>
+      )}
+      <span className="text-ink2" aria-live="polite">
+        {drawnText(drawn, units)}
+      </span>
+    </div>
+  );
+}
+
+/** What was seen, how large, with a picture. */
+function MarkForm({
+  draft,
+  fetcher,
+  drawn,
+  errors,
+  facts,
+}: {
+  draft: MarkDraft;
+  fetcher: FetcherWithComponents<FormAnswer>;
+  drawn: Drawn;
+  errors: Record<string, string[]>;
+  facts: DefectFacts;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  return (
+    <DraftForm draft={draft} fetcher={fetcher} encType="multipart/form-data" className="grid grid-cols-2 gap-3">
+      <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
+      <input type="hidden" name="trace" value={traceText(drawn)} />
+      <SelectField label="Kind" {...draft.field("kind")}>
+        {KINDS.map((k) => (
+          <option key={k} value={k}>
+            {DEFECTS[k].name}
+          </option>
+        ))}
+      </SelectField>
+      <SelectField label="Its size was" {...draft.field("measured")}>
+        <option value="judged">Judged by eye</option>
+        <option value="measured">Measured</option>
+      </SelectField>
+      <Field label="From the left" unit={units.length} {...draft.field("x")} errors={errors.x} />
+      <Field label="From the top" unit={units.length} {...draft.field("y")} errors={errors.y} />
+      <Field
+        label={facts.sign === "ripple" ? "Peak to valley" : "Height"}
+        unit={units.film}
+        {...draft.field("height")}
+        errors={errors.height}
+      />
+      <Field label={facts.reach === "point" ? "Across" : "Length"} unit={units.length} {...draft.field("length")} errors={errors.length} />
+      <Field label="Width" unit={units.length} {...draft.field("width")} errors={errors.width} />
+      <Field
+        label="How many"
+        {...draft.field("count")}
+        inputMode="numeric"
+        placeholder={drawn.as === "points" ? String(Math.max(1, drawn.points.length)) : "1"}
+        errors={errors.count}
+      />
+      <div className="col-span-2">
+        <label htmlFor="defect-photo" className="small-label mb-1 block">
+          Photograph
+        </label>
+        <input id="defect-photo" type="file" name="photos" accept="image/*" className="field" aria-describedby="defect-photo-error" />
+        <FieldErrors id="defect-photo-error" errors={errors.photos} />
+      </div>
+      <button className="press col-span-2" data-kind="main" disabled={fetcher.state !== "idle"}>
+        Place it
+      </button>
+    </DraftForm>
+  );
+}
+
+/** How a fault looks, and what tells it from others. */
+function KindFacts({ facts, kind }: { facts: DefectFacts; kind: PanelView["state"]["heldAhead"][number]["kind"] }) {
+  return (
+    <dl className="mt-4 grid grid-cols-[56px_1fr] gap-x-4 border-t border-hair pt-3">
+      <dt aria-hidden>
+        <svg viewBox="-1.25 -1.25 2.5 2.5" className="h-14 w-14" stroke="var(--stop-ink)" strokeWidth="2">
+          <DefectSign sign={facts.sign} r={1} />
+        </svg>
+      </dt>
+      <dd>
+        <b className="font-semibold">{facts.name}.</b> {facts.look}. <span className="text-ink2">{facts.tell}.</span>
+        <span className="mt-1 block text-[14px] text-ink2">
+          At arm&rsquo;s length {FAULTS[kind].arm}; in the sun {FAULTS[kind].sun}. If ignored: {facts.ifIgnored.toLowerCase()}.
+        </span>
+        <span className="mt-1 block text-[14px] text-ink2" data-testid="mended-by">
+          Measure: {facts.measure}. Mended by: {mendedBy(kind)}.
+        </span>
+      </dd>
+    </dl>
   );
 }

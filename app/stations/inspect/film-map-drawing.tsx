@@ -1,11 +1,11 @@
-import { useId, useMemo, useState } from "react";
+import { usePlacePicker } from "~/kit/panel/use-place-picker";
+import { useId, useMemo } from "react";
 import type { PanelMap } from "#core/judge/panel-map";
 import { type Point, boundingBox, isInside } from "#core/kernel/geometry/geometry";
 import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
-import { type MapLayer, bandsOf } from "./map-picture";
+import { type Band, type MapLayer, bandsOf } from "./map-picture";
 import { MM, svgPath } from "~/kit/ui/svg-path";
 
-const STEP_M = 0.02;
 const COLOURS = 8;
 /** A number this near to a sign with its word would lie on it. */
 const LABEL_GAP_M = 0.12;
@@ -25,6 +25,21 @@ const isDark = (layer: MapLayer, step: number, steps: number) => {
   return (layer === "clear" ? k : COLOURS - 1 - k) < 4;
 };
 
+interface FilmMapDrawingProps {
+  shape: PanelShape;
+  map: PanelMap;
+  layer: MapLayer;
+  cells: Float64Array;
+  steps: readonly number[];
+  stepText: (value: number) => string;
+  spots: readonly MapSpot[];
+  next: Point | null;
+  thinnest: Point | null;
+  picked: Point | null;
+  onPick: (at: Point) => void;
+  label: string;
+}
+
 /** A layer of the film map on the panel: bands with their numbers, spots read, the taped rim, what to read next; a place can be picked. */
 export function FilmMapDrawing({
   shape,
@@ -39,46 +54,18 @@ export function FilmMapDrawing({
   picked,
   onPick,
   label,
-}: {
-  shape: PanelShape;
-  map: PanelMap;
-  layer: MapLayer;
-  cells: Float64Array;
-  steps: readonly number[];
-  stepText: (value: number) => string;
-  spots: readonly MapSpot[];
-  next: Point | null;
-  thinnest: Point | null;
-  picked: Point | null;
-  onPick: (at: Point) => void;
-  label: string;
-}) {
+}: FilmMapDrawingProps) {
   const { outline } = shape;
   const { x0, y0, x1, y1 } = boundingBox(outline);
   const unit = Math.max(x1 - x0, (y1 - y0) * 1.15) * MM;
   const pad = unit * 0.03;
   const id = useId();
   const bands = useMemo(() => bandsOf(map, cells, steps, outline), [map, cells, steps, outline]);
-  const [cursor, setCursor] = useState<Point>([(x0 + x1) / 2, (y0 + y1) / 2]);
-  const [focused, setFocused] = useState(false);
-  const pick = (at: Point) => {
-    setCursor(at);
-    if (isInside(at, outline)) onPick(at);
-  };
-  const placeOf = (e: React.MouseEvent<SVGSVGElement>): Point | null => {
-    const matrix = e.currentTarget.getScreenCTM();
-    if (!matrix) return null;
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
-    return [p.x / MM, p.y / MM];
-  };
-  const onKeyDown = (e: React.KeyboardEvent) => {
-    const step = e.shiftKey ? 5 * STEP_M : STEP_M;
-    const moves: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
-    const move = moves[e.key];
-    if (!move) return;
-    e.preventDefault();
-    pick([Math.min(x1, Math.max(x0, cursor[0] + move[0])), Math.min(y1, Math.max(y0, cursor[1] + move[1]))]);
-  };
+  const { cursor, focused, place, placeOf, keys } = usePlacePicker(outline, {
+    start: [(x0 + x1) / 2, (y0 + y1) / 2],
+    onPlace: onPick,
+    byArrow: true,
+  });
   const text = { fontSize: unit * 0.026, fontWeight: 640 } as const;
   return (
     <svg
@@ -88,12 +75,10 @@ export function FilmMapDrawing({
       role="application"
       aria-roledescription="film map"
       aria-label={`${label} Mark at ${placeInWords(cursor, shape)}. Arrow keys move it.`}
-      onKeyDown={onKeyDown}
-      onFocus={() => setFocused(true)}
-      onBlur={() => setFocused(false)}
+      {...keys}
       onClick={(e) => {
         const at = placeOf(e);
-        if (at) pick(at);
+        if (at) place(at);
       }}
       onPointerMove={(e) => {
         const at = e.pointerType === "mouse" ? placeOf(e) : null;
@@ -103,47 +88,12 @@ export function FilmMapDrawing({
       <clipPath id={`${id}-clip`}>
         <path d={`${svgPath(outline)}Z`} />
       </clipPath>
-      <g clipPath={`url(#${id}-clip)`}>
-        <path d={`${svgPath(outline)}Z`} fill={colour(layer, 0, steps.length)} />
-        {bands.map((b, i) => (
-          <path
-            key={b.from}
-            d={b.path}
-            fill={colour(layer, i + 1, steps.length)}
-            stroke="var(--on-ramp-light)"
-            strokeOpacity="0.45"
-            strokeWidth={unit * 0.0016}
-          />
-        ))}
-        <g
-          fill="none"
-          stroke="var(--on-ramp-dark)"
-          strokeOpacity="0.7"
-          strokeWidth={unit * 0.0022}
-          strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
-        >
-          {shape.bodyLines.map((l, i) => (
-            <path key={i} d={svgPath(l)} />
-          ))}
-        </g>
-      </g>
+      <Picture {...{ id, layer, steps, bands, unit, shape }} />
       {bands.map(
         (b, i) =>
           b.label &&
           !(thinnest && Math.hypot(b.label[0] - thinnest[0], b.label[1] - thinnest[1]) < LABEL_GAP_M) && (
-            <text
-              key={b.from}
-              x={b.label[0] * MM}
-              y={b.label[1] * MM + unit * 0.009}
-              textAnchor="middle"
-              {...text}
-              fill={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-dark)" : "var(--on-ramp-light)"}
-              stroke={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-light)" : "var(--on-ramp-dark)"}
-              strokeWidth={unit * 0.006}
-              paintOrder="stroke"
-            >
-              {stepText(b.from)}
-            </text>
+            <BandName key={b.from} {...{ b, unit, text, layer, i, steps, stepText }} />
           ),
       )}
       <path d={`${svgPath(outline)}Z`} fill="none" stroke="var(--ink)" strokeWidth={unit * 0.0035} />
@@ -163,6 +113,85 @@ export function FilmMapDrawing({
       {picked && <Cross at={picked} unit={unit} />}
       {focused && !picked && <Cross at={cursor} unit={unit} />}
     </svg>
+  );
+}
+
+/** The figure of a band. */
+function BandName({
+  b,
+  unit,
+  text,
+  layer,
+  i,
+  steps,
+  stepText,
+}: {
+  b: Band;
+  unit: number;
+  text: { readonly fontSize: number; readonly fontWeight: 640 };
+  layer: MapLayer;
+  i: number;
+  steps: readonly number[];
+  stepText: (value: number) => string;
+}) {
+  return (
+    <text
+      x={b.label![0] * MM}
+      y={b.label![1] * MM + unit * 0.009}
+      textAnchor="middle"
+      {...text}
+      fill={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-dark)" : "var(--on-ramp-light)"}
+      stroke={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-light)" : "var(--on-ramp-dark)"}
+      strokeWidth={unit * 0.006}
+      paintOrder="stroke"
+    >
+      {stepText(b.from)}
+    </text>
+  );
+}
+
+/** The map itself, within the outline. */
+function Picture({
+  id,
+  layer,
+  steps,
+  bands,
+  unit,
+  shape,
+}: {
+  id: string;
+  layer: MapLayer;
+  steps: readonly number[];
+  bands: Band[];
+  unit: number;
+  shape: PanelShape;
+}) {
+  const { outline } = shape;
+  return (
+    <g clipPath={`url(#${id}-clip)`}>
+      <path d={`${svgPath(outline)}Z`} fill={colour(layer, 0, steps.length)} />
+      {bands.map((b, i) => (
+        <path
+          key={b.from}
+          d={b.path}
+          fill={colour(layer, i + 1, steps.length)}
+          stroke="var(--on-ramp-light)"
+          strokeOpacity="0.45"
+          strokeWidth={unit * 0.0016}
+        />
+      ))}
+      <g
+        fill="none"
+        stroke="var(--on-ramp-dark)"
+        strokeOpacity="0.7"
+        strokeWidth={unit * 0.0022}
+        strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
+      >
+        {shape.bodyLines.map((l, i) => (
+          <path key={i} d={svgPath(l)} />
+        ))}
+      </g>
+    </g>
   );
 }
 

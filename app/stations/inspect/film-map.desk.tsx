@@ -4,23 +4,23 @@ import { riskOf } from "#core/judge/chance-at";
 import * as Progress from "@radix-ui/react-progress";
 import { memo, useDeferredValue, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
-import { correctionSchool } from "#core/models/correction/schools";
+import { correctionSchool, type CorrectionSchool } from "#core/models/correction/schools";
 import type { PanelMap } from "#core/judge/panel-map";
 import { WHOLE_PANEL, faultsHolding } from "#core/panel/fault-holds";
-import { heldBy, heldVerdict } from "#core/judge/held";
+import { blockedBy, blockedVerdict, type BlockedBy } from "#core/judge/blocked-by";
 import { DEFAULT_TAPE_M, VERDICT_LIMITS } from "#core/judge/limits";
 import type { Point } from "#core/kernel/geometry/geometry";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { COVERAGE, show, showChance, showFilm, showWithUncertainty } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
-import { useAssessment } from "~/kit/run/use-assessment";
+import { useAssessment, type AssessmentRun } from "~/kit/run/use-assessment";
 import { useUnits } from "~/kit/root/use-root";
 import { HeldLines } from "~/kit/panel/held-lines";
-import { useFilmState } from "~/kit/panel/use-film-state";
+import { useCureStatus } from "~/kit/panel/use-cure-status";
 import { usePanel } from "~/kit/panel/use-panel";
 import { usePreview } from "~/kit/panel/use-preview";
 import { Toggle } from "~/kit/ui/toggle";
-import { Figure } from "~/kit/ui/figure";
+import { Figure, type Working } from "~/kit/ui/figure";
 import { FilmSlider } from "~/kit/ui/film-slider";
 import { Tag } from "~/kit/ui/tag";
 import { mapWorking, settleSentence } from "./film-map.words";
@@ -30,6 +30,9 @@ import { FilmMapDrawing, RampScale } from "./film-map-drawing";
 import { usePanelMap } from "./use-panel-map";
 import { type MapLayer, cellAt, riskAt, risksOf, stepsOf } from "./map-picture";
 import { inUnits } from "#core/kernel/units/in-units";
+import type { CureStatus } from "#core/course/cure-status";
+import type { Removal } from "#core/models/correction/removal-plan";
+import type { RunState } from "~/kit/run/use-run";
 
 const MOST_REMOVAL_M = 40e-6;
 const RISK_STEPS = [0.001, 0.005, 0.02, 0.05, 0.1, 0.25, 0.5];
@@ -49,14 +52,16 @@ export function FilmMapDesk() {
   // Figure and verdict follow the hand at once; drawing, section and working a frame later, so that a slow tablet keeps up.
   const calm_m = useDeferredValue(removal_m);
   const panel_m = { removal_m: calm_m, u_m: input.uRel * calm_m, rim_m: input.rim_m };
-  const settle = useAssessment(map ? { film: input.film, worlds: input.worlds, work: { panel: panel_m, local: [], floor_m } } : null);
-  const film = useFilmState();
+  const settle = useAssessment(
+    map ? { film: input.film, hypotheses: input.hypotheses, work: { panel: panel_m, local: [], floor_m } } : null,
+  );
+  const film = useCureStatus();
   const held = useMemo(
-    () => heldBy({ finish: job.finish, cured: film.cured, account: state, faults: faultsHolding(state, "paper", WHOLE_PANEL) }),
+    () => blockedBy({ finish: job.finish, cured: film.cured, account: state, faults: faultsHolding(state, "paper", WHOLE_PANEL) }),
     [job.finish, film.cured, state],
   );
   const risk = map && riskOf(map, removal_m);
-  const answer = risk && { ...risk, verdict: heldVerdict(risk.verdict, held) };
+  const answer = risk && { ...risk, verdict: blockedVerdict(risk.verdict, held) };
   const u_removal_m = input.uRel * calm_m;
   const working = map && mapWorking(map, { removal_m: calm_m, u_removal_m, floor_m, sessions: state.sessions }, units);
   const at = picked ?? map?.thinnest.at ?? null;
@@ -69,135 +74,225 @@ export function FilmMapDesk() {
   });
   return (
     <>
-      <div aria-live="polite" data-testid="map-verdict" data-verdict={answer?.verdict ?? "waiting"}>
-        <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {reason ??
-            (map && answer ? (
-              <>
-                {showWithUncertainty("film", map.mean.clear_m, map.mean.u_m, units).text} {units.film} of clear on average,{" "}
-                <em className="text-glow-ink not-italic">
-                  {showWithUncertainty("film", map.thinnest.clear_m, map.thinnest.u_m, units).text} at the{" "}
-                  {placeInWords(map.thinnest.at, panel.shape)}.
-                </em>
-              </>
-            ) : (
-              "Working out the film between the spots."
-            ))}
-        </h2>
-        <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
-          {map?.inferred ? (
-            <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>
-          ) : (
-            map && <Tag kind="good">Measured before and after</Tag>
-          )}
-          {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
-          {run.busy && (
-            <>
-              <Progress.Root
-                value={Math.round(run.progress * 100)}
-                aria-label="Working out the map"
-                className="h-1.5 w-40 overflow-hidden rounded bg-hair"
-              >
-                <Progress.Indicator className="h-full bg-glow" style={{ width: `${run.progress * 100}%` }} />
-              </Progress.Root>
-              <button type="button" className="press" data-kind="quiet" onClick={run.cancel}>
-                Cancel
-              </button>
-            </>
-          )}
-          {run.fault && <p className="text-stop-ink">{run.fault}</p>}
-        </div>
-      </div>
+      <Heading {...{ answer, reason, map, run }} />
       {map && answer && working && (
         <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1.5fr_1fr]">
-          <div>
-            <Toggle
-              label="What the map shows"
-              value={layer}
-              onChange={(v) => setLayer(v as MapLayer)}
-              options={[
-                { value: "clear", name: `Clear, ${units.film}` },
-                { value: "doubt", name: `Doubt, ± ${units.film}` },
-                { value: "risk", name: "Risk below the floor" },
-              ]}
-            />
-            <p className="mt-2 min-h-12 text-ink2" data-testid="place-figure" aria-live="polite">
-              {here && at ? (
-                <>
-                  {picked ? `At the ${hereWords}` : `At its thinnest, ${hereWords}`}:{" "}
-                  <b className="font-semibold text-ink">
-                    {showWithUncertainty("film", here.clear_m, here.u_m, units).text} {units.film}
-                  </b>
-                  {map.inferred ? " (inferred)" : ""}; after {showFilm(calm_m, units).text} {units.film} off,{" "}
-                  {showChance(riskAt(map, cell!, { removal_m: calm_m, u_removal_m, floor_m }))} to be below the floor of{" "}
-                  {showFilm(floor_m, units).text}.
-                </>
-              ) : (
-                "Tap a place to read it off."
-              )}
-            </p>
-            <div className="mt-1">
-              <Layered
-                layer={layer}
-                map={map}
-                removal_m={layer === "risk" ? calm_m : 0}
-                u_removal_m={u_removal_m}
-                picked={picked}
-                onPick={setPicked}
-              />
-            </div>
-            {map.inferred && !blind && (
-              <p className="text-amber-ink">
-                Without readings before clear the layers below are guessed. More readings after clear cannot mend that.
-              </p>
-            )}
-          </div>
-          <div className="space-y-5">
-            <FilmSlider
-              label="Take off"
-              value_m={removal_m}
-              most_m={MOST_REMOVAL_M}
-              onChange={setRemoval}
-              note={`${school.name} takes ${showWithUncertainty("film", usual.removal_m, usual.u_m, units).text} ${units.film}`}
-            />
-            <div className="flex min-h-11 items-center gap-3">
-              <Tag kind={VERDICT_WORDS[answer.verdict].tag}>{VERDICT_WORDS[answer.verdict].word}</Tag>
-              <span className="text-ink2">
-                for the panel but its taped rim of {show("length", DEFAULT_TAPE_M, units).text} {units.length}
-              </span>
-            </div>
-            <HeldLines view={view} held={held} left_s={film.left_s} />
-            <Figure
-              label="chance of cutting through"
-              size="middle"
-              shown={{ text: showChance(answer.cutChance), unit: "" }}
-              note={inUnits("any place below 8 µm; a guard, not a promise", units)}
-              working={working}
-              {...(answer.cutChance > VERDICT_LIMITS.caution.cut ? { tone: "stop" as const } : {})}
-            />
-            <Figure
-              label="chance of too little left"
-              size="middle"
-              shown={{ text: showChance(answer.thinChance), unit: "" }}
-              note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
-              working={working}
-              {...(answer.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
-            />
-            <Figure
-              label={safeLabel(map.safe_m, { thinnest_m: map.thinnest.clear_m, floor_m, held: held.length > 0 })}
-              shown={showSafe(map.safe_m, units)}
-              note="19 times in 20 the floor holds"
-              working={working}
-            />
-            <ReadNext
-              next={blind ? null : map.next}
-              sentence={settle.busy ? "Looking how many readings would settle it…" : settleSentence(settle.result)}
-            />
-            <AcceptanceLabel />
-          </div>
+          <MapAndPlace {...{ layer, setLayer, here, at, picked, hereWords, map, calm_m, cell, u_removal_m, setPicked, blind }} />
+          <Side {...{ removal_m, setRemoval, school, usual, answer, held, film, working, map, blind, settle }} />
         </div>
       )}
     </>
+  );
+}
+
+/** What the map says, in a sentence. */
+function Heading({
+  answer,
+  reason,
+  map,
+  run,
+}: {
+  answer: { verdict: "safe" | "caution" | "stop"; cutChance: number; thinChance: number } | null;
+  reason: string | null;
+  map: PanelMap | null;
+  run: RunState;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { panel, state } = view;
+  return (
+    <div aria-live="polite" data-testid="map-verdict" data-verdict={answer?.verdict ?? "waiting"}>
+      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {reason ??
+          (map && answer ? (
+            <>
+              {showWithUncertainty("film", map.mean.clear_m, map.mean.u_m, units).text} {units.film} of clear on average,{" "}
+              <em className="text-glow-ink not-italic">
+                {showWithUncertainty("film", map.thinnest.clear_m, map.thinnest.u_m, units).text} at the{" "}
+                {placeInWords(map.thinnest.at, panel.shape)}.
+              </em>
+            </>
+          ) : (
+            "Working out the film between the spots."
+          ))}
+      </h2>
+      <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
+        {map?.inferred ? (
+          <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>
+        ) : (
+          map && <Tag kind="good">Measured before and after</Tag>
+        )}
+        {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
+        {run.busy && (
+          <>
+            <Progress.Root
+              value={Math.round(run.progress * 100)}
+              aria-label="Working out the map"
+              className="h-1.5 w-40 overflow-hidden rounded bg-hair"
+            >
+              <Progress.Indicator className="h-full bg-glow" style={{ width: `${run.progress * 100}%` }} />
+            </Progress.Root>
+            <button type="button" className="press" data-kind="quiet" onClick={run.cancel}>
+              Cancel
+            </button>
+          </>
+        )}
+        {run.fault && <p className="text-stop-ink">{run.fault}</p>}
+      </div>
+    </div>
+  );
+}
+
+/** The map, and what is known of a place. */
+function MapAndPlace({
+  layer,
+  setLayer,
+  here,
+  at,
+  picked,
+  hereWords,
+  map,
+  calm_m,
+  cell,
+  u_removal_m,
+  setPicked,
+  blind,
+}: {
+  layer: MapLayer;
+  setLayer: React.Dispatch<React.SetStateAction<MapLayer>>;
+  here: { clear_m: number; u_m: number } | null;
+  at: Point | null;
+  picked: Point | null;
+  hereWords: string;
+  map: PanelMap;
+  calm_m: number;
+  cell: number | null;
+  u_removal_m: number;
+  setPicked: React.Dispatch<React.SetStateAction<Point | null>>;
+  blind: boolean;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { floor_m } = view;
+  return (
+    <div>
+      <Toggle
+        label="What the map shows"
+        value={layer}
+        onChange={(v) => setLayer(v as MapLayer)}
+        options={[
+          { value: "clear", name: `Clear, ${units.film}` },
+          { value: "doubt", name: `Doubt, ± ${units.film}` },
+          { value: "risk", name: "Risk below the floor" },
+        ]}
+      />
+      <p className="mt-2 min-h-12 text-ink2" data-testid="place-figure" aria-live="polite">
+        {here && at ? (
+          <>
+            {picked ? `At the ${hereWords}` : `At its thinnest, ${hereWords}`}:{" "}
+            <b className="font-semibold text-ink">
+              {showWithUncertainty("film", here.clear_m, here.u_m, units).text} {units.film}
+            </b>
+            {map.inferred ? " (inferred)" : ""}; after {showFilm(calm_m, units).text} {units.film} off,{" "}
+            {showChance(riskAt(map, cell!, { removal_m: calm_m, u_removal_m, floor_m }))} to be below the floor of{" "}
+            {showFilm(floor_m, units).text}.
+          </>
+        ) : (
+          "Tap a place to read it off."
+        )}
+      </p>
+      <div className="mt-1">
+        <Layered
+          layer={layer}
+          map={map}
+          removal_m={layer === "risk" ? calm_m : 0}
+          u_removal_m={u_removal_m}
+          picked={picked}
+          onPick={setPicked}
+        />
+      </div>
+      {map.inferred && !blind && (
+        <p className="text-amber-ink">
+          Without readings before clear the layers below are guessed. More readings after clear cannot mend that.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** What may come off, and what to read next. */
+function Side({
+  removal_m,
+  setRemoval,
+  school,
+  usual,
+  answer,
+  held,
+  film,
+  working,
+  map,
+  blind,
+  settle,
+}: {
+  removal_m: number;
+  setRemoval: React.Dispatch<React.SetStateAction<number>>;
+  school: CorrectionSchool;
+  usual: Removal;
+  answer: { verdict: "safe" | "caution" | "stop"; cutChance: number; thinChance: number };
+  held: readonly BlockedBy[];
+  film: CureStatus;
+  working: Working;
+  map: PanelMap;
+  blind: boolean;
+  settle: AssessmentRun;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { floor_m } = view;
+  return (
+    <div className="space-y-5">
+      <FilmSlider
+        label="Take off"
+        value_m={removal_m}
+        most_m={MOST_REMOVAL_M}
+        onChange={setRemoval}
+        note={`${school.name} takes ${showWithUncertainty("film", usual.removal_m, usual.u_m, units).text} ${units.film}`}
+      />
+      <div className="flex min-h-11 items-center gap-3">
+        <Tag kind={VERDICT_WORDS[answer.verdict].tag}>{VERDICT_WORDS[answer.verdict].word}</Tag>
+        <span className="text-ink2">
+          for the panel but its taped rim of {show("length", DEFAULT_TAPE_M, units).text} {units.length}
+        </span>
+      </div>
+      <HeldLines view={view} held={held} left_s={film.left_s} />
+      <Figure
+        label="chance of cutting through"
+        size="middle"
+        shown={{ text: showChance(answer.cutChance), unit: "" }}
+        note={inUnits("any place below 8 µm; a guard, not a promise", units)}
+        working={working}
+        {...(answer.cutChance > VERDICT_LIMITS.caution.cut ? { tone: "stop" as const } : {})}
+      />
+      <Figure
+        label="chance of too little left"
+        size="middle"
+        shown={{ text: showChance(answer.thinChance), unit: "" }}
+        note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
+        working={working}
+        {...(answer.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
+      />
+      <Figure
+        label={safeLabel(map.safe_m, { thinnest_m: map.thinnest.clear_m, floor_m, held: held.length > 0 })}
+        shown={showSafe(map.safe_m, units)}
+        note="19 times in 20 the floor holds"
+        working={working}
+      />
+      <ReadNext
+        next={blind ? null : map.next}
+        sentence={settle.busy ? "Looking how many readings would settle it…" : settleSentence(settle.result)}
+      />
+      <AcceptanceLabel />
+    </div>
   );
 }
 

@@ -1,12 +1,12 @@
 import { acting } from "~/kit/form/in-words.server";
 import { addSpotForm } from "../../kit/readings/reading.form";
-import { Link } from "react-router";
 import { addSpot } from "#server/commands/spot-plan";
 import { serverContext } from "#server/running";
 import { later, useLater } from "~/kit/root/later";
 import { answerForm } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
+import { MapToCome, NothingRead } from "./map-to-come";
 import { InspectTabs } from "./tabs";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { formOf } from "~/kit/http/body.server";
@@ -36,30 +36,7 @@ export default function FilmMapPage() {
   return (
     <>
       <InspectTabs base={base} />
-      {read ? (
-        desk ? (
-          <desk.FilmMapDesk />
-        ) : (
-          <MapToCome />
-        )
-      ) : (
-        <section className="max-w-[60ch] space-y-4">
-          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">Nothing is read after clear yet, so there is no map.</h2>
-          <p className="text-ink2">Three spots are the least; six give a wide map, more make it sharp.</p>
-          <Link to={`${base}/inspect`} className="press" data-kind="main">
-            Read the film
-          </Link>
-        </section>
-      )}
+      {read ? desk ? <desk.FilmMapDesk /> : <MapToCome /> : <NothingRead base={base} />}
     </>
   );
 }
-
-/** What stands until the map does, in its place. */
-const MapToCome = () => (
-  <div aria-live="polite" data-testid="map-verdict" data-verdict="waiting">
-    <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-      Working out the film between the spots.
-    </h2>
-  </div>
-);

@@ -3,7 +3,7 @@ import type { FilmMoment } from "#core/judge/film-history";
 import { fromSi } from "#core/kernel/units/convert";
 import { COVERAGE, showFilm } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
-import { scaleLinear } from "~/kit/ui/linear-scale";
+import { scaleLinear, type LinearScale } from "~/kit/ui/linear-scale";
 
 const W = 820;
 const H = 330;
@@ -15,34 +15,17 @@ interface Level {
 }
 const WORDS = { coat: "sprayed", read: "read", step: "worked" } as const;
 
-/** Events one after another, evenly spaced: what matters is what each did, not how long the night was between. */
-export function FilmTimeChart({
-  moments,
-  clearOf,
-  floor_m,
-}: {
+interface FilmTimeChartProps {
   moments: readonly FilmMoment[];
   clearOf: (m: FilmMoment) => Level | null;
   floor_m: number;
-}) {
+}
+
+/** Events one after another, evenly spaced: what matters is what each did, not how long the night was between. */
+export function FilmTimeChart({ moments, clearOf, floor_m }: FilmTimeChartProps) {
   const units = useUnits();
   const levels = moments.flatMap((m) => [m.predicted, clearOf(m)].flatMap((l) => (l ? [l.clear_m + COVERAGE * l.u_m] : [])));
-  const top = fromSi("film", Math.max(floor_m * 1.3, ...levels) * 1.06, units.film);
-  const x = scaleLinear([-0.5, moments.length - 0.5], [M.left, W - M.right]);
-  const y = scaleLinear([0, top], [H - M.bottom, M.top]);
-  const at = (m: number) => y(fromSi("film", m, units.film));
-  const predicted = moments.flatMap((m, i) => (m.predicted ? [{ i, ...m.predicted }] : []));
-  // The last step runs on to the end of its event.
-  const steps = predicted.length ? [...predicted, { ...predicted.at(-1)!, i: predicted.at(-1)!.i + 0.5 }] : [];
-  const band = area<(typeof steps)[number]>()
-    .x((d) => x(d.i))
-    .y0((d) => at(Math.max(0, d.clear_m - COVERAGE * d.u_m)))
-    .y1((d) => at(d.clear_m + COVERAGE * d.u_m))
-    .curve(curveStepAfter)(steps);
-  const middle = line<(typeof steps)[number]>()
-    .x((d) => x(d.i))
-    .y((d) => at(d.clear_m))
-    .curve(curveStepAfter)(steps);
+  const { y, band, middle, at, predicted, x } = useDrawnFilm({ floor_m, levels, moments });
   const found = moments.flatMap((m, i) => {
     const c = clearOf(m);
     return c ? [{ i, ...c, read: m.kind === "read" }] : [];
@@ -98,24 +81,7 @@ export function FilmTimeChart({
         </text>
       )}
       {found.map((d, k) => (
-        <g key={d.i} stroke="var(--ink)" strokeWidth="2">
-          <path d={`M${x(d.i)} ${at(d.clear_m - COVERAGE * d.u_m)}V${at(d.clear_m + COVERAGE * d.u_m)}`} />
-          <circle cx={x(d.i)} cy={at(d.clear_m)} r="5.5" fill={d.read ? "var(--ink)" : "var(--paper)"} />
-          {(d.read || k === found.length - 1) && (
-            <text
-              x={x(d.i)}
-              y={at(d.clear_m + COVERAGE * d.u_m) - 7}
-              textAnchor="middle"
-              stroke="var(--paper)"
-              strokeWidth="4"
-              paintOrder="stroke"
-              fill="var(--ink)"
-              fontWeight="640"
-            >
-              {showFilm(d.clear_m, units).text}
-            </text>
-          )}
-        </g>
+        <Found key={d.i} {...{ d, x, at, k, found }} />
       ))}
       {moments.map((m, i) => (
         <g key={i} transform={`translate(${x(i)} ${H - M.bottom + 16}) rotate(${moments.length > 8 ? 28 : 0})`}>
@@ -130,5 +96,64 @@ export function FilmTimeChart({
         </g>
       ))}
     </svg>
+  );
+}
+
+/** The scales, and the predicted film as a line with its band. */
+function useDrawnFilm({ floor_m, levels, moments }: { floor_m: number; levels: number[]; moments: readonly FilmMoment[] }) {
+  const units = useUnits();
+  const top = fromSi("film", Math.max(floor_m * 1.3, ...levels) * 1.06, units.film);
+  const x = scaleLinear([-0.5, moments.length - 0.5], [M.left, W - M.right]);
+  const y = scaleLinear([0, top], [H - M.bottom, M.top]);
+  const at = (m: number) => y(fromSi("film", m, units.film));
+  const predicted = moments.flatMap((m, i) => (m.predicted ? [{ i, ...m.predicted }] : []));
+  // The last step runs on to the end of its event.
+  const steps = predicted.length ? [...predicted, { ...predicted.at(-1)!, i: predicted.at(-1)!.i + 0.5 }] : [];
+  const band = area<(typeof steps)[number]>()
+    .x((d) => x(d.i))
+    .y0((d) => at(Math.max(0, d.clear_m - COVERAGE * d.u_m)))
+    .y1((d) => at(d.clear_m + COVERAGE * d.u_m))
+    .curve(curveStepAfter)(steps);
+  const middle = line<(typeof steps)[number]>()
+    .x((d) => x(d.i))
+    .y((d) => at(d.clear_m))
+    .curve(curveStepAfter)(steps);
+  return { y, band, middle, at, predicted, x };
+}
+
+/** A film by readings with its doubt. */
+function Found({
+  d,
+  x,
+  at,
+  k,
+  found,
+}: {
+  d: { read: boolean; clear_m: number; u_m: number; i: number };
+  x: LinearScale;
+  at: (m: number) => number;
+  k: number;
+  found: { read: boolean; clear_m: number; u_m: number; i: number }[];
+}) {
+  const units = useUnits();
+  return (
+    <g stroke="var(--ink)" strokeWidth="2">
+      <path d={`M${x(d.i)} ${at(d.clear_m - COVERAGE * d.u_m)}V${at(d.clear_m + COVERAGE * d.u_m)}`} />
+      <circle cx={x(d.i)} cy={at(d.clear_m)} r="5.5" fill={d.read ? "var(--ink)" : "var(--paper)"} />
+      {(d.read || k === found.length - 1) && (
+        <text
+          x={x(d.i)}
+          y={at(d.clear_m + COVERAGE * d.u_m) - 7}
+          textAnchor="middle"
+          stroke="var(--paper)"
+          strokeWidth="4"
+          paintOrder="stroke"
+          fill="var(--ink)"
+          fontWeight="640"
+        >
+          {showFilm(d.clear_m, units).text}
+        </text>
+      )}
+    </g>
   );
 }

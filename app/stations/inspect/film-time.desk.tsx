@@ -7,6 +7,8 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { SelectField } from "~/kit/ui/field";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { FilmTimeChart } from "./film-time-chart";
+import type { ClearThere } from "#core/judge/film-judge";
+import type { HowKnown } from "#core/judge/how-known";
 
 const WHOLE = "whole";
 
@@ -55,37 +57,7 @@ export function FilmTimeDesk({ moments }: { moments: readonly FilmMoment[] }) {
           <FilmTimeChart moments={moments} clearOf={clearOf} floor_m={view.floor_m} />
         </div>
       </ScrollRegion>
-      <ScrollRegion label="Events" className="mt-4">
-        <table className="w-full text-left">
-          <thead className="small-label border-b border-hair">
-            <tr>
-              <th className="py-2">When</th>
-              <th>What</th>
-              <th>Predicted, {units.film}</th>
-              <th>By readings, {units.film}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {moments.map((m, i) => {
-              const measured = clearOf(m);
-              return (
-                <tr key={i} className="border-b border-hair">
-                  <td className="py-2 text-ink2">{hourText(m.at_ms)}</td>
-                  <td className="font-semibold">
-                    {m.kind === "read" ? `Read ${m.what}` : m.what}
-                    {m.simulated && <span className="font-normal text-ink2"> simulated</span>}
-                  </td>
-                  <td>{m.predicted ? showWithUncertainty("film", m.predicted.clear_m, m.predicted.u_m, units).text : "–"}</td>
-                  <td>
-                    {measured ? showWithUncertainty("film", measured.clear_m, measured.u_m, units).text : "–"}
-                    {measured && measured.how !== "measured" && <span className="text-[13px] text-ink2"> {measured.how}</span>}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </ScrollRegion>
+      <Events {...{ moments, clearOf }} />
       {last && (
         <p className="mt-3 max-w-[70ch] text-[13px] text-ink2">
           Predicted: the coats as they were sprayed, less the forecast of every step, as if nothing had been read. By readings: the last
@@ -93,5 +65,49 @@ export function FilmTimeDesk({ moments }: { moments: readonly FilmMoment[] }) {
         </p>
       )}
     </>
+  );
+}
+
+/** What was done, with the clear that was predicted and read after it. */
+function Events({
+  moments,
+  clearOf,
+}: {
+  moments: readonly FilmMoment[];
+  clearOf: (m: FilmMoment) => (ClearThere & { how: HowKnown }) | null;
+}) {
+  const units = useUnits();
+  return (
+    <ScrollRegion label="Events" className="mt-4">
+      <table className="w-full text-left">
+        <thead className="small-label border-b border-hair">
+          <tr>
+            <th className="py-2">When</th>
+            <th>What</th>
+            <th>Predicted, {units.film}</th>
+            <th>By readings, {units.film}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {moments.map((m, i) => {
+            const measured = clearOf(m);
+            return (
+              <tr key={i} className="border-b border-hair">
+                <td className="py-2 text-ink2">{hourText(m.at_ms)}</td>
+                <td className="font-semibold">
+                  {m.kind === "read" ? `Read ${m.what}` : m.what}
+                  {m.simulated && <span className="font-normal text-ink2"> simulated</span>}
+                </td>
+                <td>{m.predicted ? showWithUncertainty("film", m.predicted.clear_m, m.predicted.u_m, units).text : "–"}</td>
+                <td>
+                  {measured ? showWithUncertainty("film", measured.clear_m, measured.u_m, units).text : "–"}
+                  {measured && measured.how !== "measured" && <span className="text-[13px] text-ink2"> {measured.how}</span>}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </ScrollRegion>
   );
 }

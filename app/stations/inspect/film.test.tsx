@@ -55,11 +55,11 @@ test("the section shows the clear of a picked place, its coats in their proporti
 });
 
 test("a film is slid by keys in half micrometres and shown in the screen's unit", () => {
-  function Held() {
+  function BlockedBy() {
     const [value, setValue] = useState(um(9));
     return <FilmSlider label="Take off" value_m={value} most_m={um(40)} onChange={setValue} note="as the ladder takes" />;
   }
-  renderPage(<Held />);
+  renderPage(<BlockedBy />);
   const thumb = screen.getByRole("slider", { name: /Take off/ });
   expect(thumb.getAttribute("aria-valuetext")).toBe("9.0 µm");
   fireEvent.change(thumb, { target: { value: "19" } });
@@ -105,11 +105,11 @@ test("settings against results say each panel with what came of it, each result 
 
 test("marks in a photograph are struck, taken back and added from the keyboard; a mark of one's own goes away again", () => {
   const picture = { url: "data:,", blob: new Blob(), width: 400, height: 300, simulated: true, width_m: null, original: null };
-  function Held() {
+  function BlockedBy() {
     const [marks, setMarks] = useState<NibMark[]>([{ x: 200, y: 150, diameter_m: 0.7e-3, atMost: false, by: "found", struck: false }]);
     return <NibPictureView picture={picture} marks={marks} onChange={setMarks} />;
   }
-  renderPage(<Held />);
+  renderPage(<BlockedBy />);
   const view = screen.getByRole("application");
   const label = () => view.getAttribute("aria-label");
   expect(label()).toContain("1 marks");

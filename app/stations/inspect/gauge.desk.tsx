@@ -1,7 +1,7 @@
 import { KeptForm } from "~/kit/draft/draft-form";
 import { hourText } from "~/kit/words/when";
-import { useFetcher } from "react-router";
-import { foilSuits, setupUncertainty } from "#core/models/film/gauge-check";
+import { useFetcher, type FetcherWithComponents } from "react-router";
+import { foilSuits, setupUncertainty, type GaugeCheckResult } from "#core/models/film/gauge-check";
 import { DEFAULT_GAUGE, pooledRepeatability } from "#core/models/film/gauge";
 import { judgeCheck } from "#core/panel/gauge-sessions";
 import { COVERAGE, show, showFilm } from "#core/kernel/units/format";
@@ -16,6 +16,7 @@ import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
 import { repeatabilityWorking, setupWorking } from "./gauge.words";
 import { InUnits } from "~/kit/ui/in-units";
+import type { EntryOf } from "#core/record/entry";
 
 /** A foil near the film to be read; with no reading yet, what refinished panels usually carry. */
 const USUAL_TOTAL_M = 150e-6;
@@ -54,73 +55,9 @@ export function GaugeDesk() {
           : "Check the gauge on bare metal and on a foil before you read."}
       </h2>
       <div className="mt-6 grid gap-x-10 gap-y-6 md:grid-cols-2">
-        <KeptForm fetcher={fetcher} place="gauge check" className="grid grid-cols-2 content-start gap-3">
-          <input type="hidden" name="formKey" value={`${view.formKey}-gauge`} />
-          <Field
-            className="col-span-2"
-            label="Gauge"
-            name="gauge"
-            defaultValue={last?.body.gauge ?? ""}
-            maxLength={40}
-            errors={errors.gauge}
-          />
-          <Field
-            label="Foil"
-            unit={units.film}
-            name="foil"
-            defaultValue={last ? initial("film", last.body.foil_m, units) : ""}
-            hint={`one near ${film(expected_m)} serves best`}
-            errors={errors.foil}
-          />
-          <Field
-            label="Foil, give or take"
-            unit={units.film}
-            name="uFoil"
-            defaultValue={initial("film", last?.body.uFoil_m ?? 1e-6, units)}
-            errors={errors.uFoil}
-          />
-          <Field label="On bare metal" unit={units.film} name="zero" hint="three readings, spaces between" errors={errors.zero} />
-          <Field label="On the foil" unit={units.film} name="onFoil" hint="three readings, spaces between" errors={errors.onFoil} />
-          <label className="col-span-2 flex min-h-11 items-center gap-3">
-            <OwnInput type="checkbox" name="correct" className="h-5 w-5" />
-            This gauge cannot be set: correct its readings from now on by these two points
-          </label>
-          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-          <div className="col-span-2 flex flex-wrap gap-2">
-            <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
-              Keep this check
-            </button>
-            <StandIn>
-              <button className="press" name="intent" value="stand-in" disabled={fetcher.state !== "idle"}>
-                Check the stand-in gauge
-              </button>
-            </StandIn>
-          </div>
-        </KeptForm>
+        <CheckForm {...{ fetcher, last, errors, film, expected_m }} />
         <div className="space-y-5">
-          {last && judged && (
-            <>
-              <Figure
-                label="from the set-up, at the film read here"
-                shown={fine(setupUncertainty(judged, last.body, expected_m))}
-                note={
-                  foilSuits(last.body.foil_m, expected_m)
-                    ? "the foil suits this film"
-                    : `the foil is far from ${film(expected_m)}: take one nearer to it`
-                }
-                working={setupWorking(last.body, judged, expected_m, units)}
-                {...(foilSuits(last.body.foil_m, expected_m) ? {} : { tone: "amber" as const })}
-              />
-              <p className="flex flex-wrap items-center gap-2">
-                <Tag kind={judged.within ? "good" : "stop"}>{judged.within ? "Within its limits" : "Outside its limits"}</Tag>
-                {judged.drift && (
-                  <Tag kind={judged.drift.drifted ? "caution" : "good"}>{judged.drift.drifted ? "Drifted" : "No drift"}</Tag>
-                )}
-                {last.simulated && <Tag kind="simulated">simulated</Tag>}
-                {last.body.correct && judged.sets && <Tag kind="open">Readings are corrected</Tag>}
-              </p>
-            </>
-          )}
+          {last && judged && <Judged {...{ fine, judged, last, expected_m, film }} />}
           <Figure
             label="repeats to, on this panel"
             size="middle"
@@ -158,6 +95,100 @@ export function GaugeDesk() {
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
         A gauge's own limits here are ± ({film(DEFAULT_GAUGE.constant_m)} + {100 * DEFAULT_GAUGE.proportional} % of the film), a usual
         figure; its paper may say better. <InUnits>Read three times at a place, within 4 cm.</InUnits>
+      </p>
+    </>
+  );
+}
+
+/** Zero and foil, as the gauge reads them. */
+function CheckForm({
+  fetcher,
+  last,
+  errors,
+  film,
+  expected_m,
+}: {
+  fetcher: FetcherWithComponents<FormAnswer>;
+  last: EntryOf<"gaugeCheck"> | undefined;
+  errors: Record<string, string[]>;
+  film: (m: number) => string;
+  expected_m: number;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  return (
+    <KeptForm fetcher={fetcher} place="gauge check" className="grid grid-cols-2 content-start gap-3">
+      <input type="hidden" name="formKey" value={`${view.formKey}-gauge`} />
+      <Field className="col-span-2" label="Gauge" name="gauge" defaultValue={last?.body.gauge ?? ""} maxLength={40} errors={errors.gauge} />
+      <Field
+        label="Foil"
+        unit={units.film}
+        name="foil"
+        defaultValue={last ? initial("film", last.body.foil_m, units) : ""}
+        hint={`one near ${film(expected_m)} serves best`}
+        errors={errors.foil}
+      />
+      <Field
+        label="Foil, give or take"
+        unit={units.film}
+        name="uFoil"
+        defaultValue={initial("film", last?.body.uFoil_m ?? 1e-6, units)}
+        errors={errors.uFoil}
+      />
+      <Field label="On bare metal" unit={units.film} name="zero" hint="three readings, spaces between" errors={errors.zero} />
+      <Field label="On the foil" unit={units.film} name="onFoil" hint="three readings, spaces between" errors={errors.onFoil} />
+      <label className="col-span-2 flex min-h-11 items-center gap-3">
+        <OwnInput type="checkbox" name="correct" className="h-5 w-5" />
+        This gauge cannot be set: correct its readings from now on by these two points
+      </label>
+      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+      <div className="col-span-2 flex flex-wrap gap-2">
+        <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>
+          Keep this check
+        </button>
+        <StandIn>
+          <button className="press" name="intent" value="stand-in" disabled={fetcher.state !== "idle"}>
+            Check the stand-in gauge
+          </button>
+        </StandIn>
+      </div>
+    </KeptForm>
+  );
+}
+
+/** How far it is off, and how well it repeats. */
+function Judged({
+  fine,
+  judged,
+  last,
+  expected_m,
+  film,
+}: {
+  fine: (m: number) => { text: string; unit: string };
+  judged: GaugeCheckResult;
+  last: EntryOf<"gaugeCheck">;
+  expected_m: number;
+  film: (m: number) => string;
+}) {
+  const units = useUnits();
+  return (
+    <>
+      <Figure
+        label="from the set-up, at the film read here"
+        shown={fine(setupUncertainty(judged, last.body, expected_m))}
+        note={
+          foilSuits(last.body.foil_m, expected_m)
+            ? "the foil suits this film"
+            : `the foil is far from ${film(expected_m)}: take one nearer to it`
+        }
+        working={setupWorking(last.body, judged, expected_m, units)}
+        {...(foilSuits(last.body.foil_m, expected_m) ? {} : { tone: "amber" as const })}
+      />
+      <p className="flex flex-wrap items-center gap-2">
+        <Tag kind={judged.within ? "good" : "stop"}>{judged.within ? "Within its limits" : "Outside its limits"}</Tag>
+        {judged.drift && <Tag kind={judged.drift.drifted ? "caution" : "good"}>{judged.drift.drifted ? "Drifted" : "No drift"}</Tag>}
+        {last.simulated && <Tag kind="simulated">simulated</Tag>}
+        {last.body.correct && judged.sets && <Tag kind="open">Readings are corrected</Tag>}
       </p>
     </>
   );

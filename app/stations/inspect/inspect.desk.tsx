@@ -24,7 +24,7 @@ export function InspectDesk() {
   // Of the newest build; a part whose coats nobody logged has none, and its plan says it.
   const sanded = (state.builds.at(-1)?.thinning ?? state.stepsDone).length > 0;
   const [phase, setPhase] = useState<Phase>(sanded ? "recheck" : "after");
-  const { mean: clear, thinnest, inferred, spots: readAt } = state.film;
+  const { mean: clear, inferred } = state.film;
   const blind = noGaugeReads(panel.substrate);
   const flagged = state.spots.flatMap((s) =>
     (["before", "after", "recheck"] as const).flatMap((p) =>
@@ -34,34 +34,7 @@ export function InspectDesk() {
   return (
     <>
       <InspectTabs base={base} />
-      <div>
-        <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
-          {clear && thinnest ? (
-            <>
-              {showFilm(clear.clear_m, units).text} {units.film} of clear on average.{" "}
-              <em className="text-glow-ink not-italic">
-                {showWithUncertainty("film", thinnest.clear_m, thinnest.u_m, units).text} at the thinnest,{" "}
-                {placeInWords(thinnest.at, panel.shape)}.
-              </em>
-            </>
-          ) : (
-            <>
-              {blind
-                ? "No gauge reads here: log the coats, or read a strip beside the part."
-                : "How much clear is there? Read the film after clear, spot by spot."}
-            </>
-          )}
-        </h2>
-        <div className="mt-2 flex flex-wrap gap-2">
-          {clear &&
-            (inferred ? (
-              <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>
-            ) : (
-              <Tag kind="good">{`Measured at ${readAt} ${readAt === 1 ? "spot" : "spots"}`}</Tag>
-            ))}
-          {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
-        </div>
-      </div>
+      <Heading {...{ blind }} />
       {inferred && !blind && (
         <p className="mt-2 max-w-[70ch] text-amber-ink">
           There is no reading before clear, so the layers below are guessed from usual stacks. More readings now cannot mend that; take them
@@ -73,24 +46,7 @@ export function InspectDesk() {
           One reading stands far from its neighbours at {flagged.join(", ")}. Read it again; nothing has been left out.
         </p>
       )}
-      <div className="mt-5 flex flex-wrap items-center gap-3">
-        {!blind && (
-          <Toggle
-            label="When the readings are taken"
-            value={phase}
-            onChange={(v) => setPhase(v === "recheck" ? "recheck" : "after")}
-            options={[
-              { value: "after", name: "After clear" },
-              { value: "recheck", name: "After sanding" },
-            ]}
-          />
-        )}
-        {thinnest && (
-          <Link to={`${base}/correct`} className="press" data-kind="main">
-            What may come off?
-          </Link>
-        )}
-      </div>
+      <WhatIsRead {...{ blind, phase, setPhase }} />
       {blind ? (
         <div className="mt-5">
           <StripLater />
@@ -115,6 +71,79 @@ export function InspectDesk() {
         </section>
       )}
     </>
+  );
+}
+
+/** The clear that is there, and where it is thinnest. */
+function Heading({ blind }: { blind: boolean }) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { state, panel } = view;
+  const { mean: clear, thinnest, inferred, spots: readAt } = state.film;
+  return (
+    <div>
+      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        {clear && thinnest ? (
+          <>
+            {showFilm(clear.clear_m, units).text} {units.film} of clear on average.{" "}
+            <em className="text-glow-ink not-italic">
+              {showWithUncertainty("film", thinnest.clear_m, thinnest.u_m, units).text} at the thinnest,{" "}
+              {placeInWords(thinnest.at, panel.shape)}.
+            </em>
+          </>
+        ) : (
+          <>
+            {blind
+              ? "No gauge reads here: log the coats, or read a strip beside the part."
+              : "How much clear is there? Read the film after clear, spot by spot."}
+          </>
+        )}
+      </h2>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {clear &&
+          (inferred ? (
+            <Tag kind="caution">{inferredWords(view.state.film.how)}</Tag>
+          ) : (
+            <Tag kind="good">{`Measured at ${readAt} ${readAt === 1 ? "spot" : "spots"}`}</Tag>
+          ))}
+        {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
+      </div>
+    </div>
+  );
+}
+
+/** Which film is read, and the mean that it comes to. */
+function WhatIsRead({
+  blind,
+  phase,
+  setPhase,
+}: {
+  blind: boolean;
+  phase: "before" | "after" | "recheck";
+  setPhase: React.Dispatch<React.SetStateAction<"before" | "after" | "recheck">>;
+}) {
+  const { view, base } = usePanel();
+  const { state } = view;
+  const { thinnest } = state.film;
+  return (
+    <div className="mt-5 flex flex-wrap items-center gap-3">
+      {!blind && (
+        <Toggle
+          label="When the readings are taken"
+          value={phase}
+          onChange={(v) => setPhase(v === "recheck" ? "recheck" : "after")}
+          options={[
+            { value: "after", name: "After clear" },
+            { value: "recheck", name: "After sanding" },
+          ]}
+        />
+      )}
+      {thinnest && (
+        <Link to={`${base}/correct`} className="press" data-kind="main">
+          What may come off?
+        </Link>
+      )}
+    </div>
   );
 }
 

@@ -17,7 +17,6 @@ export function NibPictureView({
   marks: readonly NibMark[];
   onChange?: (change: (list: NibMark[]) => NibMark[]) => void;
 }) {
-  const units = useUnits();
   const { width, height, url } = picture;
   const unit = Math.max(width, height);
   const [cursor, setCursor] = useState({ x: width / 2, y: height / 2 });
@@ -70,26 +69,7 @@ export function NibPictureView({
     >
       <image href={url} width={width} height={height} />
       {marks.map((m, i) => (
-        <g key={i} fill="none" strokeWidth={unit * 0.003} data-testid="nib-mark" data-struck={m.struck}>
-          <circle cx={m.x} cy={m.y} r={r} stroke="var(--on-ramp-dark)" strokeWidth={unit * 0.005} />
-          <circle cx={m.x} cy={m.y} r={r} stroke="var(--stop)" strokeDasharray={m.by === "added" ? `${r * 0.5} ${r * 0.3}` : undefined} />
-          {m.struck && <path d={`M${m.x - r} ${m.y + r}L${m.x + r} ${m.y - r}`} stroke="var(--on-ramp-dark)" strokeWidth={unit * 0.005} />}
-          {m.diameter_m !== null && !m.struck && (
-            <text
-              x={m.x + r * 1.3}
-              y={m.y + r * 0.4}
-              fontSize={unit * 0.018}
-              fontWeight="640"
-              fill="var(--on-ramp-light)"
-              stroke="var(--on-ramp-dark)"
-              strokeWidth={unit * 0.005}
-              paintOrder="stroke"
-            >
-              {m.atMost ? "≤ " : ""}
-              {show("length", m.diameter_m, units, units.length === "mm" ? 1 : 3).text}
-            </text>
-          )}
-        </g>
+        <Mark key={i} {...{ unit, m, r }} />
       ))}
       {onChange && focused && (
         <path
@@ -99,5 +79,32 @@ export function NibPictureView({
         />
       )}
     </svg>
+  );
+}
+
+/** A nib as it was found, added or struck. */
+function Mark({ unit, m, r }: { unit: number; m: NibMark; r: number }) {
+  const units = useUnits();
+  return (
+    <g fill="none" strokeWidth={unit * 0.003} data-testid="nib-mark" data-struck={m.struck}>
+      <circle cx={m.x} cy={m.y} r={r} stroke="var(--on-ramp-dark)" strokeWidth={unit * 0.005} />
+      <circle cx={m.x} cy={m.y} r={r} stroke="var(--stop)" strokeDasharray={m.by === "added" ? `${r * 0.5} ${r * 0.3}` : undefined} />
+      {m.struck && <path d={`M${m.x - r} ${m.y + r}L${m.x + r} ${m.y - r}`} stroke="var(--on-ramp-dark)" strokeWidth={unit * 0.005} />}
+      {m.diameter_m !== null && !m.struck && (
+        <text
+          x={m.x + r * 1.3}
+          y={m.y + r * 0.4}
+          fontSize={unit * 0.018}
+          fontWeight="640"
+          fill="var(--on-ramp-light)"
+          stroke="var(--on-ramp-dark)"
+          strokeWidth={unit * 0.005}
+          paintOrder="stroke"
+        >
+          {m.atMost ? "≤ " : ""}
+          {show("length", m.diameter_m, units, units.length === "mm" ? 1 : 3).text}
+        </text>
+      )}
+    </g>
   );
 }

@@ -1,10 +1,11 @@
-import { useDraft } from "~/kit/draft/use-draft";
+import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
 import * as Progress from "@radix-ui/react-progress";
 import { useEffect, useState } from "react";
-import { useFetcher } from "react-router";
+import { useFetcher, type FetcherWithComponents } from "react-router";
 import { type Point, isInside } from "#core/kernel/geometry/geometry";
 import { show } from "#core/kernel/units/format";
-import { parseQuantity } from "#core/kernel/units/parse";
+import { parseQuantity, type Parsed } from "#core/kernel/units/parse";
+import type { NibCountState } from "./use-nib-count";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
@@ -17,6 +18,7 @@ import { traceText } from "./use-trace";
 import { NibPictureView } from "./nib-picture-view";
 import { type NibMark, type NibPicture, useNibCount } from "./use-nib-count";
 import { inUnits } from "#core/kernel/units/in-units";
+import type { PictureSource } from "~/stations/inspect/picture";
 
 const USUAL_WIDTH_M = 0.3;
 
@@ -65,96 +67,14 @@ export function NibCountDesk() {
   };
   return (
     <>
-      <h2
-        className="min-h-[1.12em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
-        data-testid="nib-sentence"
-        aria-live="polite"
-      >
-        {state.at === "counted"
-          ? `${kept.length} ${kept.length === 1 ? "nib" : "nibs"} marked. Strike what is none, tap what was missed.`
-          : state.at === "looking"
-            ? "Looking for nibs."
-            : state.at === "refused"
-              ? "This picture cannot be counted in."
-              : "Photograph the panel in even, diffuse light, straight on."}
-      </h2>
+      <Heading {...{ state, kept }} />
       <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-[1.6fr_1fr]">
-        <div>
-          {state.at === "none" ? (
-            <div className="grid min-h-[260px] place-content-center rounded-press border border-dashed border-edge p-6 text-center text-ink2">
-              {state.reason ? (
-                <p role="alert" className="font-medium text-stop-ink">
-                  {state.reason}.
-                </p>
-              ) : (
-                "No picture yet."
-              )}
-            </div>
-          ) : (
-            <NibPictureView
-              picture={state.picture}
-              marks={state.at === "counted" ? state.marks : []}
-              {...(state.at === "counted" ? { onChange: change } : {})}
-            />
-          )}
-        </div>
+        <Shown {...{ state, change }} />
         <div className="space-y-4">
-          <div className="flex flex-wrap gap-2">
-            <label className="press">
-              Choose a picture
-              <input
-                type="file"
-                accept="image/*"
-                className="sr-only"
-                onChange={(e) => {
-                  const file = e.target.files?.[0];
-                  e.target.value = "";
-                  if (file) void take({ file });
-                }}
-              />
-            </label>
-            <StandIn>
-              <button
-                type="button"
-                className="press"
-                onClick={() => void take({ standIn: `/do/panels/${view.panel.id}/stand-in-photo.png` })}
-              >
-                Use the stand-in camera
-              </button>
-            </StandIn>
-          </div>
-          {"picture" in state && (
-            <>
-              {state.picture.simulated && <Tag kind="simulated">simulated picture</Tag>}
-              {own_m !== null ? (
-                <p className="text-ink2">
-                  The camera sees {show("length", own_m, units).text} {units.length} of panel.
-                </p>
-              ) : (
-                <Field
-                  label="Width of panel in the picture"
-                  unit={units.length}
-                  value={width}
-                  onChange={draft.field("width").onChange}
-                  hint="lay a coin or tape of known length beside it"
-                  errors={width_m === null ? [seen.ok ? inUnits("Between 20 mm and 3 m", units) : seen.message] : undefined}
-                />
-              )}
-            </>
-          )}
+          <Choose {...{ take }} />
+          {"picture" in state && <Counted {...{ state, own_m, draft, width_m, seen }} />}
           {state.at === "looking" ? (
-            <div className="flex items-center gap-3">
-              <Progress.Root
-                value={Math.round(100 * progress)}
-                aria-label="Looking for nibs"
-                className="h-1.5 w-40 overflow-hidden rounded bg-hair"
-              >
-                <Progress.Indicator className="h-full bg-glow" style={{ width: `${100 * progress}%` }} />
-              </Progress.Root>
-              <button type="button" className="press" data-kind="quiet" onClick={cancel}>
-                Cancel
-              </button>
-            </div>
+            <Looking {...{ progress, cancel }} />
           ) : (
             "picture" in state &&
             state.at !== "counted" && (
@@ -174,47 +94,197 @@ export function NibCountDesk() {
               {state.reason}.
             </p>
           )}
-          {state.at === "counted" && (
-            <>
-              <p className="font-medium">Where was it taken? Tap the middle of the picture on the panel.</p>
-              <PanelDrawing
-                shape={shape}
-                label={`${view.panel.name}: where the picture was taken`}
-                onPlace={setMiddle}
-                placed={middle}
-                drawing={{ as: "points", at: places }}
-              />
-              {off > 0 && (
-                <p role="alert" className="font-medium text-stop-ink">
-                  {off} of the nibs would lie off the panel: move the picture.
-                </p>
-              )}
-              <p className="text-ink2">
-                Spots of {show("length", state.smallest_m, units, units.length === "mm" ? 1 : 3).text} {units.length} and more are told by
-                size; smaller ones are marked “at most”. Check against your eye.
-              </p>
-              <button
-                type="button"
-                className="press"
-                data-kind="main"
-                disabled={kept.length === 0 || off > 0 || fetcher.state !== "idle"}
-                onClick={store}
-              >
-                {`Keep ${kept.length} ${kept.length === 1 ? "nib" : "nibs"}`}
-              </button>
-              <FieldErrors
-                errors={
-                  fetcher.data?.ok === false ? [fetcher.data.message ?? Object.values(fetcher.data.errors).flat().join(" ")] : undefined
-                }
-              />
-            </>
-          )}
+          {state.at === "counted" && <Place {...{ setMiddle, middle, places, off, state, kept, fetcher, store }} />}
           <p className="text-[13px] text-ink2">
             The light must be diffuse: in a grid of tubes most nibs are lost, and such a picture is refused. Where the picture was taken is
             stripped from it. The search was tested on made-up pictures only.
           </p>
         </div>
       </div>
+    </>
+  );
+}
+
+/** What was found, in a sentence. */
+function Heading({ state, kept }: { state: NibCountState; kept: NibMark[] }) {
+  return (
+    <h2
+      className="min-h-[1.12em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+      data-testid="nib-sentence"
+      aria-live="polite"
+    >
+      {state.at === "counted"
+        ? `${kept.length} ${kept.length === 1 ? "nib" : "nibs"} marked. Strike what is none, tap what was missed.`
+        : state.at === "looking"
+          ? "Looking for nibs."
+          : state.at === "refused"
+            ? "This picture cannot be counted in."
+            : "Photograph the panel in even, diffuse light, straight on."}
+    </h2>
+  );
+}
+
+/** The picture with its marks. */
+function Shown({ state, change }: { state: NibCountState; change: (marks: (list: NibMark[]) => NibMark[]) => void }) {
+  return (
+    <div>
+      {state.at === "none" ? (
+        <div className="grid min-h-[260px] place-content-center rounded-press border border-dashed border-edge p-6 text-center text-ink2">
+          {state.reason ? (
+            <p role="alert" className="font-medium text-stop-ink">
+              {state.reason}.
+            </p>
+          ) : (
+            "No picture yet."
+          )}
+        </div>
+      ) : (
+        <NibPictureView
+          picture={state.picture}
+          marks={state.at === "counted" ? state.marks : []}
+          {...(state.at === "counted" ? { onChange: change } : {})}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What the picture is, and how wide. */
+function Counted({
+  state,
+  own_m,
+  draft,
+  width_m,
+  seen,
+}: {
+  state: Extract<NibCountState, { picture: NibPicture }>;
+  own_m: number | null;
+  draft: Draft<Widened<{ width: string }>>;
+  width_m: number | null;
+  seen: Parsed;
+}) {
+  const units = useUnits();
+  const { width } = draft.typed;
+  return (
+    <>
+      {state.picture.simulated && <Tag kind="simulated">simulated picture</Tag>}
+      {own_m !== null ? (
+        <p className="text-ink2">
+          The camera sees {show("length", own_m, units).text} {units.length} of panel.
+        </p>
+      ) : (
+        <Field
+          label="Width of panel in the picture"
+          unit={units.length}
+          value={width}
+          onChange={draft.field("width").onChange}
+          hint="lay a coin or tape of known length beside it"
+          errors={width_m === null ? [seen.ok ? inUnits("Between 20 mm and 3 m", units) : seen.message] : undefined}
+        />
+      )}
+    </>
+  );
+}
+
+/** A picture from the camera, the disk or the stand-in. */
+function Choose({ take }: { take: (source: PictureSource) => Promise<void> }) {
+  const { view } = usePanel();
+  return (
+    <div className="flex flex-wrap gap-2">
+      <label className="press">
+        Choose a picture
+        <input
+          type="file"
+          accept="image/*"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) void take({ file });
+          }}
+        />
+      </label>
+      <StandIn>
+        <button type="button" className="press" onClick={() => void take({ standIn: `/do/panels/${view.panel.id}/stand-in-photo.png` })}>
+          Use the stand-in camera
+        </button>
+      </StandIn>
+    </div>
+  );
+}
+
+/** How far the count is. */
+function Looking({ progress, cancel }: { progress: number; cancel: () => void }) {
+  return (
+    <div className="flex items-center gap-3">
+      <Progress.Root
+        value={Math.round(100 * progress)}
+        aria-label="Looking for nibs"
+        className="h-1.5 w-40 overflow-hidden rounded bg-hair"
+      >
+        <Progress.Indicator className="h-full bg-glow" style={{ width: `${100 * progress}%` }} />
+      </Progress.Root>
+      <button type="button" className="press" data-kind="quiet" onClick={cancel}>
+        Cancel
+      </button>
+    </div>
+  );
+}
+
+/** Where the picture was taken, and what is kept of it. */
+function Place({
+  setMiddle,
+  middle,
+  places,
+  off,
+  state,
+  kept,
+  fetcher,
+  store,
+}: {
+  setMiddle: React.Dispatch<React.SetStateAction<Point>>;
+  middle: Point;
+  places: Point[];
+  off: number;
+  state: { at: "counted"; picture: NibPicture; marks: NibMark[]; smallest_m: number };
+  kept: NibMark[];
+  fetcher: FetcherWithComponents<FormAnswer>;
+  store: () => void;
+}) {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { shape } = view.panel;
+  return (
+    <>
+      <p className="font-medium">Where was it taken? Tap the middle of the picture on the panel.</p>
+      <PanelDrawing
+        shape={shape}
+        label={`${view.panel.name}: where the picture was taken`}
+        onPlace={setMiddle}
+        placed={middle}
+        drawing={{ as: "points", at: places }}
+      />
+      {off > 0 && (
+        <p role="alert" className="font-medium text-stop-ink">
+          {off} of the nibs would lie off the panel: move the picture.
+        </p>
+      )}
+      <p className="text-ink2">
+        Spots of {show("length", state.smallest_m, units, units.length === "mm" ? 1 : 3).text} {units.length} and more are told by size;
+        smaller ones are marked “at most”. Check against your eye.
+      </p>
+      <button
+        type="button"
+        className="press"
+        data-kind="main"
+        disabled={kept.length === 0 || off > 0 || fetcher.state !== "idle"}
+        onClick={store}
+      >
+        {`Keep ${kept.length} ${kept.length === 1 ? "nib" : "nibs"}`}
+      </button>
+      <FieldErrors
+        errors={fetcher.data?.ok === false ? [fetcher.data.message ?? Object.values(fetcher.data.errors).flat().join(" ")] : undefined}
+      />
     </>
   );
 }

@@ -53,55 +53,8 @@ function Keep({ own_rad, beside_rad, simulated }: { own_rad: number; beside_rad:
 
 /** A straight tube photographed in both panels at the same distances: which is wavier, and whether that is a difference at all. */
 export function ReflectionDesk() {
-  const { view } = usePanel();
   const units = useUnits();
-  const draft = useDraft(
-    "reflection",
-    {
-      tube_m: initial("length", USUAL.tube_m, units),
-      light_m: initial("length", USUAL.light_m, units),
-      camera_m: initial("length", USUAL.camera_m, units),
-    },
-    { tube_m: "length", light_m: "length", camera_m: "length" },
-  );
-  const { typed } = draft;
-  const task = useTask("photo", "readReflection");
-  const [looks, setLooks] = useState<Partial<Record<Side, Look>>>({});
-  const parsed = Object.fromEntries(Object.entries(typed).map(([k, v]) => [k, parseQuantity("length", v, units.length)])) as Record<
-    keyof ReflectionSetup,
-    ReturnType<typeof parseQuantity>
-  >;
-  const limits: Record<keyof ReflectionSetup, [number, number]> = { tube_m: [0.005, 0.3], light_m: [0.1, 10], camera_m: [0.1, 10] };
-  const wrong = (k: keyof ReflectionSetup) => {
-    const p = parsed[k];
-    return !p.ok ? [p.message] : p.si < limits[k][0] || p.si > limits[k][1] ? ["Outside what the check can work with"] : undefined;
-  };
-  const setup: ReflectionSetup | null =
-    parsed.tube_m.ok && parsed.light_m.ok && parsed.camera_m.ok && !wrong("tube_m") && !wrong("light_m") && !wrong("camera_m")
-      ? { tube_m: parsed.tube_m.si, light_m: parsed.light_m.si, camera_m: parsed.camera_m.si }
-      : null;
-  const set = (side: Side, look: Look) => setLooks((l) => ({ ...l, [side]: look }));
-  const take = async (side: Side, source: PictureSource) => {
-    const { answer, reason } = await askPicture(source);
-    if (!answer) return set(side, { url: "", simulated: false, busy: false, reading: null, reason });
-    const own = answer.headers.get("X-Setup");
-    const at = own === null ? setup : (JSON.parse(own) as ReflectionSetup);
-    if (!at) return;
-    const blob = await answer.blob();
-    const look = {
-      url: URL.createObjectURL(blob),
-      simulated: answer.headers.get("X-Simulated") === "1",
-      busy: true,
-      reading: null,
-      reason: null,
-    };
-    set(side, look);
-    const read = await task.run(async () => ({ ...(await pixelsOf(blob)), setup: at }));
-    if (read.at !== "done") return set(side, { ...look, busy: false, reason: read.at === "failed" ? read.reason : null });
-    set(side, { ...look, busy: false, ...(read.output.ok ? { reading: read.output.reading } : { reason: read.output.reason }) });
-  };
-  const [own, other] = [looks.own?.reading, looks.neighbour?.reading];
-  const compared = own && other && own.long_rad > 0 && other.long_rad > 0 ? compareReflections([own.long_rad], [other.long_rad]) : null;
+  const { compared, own, other, looks, typed, draft, wrong, setup, take } = useReflections();
   return (
     <>
       <h2
@@ -154,33 +107,7 @@ export function ReflectionDesk() {
                         </span>
                       )}
               </p>
-              <div className="flex flex-wrap items-center gap-2">
-                <label className="press">
-                  Choose a picture<span className="sr-only"> of {name.toLowerCase()}</span>
-                  <input
-                    type="file"
-                    accept="image/*"
-                    className="sr-only"
-                    disabled={setup === null}
-                    onChange={(e) => {
-                      const file = e.target.files?.[0];
-                      e.target.value = "";
-                      if (file) void take(id, { file });
-                    }}
-                  />
-                </label>
-                <StandIn>
-                  <button
-                    type="button"
-                    className="press"
-                    disabled={look?.busy}
-                    onClick={() => void take(id, { standIn: `/do/panels/${view.panel.id}/stand-in-tube.png?of=${id}` })}
-                  >
-                    Stand-in camera<span className="sr-only">, {name.toLowerCase()}</span>
-                  </button>
-                </StandIn>
-                {look?.simulated && <Tag kind="simulated">simulated</Tag>}
-              </div>
+              <Choose {...{ name, setup, take, id, look }} />
             </section>
           );
         })}
@@ -191,5 +118,104 @@ export function ReflectionDesk() {
         for comparing two panels, no other instrument’s scale; the check was made on made-up pictures only: hold it against your eye.
       </p>
     </>
+  );
+}
+
+/** The set-up as it is typed, and what was read from each picture. */
+function useReflections() {
+  const units = useUnits();
+  const draft = useDraft(
+    "reflection",
+    {
+      tube_m: initial("length", USUAL.tube_m, units),
+      light_m: initial("length", USUAL.light_m, units),
+      camera_m: initial("length", USUAL.camera_m, units),
+    },
+    { tube_m: "length", light_m: "length", camera_m: "length" },
+  );
+  const { typed } = draft;
+  const task = useTask("photo", "readReflection");
+  const [looks, setLooks] = useState<Partial<Record<Side, Look>>>({});
+  const parsed = Object.fromEntries(Object.entries(typed).map(([k, v]) => [k, parseQuantity("length", v, units.length)])) as Record<
+    keyof ReflectionSetup,
+    ReturnType<typeof parseQuantity>
+  >;
+  const limits: Record<keyof ReflectionSetup, [number, number]> = { tube_m: [0.005, 0.3], light_m: [0.1, 10], camera_m: [0.1, 10] };
+  const wrong = (k: keyof ReflectionSetup) => {
+    const p = parsed[k];
+    return !p.ok ? [p.message] : p.si < limits[k][0] || p.si > limits[k][1] ? ["Outside what the check can work with"] : undefined;
+  };
+  const setup: ReflectionSetup | null =
+    parsed.tube_m.ok && parsed.light_m.ok && parsed.camera_m.ok && !wrong("tube_m") && !wrong("light_m") && !wrong("camera_m")
+      ? { tube_m: parsed.tube_m.si, light_m: parsed.light_m.si, camera_m: parsed.camera_m.si }
+      : null;
+  const set = (side: Side, look: Look) => setLooks((l) => ({ ...l, [side]: look }));
+  const take = async (side: Side, source: PictureSource) => {
+    const { answer, reason } = await askPicture(source);
+    if (!answer) return set(side, { url: "", simulated: false, busy: false, reading: null, reason });
+    const own = answer.headers.get("X-Setup");
+    const at = own === null ? setup : (JSON.parse(own) as ReflectionSetup);
+    if (!at) return;
+    const blob = await answer.blob();
+    const look = {
+      url: URL.createObjectURL(blob),
+      simulated: answer.headers.get("X-Simulated") === "1",
+      busy: true,
+      reading: null,
+      reason: null,
+    };
+    set(side, look);
+    const read = await task.run(async () => ({ ...(await pixelsOf(blob)), setup: at }));
+    if (read.at !== "done") return set(side, { ...look, busy: false, reason: read.at === "failed" ? read.reason : null });
+    set(side, { ...look, busy: false, ...(read.output.ok ? { reading: read.output.reading } : { reason: read.output.reason }) });
+  };
+  const [own, other] = [looks.own?.reading, looks.neighbour?.reading];
+  const compared = own && other && own.long_rad > 0 && other.long_rad > 0 ? compareReflections([own.long_rad], [other.long_rad]) : null;
+  return { compared, own, other, looks, typed, draft, wrong, setup, take };
+}
+
+/** A picture from the camera, the disk or the stand-in. */
+function Choose({
+  name,
+  setup,
+  take,
+  id,
+  look,
+}: {
+  name: string;
+  setup: ReflectionSetup | null;
+  take: (side: Side, source: PictureSource) => Promise<void>;
+  id: Side;
+  look: Look | undefined;
+}) {
+  const { view } = usePanel();
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <label className="press">
+        Choose a picture<span className="sr-only"> of {name.toLowerCase()}</span>
+        <input
+          type="file"
+          accept="image/*"
+          className="sr-only"
+          disabled={setup === null}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) void take(id, { file });
+          }}
+        />
+      </label>
+      <StandIn>
+        <button
+          type="button"
+          className="press"
+          disabled={look?.busy}
+          onClick={() => void take(id, { standIn: `/do/panels/${view.panel.id}/stand-in-tube.png?of=${id}` })}
+        >
+          Stand-in camera<span className="sr-only">, {name.toLowerCase()}</span>
+        </button>
+      </StandIn>
+      {look?.simulated && <Tag kind="simulated">simulated</Tag>}
+    </div>
   );
 }

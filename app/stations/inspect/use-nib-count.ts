@@ -23,7 +23,7 @@ export interface NibMark {
   by: "found" | "added";
   struck: boolean;
 }
-type State =
+export type NibCountState =
   | { at: "none"; reason: string | null }
   | { at: "picture"; picture: NibPicture }
   | { at: "looking"; picture: NibPicture }
@@ -32,7 +32,7 @@ type State =
 
 /** A picture on its way from file to counted marks; the count runs in a worker and can be stopped. */
 export function useNibCount() {
-  const [state, setState] = useState<State>({ at: "none", reason: null });
+  const [state, setState] = useState<NibCountState>({ at: "none", reason: null });
   const { run, progress, cancel } = useTask("photo", "findInclusions");
 
   const take = useCallback(async (source: PictureSource) => {

@@ -1,7 +1,9 @@
+import { later, useLater } from "~/kit/root/later";
 import { Link } from "react-router";
 import type { ReactNode } from "react";
-import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
 import type { MixInput, MixPlan } from "#core/models/mix/mix-plan";
+import { reserveOf } from "#core/models/mix/amount";
+import { secondPots } from "#core/models/mix/second-pot";
 import type { ProductSheet } from "#core/models/product/sheet";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
@@ -10,6 +12,9 @@ import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Tag } from "~/kit/ui/tag";
 import { areaText } from "~/kit/words/area-text";
 import type { MixWorkings } from "./mix-asked";
+
+/** Where the sheet has a cup time: fetched after the rest. */
+const CUP_TIMES = later(() => import("./cup-times"));
 
 /** A can that a part may come out of. */
 export interface CanChoice {
@@ -27,9 +32,23 @@ interface OutOf {
 interface Landing {
   /** So many coats are on already. */
   on: number;
+  /** What a coat of these has over the reducer of the mix. */
+  moreOf?: ((number: number) => number) | undefined;
   /** Wet film of a coat as it lands, at a reducer; null: the model does not reach. */
   wetOf?: ((number: number, reducer: number) => number | null) | undefined;
 }
+
+type MixResultProps = OutOf &
+  Landing & {
+    plan: MixPlan;
+    input: MixInput;
+    sheet: ProductSheet;
+    byStrokes: boolean;
+    workings: MixWorkings;
+    /** The field of the place's own limit, and what is typed there. */
+    limit: ReactNode;
+    vocLimit_kg_m3: number | null;
+  };
 
 /** The mix: how much, of what, coat by coat and pot by pot, how long it lives and what it gives off. */
 export function MixResult({
@@ -42,20 +61,12 @@ export function MixResult({
   canOf,
   onCan,
   wetOf,
+  moreOf,
   workings,
   limit,
   vocLimit_kg_m3,
-}: OutOf &
-  Landing & {
-    plan: MixPlan;
-    input: MixInput;
-    sheet: ProductSheet;
-    byStrokes: boolean;
-    workings: MixWorkings;
-    /** The field of the place's own limit, and what is typed there. */
-    limit: ReactNode;
-    vocLimit_kg_m3: number | null;
-  }) {
+}: MixResultProps) {
+  const cups = useLater(CUP_TIMES, sheet.viscosity !== null);
   const units = useUnits();
   const ml = (m3: number) => show("volume", m3, units);
   const ready = showWithUncertainty("volume", plan.amount.ready_m3, plan.amount.u_ready_m3, units);
@@ -78,6 +89,8 @@ export function MixResult({
         </p>
       )}
       <CoatsAndPots {...{ plan, on, wetOf }} />
+      <SecondPots {...{ plan, on, moreOf }} />
+      <Reserve plan={plan} />
       <div className="flex flex-wrap gap-x-10 gap-y-4">
         <Figure
           size="middle"
@@ -96,7 +109,7 @@ export function MixResult({
           />
         )}
       </div>
-      {sheet.viscosity && <CupTimes sheet={sheet} />}
+      {sheet.viscosity && cups && <cups.CupTimes sheet={sheet} />}
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-44">{limit}</div>
         {vocLimit_kg_m3 !== null && plan.voc && (
@@ -177,6 +190,36 @@ function CoatsAndPots({ plan, on, wetOf }: Landing & { plan: MixPlan }) {
   );
 }
 
+/** What is taken aside and thinned for coats that are sprayed wetter. */
+function SecondPots({ plan, on, moreOf }: Pick<Landing, "on" | "moreOf"> & { plan: MixPlan }) {
+  const units = useUnits();
+  const pots = moreOf
+    ? secondPots(
+        plan.coats.map((c) => ({ ...c, more: moreOf(c.number) })),
+        plan.reducerOnActivated,
+      )
+    : [];
+  const ml = (m3: number) => `${show("volume", m3, units).text} ${units.volume}`;
+  return pots.map((p) => (
+    <p key={p.reducer} data-testid="second-pot">
+      <b className="font-semibold">A second, wetter pot for {p.coats.map((n) => `coat ${on + n}`).join(" and ")}:</b> {ml(p.ofMix_m3)} of
+      the mix with {ml(p.more_m3)} reducer more, {Math.round(1000 * p.reducer) / 10} % in all. Thin it when its coat is next.
+    </p>
+  ));
+}
+
+/** So that the last panel is not the one that runs dry. */
+function Reserve({ plan }: { plan: MixPlan }) {
+  const units = useUnits();
+  const reserve_m3 = reserveOf(plan.amount);
+  return (
+    <p className="text-ink2" data-testid="mix-reserve">
+      Running out is as bad as waste: with {show("volume", reserve_m3, units).text} {units.volume} more at hand,{" "}
+      {show("volume", plan.amount.ready_m3 + reserve_m3, units).text} in all, it lasts 19 times of 20.
+    </p>
+  );
+}
+
 /** Which can a part comes out of: the one to use first, unless another is chosen. */
 function OutOfCan({ cans, value, onChange }: { cans: readonly CanChoice[]; value: string; onChange: (canId: string) => void }) {
   if (cans.length === 0) return null;
@@ -194,26 +237,5 @@ function OutOfCan({ cans, value, onChange }: { cans: readonly CanChoice[]; value
       ))}
       <option value="none">another can</option>
     </select>
-  );
-}
-
-/** The sheet's cup time in the cups a shop may have. */
-function CupTimes({ sheet }: { sheet: ProductSheet }) {
-  const units = useUnits();
-  if (!sheet.viscosity) return null;
-  const nu = viscosityFromCup(sheet.viscosity.cup, sheet.viscosity.efflux_s);
-  const times = FLOW_CUP_IDS.flatMap((cup) => {
-    try {
-      return [`${FLOW_CUPS[cup].name} ${show("seconds", cupFromViscosity(cup, nu), units).text} s`];
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error;
-      return []; // this cup is not meant for so thin or thick a liquid
-    }
-  });
-  return (
-    <p className="text-[14px] text-ink2">
-      By the sheet it runs at {show("viscosity", nu, units).text} mm²/s, at{" "}
-      {show("temperature", sheet.viscosity.temperature_K, units, 0).text} {units.temperature}: {times.join(", ")}.
-    </p>
   );
 }

@@ -1,5 +1,5 @@
 import { useFetcher } from "react-router";
-import { neighbourOf } from "#core/panel/neighbour";
+import { neighbourOf, type Neighbour } from "#core/panel/neighbour";
 import { showFilm } from "#core/kernel/units/format";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -16,7 +16,7 @@ export function NeighbourDesk() {
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.ok === false ? fetcher.data.errors : {};
-  const { state, job } = view;
+  const { state } = view;
   const beside = neighbourOf(state);
   const figures = beside
     ? [
@@ -29,22 +29,7 @@ export function NeighbourDesk() {
     : [];
   return (
     <section aria-labelledby="neighbour-title">
-      <h2
-        id="neighbour-title"
-        className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
-        data-testid="neighbour-sentence"
-      >
-        {figures.length > 0 ? (
-          <>
-            {beside?.name ?? "The panel beside"} is what this one has to match.{" "}
-            <em className="text-glow-ink not-italic">
-              {job.finish === "match" ? "Its texture decides." : "It stands beside the verdict."}
-            </em>
-          </>
-        ) : (
-          "Read the panel beside before the gun is filled: what this one has to match."
-        )}
-      </h2>
+      <Heading {...{ figures, beside }} />
       {figures.length > 0 && <BigFigures figures={figures} testId="neighbour-figures" />}
       {beside?.photoId && (
         <a href={`/do/photos/${beside.photoId}?original`} className="mt-4 inline-block">
@@ -94,31 +79,60 @@ export function NeighbourDesk() {
         </button>
       </KeptForm>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-      {state.neighbours.length > 0 && (
-        <ul className="mt-5 max-w-[760px] border-t border-hair" aria-label="Neighbours noted">
-          {state.neighbours.map((n) => (
-            <li key={n.id} className="flex items-center justify-between gap-3 border-b border-hair">
-              <span>
-                <b className="font-semibold">{n.body.name}</b>{" "}
-                <span className="text-ink2">
-                  {[
-                    n.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", "),
-                    n.body.rating === null ? "" : `texture ${n.body.rating.toFixed(1)} by eye`,
-                    n.body.gloss60_GU === null ? "" : `${n.body.gloss60_GU} GU`,
-                  ]
-                    .filter(Boolean)
-                    .join(" · ")}
-                </span>
-              </span>
-              <StrikeButton entryId={n.id} what={n.body.name} />
-            </li>
-          ))}
-        </ul>
-      )}
+      {state.neighbours.length > 0 && <Noted />}
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         A flat panel beside a textured one looks as wrong as the reverse. A rating by eye is no reading; the newest counts. Daylight, side
         by side, after clear and after polishing decides.
       </p>
     </section>
+  );
+}
+
+/** How the neighbour stands to this panel. */
+function Heading({ figures, beside }: { figures: { big: string; small: string }[]; beside: Neighbour | null }) {
+  const { view } = usePanel();
+  const { job } = view;
+  return (
+    <h2
+      id="neighbour-title"
+      className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+      data-testid="neighbour-sentence"
+    >
+      {figures.length > 0 ? (
+        <>
+          {beside?.name ?? "The panel beside"} is what this one has to match.{" "}
+          <em className="text-glow-ink not-italic">{job.finish === "match" ? "Its texture decides." : "It stands beside the verdict."}</em>
+        </>
+      ) : (
+        "Read the panel beside before the gun is filled: what this one has to match."
+      )}
+    </h2>
+  );
+}
+
+/** Neighbours as they were noted. */
+function Noted() {
+  const { view } = usePanel();
+  const { state } = view;
+  return (
+    <ul className="mt-5 max-w-[760px] border-t border-hair" aria-label="Neighbours noted">
+      {state.neighbours.map((n) => (
+        <li key={n.id} className="flex items-center justify-between gap-3 border-b border-hair">
+          <span>
+            <b className="font-semibold">{n.body.name}</b>{" "}
+            <span className="text-ink2">
+              {[
+                n.body.readings.map((r) => `${r.entered} ${r.unit}`).join(", "),
+                n.body.rating === null ? "" : `texture ${n.body.rating.toFixed(1)} by eye`,
+                n.body.gloss60_GU === null ? "" : `${n.body.gloss60_GU} GU`,
+              ]
+                .filter(Boolean)
+                .join(" · ")}
+            </span>
+          </span>
+          <StrikeButton entryId={n.id} what={n.body.name} />
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -2,8 +2,9 @@ import { SUBSTRATES } from "#core/panel/brief";
 import { Fragment } from "react";
 import { Link } from "react-router";
 import { polygonArea } from "#core/kernel/geometry/geometry";
-import { show, showFilm, showWithUncertainty } from "#core/kernel/units/format";
-import { COAT_ZONES, FINISHES, plannedCoat } from "#core/models/ways/way";
+import { show, showFilm, showWithUncertainty, type Shown } from "#core/kernel/units/format";
+import { plannedCoat } from "#core/models/ways/way";
+import { COAT_ZONES, FINISHES } from "#core/models/ways/terms";
 import { timesAt } from "#core/models/product/sheet";
 import { UNLOGGED_AIR_K } from "#core/models/trade-limits";
 import { coatsOn } from "#core/panel/coats-on";
@@ -20,6 +21,7 @@ import { planWorking } from "~/kit/words/plan-workings";
 import { Figure } from "~/kit/ui/figure";
 import { usePanel } from "~/kit/panel/use-panel";
 import { areaText } from "~/kit/words/area-text";
+import { ITSELF } from "~/kit/words/through-words";
 import { briefTold } from "~/kit/words/brief-told";
 
 export function PlanDesk({ loaderData: ahead }: Pick<Route.ComponentProps, "loaderData">) {
@@ -56,6 +58,7 @@ export function PlanDesk({ loaderData: ahead }: Pick<Route.ComponentProps, "load
         </em>{" "}
         of clear{spareWords(ahead.clear, { matte, floor_m, units })}
       </h2>
+      {view.state.coloured && <p className="mt-1 text-ink2">{ITSELF}</p>}
       <p className="mt-1 text-ink2">
         {basisWords({ known: ahead.clear !== null, there, allOn })} The sheet&rsquo;s own film a coat makes {sheetFilm}.
       </p>
@@ -89,70 +92,106 @@ export function PlanDesk({ loaderData: ahead }: Pick<Route.ComponentProps, "load
         </div>
       </div>
       <div className="mt-8 grid gap-8 md:grid-cols-2">
-        <section>
-          <h3 className="text-lg font-semibold">{way.name}</h3>
-          <p className="text-ink2">
-            {way.goodFor}. {way.price}.
-          </p>
-          <ol className="mt-3 border-t border-hair">
-            {Array.from({ length: panel.coatsPlanned }, (_, i) => {
-              const coat = plannedCoat(way, i + 1);
-              const last = i === panel.coatsPlanned - 1;
-              return (
-                <li key={i} className="flex justify-between border-b border-hair py-2.5">
-                  <span>
-                    <b className="font-semibold">Coat {i + 1}</b>, {coat.role}
-                    {coat.zone !== "whole" && `, ${COAT_ZONES[coat.zone]}`}
-                  </span>
-                  <span className="text-ink2">
-                    {last
-                      ? "then cure"
-                      : coat.sandAfter
-                        ? "cure, then sand flat"
-                        : `flash ${minutes(times.flashMin_s * Math.max(1, coat.flashFactor)).text} min at least`}
-                  </span>
-                </li>
-              );
-            })}
-          </ol>
-        </section>
-        <section>
-          <div className="flex items-center justify-between gap-3">
-            <h3 className="text-lg font-semibold">Brief</h3>
-            <Link to={`${base}/change`} className="press">
-              Change it
-            </Link>
-          </div>
-          <dl className="mt-3 grid grid-cols-[auto_1fr] border-t border-hair [&>*]:border-b [&>*]:border-hair [&>*]:py-2.5 [&>dd]:text-right [&>dt]:text-ink2">
-            <dt>Finish</dt>
-            <dd>{FINISHES[job.finish]}</dd>
-            {matte && (
-              <>
-                <dt>Gloss wanted</dt>
-                <dd>{job.brief.targetGloss_GU === null ? "not said" : `${job.brief.targetGloss_GU} GU at 60°`}</dd>
-              </>
-            )}
-            {told.map(([what, text]) => (
-              <Fragment key={what}>
-                <dt>{what}</dt>
-                <dd>{text}</dd>
-              </Fragment>
-            ))}
-            <dt>How it hangs</dt>
-            <dd>{tilt === 90 ? "vertical" : tilt === 0 ? "horizontal" : `${tilt}° from level`}</dd>
-            <dt>Below</dt>
-            <dd>{SUBSTRATES[panel.substrate].name}</dd>
-            <dt>Product</dt>
-            <dd>
-              {sheet.name}, {sheet.ratio || "ratio not given"}, revision {product.revision}
-            </dd>
-            <dt>Film floor</dt>
-            <dd>
-              {film(floor_m).text} {film(floor_m).unit} {sheet.floor_m ? "by the sheet" : "by the house"}
-            </dd>
-          </dl>
-        </section>
+        <WayCoats {...{ minutes, times }} />
+        <Brief {...{ matte, told, tilt, film }} />
       </div>
     </>
+  );
+}
+
+/** The coats of the house way. */
+function WayCoats({
+  minutes,
+  times,
+}: {
+  minutes: (s: number) => Shown;
+  times: { flashMin_s: number; flashMax_s: number; potLife_s: number };
+}) {
+  const { view } = usePanel();
+  const { job, panel } = view;
+  const way = job.way;
+  return (
+    <section>
+      <h3 className="text-lg font-semibold">{way.name}</h3>
+      <p className="text-ink2">
+        {way.goodFor}. {way.price}.
+      </p>
+      <ol className="mt-3 border-t border-hair">
+        {Array.from({ length: panel.coatsPlanned }, (_, i) => {
+          const coat = plannedCoat(way, i + 1);
+          const last = i === panel.coatsPlanned - 1;
+          return (
+            <li key={i} className="flex justify-between border-b border-hair py-2.5">
+              <span>
+                <b className="font-semibold">Coat {i + 1}</b>, {coat.role}
+                {coat.zone !== "whole" && `, ${COAT_ZONES[coat.zone]}`}
+              </span>
+              <span className="text-ink2">
+                {last
+                  ? "then cure"
+                  : coat.sandAfter
+                    ? "cure, then sand flat"
+                    : `flash ${minutes(times.flashMin_s * Math.max(1, coat.flashFactor)).text} min at least`}
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}
+
+/** What was agreed. */
+function Brief({
+  matte,
+  told,
+  tilt,
+  film,
+}: {
+  matte: boolean;
+  told: [what: string, text: string][];
+  tilt: number;
+  film: (m: number) => Shown;
+}) {
+  const { view, base } = usePanel();
+  const { job, panel, product, floor_m } = view;
+  const { sheet } = product;
+  return (
+    <section>
+      <div className="flex items-center justify-between gap-3">
+        <h3 className="text-lg font-semibold">Brief</h3>
+        <Link to={`${base}/change`} className="press">
+          Change it
+        </Link>
+      </div>
+      <dl className="mt-3 grid grid-cols-[auto_1fr] border-t border-hair [&>*]:border-b [&>*]:border-hair [&>*]:py-2.5 [&>dd]:text-right [&>dt]:text-ink2">
+        <dt>Finish</dt>
+        <dd>{FINISHES[job.finish]}</dd>
+        {matte && (
+          <>
+            <dt>Gloss wanted</dt>
+            <dd>{job.brief.targetGloss_GU === null ? "not said" : `${job.brief.targetGloss_GU} GU at 60°`}</dd>
+          </>
+        )}
+        {told.map(([what, text]) => (
+          <Fragment key={what}>
+            <dt>{what}</dt>
+            <dd>{text}</dd>
+          </Fragment>
+        ))}
+        <dt>How it hangs</dt>
+        <dd>{tilt === 90 ? "vertical" : tilt === 0 ? "horizontal" : `${tilt}° from level`}</dd>
+        <dt>Below</dt>
+        <dd>{SUBSTRATES[panel.substrate].name}</dd>
+        <dt>Product</dt>
+        <dd>
+          {sheet.name}, {sheet.ratio || "ratio not given"}, revision {product.revision}
+        </dd>
+        <dt>Film floor</dt>
+        <dd>
+          {film(floor_m).text} {film(floor_m).unit} {sheet.floor_m ? "by the sheet" : "by the house"}
+        </dd>
+      </dl>
+    </section>
   );
 }

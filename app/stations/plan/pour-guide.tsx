@@ -18,22 +18,54 @@ export interface PouredMix {
 const STAND_IN_RATE_KG_S = 0.045;
 const SLOW_RATE_KG_S = 0.006;
 
-/** Follows the scale part by part; after an over-pour it says what to add of the rest and whether the pot still has room. */
-export function PourGuide({
-  parts,
-  volume_m3,
-  capacity_m3,
-  busy,
-  doneLabel,
-  onDone,
-}: {
+interface PourGuideProps {
   parts: readonly WeighedPart[];
   volume_m3: number;
   capacity_m3: number;
   busy: boolean;
   doneLabel?: string;
   onDone?: (poured: PouredMix) => void;
-}) {
+}
+
+/** Follows the scale part by part; after an over-pour it says what to add of the rest and whether the pot still has room. */
+export function PourGuide({ parts, volume_m3, capacity_m3, ...keeping }: PourGuideProps) {
+  const pour = usePour({ parts, volume_m3, capacity_m3 });
+  const { scale, said, part, state } = pour;
+  return (
+    <div className="mt-4 grid gap-x-10 gap-y-5 border-t border-hair pt-4 md:grid-cols-[1fr_1.1fr]" data-testid="pour-guide">
+      <div className="space-y-4">
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="small-label">
+            {scale ? scale.device : said ? "No scale is bridged: type what it shows" : "Looking for the scale…"}
+          </span>
+          {scale?.simulated && <Tag kind="simulated">simulated</Tag>}
+          {scale && !scale.stable && <span className="text-[13px] text-ink2">settling</span>}
+        </div>
+        {scale?.fault && <p className="font-medium text-stop-ink">{scale.fault}</p>}
+        <PourNow pour={pour} raised={state.volume_m3 / volume_m3} />
+        {part && <Bar poured_kg={part.poured_kg} target_kg={part.target_kg} />}
+        {state.corrected && <Correction pour={pour} />}
+        <div className="flex flex-wrap gap-2">{pour.tared ? <Pouring pour={pour} {...keeping} /> : <Tare pour={pour} />}</div>
+        {part && (
+          <Field
+            className="max-w-60"
+            label="Or type what the scale shows"
+            unit="g"
+            value={pour.typed}
+            onChange={(e) => pour.setTyped(e.target.value)}
+            errors={pour.typedWrong ? [pour.hand.ok ? "Between 0 and 100000 g" : pour.hand.message] : undefined}
+          />
+        )}
+      </div>
+      <Poured {...pour} />
+    </div>
+  );
+}
+
+type Pour = ReturnType<typeof usePour>;
+
+/** What the scale says, or was typed, against what is to be poured. */
+function usePour({ parts, volume_m3, capacity_m3 }: { parts: readonly WeighedPart[]; volume_m3: number; capacity_m3: number }) {
   const units = useUnits();
   const standIns = useStandIns();
   const { scale: said, command } = useScale();
@@ -61,151 +93,142 @@ export function PourGuide({
     setDone((d) => Math.min(parts.length, Math.max(d, current + 1)));
     setTyped("");
   };
-  return (
-    <div className="mt-4 grid gap-x-10 gap-y-5 border-t border-hair pt-4 md:grid-cols-[1fr_1.1fr]" data-testid="pour-guide">
-      <div className="space-y-4">
-        <div className="flex flex-wrap items-center gap-2">
-          <span className="small-label">
-            {scale ? scale.device : said ? "No scale is bridged: type what it shows" : "Looking for the scale…"}
-          </span>
-          {scale?.simulated && <Tag kind="simulated">simulated</Tag>}
-          {scale && !scale.stable && <span className="text-[13px] text-ink2">settling</span>}
-        </div>
-        {scale?.fault && <p className="font-medium text-stop-ink">{scale.fault}</p>}
-        <p aria-live="polite" data-testid="pour-now">
-          {part ? (
-            <>
-              <span className="block text-lg font-semibold">{part.role}</span>
-              <span
-                className={`text-[56px] leading-none font-semibold tracking-tight ${part.state === "over" ? "text-stop-ink" : part.state === "in" ? "text-glow-ink" : ""}`}
-              >
-                {part.state === "over" ? g(part.poured_kg - state.parts[current!]!.target_kg / scaleUp(state)) : g(part.add_kg)}
-              </span>{" "}
-              <span className="text-[19px] text-ink2">
-                {part.state === "over" ? "g too much" : part.state === "in" ? "g to go: stop here" : "g to go"}
-              </span>
-            </>
-          ) : finished ? (
-            <span className="text-[27px] font-semibold">
-              All in: {show("volume", state.volume_m3, units).text} {units.volume}.
-            </span>
-          ) : (
-            <span className="text-[27px] font-semibold">Empty pot on the scale, then tare.</span>
-          )}
-        </p>
-        {part && <Bar poured_kg={part.poured_kg} target_kg={part.target_kg} />}
-        {state.corrected && (
-          <p role="alert" className="font-medium text-amber-ink" data-testid="pour-correction">
-            {state.over_m3 > 0
-              ? `The pot is too small to mend this: the right mix would be ${show("volume", state.volume_m3, units).text} ${units.volume}, ${show("volume", state.over_m3, units).text} more than it holds. Pour it into a larger pot, or start again.`
-              : `Poured too much. To keep the ratio the mix grows to ${show("volume", state.volume_m3, units).text} ${units.volume}: ${state.parts
-                  .filter((p) => p.state !== "over" && p.add_kg > 0.0005)
-                  .map((p) => `${p.role} to ${g(p.target_kg)} g`)
-                  .join(", ")}.`}
-          </p>
-        )}
-        <div className="flex flex-wrap gap-2">
-          {!tared ? (
-            <button
-              type="button"
-              className="press"
-              data-kind="main"
-              onClick={() => {
-                void command({ command: scale?.simulated ? "empty" : "tare" }).then(() => setTared(true));
-              }}
-            >
-              Tare with the pot on
-            </button>
-          ) : (
-            <>
-              {part && (
-                <button
-                  type="button"
-                  className="press"
-                  data-kind="main"
-                  onClick={accept}
-                  disabled={typedWrong || (typed === "" && !scale?.stable)}
-                >
-                  {part.role} is in
-                </button>
-              )}
-              {scale?.simulated && part && (
-                <>
-                  <button type="button" className="press" onClick={() => void command({ command: "pour", rate_kg_s: STAND_IN_RATE_KG_S })}>
-                    Pour
-                  </button>
-                  <button type="button" className="press" onClick={() => void command({ command: "pour", rate_kg_s: SLOW_RATE_KG_S })}>
-                    Trickle
-                  </button>
-                  <button type="button" className="press" onClick={() => void command({ command: "stop" })}>
-                    Stop
-                  </button>
-                </>
-              )}
-              <button
-                type="button"
-                className="press"
-                onClick={() => {
-                  setPoured(parts.map(() => 0));
-                  setDone(0);
-                  setTared(false);
-                  setTyped("");
-                }}
-              >
-                Start over
-              </button>
-              {finished && onDone && (
-                <button
-                  type="button"
-                  className="press"
-                  data-kind="main"
-                  disabled={busy || state.over_m3 > 0}
-                  onClick={() => onDone({ poured_kg: poured, volume_m3: state.volume_m3, simulated: scale?.simulated ?? false })}
-                >
-                  {busy ? "Storing…" : doneLabel}
-                </button>
-              )}
-            </>
-          )}
-        </div>
-        {part && (
-          <Field
-            className="max-w-60"
-            label="Or type what the scale shows"
-            unit="g"
-            value={typed}
-            onChange={(e) => setTyped(e.target.value)}
-            errors={typedWrong ? [hand.ok ? "Between 0 and 100000 g" : hand.message] : undefined}
-          />
-        )}
-      </div>
-      <ol className="border-t border-hair" aria-label="Parts poured">
-        {state.parts.map((p, i) => (
-          <li
-            key={p.role}
-            className="flex items-center justify-between gap-3 border-b border-hair py-2.5"
-            aria-current={i === current ? "step" : undefined}
-          >
-            <span>
-              <b className="font-semibold">{p.role}</b>
-              <span className="block text-[13px] text-ink2">target {g(p.target_kg)} g</span>
-            </span>
-            <span className="flex items-center gap-3">
-              {g(Math.max(0, p.poured_kg))} g
-              <Tag kind={p.state === "in" ? "good" : p.state === "over" ? "caution" : "open"}>
-                {p.state === "in" ? "in" : p.state === "over" ? "over" : "open"}
-              </Tag>
-            </span>
-          </li>
-        ))}
-      </ol>
-    </div>
-  );
+  const startOver = () => {
+    setPoured(parts.map(() => 0));
+    setDone(0);
+    setTared(false);
+    setTyped("");
+  };
+  const told = { scale, said, command, hand, typed, typedWrong, setTyped };
+  return { ...told, tared, setTared, poured, current, part, state, finished, g, accept, startOver };
+}
 
-  /** Factor by which an over-pour has raised the targets. */
-  function scaleUp(s: typeof state): number {
-    return s.volume_m3 / volume_m3;
-  }
+/** The part that is poured now. @param raised factor by which an over-pour has raised the targets */
+function PourNow({ pour: { part, g, state, current, finished }, raised }: { pour: Pour; raised: number }) {
+  const units = useUnits();
+  return (
+    <p aria-live="polite" data-testid="pour-now">
+      {part ? (
+        <>
+          <span className="block text-lg font-semibold">{part.role}</span>
+          <span
+            className={`text-[56px] leading-none font-semibold tracking-tight ${part.state === "over" ? "text-stop-ink" : part.state === "in" ? "text-glow-ink" : ""}`}
+          >
+            {part.state === "over" ? g(part.poured_kg - state.parts[current!]!.target_kg / raised) : g(part.add_kg)}
+          </span>{" "}
+          <span className="text-[19px] text-ink2">
+            {part.state === "over" ? "g too much" : part.state === "in" ? "g to go: stop here" : "g to go"}
+          </span>
+        </>
+      ) : finished ? (
+        <span className="text-[27px] font-semibold">
+          All in: {show("volume", state.volume_m3, units).text} {units.volume}.
+        </span>
+      ) : (
+        <span className="text-[27px] font-semibold">Empty pot on the scale, then tare.</span>
+      )}
+    </p>
+  );
+}
+
+function Tare({ pour: { command, scale, setTared } }: { pour: Pour }) {
+  return (
+    <button
+      type="button"
+      className="press"
+      data-kind="main"
+      onClick={() => {
+        void command({ command: scale?.simulated ? "empty" : "tare" }).then(() => setTared(true));
+      }}
+    >
+      Tare with the pot on
+    </button>
+  );
+}
+
+/** After an over-pour: what to add of the rest, or that the pot is too small for it. */
+function Correction({ pour: { state, g } }: { pour: Pour }) {
+  const units = useUnits();
+  const ml = (m3: number) => show("volume", m3, units).text;
+  const more = state.parts.filter((p) => p.state !== "over" && p.add_kg > 0.0005).map((p) => `${p.role} to ${g(p.target_kg)} g`);
+  return (
+    <p role="alert" className="font-medium text-amber-ink" data-testid="pour-correction">
+      {state.over_m3 > 0
+        ? `The pot is too small to mend this: the right mix would be ${ml(state.volume_m3)} ${units.volume}, ${ml(state.over_m3)} more than it holds. Pour it into a larger pot, or start again.`
+        : `Poured too much. To keep the ratio the mix grows to ${ml(state.volume_m3)} ${units.volume}: ${more.join(", ")}.`}
+    </p>
+  );
+}
+
+/** What is poured, and told to the scale. */
+function Pouring({
+  pour: { part, accept, typedWrong, typed, scale, command, startOver, finished, state, poured },
+  onDone,
+  busy,
+  doneLabel,
+}: { pour: Pour } & Pick<PourGuideProps, "onDone" | "busy" | "doneLabel">) {
+  return (
+    <>
+      {part && (
+        <button type="button" className="press" data-kind="main" onClick={accept} disabled={typedWrong || (typed === "" && !scale?.stable)}>
+          {part.role} is in
+        </button>
+      )}
+      {scale?.simulated && part && (
+        <>
+          <button type="button" className="press" onClick={() => void command({ command: "pour", rate_kg_s: STAND_IN_RATE_KG_S })}>
+            Pour
+          </button>
+          <button type="button" className="press" onClick={() => void command({ command: "pour", rate_kg_s: SLOW_RATE_KG_S })}>
+            Trickle
+          </button>
+          <button type="button" className="press" onClick={() => void command({ command: "stop" })}>
+            Stop
+          </button>
+        </>
+      )}
+      <button type="button" className="press" onClick={startOver}>
+        Start over
+      </button>
+      {finished && onDone && (
+        <button
+          type="button"
+          className="press"
+          data-kind="main"
+          disabled={busy || state.over_m3 > 0}
+          onClick={() => onDone({ poured_kg: poured, volume_m3: state.volume_m3, simulated: scale?.simulated ?? false })}
+        >
+          {busy ? "Storing…" : doneLabel}
+        </button>
+      )}
+    </>
+  );
+}
+
+/** The parts as they were poured. */
+function Poured({ state, current, g }: Pick<Pour, "state" | "current" | "g">) {
+  return (
+    <ol className="border-t border-hair" aria-label="Parts poured">
+      {state.parts.map((p, i) => (
+        <li
+          key={p.role}
+          className="flex items-center justify-between gap-3 border-b border-hair py-2.5"
+          aria-current={i === current ? "step" : undefined}
+        >
+          <span>
+            <b className="font-semibold">{p.role}</b>
+            <span className="block text-[13px] text-ink2">target {g(p.target_kg)} g</span>
+          </span>
+          <span className="flex items-center gap-3">
+            {g(Math.max(0, p.poured_kg))} g
+            <Tag kind={p.state === "in" ? "good" : p.state === "over" ? "caution" : "open"}>
+              {p.state === "in" ? "in" : p.state === "over" ? "over" : "open"}
+            </Tag>
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
 }
 
 /** How far a part is in, with the band in which it counts as right. */

@@ -4,6 +4,7 @@ import { UNDER_STEPS, USUAL_FILM_M, type UnderField, underSteps } from "#core/mo
 import { show, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { noGaugeReads } from "#core/panel/brief";
+import { colourBelow } from "#core/panel/layer-coats";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -20,7 +21,7 @@ export function BelowSteps() {
   const units = useUnits();
   const log = view.state.under;
   const [open, setOpen] = useState<string | null>(null);
-  const base = view.state.below.find((l) => l.layer === "base" || l.layer === "ground");
+  const base = colourBelow(view.state.below);
   const askOf = (s: (typeof UNDER_STEPS)[number]) =>
     s.id === "sand"
       ? s.ask.replace("the way's last paper", `P${view.job.way.lastPaper}`)
@@ -29,7 +30,7 @@ export function BelowSteps() {
         : s.ask;
   return (
     <ul className="mt-6 border-t border-hair">
-      {underSteps(noGaugeReads(view.panel.substrate)).map((s) => {
+      {underSteps({ plastic: noGaugeReads(view.panel.substrate), coloured: view.state.coloured }).map((s) => {
         const entries = log.filter((u) => u.body.step === s.id);
         return (
           <li key={s.id} className="border-b border-hair py-2" data-testid={`under-${s.id}`}>

@@ -6,6 +6,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { useNow } from "~/kit/shell/now";
 import type { Route } from "./+types/below.route";
 import { BelowSteps } from "./below-steps";
+import { ITSELF } from "~/kit/words/through-words";
 import { chainWords } from "./below.words";
 import { LayersDesk } from "./layers.desk";
 import { SprayTabs } from "./tabs";
@@ -17,10 +18,9 @@ export function BelowDesk({ loaderData: { chain, layers, products } }: Pick<Rout
   const { view, base } = usePanel();
   const now_ms = useNow();
   const log = view.state.under;
-  const plastic = noGaugeReads(view.panel.substrate);
   const missing = omissions(
     log.map((u) => u.body),
-    plastic,
+    { plastic: noGaugeReads(view.panel.substrate), coloured: view.state.coloured },
   );
   const baseAt_ms = baseLaid_ms(view.state);
   const age_s = baseAt_ms === null ? null : (now_ms - baseAt_ms) / MS;
@@ -54,6 +54,7 @@ export function BelowDesk({ loaderData: { chain, layers, products } }: Pick<Rout
           {chainWords(chain, view.job.way.lastPaper)}
         </p>
       )}
+      {view.state.coloured && <p className="mt-2 max-w-[70ch] text-ink2">{ITSELF}</p>}
       <LayersDesk layers={layers} products={products} />
       <BelowSteps />
       {age_s !== null && age_s <= BASE_OPEN_S && (

@@ -15,7 +15,7 @@ import { formPrefs } from "~/kit/http/prefs.server";
 import type { Route } from "./+types/below.route";
 import { belowAt } from "./layers-at";
 import { layerForm, layersForm } from "./layers.form";
-import { colourForm, underForm } from "./prep.form";
+import { underForm } from "./prep.form";
 import { BelowDesk } from "./below.desk";
 
 export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
@@ -32,9 +32,9 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
         message: "What goes below the clear is kept",
       }));
     case "colour":
-      return answerForm(form, colourForm, async ({ coat }) => ({
-        entryId: await logLayerCoat(ctx, await look(), { layer: coat, settings: null, reducer: null, by, clientKey }),
-        message: logged(coat),
+      return answerForm(form, layerForm, async ({ layer }) => ({
+        entryId: await logLayerCoat(ctx, await look(), { layer, settings: null, reducer: null, by, clientKey }),
+        message: logged(layer),
       }));
     case "layerCoat":
       return answerForm(form, layerForm.and(coatForm(units)), async ({ layer, settings, reducer, zone, number }) => ({

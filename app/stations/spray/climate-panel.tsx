@@ -1,5 +1,5 @@
 import { KeptForm } from "~/kit/draft/draft-form";
-import { useFetcher } from "react-router";
+import { useFetcher, type FetcherWithComponents } from "react-router";
 import { dewPointMargin } from "#core/models/climate/dew-point";
 import { show } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -14,7 +14,7 @@ import { dewWorking } from "~/kit/words/spray-workings";
 
 /** Today's climate: the dew-point margin, what is typed or read from the probe, logged with its time. */
 export function ClimatePanel({ action }: { action: string }) {
-  const { view, base } = usePanel();
+  const { view } = usePanel();
   const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const climate = view.state.climate?.body;
@@ -77,20 +77,28 @@ export function ClimatePanel({ action }: { action: string }) {
         />
         <button className="press col-span-2 justify-self-start">Log climate</button>
       </KeptForm>
-      <fetcher.Form method="post" action={`${base}/spray/ready`} className="flex flex-wrap items-center gap-3">
-        <input type="hidden" name="intent" value="probe" />
-        <StandIn>
-          <button className="press" disabled={fetcher.state !== "idle"}>
-            Read the climate probe
-          </button>
-        </StandIn>
-        {from && (
-          <span className="text-[14px] text-ink2">
-            Logged on the {from.name.toLowerCase()}; it serves this panel too, until you log another.
-          </span>
-        )}
-        {view.state.climate?.simulated && <Tag kind="simulated">simulated</Tag>}
-      </fetcher.Form>
+      <ProbeForm {...{ fetcher, from }} />
     </section>
+  );
+}
+
+/** What the probe reads, and where the climate was logged. */
+function ProbeForm({ fetcher, from }: { fetcher: FetcherWithComponents<FormAnswer>; from: { id: string; name: string } | undefined }) {
+  const { view, base } = usePanel();
+  return (
+    <fetcher.Form method="post" action={`${base}/spray/ready`} className="flex flex-wrap items-center gap-3">
+      <input type="hidden" name="intent" value="probe" />
+      <StandIn>
+        <button className="press" disabled={fetcher.state !== "idle"}>
+          Read the climate probe
+        </button>
+      </StandIn>
+      {from && (
+        <span className="text-[14px] text-ink2">
+          Logged on the {from.name.toLowerCase()}; it serves this panel too, until you log another.
+        </span>
+      )}
+      {view.state.climate?.simulated && <Tag kind="simulated">simulated</Tag>}
+    </fetcher.Form>
   );
 }

@@ -1,6 +1,8 @@
+import type { UnitPreferences } from "#core/kernel/units/quantities";
+import type { Draft, Widened } from "~/kit/draft/use-draft";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { useFetcher } from "react-router";
+import { useFetcher, type FetcherWithComponents } from "react-router";
 import type { BodyOf } from "#core/record/bodies";
 import type { NextCoat } from "#core/coat/next-coat";
 import { type SprayedIn, predictCoat } from "#core/panel/predict-coat";
@@ -14,7 +16,7 @@ import { parseQuantity } from "#core/kernel/units/parse";
 import { type Quantity, preferredUnit } from "#core/kernel/units/quantities";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
-import { COAT_ZONES } from "#core/models/ways/way";
+import { COAT_ZONES } from "#core/models/ways/terms";
 import { PRESSURE_AT, type PressureAt, pressureAtGun, pressureRead } from "#core/models/spray/pressure-at";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { useUnits } from "~/kit/root/use-root";
@@ -40,6 +42,25 @@ interface CoatFormProps {
   below?: BelowCoat | undefined;
 }
 
+/** What the fields of a coat begin with. */
+const coatTexts = ({ settings: gun, reducer, zone }: NextCoat, told: PressureAt, units: UnitPreferences) => ({
+  fluidFrom: gun.fluidFrom as string,
+  wet: "",
+  fluidRate: initial("fluidRate", gun.fluidRate_m3_s, units),
+  turns: String(gun.turns ?? USUAL_GUN.turns),
+  pressure: initial("pressure", pressureRead(gun.pressure_Pa, told), units),
+  pressureAt: told as string,
+  distance: initial("length", gun.distance_m, units),
+  overlap: initial("share", gun.overlap, units),
+  handSpeed: initial("speed", gun.handSpeed_m_s, units),
+  fan: initial("length", gun.fan_m, units),
+  reducer: initial("share", reducer, units),
+  zone: zone as string,
+});
+
+type CoatDraft = Draft<Widened<ReturnType<typeof coatTexts>>>;
+type CoatField = (name: keyof CoatDraft["typed"], label: string, quantity: Quantity, hint?: string) => React.JSX.Element;
+
 /** Gun settings of one coat; the film they lay is worked out while they are typed and drawn on the section. */
 export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps) {
   const units = useUnits();
@@ -50,21 +71,7 @@ export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps
   const errors = fetcher.data?.errors ?? {};
   const { number, role, settings: gun } = next;
   const told: PressureAt = gun.pressureAt ?? "gun";
-  const start = {
-    fluidFrom: gun.fluidFrom as string,
-    wet: "",
-    fluidRate: initial("fluidRate", gun.fluidRate_m3_s, units),
-    turns: String(gun.turns ?? USUAL_GUN.turns),
-    pressure: initial("pressure", pressureRead(gun.pressure_Pa, told), units),
-    pressureAt: told as string,
-    distance: initial("length", gun.distance_m, units),
-    overlap: initial("share", gun.overlap, units),
-    handSpeed: initial("speed", gun.handSpeed_m_s, units),
-    fan: initial("length", gun.fan_m, units),
-    reducer: initial("share", next.reducer, units),
-    zone: next.zone as string,
-  };
-  const draft = useDraft(name, start, {
+  const draft = useDraft(name, coatTexts(next, told, units), {
     fluidRate: "fluidRate",
     pressure: "pressure",
     distance: "length",
@@ -96,58 +103,9 @@ export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps
           { value: "measured", name: "Measured rate" },
         ]}
       />
-      <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
-        {fluidFrom === "measured" ? (
-          field("fluidRate", "Fluid", "fluidRate")
-        ) : (
-          <Field label="Needle" unit="turns out" {...draft.field("turns")} errors={errors.turns} />
-        )}
-        {field("pressure", "Pressure", "pressure")}
-        <SelectField label="Pressure read" {...draft.field("pressureAt")} errors={errors.pressureAt}>
-          {Object.entries(PRESSURE_AT).map(([at, name]) => (
-            <option key={at} value={at}>
-              {name}
-            </option>
-          ))}
-        </SelectField>
-        {field("distance", "Distance", "length")}
-        {field("handSpeed", "Hand speed", "speed")}
-        {field("overlap", "Overlap", "share")}
-        {field("fan", "Fan seen", "length")}
-        {field("reducer", "Reducer added", "share")}
-        <SelectField label="Where" {...draft.field("zone")} errors={errors.zone}>
-          {Object.entries(COAT_ZONES).map(([zone, name]) => (
-            <option key={zone} value={zone}>
-              {name}
-            </option>
-          ))}
-        </SelectField>
-        <Field label="Wet comb" unit={units.film} {...draft.field("wet")} errors={errors.wet} />
-      </div>
+      <Settings {...{ draft, fluidFrom, field, errors }} />
       {next.from !== "usual" && <p className="text-[14px] text-ink2">From {gunSource(next)}.</p>}
-      <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
-        {predicted ? (
-          <>
-            <Figure
-              label="dry"
-              shown={showWithUncertainty("film", predicted.deposit.dry_m, predicted.deposit.u_dry_m, units)}
-              note={predicted.note}
-              working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
-            />
-            <Figure
-              label="wet"
-              shown={showFilm(predicted.deposit.wet_m, units)}
-              note="predicted"
-              working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
-            />
-          </>
-        ) : (
-          <p className="min-h-[60px] text-ink2">The film appears when every setting is a number the model knows.</p>
-        )}
-        <button className="press ml-auto" data-kind="main" disabled={fetcher.state !== "idle"}>
-          {fetcher.state === "idle" ? `Log ${name}` : "Saving…"}
-        </button>
-      </div>
+      <Forecast {...{ predicted, fetcher, name }} />
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </DraftForm>
   );
@@ -183,4 +141,87 @@ export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps
       throw error;
     }
   }
+}
+
+/** What is set at the gun. */
+function Settings({
+  draft,
+  fluidFrom,
+  field,
+  errors,
+}: {
+  draft: CoatDraft;
+  fluidFrom: "measured" | "turns";
+  field: CoatField;
+  errors: Record<string, string[]>;
+}) {
+  const units = useUnits();
+  return (
+    <div className="grid grid-cols-2 gap-x-4 gap-y-3 sm:grid-cols-4">
+      {fluidFrom === "measured" ? (
+        field("fluidRate", "Fluid", "fluidRate")
+      ) : (
+        <Field label="Needle" unit="turns out" {...draft.field("turns")} errors={errors.turns} />
+      )}
+      {field("pressure", "Pressure", "pressure")}
+      <SelectField label="Pressure read" {...draft.field("pressureAt")} errors={errors.pressureAt}>
+        {Object.entries(PRESSURE_AT).map(([at, name]) => (
+          <option key={at} value={at}>
+            {name}
+          </option>
+        ))}
+      </SelectField>
+      {field("distance", "Distance", "length")}
+      {field("handSpeed", "Hand speed", "speed")}
+      {field("overlap", "Overlap", "share")}
+      {field("fan", "Fan seen", "length")}
+      {field("reducer", "Reducer added", "share")}
+      <SelectField label="Where" {...draft.field("zone")} errors={errors.zone}>
+        {Object.entries(COAT_ZONES).map(([zone, name]) => (
+          <option key={zone} value={zone}>
+            {name}
+          </option>
+        ))}
+      </SelectField>
+      <Field label="Wet comb" unit={units.film} {...draft.field("wet")} errors={errors.wet} />
+    </div>
+  );
+}
+
+/** What the coat lays, by these settings. */
+function Forecast({
+  predicted,
+  fetcher,
+  name,
+}: {
+  predicted: { deposit: Deposit; settings: BodyOf<"coat">["settings"]; reducer: number; note: string } | null;
+  fetcher: FetcherWithComponents<FormAnswer>;
+  name: string;
+}) {
+  const units = useUnits();
+  return (
+    <div className="flex flex-wrap items-end gap-x-8 gap-y-3">
+      {predicted ? (
+        <>
+          <Figure
+            label="dry"
+            shown={showWithUncertainty("film", predicted.deposit.dry_m, predicted.deposit.u_dry_m, units)}
+            note={predicted.note}
+            working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
+          />
+          <Figure
+            label="wet"
+            shown={showFilm(predicted.deposit.wet_m, units)}
+            note="predicted"
+            working={coatWorking(predicted.settings, predicted.deposit, predicted.reducer, units)}
+          />
+        </>
+      ) : (
+        <p className="min-h-[60px] text-ink2">The film appears when every setting is a number the model knows.</p>
+      )}
+      <button className="press ml-auto" data-kind="main" disabled={fetcher.state !== "idle"}>
+        {fetcher.state === "idle" ? `Log ${name}` : "Saving…"}
+      </button>
+    </div>
+  );
 }

@@ -5,16 +5,17 @@ import { timesAt } from "#core/models/product/sheet";
 import { textureWords } from "~/kit/words/texture-words";
 import { gunSource } from "~/kit/words/gun-words";
 import { DraftForm } from "~/kit/draft/draft-form";
-import { useDraft } from "~/kit/draft/use-draft";
+import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
 import { Suspense, lazy, useMemo } from "react";
-import { useFetcher } from "react-router";
+import { useFetcher, type FetcherWithComponents } from "react-router";
 import { nextAsked } from "#core/coat/asked";
 import { handGun } from "#core/coat/next-coat";
 import { MOST_CLEAR_M, UNLOGGED_AIR_K } from "#core/models/trade-limits";
-import { COAT_ZONES } from "#core/models/ways/way";
-import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
+import type { HouseWay } from "#core/models/ways/way";
+import { COAT_ZONES } from "#core/models/ways/terms";
+import { show, showFilm, showWait, showWithUncertainty, type Shown } from "#core/kernel/units/format";
 import { type PlannedCoatRow, likeliestToRun } from "#core/models/ways/plan-rows";
-import type { WayPlan } from "./coat-plan-at";
+import type { PlanRow, WayPlan } from "./coat-plan-at";
 import { later, useLater } from "~/kit/root/later";
 import { useUnits } from "~/kit/root/use-root";
 import { SprayTabs } from "./tabs";
@@ -50,20 +51,8 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
   const fetcher = useFetcher<FormAnswer>();
   const { job, panel, product, state, shopFactors } = view;
   const { sheet } = product;
-  const draft = useDraft("way", { wayId: job.way.id });
-  const { wayId } = draft.typed;
-  const ways = useMemo(() => [job.way, ...loaderData.ways.filter((w) => w.id !== job.way.id)], [job.way, loaderData.ways]);
-  const way = ways.find((w) => w.id === wayId) ?? job.way;
-  const own = way.id === job.way.id;
-  const coats = own ? panel.coatsPlanned : way.coats.length;
-  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
-  const hand = useMemo(() => handGun(nextAsked(view)), [view]);
-  const part = useLater(models, !own, true);
-  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
-  const other = useMemo(() => (own ? null : (part?.wayPlan(view, way, now_ms) ?? null)), [own, part, view, way, now_ms]);
-  const plan = own ? loaderData.plan : (other ?? TO_COME);
-  const end = plan.rows.at(-1);
-  const toCome = plan.rows.flatMap((r) => (r.ahead ? [{ ...r, ...r.ahead }] : []));
+  const draft = useDraft("way", { wayId: job.way.id }, {}, loaderData.version);
+  const { plan, toCome, end, coats, hand, air_K, ways, way, own } = useWayPlan({ loaderData, draft });
   const { dry_m, u_dry_m } = plan.toCome;
   usePreview(
     dry_m > 0
@@ -82,26 +71,7 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
   return (
     <>
       <SprayTabs base={base} />
-      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="coat-plan-sentence">
-        {plan.fault ? (
-          plan.fault
-        ) : total ? (
-          <>
-            {coats} {coats === 1 ? "coat lays" : "coats lay"}{" "}
-            <em className="text-glow-ink not-italic">
-              {total.text} {total.unit}
-            </em>{" "}
-            of clear.{" "}
-            {!danger || danger.tag === "good" ? (
-              "None is likely to run."
-            ) : (
-              <em className={`not-italic ${danger.tag === "stop" ? "text-stop-ink" : "text-amber-ink"}`}>
-                {capital(danger.text)} at an edge.
-              </em>
-            )}
-          </>
-        ) : null}
-      </h2>
+      <Heading {...{ plan, total, coats, danger }} />
       {end && end.clear_m > MOST_CLEAR_M && (
         <p className="mb-1 font-medium text-amber-ink" data-testid="too-much-clear">
           More than {showFilm(MOST_CLEAR_M, units).text} {units.film} of clear in all: solvent stays in it.
@@ -110,51 +80,7 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
       <p className="text-ink2">
         With {gunSource(hand)}, {show("temperature", air_K, units).text} {units.temperature}, {sheet.name}.
       </p>
-      <ScrollRegion label="Coats of the plan" className="mt-4">
-        <table className="w-full text-left [&_td]:py-2 [&_td]:pr-3" data-testid="coat-plan">
-          <thead className="small-label border-b border-hair">
-            <tr>
-              <th className="py-2">Coat</th>
-              <th>Wet, {units.film}</th>
-              <th>Dry, {units.film}</th>
-              <th>Clear then, {units.film}</th>
-              <th>Looks</th>
-              <th>Then wait</th>
-            </tr>
-          </thead>
-          <tbody>
-            {plan.rows.map((r) => (
-              <tr key={r.number} className="border-b border-hair">
-                <td>
-                  <b className="font-semibold">{r.number}</b> {r.role}
-                  <span className="block text-[13px] text-ink2">
-                    {show("speed", r.gun.handSpeed_m_s, units).text} {show("speed", 0, units).unit}
-                  </span>
-                </td>
-                <td>{showFilm(r.wet_m, units).text}</td>
-                <td>{r.zone === "whole" ? showWithUncertainty("film", r.dry_m, r.u_dry_m, units).text : COAT_ZONES[r.zone]}</td>
-                <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
-                <td>
-                  {r.ahead ? textureWords(r.ahead.texture) : "on"}
-                  {r.ahead && <RunTag row={{ ...r, ...r.ahead }} calibration={calibration} />}
-                </td>
-                <td>
-                  {r.ahead?.wait ? (
-                    <>
-                      {waitWords(r.ahead.wait).main}
-                      <span className="block text-[13px] text-ink2">{waitWords(r.ahead.wait).note}</span>
-                    </>
-                  ) : r.ahead ? (
-                    "last coat"
-                  ) : (
-                    ""
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </ScrollRegion>
+      <CoatsTable {...{ plan, loaderData }} />
       <div className="mt-2 flex flex-wrap items-center gap-3">
         {end && (
           <WorkingButton working={coatPlanWorking(plan.rows, sheet, units)} label="Show the working of the coat plan">
@@ -166,20 +92,7 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
           {units.film} dry a coat. Touch test in a hidden place before each next coat.
         </span>
       </div>
-      <section className="mt-8" aria-labelledby="ways-title">
-        <h3 id="ways-title" className="mb-2 text-lg font-semibold">
-          House way
-        </h3>
-        <WayChoice ways={ways} value={way.id} onChange={(id) => draft.set("wayId", id)} />
-        <DraftForm draft={draft} fetcher={fetcher} className="mt-3">
-          <input type="hidden" name="intent" value="way" />
-          <input type="hidden" name="wayId" value={way.id} />
-          <button className="press" disabled={own || fetcher.state !== "idle"}>
-            {own ? "This job's way" : `Spray this job so: ${coats} coats`}
-          </button>
-          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-        </DraftForm>
-      </section>
+      <Ways {...{ ways, way, draft, fetcher, own, coats }} />
       {setting && setting.coats.length > 0 && sheet.kind !== "matte clear" && (
         <Suspense>
           <FlowCoats
@@ -198,6 +111,157 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
         commonest fault. The run figure is a model set to common practice: a test panel decides.
       </p>
     </>
+  );
+}
+
+/** The coats of the plan. */
+function CoatsTable({ plan, loaderData }: { plan: WayPlan; loaderData: Route.ComponentProps["loaderData"] }) {
+  const units = useUnits();
+  const { calibration } = loaderData;
+  return (
+    <ScrollRegion label="Coats of the plan" className="mt-4">
+      <table className="w-full text-left [&_td]:py-2 [&_td]:pr-3" data-testid="coat-plan">
+        <thead className="small-label border-b border-hair">
+          <tr>
+            <th className="py-2">Coat</th>
+            <th>Wet, {units.film}</th>
+            <th>Dry, {units.film}</th>
+            <th>Clear then, {units.film}</th>
+            <th>Looks</th>
+            <th>Then wait</th>
+          </tr>
+        </thead>
+        <tbody>
+          {plan.rows.map((r) => (
+            <CoatRow key={r.number} {...{ r, calibration }} />
+          ))}
+        </tbody>
+      </table>
+    </ScrollRegion>
+  );
+}
+
+/** The way that is looked at, with its coats. */
+function useWayPlan({ loaderData, draft }: { loaderData: Route.ComponentProps["loaderData"]; draft: Draft<Widened<{ wayId: string }>> }) {
+  const { view } = usePanel();
+  const { job, panel, state } = view;
+  const { wayId } = draft.typed;
+  const ways = useMemo(() => [job.way, ...loaderData.ways.filter((w) => w.id !== job.way.id)], [job.way, loaderData.ways]);
+  const way = ways.find((w) => w.id === wayId) ?? job.way;
+  const own = way.id === job.way.id;
+  const coats = own ? panel.coatsPlanned : way.coats.length;
+  const air_K = state.climate?.body.air_K ?? UNLOGGED_AIR_K;
+  const hand = useMemo(() => handGun(nextAsked(view)), [view]);
+  const part = useLater(models, !own, true);
+  const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
+  const other = useMemo(() => (own ? null : (part?.wayPlan(view, way, now_ms) ?? null)), [own, part, view, way, now_ms]);
+  const plan = own ? loaderData.plan : (other ?? TO_COME);
+  const end = plan.rows.at(-1);
+  const toCome = plan.rows.flatMap((r) => (r.ahead ? [{ ...r, ...r.ahead }] : []));
+  return { plan, toCome, end, coats, hand, air_K, ways, way, own };
+}
+
+/** What the coats come to, in a sentence. */
+function Heading({
+  plan,
+  total,
+  coats,
+  danger,
+}: {
+  plan: WayPlan;
+  total: Shown | undefined;
+  coats: number;
+  danger: { text: string; tag: "good" | "caution" | "stop" } | null;
+}) {
+  return (
+    <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="coat-plan-sentence">
+      {plan.fault ? (
+        plan.fault
+      ) : total ? (
+        <>
+          {coats} {coats === 1 ? "coat lays" : "coats lay"}{" "}
+          <em className="text-glow-ink not-italic">
+            {total.text} {total.unit}
+          </em>{" "}
+          of clear.{" "}
+          {!danger || danger.tag === "good" ? (
+            "None is likely to run."
+          ) : (
+            <em className={`not-italic ${danger.tag === "stop" ? "text-stop-ink" : "text-amber-ink"}`}>
+              {capital(danger.text)} at an edge.
+            </em>
+          )}
+        </>
+      ) : null}
+    </h2>
+  );
+}
+
+/** A coat of the plan with its wait. */
+function CoatRow({ r, calibration }: { r: PlanRow; calibration: RunCalibration | null }) {
+  const units = useUnits();
+  return (
+    <tr className="border-b border-hair">
+      <td>
+        <b className="font-semibold">{r.number}</b> {r.role}
+        <span className="block text-[13px] text-ink2">
+          {show("speed", r.gun.handSpeed_m_s, units).text} {show("speed", 0, units).unit}
+        </span>
+      </td>
+      <td>{showFilm(r.wet_m, units).text}</td>
+      <td>{r.zone === "whole" ? showWithUncertainty("film", r.dry_m, r.u_dry_m, units).text : COAT_ZONES[r.zone]}</td>
+      <td className="font-semibold">{showWithUncertainty("film", r.clear_m, r.u_clear_m, units).text}</td>
+      <td>
+        {r.ahead ? textureWords(r.ahead.texture) : "on"}
+        {r.ahead && <RunTag row={{ ...r, ...r.ahead }} calibration={calibration} />}
+      </td>
+      <td>
+        {r.ahead?.wait ? (
+          <>
+            {waitWords(r.ahead.wait).main}
+            <span className="block text-[13px] text-ink2">{waitWords(r.ahead.wait).note}</span>
+          </>
+        ) : r.ahead ? (
+          "last coat"
+        ) : (
+          ""
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** The ways side by side. */
+function Ways({
+  ways,
+  way,
+  draft,
+  fetcher,
+  own,
+  coats,
+}: {
+  ways: HouseWay[];
+  way: HouseWay;
+  draft: Draft<Widened<{ wayId: string }>>;
+  fetcher: FetcherWithComponents<FormAnswer>;
+  own: boolean;
+  coats: number;
+}) {
+  return (
+    <section className="mt-8" aria-labelledby="ways-title">
+      <h3 id="ways-title" className="mb-2 text-lg font-semibold">
+        House way
+      </h3>
+      <WayChoice ways={ways} value={way.id} onChange={(id) => draft.set("wayId", id)} />
+      <DraftForm draft={draft} fetcher={fetcher} className="mt-3">
+        <input type="hidden" name="intent" value="way" />
+        <input type="hidden" name="wayId" value={way.id} />
+        <button className="press" disabled={own || fetcher.state !== "idle"}>
+          {own ? "This job's way" : `Spray this job so: ${coats} coats`}
+        </button>
+        <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+      </DraftForm>
+    </section>
   );
 }
 

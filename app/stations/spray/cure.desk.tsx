@@ -1,10 +1,19 @@
-import { useDraft } from "~/kit/draft/use-draft";
+import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
 import { line as d3Line } from "d3-shape";
 import { useMemo } from "react";
-import { useFetcher } from "react-router";
-import { CURE_STAGES, PURGE_S, type BakePlan, bakeLog, boothAir, cureForecast, cureFromLog } from "#core/models/cure/bake-plan";
+import { useFetcher, type FetcherWithComponents } from "react-router";
+import {
+  CURE_STAGES,
+  PURGE_S,
+  type BakePlan,
+  bakeLog,
+  boothAir,
+  cureForecast,
+  cureFromLog,
+  type StageTime,
+} from "#core/models/cure/bake-plan";
 import { PART_LAG_S } from "#core/models/cure/cure-age";
-import { SHEET_K } from "#core/models/product/sheet";
+import { SHEET_K } from "#core/models/product/sheet-air";
 import { fromSi } from "#core/kernel/units/convert";
 import { show, showWait } from "#core/kernel/units/format";
 import { readBake } from "./bake.form";
@@ -31,55 +40,16 @@ export function CureDesk() {
   const fetcher = useFetcher<FormAnswer>();
   const units = useUnits();
   const { sheet } = view.product;
-  const draft = useDraft(
-    "cure",
-    {
-      how: "air",
-      room: initial("temperature", view.state.climate?.body.air_K ?? SHEET_K, units),
-      air: initial("temperature", sheet.bake?.part_K ?? 333.15, units),
-      purge: initial("duration", PURGE_S, units),
-      ramp: initial("duration", 600, units),
-      hold: initial("duration", sheet.bake?.time_s ?? 1800, units),
-    },
-    { room: "temperature", air: "temperature" },
-  );
-  const { typed } = draft;
-  const how = typed.how === "bake" ? "bake" : "air";
-  const parsed = useMemo(() => readBake(typed, units, how === "bake" ? sheet : null), [typed, units, how, sheet]);
-  const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
-  const plan = useMemo((): BakePlan | null => {
-    if (!parsed.success) return null;
-    const v = parsed.data;
-    return { room_K: v.room, air_K: v.air, purge_s: v.purge, ramp_s: v.ramp, hold_s: how === "bake" ? v.hold : 0 };
-  }, [parsed, how]);
-  const forecast = useMemo(() => (plan ? cureForecast(sheet, plan) : null), [plan, sheet]);
-  const matte = view.job.finish === "matte";
-  /** Matte is never worked: what follows for it is touching, and wax is none either. */
-  const stages = forecast?.stages.filter((s) => !matte || s.stage === "dustFree" || s.stage === "tape") ?? [];
-  const touch = stages.find((s) => s.stage === "tape" && s.at_s !== null) ?? stages.find((s) => s.at_s !== null);
-  const ready = matte ? touch : stages.find((s) => s.stage === "sand");
+  const { draft, errors, ready, matte, how, forecast, stages, plan } = useCurePlan();
   const now_ms = useNow();
   const standing = cureSentence(sheet, view.state, { planned: view.panel.coatsPlanned, job: view.job, now_ms });
-  const field = (name: keyof typeof typed, label: string, unit: string) => (
+  const field = (name: keyof typeof draft.typed, label: string, unit: string) => (
     <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} />
   );
   return (
     <>
       <SprayTabs base={base} />
-      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="cure-sentence">
-        {standing ? (
-          <>
-            {standing.main} <em className="text-glow-ink not-italic">{standing.rest}</em>
-          </>
-        ) : ready?.at_s ? (
-          <>
-            {matte ? "May be touched" : "Ready to sand"} <em className="text-glow-ink not-italic">{showWait(ready.at_s)}</em> after the last
-            coat, {how === "bake" ? "with this bake" : "in the air"}.
-          </>
-        ) : (
-          "A figure is missing or wrong; it says where."
-        )}
-      </h2>
+      <Heading {...{ standing, ready, matte, how }} />
       <div className="mt-2 mb-4 flex min-h-8 flex-wrap gap-2">
         {forecast?.warnings.map((w) => (
           <p key={w} className="font-medium text-amber-ink">
@@ -112,51 +82,14 @@ export function CureDesk() {
               </>
             )}
           </div>
-          {forecast && (
-            <table className="w-full text-left [&_td]:py-2" data-testid="cure-stages">
-              <thead className="small-label border-b border-hair">
-                <tr>
-                  <th className="py-2">Ready to</th>
-                  <th>After the last coat</th>
-                  <th>Range</th>
-                </tr>
-              </thead>
-              <tbody>
-                {stages.map((s) => (
-                  <tr key={s.stage} className="border-b border-hair">
-                    <td className="font-semibold">{CURE_STAGES[s.stage]}</td>
-                    <td>{s.at_s === null ? "not on the sheet" : showWait(s.at_s)}</td>
-                    <td className="text-ink2">
-                      {s.early_s !== null && s.late_s !== null ? `${showWait(s.early_s)} to ${showWait(s.late_s)}` : ""}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          {forecast && <Stages {...{ stages }} />}
           {forecast && plan && (
             <WorkingButton working={cureWorking(forecast, plan, sheet, units)} label="Show the working of the ready times">
               <span className="font-semibold">How this was worked out</span>
             </WorkingButton>
           )}
         </div>
-        {plan && how === "bake" && (
-          <div>
-            <BakeChart plan={plan} sheetPart_K={sheet.bake?.part_K ?? null} logged={view.state.oven?.body.samples ?? null} />
-            <StandIn>
-              <fetcher.Form method="post" className="mt-2 flex flex-wrap items-center gap-3">
-                <UnitsField />
-                <input type="hidden" name="intent" value="oven" />
-                {Object.entries(typed).map(([name, value]) => (
-                  <input key={name} type="hidden" name={name} value={value} />
-                ))}
-                <button className="press" disabled={fetcher.state !== "idle"}>
-                  Log this bake with the stand-in probe
-                </button>
-              </fetcher.Form>
-            </StandIn>
-          </div>
-        )}
+        {plan && how === "bake" && <Probe {...{ plan, fetcher, draft }} />}
         {how === "air" && (
           <p className="max-w-[48ch] text-ink2">
             {matte
@@ -171,6 +104,129 @@ export function CureDesk() {
         Fresh parts give off solvent: ventilate, nothing near that can ignite, not below living rooms. Ovens and heaters by their own rules.
       </p>
     </>
+  );
+}
+
+/** How it is left to cure as it is typed, and when it will be hard. */
+function useCurePlan() {
+  const { view } = usePanel();
+  const units = useUnits();
+  const { sheet } = view.product;
+  const draft = useDraft(
+    "cure",
+    {
+      how: "air",
+      room: initial("temperature", view.state.climate?.body.air_K ?? SHEET_K, units),
+      air: initial("temperature", sheet.bake?.part_K ?? 333.15, units),
+      purge: initial("duration", PURGE_S, units),
+      ramp: initial("duration", 600, units),
+      hold: initial("duration", sheet.bake?.time_s ?? 1800, units),
+    },
+    { room: "temperature", air: "temperature" },
+  );
+  const { typed } = draft;
+  const how = typed.how === "bake" ? "bake" : "air";
+  const parsed = useMemo(() => readBake(typed, units, how === "bake" ? sheet : null), [typed, units, how, sheet]);
+  const errors: Record<string, string[]> = parsed.success ? {} : parsed.errors;
+  const plan = useMemo((): BakePlan | null => {
+    if (!parsed.success) return null;
+    const v = parsed.data;
+    return { room_K: v.room, air_K: v.air, purge_s: v.purge, ramp_s: v.ramp, hold_s: how === "bake" ? v.hold : 0 };
+  }, [parsed, how]);
+  const forecast = useMemo(() => (plan ? cureForecast(sheet, plan) : null), [plan, sheet]);
+  const matte = view.job.finish === "matte";
+  /** Matte is never worked: what follows for it is touching, and wax is none either. */
+  const stages = forecast?.stages.filter((s) => !matte || s.stage === "dustFree" || s.stage === "tape") ?? [];
+  const touch = stages.find((s) => s.stage === "tape" && s.at_s !== null) ?? stages.find((s) => s.at_s !== null);
+  const ready = matte ? touch : stages.find((s) => s.stage === "sand");
+  return { typed, draft, errors, ready, matte, how, forecast, stages, plan };
+}
+
+/** When it is hard, in a sentence. */
+function Heading({
+  standing,
+  ready,
+  matte,
+  how,
+}: {
+  standing: { main: string; rest: string } | null;
+  ready: StageTime | undefined;
+  matte: boolean;
+  how: string;
+}) {
+  return (
+    <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="cure-sentence">
+      {standing ? (
+        <>
+          {standing.main} <em className="text-glow-ink not-italic">{standing.rest}</em>
+        </>
+      ) : ready?.at_s ? (
+        <>
+          {matte ? "May be touched" : "Ready to sand"} <em className="text-glow-ink not-italic">{showWait(ready.at_s)}</em> after the last
+          coat, {how === "bake" ? "with this bake" : "in the air"}.
+        </>
+      ) : (
+        "A figure is missing or wrong; it says where."
+      )}
+    </h2>
+  );
+}
+
+/** When it may be taped, sanded, polished, waxed. */
+function Stages({ stages }: { stages: StageTime[] }) {
+  return (
+    <table className="w-full text-left [&_td]:py-2" data-testid="cure-stages">
+      <thead className="small-label border-b border-hair">
+        <tr>
+          <th className="py-2">Ready to</th>
+          <th>After the last coat</th>
+          <th>Range</th>
+        </tr>
+      </thead>
+      <tbody>
+        {stages.map((s) => (
+          <tr key={s.stage} className="border-b border-hair">
+            <td className="font-semibold">{CURE_STAGES[s.stage]}</td>
+            <td>{s.at_s === null ? "not on the sheet" : showWait(s.at_s)}</td>
+            <td className="text-ink2">
+              {s.early_s !== null && s.late_s !== null ? `${showWait(s.early_s)} to ${showWait(s.late_s)}` : ""}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What the part did, by its probe. */
+function Probe({
+  plan,
+  fetcher,
+  draft,
+}: {
+  plan: BakePlan;
+  fetcher: FetcherWithComponents<FormAnswer>;
+  draft: Draft<Widened<{ how: string; room: string; air: string; purge: string; ramp: string; hold: string }>>;
+}) {
+  const { view } = usePanel();
+  const { sheet } = view.product;
+  const { typed } = draft;
+  return (
+    <div>
+      <BakeChart plan={plan} sheetPart_K={sheet.bake?.part_K ?? null} logged={view.state.oven?.body.samples ?? null} />
+      <StandIn>
+        <fetcher.Form method="post" className="mt-2 flex flex-wrap items-center gap-3">
+          <UnitsField />
+          <input type="hidden" name="intent" value="oven" />
+          {Object.entries(typed).map(([name, value]) => (
+            <input key={name} type="hidden" name={name} value={value} />
+          ))}
+          <button className="press" disabled={fetcher.state !== "idle"}>
+            Log this bake with the stand-in probe
+          </button>
+        </fetcher.Form>
+      </StandIn>
+    </div>
   );
 }
 

@@ -22,22 +22,17 @@ const HAND_SD: Record<FlowAxis, (v: number) => number> = {
   flash: () => 60,
 };
 
-/** Where today's settings lie between running and peeling; the point can be dragged, or moved with the arrow keys. */
-export function FlowMap({
-  window: w,
-  xAxis,
-  yAxis,
-  point,
-  textureLimit,
-  onMove,
-}: {
+interface FlowMapProps {
   window: FlowWindow | null;
   xAxis: FlowAxis;
   yAxis: FlowAxis;
   point: { x: number; y: number };
   textureLimit: number;
   onMove: (p: { x: number; y: number }) => void;
-}) {
+}
+
+/** Where today's settings lie between running and peeling; the point can be dragged, or moved with the arrow keys. */
+export function FlowMap({ window: w, xAxis, yAxis, point, textureLimit, onMove }: FlowMapProps) {
   const units = useUnits();
   const id = useId();
   const svg = useRef<SVGSVGElement>(null);
@@ -78,19 +73,7 @@ export function FlowMap({
         if (e.buttons === 1) moveTo(e);
       }}
     >
-      <defs>
-        <pattern id={`${id}-run`} width="8" height="8" patternUnits="userSpaceOnUse">
-          <rect width="8" height="8" fill="var(--stop-wash)" />
-          <rect width="2.2" height="8" fill="var(--stop)" opacity="0.75" />
-        </pattern>
-        <pattern id={`${id}-peel`} width="16" height="8" patternUnits="userSpaceOnUse">
-          <rect width="16" height="8" fill="var(--amber-wash)" />
-          <path d="M0 5q4-5 8 0t8 0" fill="none" stroke="var(--amber)" strokeWidth="1.6" />
-        </pattern>
-        <clipPath id={`${id}-field`}>
-          <rect x={M.left} y={M.top} width={W - M.left - M.right} height={H - M.top - M.bottom} />
-        </clipPath>
-      </defs>
+      <Patterns {...{ id }} />
       <g clipPath={`url(#${id}-field)`} aria-hidden>
         <rect x={M.left} y={M.top} width={W - M.left - M.right} height={H - M.top - M.bottom} fill="var(--glow-wash)" />
         {areas && <path d={areas.leanXY(x, y)} fill="var(--stop-wash)" opacity="0.8" />}
@@ -125,30 +108,78 @@ export function FlowMap({
         strokeDasharray="4 3"
         aria-hidden
       />
-      <circle
-        cx={px}
-        cy={py}
-        r="11"
-        fill="var(--moon)"
-        stroke="var(--ink)"
-        strokeWidth="5"
-        role="slider"
-        tabIndex={0}
-        aria-label="Today's settings; arrow keys move them"
-        aria-valuenow={Math.round(((point.x - ax.from) / (ax.to - ax.from)) * 100)}
-        aria-valuetext={`${words(xAxis, point.x)}, ${words(yAxis, point.y)}`}
-        className="cursor-grab"
-        onKeyDown={(e) => {
-          const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key];
-          if (!step) return;
-          e.preventDefault();
-          onMove({
-            x: clamp(point.x + (step[0]! * (ax.to - ax.from)) / 50, ax),
-            y: clamp(point.y + (step[1]! * (ay.to - ay.from)) / 50, ay),
-          });
-        }}
-      />
+      <Grip {...{ px, py, point, ax, words, xAxis, yAxis, onMove, clamp, ay }} />
     </svg>
+  );
+}
+
+/** The point that is dragged, or moved with the arrow keys. */
+function Grip({
+  px,
+  py,
+  point,
+  ax,
+  words,
+  xAxis,
+  yAxis,
+  onMove,
+  clamp,
+  ay,
+}: {
+  px: number;
+  py: number;
+  point: { x: number; y: number };
+  ax: (typeof FLOW_AXES)[FlowAxis];
+  words: (axis: FlowAxis, v: number) => string;
+  xAxis: "speed" | "fluid" | "pressure" | "air" | "distance" | "wet" | "flash";
+  yAxis: "speed" | "fluid" | "pressure" | "air" | "distance" | "wet" | "flash";
+  onMove: (p: { x: number; y: number }) => void;
+  clamp: (v: number, a: { from: number; to: number }) => number;
+  ay: (typeof FLOW_AXES)[FlowAxis];
+}) {
+  return (
+    <circle
+      cx={px}
+      cy={py}
+      r="11"
+      fill="var(--moon)"
+      stroke="var(--ink)"
+      strokeWidth="5"
+      role="slider"
+      tabIndex={0}
+      aria-label="Today's settings; arrow keys move them"
+      aria-valuenow={Math.round(((point.x - ax.from) / (ax.to - ax.from)) * 100)}
+      aria-valuetext={`${words(xAxis, point.x)}, ${words(yAxis, point.y)}`}
+      className="cursor-grab"
+      onKeyDown={(e) => {
+        const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key];
+        if (!step) return;
+        e.preventDefault();
+        onMove({
+          x: clamp(point.x + (step[0]! * (ax.to - ax.from)) / 50, ax),
+          y: clamp(point.y + (step[1]! * (ay.to - ay.from)) / 50, ay),
+        });
+      }}
+    />
+  );
+}
+
+/** Hatching of what runs and of what peels. */
+function Patterns({ id }: { id: string }) {
+  return (
+    <defs>
+      <pattern id={`${id}-run`} width="8" height="8" patternUnits="userSpaceOnUse">
+        <rect width="8" height="8" fill="var(--stop-wash)" />
+        <rect width="2.2" height="8" fill="var(--stop)" opacity="0.75" />
+      </pattern>
+      <pattern id={`${id}-peel`} width="16" height="8" patternUnits="userSpaceOnUse">
+        <rect width="16" height="8" fill="var(--amber-wash)" />
+        <path d="M0 5q4-5 8 0t8 0" fill="none" stroke="var(--amber)" strokeWidth="1.6" />
+      </pattern>
+      <clipPath id={`${id}-field`}>
+        <rect x={M.left} y={M.top} width={W - M.left - M.right} height={H - M.top - M.bottom} />
+      </clipPath>
+    </defs>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useFetcher } from "react-router";
-import { LAYER_KEYS, LAYER_NAMES, type LayerKey } from "#core/models/prep/layer-names";
+import { COLOUR_EDGES, LAYER_NAMES, type LayerKey, layersUnder } from "#core/models/prep/layer-names";
 import { LAYERS } from "#core/models/prep/layers";
 import type { ProductKind } from "#core/models/product/kinds";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -45,7 +45,7 @@ export function LayerPlanForm({
       <input type="hidden" name="formKey" value={`${view.formKey}-layers`} />
       <input type="hidden" name="planId" value={layerPlan?.id ?? ""} />
       <div className="grid gap-x-8 gap-y-2 lg:grid-cols-2">
-        {LAYER_KEYS.map((layer) => (
+        {layersUnder(view.state.coloured).map((layer) => (
           <LayerFields
             key={layer}
             layer={layer}
@@ -55,7 +55,7 @@ export function LayerPlanForm({
           />
         ))}
       </div>
-      <div className="grid gap-3 sm:grid-cols-[1fr_1fr_auto]">
+      <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-[1fr_1fr_1fr_auto]">
         <Field
           label="Undercoat shade, by the colour's formula"
           name="shade"
@@ -73,6 +73,22 @@ export function LayerPlanForm({
           <option value="yes">yes</option>
           <option value="no">no</option>
         </SelectField>
+        {!view.state.coloured && (
+          <SelectField
+            label="At the panel's edge the colour is"
+            name="edge"
+            defaultValue={layerPlan?.body.edge ?? ""}
+            errors={errors.edge}
+            hint="a blend hides a small difference, a butt leaves the neighbour alone"
+          >
+            <option value="">not said</option>
+            {Object.entries(COLOUR_EDGES).map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </SelectField>
+        )}
         <button className="press self-start sm:mt-[23px]" data-kind="main" disabled={fetcher.state !== "idle"}>
           Keep it
         </button>

@@ -1,7 +1,7 @@
 import { coatsAsked } from "#core/coat/asked";
 import { nextLayer } from "#core/coat/as-layer";
 import { layerWait } from "#core/coat/layer-wait";
-import { type LayerAhead, baseInAll_m3, layersAhead } from "#core/coat/layers-ahead";
+import { type LayerAhead, colourInAll_m3, layersAhead } from "#core/coat/layers-ahead";
 import { type NextCoat, nextCoat } from "#core/coat/next-coat";
 import { sprayedNow } from "#core/coat/setting";
 import { inRange } from "#core/kernel/guard";
@@ -11,6 +11,7 @@ import type { LayerKey } from "#core/models/prep/layer-names";
 import { LAYERS, groundSaves } from "#core/models/prep/layers";
 import { humidFactor } from "#core/models/product/humid-flash";
 import { type AnySheet, type ProductSheet, isCoat } from "#core/models/product/sheet";
+import { layerOf } from "#core/panel/layer-coats";
 import type { SprayedIn } from "#core/panel/predict-coat";
 import type { PanelView } from "#server/views/panel-view";
 
@@ -63,9 +64,11 @@ export function layersAt(view: PanelView, shelf: readonly { id: string; sheet: A
   const next = nextLayer(state, panel);
   const wait = layerWait(asked);
   const base = ahead.find((l) => l.layer === "base");
-  const laid = state.below.find((l) => l.layer === "ground");
+  const laid = layerOf(state.below, "ground");
   const ground = laid ? Math.max(laid.coats, laid.front.length) : 0;
   const { layerPlan } = state;
+  // What covers: the base, or a topcoat that is the colour itself.
+  const covers = state.coloured ? view.product.sheet : base?.state.planned ? base.state.sheet : null;
   return {
     rows: ahead.map(({ state: s, litres }) => ({
       layer: s.layer,
@@ -83,10 +86,12 @@ export function layersAt(view: PanelView, shelf: readonly { id: string; sheet: A
       ),
     wait: wait && { next_ms: wait.next_ms, over_ms: wait.over_ms, left: wait.next !== null },
     hiding:
-      base?.state.planned === true
-        ? hidingCoats({ coats: base.state.sheet.coats, ground, shadeRight: layerPlan?.body.shadeRight ?? null, sanded: sandedSince(view) })
-        : null,
-    ground: base && ground > 0 ? (inRange(() => groundSaves(ground, baseInAll_m3(asked))) ?? null) : null,
+      covers &&
+      (inRange(() =>
+        hidingCoats({ coats: covers.coats, ground, shadeRight: layerPlan?.body.shadeRight ?? null, sanded: sandedSince(view) }),
+      ) ??
+        null),
+    ground: covers && ground > 0 ? (inRange(() => groundSaves(ground, colourInAll_m3(asked))) ?? null) : null,
   };
 }
 

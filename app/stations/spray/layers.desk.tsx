@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { show, showFilm, showWithUncertainty } from "#core/kernel/units/format";
-import { LAYER_KEYS, LAYER_NAMES, type LayerKey } from "#core/models/prep/layer-names";
+import { LAYER_NAMES, type LayerKey, layersUnder } from "#core/models/prep/layer-names";
 import { filmOfLayers } from "#core/models/prep/layers";
+import { coatsOfLayers } from "#core/panel/layer-coats";
 import type { FormAnswer } from "~/kit/form/answer";
 import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
@@ -15,10 +16,9 @@ import { capital } from "~/kit/words/capital";
 import { withU } from "~/kit/words/lines";
 import { whenText } from "~/kit/words/when";
 import { CoatForm } from "./coat-form";
-import { LayerPlanForm } from "./layer-plan";
+import { LayerPlanForm, type LayerProduct } from "./layer-plan";
 import type { Layers } from "./layers-at";
 import { hidingWords, nextFigures, nextNotes, nextWords } from "./layers.words";
-import type { LayerProduct } from "./layer-plan";
 
 /** The coats below the clear: what goes on, the next of them with its film, wait and litres, and what is on. */
 export function LayersDesk({ layers, products }: { layers: Layers; products: readonly LayerProduct[] }) {
@@ -48,7 +48,7 @@ export function LayersDesk({ layers, products }: { layers: Layers; products: rea
       )}
       {layers.hiding && (
         <p className="mt-1 max-w-[70ch] text-ink2" data-testid="hiding">
-          {hidingWords(layers.hiding)}
+          {hidingWords(layers.hiding, view.state.coloured ? "it" : "base")}
         </p>
       )}
       {next && (
@@ -81,13 +81,16 @@ export function LayersDesk({ layers, products }: { layers: Layers; products: rea
 function AsUsual() {
   const { view } = usePanel();
   const fetcher = useFetcher<FormAnswer>();
-  const send = (coat: LayerKey) =>
-    void fetcher.submit({ intent: "colour", coat, formKey: `${view.formKey}-colour-${view.state.colourCoats.length}` }, { method: "post" });
+  const send = (layer: LayerKey) =>
+    void fetcher.submit(
+      { intent: "colour", layer, formKey: `${view.formKey}-colour-${view.state.colourCoats.length}` },
+      { method: "post" },
+    );
   return (
     <div className="mt-4">
       <p className="small-label">On, with a usual gun and film</p>
       <div className="mt-1 flex flex-wrap gap-2">
-        {LAYER_KEYS.map((coat) => (
+        {layersUnder(view.state.coloured).map((coat) => (
           <button key={coat} type="button" className="press" disabled={fetcher.state !== "idle"} onClick={() => send(coat)}>
             {capital(LAYER_NAMES[coat])} on
           </button>
@@ -104,22 +107,21 @@ function Laid() {
   const units = useUnits();
   const now_ms = useNow();
   const { below, addedUnder } = view.state;
-  const coats = below.flatMap((l) => [...l.back, ...l.front]).sort((a, b) => a.entry.seq - b.entry.seq);
+  const coats = coatsOfLayers(below).sort((a, b) => a.entry.seq - b.entry.seq);
   if (coats.length === 0) return null;
-  const steps = new Set(addedUnder.filter((l) => l.how !== "told").map((l) => l.step));
-  const layers = addedUnder.filter((l) => steps.has(l.step));
+  const layers = addedUnder.filter((l) => l.how !== "told");
   const film = filmOfLayers(layers);
   return (
     <div className="mt-3 grid items-start gap-x-10 gap-y-3 sm:grid-cols-[1fr_auto]">
       <ol aria-label="Coats below the clear" className="border-t border-hair">
-        {coats.map(({ entry, layer, told, predicted, sheet }) => {
+        {coats.map(({ entry, layer, own, told, predicted, sheet }) => {
           const d = told ? showWithUncertainty("film", predicted.dry_m, predicted.u_dry_m, units) : showFilm(predicted.dry_m, units);
           return (
             <li key={entry.id} className="flex items-center justify-between gap-2 border-b border-hair">
               <span>
                 <b className="font-semibold">{LAYER_NAMES[layer]}</b>
                 {view.panel.sides === 2 && `, ${entry.body.side}`} <span className="text-ink2">{whenText(entry.at_ms, now_ms)}</span>
-                <span className="text-[13px] text-ink2">{sheet.name.startsWith("usual ") ? "" : `, ${sheet.name}`}</span>
+                <span className="text-[13px] text-ink2">{own ? `, ${sheet.name}` : ""}</span>
               </span>
               <span className="flex items-center">
                 {told ? "" : "usual "}

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { LAYER_KEYS } from "#core/models/prep/layer-names";
+import { keysOf } from "#core/kernel/keys";
+import { COLOUR_EDGES, type ColourEdge, LAYER_KEYS } from "#core/models/prep/layer-names";
 import { MOST_LAYER_COATS } from "#core/record/bodies";
 import { wholeNumber } from "~/kit/form/fields";
 import { AS_USUAL, NOT_SPRAYED, coatsField, productField } from "./layers.texts";
@@ -19,6 +20,7 @@ export const layersForm = z
     ...fields,
     shade: z.string().trim().max(40, "At most 40 characters").default(""),
     shadeRight: z.enum(["", "yes", "no"]).default(""),
+    edge: z.enum(["", ...keysOf<ColourEdge>(COLOUR_EDGES)]).default(""),
     planId: z.string().max(80).default(""),
   })
   .transform((typed, ctx) => {
@@ -37,6 +39,7 @@ export const layersForm = z
       layers,
       shade: typed.shade,
       shadeRight: typed.shadeRight === "" ? null : typed.shadeRight === "yes",
+      edge: typed.edge === "" ? null : typed.edge,
       upon: typed.planId || null,
     };
   });

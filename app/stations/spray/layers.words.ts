@@ -55,5 +55,5 @@ const WHY: Record<HidingReason, string> = {
   shade: "an undercoat of another shade",
   sanded: "the undercoat was sanded",
 };
-export const hidingWords = ({ coats, why }: { coats: number; why: readonly HidingReason[] }): string =>
-  `About ${coats} ${coats === 1 ? "coat" : "coats"} of base until it covers: by ${why.map((w) => WHY[w]).join(", ")}. Looked at in daylight, it may be one more.`;
+export const hidingWords = ({ coats, why }: { coats: number; why: readonly HidingReason[] }, of: "base" | "it"): string =>
+  `About ${coats} ${coats === 1 ? "coat" : "coats"} of ${of} until it covers: by ${why.map((w) => WHY[w]).join(", ")}. Looked at in daylight, it may be one more.`;

@@ -1,6 +1,5 @@
 import { z } from "zod";
 import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
-import { LAYER_KEYS } from "#core/models/prep/layer-names";
 import { UNDER_STEP_IDS } from "#core/models/prep/under-clear";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { ProductSheet } from "#core/models/product/sheet";
@@ -38,8 +37,6 @@ export const underForm = (units: UnitPreferences) =>
       reach_m: v.reach,
       note: v.note,
     }));
-
-export const colourForm = z.object({ coat: z.enum(LAYER_KEYS) });
 
 export const preflightForm = z.object({
   ticks: z

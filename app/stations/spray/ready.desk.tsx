@@ -19,7 +19,6 @@ const TONES = { good: "text-glow-ink", look: "text-amber-ink", stop: "text-stop-
 
 export function ReadyDesk({ loaderData: { fromJob, log } }: Pick<Route.ComponentProps, "loaderData">) {
   const { view, base } = usePanel();
-  const units = useUnits();
   const fetcher = useFetcher<FormAnswer>();
   const now_ms = useNow();
   const read = view.state.climate;
@@ -67,69 +66,82 @@ export function ReadyDesk({ loaderData: { fromJob, log } }: Pick<Route.Component
             ))}
           </ul>
           <ClimatePanel action={`${base}/spray/ready`} />
-          {log.length > 1 && (
-            <details>
-              <summary className="min-h-11 cursor-pointer content-center font-semibold">Climate so far, {log.length} times</summary>
-              <ScrollRegion label="Climate so far">
-                <table className="w-full text-left [&_td]:py-1 [&_td]:pr-3">
-                  <thead className="small-label">
-                    <tr>
-                      <th>When</th>
-                      <th>Air</th>
-                      <th>Part</th>
-                      <th>Material</th>
-                      <th>Humidity</th>
-                      <th>Above dew point</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {log.map((l) => {
-                      const margin = dewPointMargin({ air_K: l.air_K, part_K: l.part_K ?? l.air_K, relativeHumidity: l.relativeHumidity });
-                      return (
-                        <tr key={l.id}>
-                          <td>
-                            {l.at} {l.simulated && <Tag kind="simulated">simulated</Tag>}
-                          </td>
-                          <td>{show("temperature", l.air_K, units).text}</td>
-                          <td>{show("temperature", l.part_K, units).text}</td>
-                          <td>{show("temperature", l.material_K, units).text}</td>
-                          <td>{show("share", l.relativeHumidity, units, 0).text} %</td>
-                          <td>{show("temperatureDifference", margin.margin_K, units).text}</td>
-                        </tr>
-                      );
-                    })}
-                  </tbody>
-                </table>
-              </ScrollRegion>
-            </details>
-          )}
+          {log.length > 1 && <ClimateSoFar {...{ log }} />}
         </div>
-        <ul className="border-t border-hair" aria-label="To look at">
-          {PREFLIGHT.map((p) => (
-            <li key={p.id} className="border-b border-hair">
-              <label className="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
-                <input
-                  type="checkbox"
-                  checked={ticks.includes(p.id)}
-                  onChange={(e) => toggle(p.id, e.target.checked)}
-                  className="size-6 shrink-0 accent-[var(--glow-ink)]"
-                />
-                <span>
-                  {p.what}
-                  <span className="block text-[13px] text-ink2">
-                    {p.why}
-                    {p.scope === "job" && "; kept for the whole job"}
-                  </span>
-                </span>
-              </label>
-            </li>
-          ))}
-        </ul>
+        <ToLookAt {...{ ticks, toggle }} />
       </div>
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         Never in fog, never in rain with unheated intake air. Ventilated, nothing near that can ignite, not below living rooms; the
         product&rsquo;s sheet and local rules come first.
       </p>
     </>
+  );
+}
+
+/** The climate as it was logged. */
+function ClimateSoFar({ log }: { log: Route.ComponentProps["loaderData"]["log"] }) {
+  const units = useUnits();
+  return (
+    <details>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Climate so far, {log.length} times</summary>
+      <ScrollRegion label="Climate so far">
+        <table className="w-full text-left [&_td]:py-1 [&_td]:pr-3">
+          <thead className="small-label">
+            <tr>
+              <th>When</th>
+              <th>Air</th>
+              <th>Part</th>
+              <th>Material</th>
+              <th>Humidity</th>
+              <th>Above dew point</th>
+            </tr>
+          </thead>
+          <tbody>
+            {log.map((l) => {
+              const margin = dewPointMargin({ air_K: l.air_K, part_K: l.part_K ?? l.air_K, relativeHumidity: l.relativeHumidity });
+              return (
+                <tr key={l.id}>
+                  <td>
+                    {l.at} {l.simulated && <Tag kind="simulated">simulated</Tag>}
+                  </td>
+                  <td>{show("temperature", l.air_K, units).text}</td>
+                  <td>{show("temperature", l.part_K, units).text}</td>
+                  <td>{show("temperature", l.material_K, units).text}</td>
+                  <td>{show("share", l.relativeHumidity, units, 0).text} %</td>
+                  <td>{show("temperatureDifference", margin.margin_K, units).text}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </ScrollRegion>
+    </details>
+  );
+}
+
+/** What is looked at before the gun is filled. */
+function ToLookAt({ ticks, toggle }: { ticks: readonly string[]; toggle: (id: string, on: boolean) => void }) {
+  return (
+    <ul className="border-t border-hair" aria-label="To look at">
+      {PREFLIGHT.map((p) => (
+        <li key={p.id} className="border-b border-hair">
+          <label className="flex min-h-11 cursor-pointer items-center gap-3 py-1.5">
+            <input
+              type="checkbox"
+              checked={ticks.includes(p.id)}
+              onChange={(e) => toggle(p.id, e.target.checked)}
+              className="size-6 shrink-0 accent-[var(--glow-ink)]"
+            />
+            <span>
+              {p.what}
+              <span className="block text-[13px] text-ink2">
+                {p.why}
+                {p.scope === "job" && "; kept for the whole job"}
+              </span>
+            </span>
+          </label>
+        </li>
+      ))}
+    </ul>
   );
 }

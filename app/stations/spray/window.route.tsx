@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Suspense, lazy, useState } from "react";
 import { useSearchParams } from "react-router";
 import { coatsAsked } from "#core/coat/asked";
 import { windowAhead } from "#core/coat/window-ahead";
@@ -8,12 +8,14 @@ import { neighbourOf } from "#core/panel/neighbour";
 import { serverContext } from "#server/running";
 import { loadRunCalibration } from "#server/views/calibration-view";
 import { panelOr404 } from "~/kit/http/panel.server";
-import { TextureRating } from "~/kit/panel/texture-rating";
 import { usePanel } from "~/kit/panel/use-panel";
 import { usePreview } from "~/kit/panel/use-preview";
 import { SprayTabs } from "./tabs";
 import { FlowDesk } from "./window.desk";
 import type { Route } from "./+types/window.route";
+
+/** Below the window, drawn with the page: what it needs comes with the drawings. */
+const TextureRating = lazy(() => import("./window-drawings").then((m) => ({ default: m.TextureRating })));
 
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
@@ -53,7 +55,9 @@ export default function PanelWindow({ loaderData: { ahead, calibration } }: Rout
         onDry={setDry}
       />
       <div className="mt-6">
-        <TextureRating of="target" />
+        <Suspense>
+          <TextureRating of="target" />
+        </Suspense>
       </div>
     </>
   );

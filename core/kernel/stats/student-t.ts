@@ -66,6 +66,20 @@ export function studentTQuantile(p: number, degreesOfFreedom: number): number {
   requireNumber("degreesOfFreedom", degreesOfFreedom, { above: 0 });
   if (p === 0.5) return 0;
   if (p < 0.5) return -studentTQuantile(1 - p, degreesOfFreedom);
+  const key = `${p} ${degreesOfFreedom}`;
+  const known = found.get(key);
+  if (known !== undefined) return known;
+  if (found.size >= MOST_FOUND) found.clear();
+  const t = upperQuantile(p, degreesOfFreedom);
+  found.set(key, t);
+  return t;
+}
+
+/** Every spot of a panel asks again for the few that its readings have. */
+const found = new Map<string, number>();
+const MOST_FOUND = 1000;
+
+function upperQuantile(p: number, degreesOfFreedom: number): number {
   let low = 0;
   let high = 2;
   while (studentTCdf(high, degreesOfFreedom) < p && high < 1e12) {

@@ -1,7 +1,7 @@
 import { BACKING, type Backing, GRAIN_M, type Grit, POLISH_M, scratchDepth } from "./abrasives";
 import { requireNumber } from "../../kernel/guard";
 import { REMOVAL_SPREAD_M, STEP_SPREAD } from "./learn-removal";
-import { NOTHING_TOLD, type Told, asTold } from "./removal-told";
+import { NO_MARKS, type MarkConditions, conditionedOnMarks } from "./removal-on-marks";
 import {
   OVER_SANDING,
   type Removal,
@@ -27,7 +27,7 @@ export interface ShopRemoval {
   /** One pass of single steps by their {@link abrasiveKey}; they are no longer multiplied by `whole`. */
   steps: Readonly<Record<string, Removal>>;
   /** What marks read on the panel at hand have told of the unknowns that steps share; left away: nothing. */
-  told?: Told;
+  told?: MarkConditions;
 }
 /** The defaults as they stand. */
 export const DEFAULT_REMOVAL: ShopRemoval = { whole: null, steps: {} };
@@ -97,7 +97,7 @@ function defaultPass(step: RemovalStep): Pass {
 export function onePass(step: RemovalStep, shop: ShopRemoval = DEFAULT_REMOVAL): Removal {
   const { own_m, uDepth_m, spread_m, common_m } = pass(step, shop);
   const once = { removal_m: own_m, u_m: Math.hypot(uDepth_m, spread_m), common_m };
-  return asTold(abrasiveKey(step) in shop.steps || !shop.whole ? once : byShop(once, shop.whole), shop.told ?? NOTHING_TOLD);
+  return conditionedOnMarks(abrasiveKey(step) in shop.steps || !shop.whole ? once : byShop(once, shop.whole), shop.told ?? NO_MARKS);
 }
 
 /** A removal by the defaults, as this shop's factor has it. */
@@ -125,7 +125,7 @@ export function clearingPlan(
 ): { steps: ClearedStep[]; total: Removal } {
   const once = planRemoval(steps, texture).steps;
   let finds_m = 0;
-  const { whole, told = NOTHING_TOLD } = shop;
+  const { whole, told = NO_MARKS } = shop;
   if (whole) {
     requireNumber("shop.factor", whole.factor, { above: 0, max: 5 });
     requireNumber("shop.u_log", whole.u_log, { min: 0 });
@@ -158,7 +158,7 @@ export function clearingPlan(
     finds_m = leaves_m;
     return step;
   });
-  const asItIsHere = byWhole(cleared, whole).map((s) => asTold(s, told));
+  const asItIsHere = byWhole(cleared, whole).map((s) => conditionedOnMarks(s, told));
   return { steps: asItIsHere, total: sumOf(asItIsHere) };
 }
 

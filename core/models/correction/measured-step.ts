@@ -2,7 +2,7 @@ import { pooledRepeatability } from "../film/gauge";
 import { requireInteger, requireNumbers } from "../../kernel/guard";
 import { STEP_SPREAD, learnRemoval } from "./learn-removal";
 import type { Removal } from "./removal-plan";
-import type { MarkRead } from "./removal-told";
+import type { MarkRead } from "./removal-on-marks";
 
 /** Film that came off at one mark, from readings before and after; the gauge's own error is common and drops out. May be negative. */
 export function removalAtMark(before_m: readonly number[], after_m: readonly number[]): Removal {

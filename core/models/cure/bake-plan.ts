@@ -1,6 +1,6 @@
 import { requireNumber } from "../../kernel/guard";
 import type { ProductSheet } from "../product/sheet";
-import { SHEET_K } from "../product/sheet";
+import { SHEET_K } from "../product/sheet-air";
 import {
   CURE_BEYOND_K,
   ENERGY_LIMITS_J_MOL,

@@ -176,7 +176,7 @@ export const DEFECTS = {
   cutThrough: {
     ...DEFECT_KINDS.cutThrough,
     look: "Colour on the cloth, a dull spot with a ring",
-    tell: "Pigment on the cloth",
+    tell: "Pigment on the cloth; of a single stage the undercoat shows",
     measure: "nothing more: stop",
     ifIgnored: "The base weathers away there",
   },

@@ -26,7 +26,7 @@ export const REMEDIES = {
   rebase: { name: "New base and clear", when: "cured" },
 } as const satisfies Record<string, { name: string; when: RemedyWhen }>;
 /** How far the clear is, as far as it says what may be done now. */
-export type FilmPhase = "wet" | "open" | "hot" | "curing" | "cured";
+export type CurePhase = "wet" | "open" | "hot" | "curing" | "cured";
 export type RemedyWhen = "always" | "wet" | "open" | "hot" | "cured";
 export type RemedyId = keyof typeof REMEDIES;
 export const REMEDY_IDS = Object.keys(REMEDIES) as RemedyId[];

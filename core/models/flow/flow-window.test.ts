@@ -1,3 +1,4 @@
+import { REFERENCE_GUN, REFERENCE_SETTING, referenceWith } from "#core/models/flow/testing/usual-setting";
 import fc from "fast-check";
 import { USUAL_GUN } from "#core/models/spray/usual-gun";
 import { SUBSTRATE_TEXTURE, TEXTURE_LIMITS, TEXTURE_SD } from "#core/models/flow/constants";
@@ -12,17 +13,7 @@ import {
   zoneVerdicts,
 } from "#core/models/flow/flow-advice";
 import { EDGE_FILM, chanceWord, runChance, sagAtEdge, sagLogSd } from "#core/models/flow/run-chance";
-import {
-  FLOW_AXES,
-  FLOW_PAIRS,
-  type FlowAxis,
-  type FlowSetting,
-  flowClass,
-  flowWindow,
-  moveSetting,
-  settingAt,
-  wetOf,
-} from "#core/models/flow/flow-window";
+import { FLOW_AXES, FLOW_PAIRS, type FlowAxis, flowClass, flowWindow, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
 import { textureOf, tubeReflection, withTexture } from "#core/models/flow/reflection";
 import { layCoats, simulateCoats } from "#core/models/flow/simulate-coats";
 import { waveNumbers } from "#core/models/flow/wave-numbers";
@@ -31,27 +22,9 @@ import { seededRandom } from "#core/kernel/stats/random";
 
 const KELVIN = 273.15;
 const LIMIT = TEXTURE_LIMITS.asSprayed;
-const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
-const setting: FlowSetting = {
-  conditions: {
-    air_K: 22 + KELVIN,
-    speed: "medium",
-    volumeSolids: 0.475,
-    reducer: 0,
-    airSpeed_m_s: 0.3,
-    tilt_rad: Math.PI / 2,
-    edge: 1,
-    below: SUBSTRATE_TEXTURE.basecoat,
-  },
-  coats: [
-    { gun, flash_s: 600 },
-    { gun, flash_s: 0 },
-  ],
-};
-const at = (change: Partial<typeof gun>): FlowSetting => ({
-  ...setting,
-  coats: [setting.coats[0]!, { gun: { ...gun, ...change }, flash_s: 0 }],
-});
+const gun = REFERENCE_GUN;
+const setting = REFERENCE_SETTING;
+const at = referenceWith;
 const AXES = Object.keys(FLOW_AXES) as FlowAxis[];
 
 describe("moving one figure of a setting", () => {
@@ -280,16 +253,7 @@ describe("reflection of a light tube", () => {
 });
 
 describe("a texture by rating", () => {
-  const conditions = {
-    air_K: 295.15,
-    speed: "medium" as const,
-    volumeSolids: 0.475,
-    reducer: 0,
-    airSpeed_m_s: 0.3,
-    tilt_rad: Math.PI / 2,
-    edge: 1,
-    below: SUBSTRATE_TEXTURE.basecoat,
-  };
+  const { conditions } = REFERENCE_SETTING;
   const result = simulateCoats(conditions, [{ gun: USUAL_GUN, flash_s: 0 }]);
   test("its own rating leaves the waves as they are; one step more makes them 1.7 times as high", () => {
     const same = withTexture(result, result.texture);

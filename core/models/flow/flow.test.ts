@@ -1,3 +1,4 @@
+import { REFERENCE_SETTING } from "./testing/usual-setting";
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { jStat } from "jstat";
@@ -20,16 +21,7 @@ const answers = computeCases("flow", file);
 if (!answers.ok) throw new Error(answers.message);
 const byId = new Map(answers.results.map((r) => [r.id, r.output as Row]));
 
-const base: FlowConditions = {
-  air_K: 22 + KELVIN,
-  speed: "medium",
-  volumeSolids: 0.475,
-  reducer: 0,
-  airSpeed_m_s: 0.3,
-  tilt_rad: Math.PI / 2,
-  edge: 1,
-  below: SUBSTRATE_TEXTURE.basecoat,
-};
+const base = REFERENCE_SETTING.conditions;
 const coat = (change: Partial<{ ml: number; v: number; cm: number; overlap: number; psi: number; min: number }> = {}): FlowCoat => ({
   gun: {
     fluidRate_m3_s: toSi("fluidRate", change.ml ?? 230, "ml/min"),

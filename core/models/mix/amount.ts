@@ -26,6 +26,11 @@ export interface AmountInput {
   waste?: number;
 }
 
+/** One-sided 95 % of a normal doubt. */
+const NINETEEN_OF_TWENTY = 1.645;
+/** What is kept at hand beyond the amount so that it lasts 19 times of 20; a normal doubt of the amount. */
+export const reserveOf = ({ u_ready_m3 }: Pick<Amount, "u_ready_m3">): number => NINETEEN_OF_TWENTY * u_ready_m3;
+
 export interface Amount {
   area_m2: number;
   /** Activated mix before reducer, ready-to-spray volume with its standard uncertainty, and per coat. */

@@ -116,24 +116,7 @@ export function mixPlan(input: MixInput): MixPlan {
     });
   const potLife = potLifeAt(sheet, input.temperature_K);
   const flash = flashLeastAt(sheet, input.temperature_K);
-  const byArea_s = passTime({ area_m2: amount.area_m2, ...input.gun });
-  let start_s = 0;
-  const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => {
-    const own_s = input.coats_s?.[i] ?? byArea_s;
-    const coat = {
-      number: i + 1,
-      volume_m3: volumeOf(i),
-      start_s,
-      end_s: start_s + own_s,
-      dry_m: input.dryFilm_m,
-      wet_m: amount.wetPerCoat_m,
-    };
-    start_s += Math.max(own_s, flash.time_s);
-    return coat;
-  });
-  const pots = inRange(() => splitPots(coats, { potLife_s: potLife.time_s }));
-  const potFault = pots ? null : "One coat takes longer than a pot lives. Spray it in two pots or take a slower hardener.";
-  const window = input.hardener?.window ?? sheet.window;
+  const { coats, pots, potFault, window } = coatsAndPots({ amount, input, volumeOf, flash, potLife });
   return {
     amount,
     byArea_m3: byArea.ready_m3,
@@ -157,6 +140,42 @@ export function mixPlan(input: MixInput): MixPlan {
         ? `${input.hardener?.window ? input.hardener.name : sheet.name} is not meant for this temperature`
         : null,
   };
+}
+
+/** Which coat comes when, out of which pot. */
+function coatsAndPots({
+  amount,
+  input,
+  volumeOf,
+  flash,
+  potLife,
+}: {
+  amount: Amount;
+  input: MixInput;
+  volumeOf: (i: number) => number;
+  flash: TimeAtTemperature;
+  potLife: TimeAtTemperature;
+}) {
+  const { sheet } = input;
+  const byArea_s = passTime({ area_m2: amount.area_m2, ...input.gun });
+  let start_s = 0;
+  const coats = Array.from({ length: input.coats }, (_, i): MixPlanCoat => {
+    const own_s = input.coats_s?.[i] ?? byArea_s;
+    const coat = {
+      number: i + 1,
+      volume_m3: volumeOf(i),
+      start_s,
+      end_s: start_s + own_s,
+      dry_m: input.dryFilm_m,
+      wet_m: amount.wetPerCoat_m,
+    };
+    start_s += Math.max(own_s, flash.time_s);
+    return coat;
+  });
+  const pots = inRange(() => splitPots(coats, { potLife_s: potLife.time_s }));
+  const potFault = pots ? null : "One coat takes longer than a pot lives. Spray it in two pots or take a slower hardener.";
+  const window = input.hardener?.window ?? sheet.window;
+  return { coats, pots, potFault, window };
 }
 
 /** The clear's place in two where it is blended: by weight, put into volumes. What there is none of is not poured. */

@@ -8,8 +8,8 @@ const HARDENER = { name: "Hardener T", kind: "hardener", speed: "medium" } as un
 const REDUCER = { name: "Reducer T", kind: "reducer", speed: "medium" } as unknown as NonNullable<MixInput["thinner"]>;
 
 /** Parts of a litre, ml, by name. */
-function recipe(kind: string, ratio: string, { reducer = 0, second = null as SecondPart | null } = {}) {
-  const sheet = productSheet.parse({ ...TEST_SHEET, name: `The ${kind}`, kind, ratio, secondPart: second });
+function recipe(kind: string, ratio: string, { reducer = 0, second = null as SecondPart | null, matting = null as number | null } = {}) {
+  const sheet = productSheet.parse({ ...TEST_SHEET, name: `The ${kind}`, kind, ratio, secondPart: second, density_kg_m3: null });
   const parsed = parseRatio(ratio);
   if (!parsed.ok) throw new Error(parsed.message);
   const { parts, amount } = mixPlan({
@@ -26,6 +26,8 @@ function recipe(kind: string, ratio: string, { reducer = 0, second = null as Sec
     waste: 0,
     dead_m3: 0,
     temperature_K: 293.15,
+    blend:
+      matting === null ? undefined : { other: { ...sheet, name: "The gloss clear", kind: "clear" }, matting: "product", share: matting },
     gun: { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 },
   });
   return parts.map((p) => [p.name, Math.round((1000 * p.volume_m3) / amount.ready_m3)] as const);
@@ -127,6 +129,47 @@ test.each([
       ["The matte clear", 606],
       ["Hardener T", 303],
       ["Reducer T", 91],
+    ],
+  ],
+  [
+    "matte clear",
+    "2:1",
+    { matting: 0.55 },
+    [
+      ["The matte clear", 367],
+      ["The gloss clear", 300],
+      ["Hardener T", 333],
+    ],
+  ],
+  [
+    "matte clear",
+    "3:1",
+    { matting: 0.2, reducer: 0.1 },
+    [
+      ["The matte clear", 136],
+      ["The gloss clear", 545],
+      ["Hardener T", 227],
+      ["Reducer T", 91],
+    ],
+  ],
+  [
+    "single stage",
+    "2:1",
+    { reducer: 0.1 },
+    [
+      ["The single stage", 606],
+      ["Hardener T", 303],
+      ["Reducer T", 91],
+    ],
+  ],
+  [
+    "single stage",
+    "8:1:2",
+    {},
+    [
+      ["The single stage", 727],
+      ["Hardener T", 91],
+      ["Reducer T", 182],
     ],
   ],
   [

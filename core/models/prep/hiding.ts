@@ -1,5 +1,5 @@
 import { requireInteger } from "../../kernel/guard";
-import { GROUND_COATS, GROUND_SAVES } from "./layers";
+import { groundShare } from "./layers";
 
 /** What decides how many coats of base a panel takes. */
 export interface HidingAsked {
@@ -21,10 +21,10 @@ export type HidingReason = "sheet" | "ground" | "shade" | "sanded";
  */
 export function hidingCoats({ coats, ground, shadeRight, sanded }: HidingAsked): { coats: number; why: HidingReason[] } {
   requireInteger("coats", coats, { min: 1, max: 20 });
-  const share = 1 - GROUND_SAVES * Math.min(1, requireInteger("ground", ground, { min: 0, max: 20 }) / GROUND_COATS);
+  requireInteger("ground", ground, { min: 0, max: 20 });
   const why: HidingReason[] = ["sheet"];
   if (ground > 0) why.push("ground");
   if (shadeRight === false) why.push("shade");
   if (sanded) why.push("sanded");
-  return { coats: Math.max(1, Math.ceil(coats * share)) + (shadeRight === false ? 1 : 0) + (sanded ? 1 : 0), why };
+  return { coats: Math.max(1, Math.ceil(coats * (1 - groundShare(ground)))) + (shadeRight === false ? 1 : 0) + (sanded ? 1 : 0), why };
 }

@@ -34,23 +34,16 @@ const PLAIN = {
   viscosity: null,
   window: null,
   keepsDays: null,
-  ratio: "",
   secondPart: null,
-  reducerMin: 0,
-  reducerMax: 0,
   speed: "medium",
-  flashAt: [],
-  potLifeAt: [],
   dustFree_s: null,
   tape_s: null,
   polish_s: null,
   wax_s: null,
   bake: null,
   floor_m: null,
-  goesWith: [],
   blendWith: "",
   settles_s: null,
-  levels: [],
   carrier: null,
   gun: null,
 } as const satisfies Partial<ProductSheet>;
@@ -105,8 +98,11 @@ const usualSheet = ({
 /** A gun by the turns of its needle, pressure at the gun, psi, distance and hand. */
 const gun = ([turns, psi, distance_m, handSpeed_m_s]: readonly [number, number, number, number]): LayerGun => ({
   turns,
-  ...{ fluidRate_m3_s: fluidFromTurns(turns).fluidRate_m3_s, pressure_Pa: toSi("pressure", psi, "psi") },
-  ...{ distance_m, overlap: 0.5, handSpeed_m_s },
+  fluidRate_m3_s: fluidFromTurns(turns).fluidRate_m3_s,
+  pressure_Pa: toSi("pressure", psi, "psi"),
+  distance_m,
+  overlap: 0.5,
+  handSpeed_m_s,
 });
 
 /**
@@ -253,8 +249,11 @@ export const filmOfLayers = (layers: readonly Pick<UnderLayer, "film_m" | "u_m">
 });
 
 /** Two ground coats below a dear colour save about half of it: common practice. */
-export const GROUND_COATS = 2;
-export const GROUND_SAVES = 0.5;
+const GROUND_COATS = 2;
+const GROUND_SAVES = 0.5;
+/** Share of a base that ground coats below it save. @throws RangeError */
+export const groundShare = (ground: number): number =>
+  GROUND_SAVES * Math.min(1, requireNumber("ground", ground, { min: 0 }) / GROUND_COATS);
 
 /**
  * Colour that ground coats save, and what is still to spray. @param ground how many are on or planned @param base_m3 the colour without them
@@ -262,6 +261,6 @@ export const GROUND_SAVES = 0.5;
  */
 export function groundSaves(ground: number, base_m3: number): { saved_m3: number; left_m3: number } {
   const whole = requireNumber("base_m3", base_m3, { min: 0 });
-  const saved_m3 = GROUND_SAVES * Math.min(1, requireNumber("ground", ground, { min: 0 }) / GROUND_COATS) * whole;
+  const saved_m3 = groundShare(ground) * whole;
   return { saved_m3, left_m3: whole - saved_m3 };
 }

@@ -35,6 +35,24 @@ export const MEND_CARDS = {
       { do: "Tack, third light coat, wider again; a fourth if it shows", why: "judged under a strong light from both sides", ...wait(8) },
     ],
   },
+  rubThrough: {
+    name: "Rubbed through while sanding",
+    when: "Metal, plastic or old colour shows where primer or sealer was sanded through",
+    need: "P400 to P600, the primer its sheet names for what shows, a small gun or a can of it",
+    caution: "Primers with hardener contain isocyanates: gloves, eye and breathing protection, also for a small place.",
+    steps: [
+      { do: "Stop there; feather the ring with P400, then P600, a hand wide", why: "a hard ring swells up under base" },
+      { do: "Clean the spot, until dry; no bare metal touched", why: "a print on metal rusts under the paint" },
+      {
+        do: "First thin coat of primer on the place, just over its ring",
+        why: "base on bare metal lifts, on plastic it wrinkles",
+        ...wait(10),
+      },
+      { do: "Second thin coat, a little wider", why: "one alone is sanded through again", ...wait(60) },
+      { do: "Sand it level by hand with P600, not through; scuff round it", why: "its rim shows in the clear" },
+      { do: "A coat of base more over the place, or sealer of the right shade", why: "another undercoat shade shows through the colour" },
+    ],
+  },
   cratersInBase: {
     name: "Silicone craters in base",
     when: "Round eyes open in the base",

@@ -69,7 +69,10 @@ test("films: told ones as told, untold ones usual, the newest entry of a step co
   expect(() => underLayers([{ step: "base", film_m: -1 }])).toThrow(RangeError);
 });
 test("what is missing when clear goes on is named", () => {
-  expect(omissions([{ step: "sand" }, { step: "clean" }, { step: "dry" }], true).map((o) => o.step)).toEqual(["barrier", "cover"]);
+  expect(omissions([{ step: "sand" }, { step: "clean" }, { step: "dry" }], { plastic: true }).map((o) => o.step)).toEqual([
+    "barrier",
+    "cover",
+  ]);
   expect(omissions([{ step: "sand" }, { step: "clean" }, { step: "dry" }]).map((o) => o.step)).toEqual(["cover"]);
 });
 

@@ -125,12 +125,31 @@ export const inLayerOrder = (layers: readonly UnderLayer[]): UnderLayer[] =>
 /** Base older than this is scuffed before clear: common practice 24 h, the product's own limit before it. */
 export const BASE_OPEN_S = 24 * 3600;
 
-/** The steps that a part asks for: a barrier only where it is of plastic or composite. */
-export const underSteps = (plastic: boolean) => UNDER_STEPS.filter((s) => plastic || s.id !== "barrier");
+/** What decides which steps a part asks for. */
+export interface PartBelow {
+  /** Of plastic or composite: a barrier. */
+  plastic?: boolean;
+  /** Its topcoat carries the colour itself: no base. */
+  coloured?: boolean;
+}
+const OF_BASE: readonly UnderStepId[] = ["base", "cover", "mend"];
+
+/** The steps that a part asks for. */
+export const underSteps = ({ plastic = false, coloured = false }: PartBelow) =>
+  UNDER_STEPS.filter((s) => (plastic || s.id !== "barrier") && !(coloured && OF_BASE.includes(s.id)));
 
 /** Steps that were left out when clear went on, with what that may show as: evidence for a diagnosis, never proof. */
-export function omissions(log: readonly { step: UnderStepId }[], plastic = false): { step: UnderStepId; name: string; why: string }[] {
-  const must: UnderStepId[] = ["sand", "clean", ...(plastic ? (["barrier"] as const) : []), "cover", "dry"];
+export function omissions(
+  log: readonly { step: UnderStepId }[],
+  { plastic = false, coloured = false }: PartBelow = {},
+): { step: UnderStepId; name: string; why: string }[] {
+  const must: UnderStepId[] = [
+    "sand",
+    "clean",
+    ...(plastic ? (["barrier"] as const) : []),
+    ...(coloured ? [] : (["cover"] as const)),
+    "dry",
+  ];
   return UNDER_STEPS.filter((s) => must.includes(s.id) && !log.some((e) => e.step === s.id)).map((s) => ({
     step: s.id,
     name: s.name,

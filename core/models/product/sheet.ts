@@ -1,6 +1,8 @@
 import type { z } from "zod";
 import { requireNumber } from "../../kernel/guard";
+import { cupReading } from "./flow-cup";
 import { parseRatio } from "./ratio";
+import { SHEET_K } from "./sheet-air";
 import { COAT_KINDS } from "./kinds";
 import type { anySheet, partSheet, productSheet } from "./sheet-schema";
 import { arrhenius } from "../spray/viscosity";
@@ -13,10 +15,12 @@ export type AnySheet = z.infer<typeof anySheet>;
 export type SheetInput = z.input<typeof anySheet>;
 
 export const isCoat = (sheet: AnySheet): sheet is ProductSheet => (COAT_KINDS as readonly string[]).includes(sheet.kind);
-export const isClear = (sheet: AnySheet): sheet is ProductSheet => sheet.kind === "clear" || sheet.kind === "matte clear";
+/** What a panel is finished with: a clear, or a single stage that is colour and clear in one. */
+export const isTopcoat = (sheet: AnySheet): sheet is ProductSheet => ["clear", "matte clear", "single stage"].includes(sheet.kind);
 
-/** Temperature at which a sheet's plain times hold. */
-export const SHEET_K = 293.15;
+/** The flow model, set to clears, says how it flows; a filled primer stands where it lands. */
+export const flowsAsClear = ({ kind }: Pick<AnySheet, "kind">): boolean => kind !== "primer";
+
 /** A sheet's pot life and least flash as points against temperature. */
 export const potLifePoints = (s: ProductSheet): TimePoint[] => [
   { temperature_K: SHEET_K, time_s: s.potLife_s },
@@ -82,6 +86,13 @@ export function timesAt(s: ProductSheet, temperature_K: number): { flashMin_s: n
     potLife_s: potLifeAt(s, temperature_K).time_s,
   };
 }
+
+/** What a new sheet is refused for at the door, by field; a stored one may have it. */
+export function sheetRefusals(s: AnySheet): { field: string; message: string }[] {
+  const cup = isCoat(s) && s.viscosity !== null && cupReading(s.viscosity) === null;
+  return [...sheetContradictions(s), ...(cup ? [{ field: "viscosity", message: NO_CUP_TIME }] : [])];
+}
+export const NO_CUP_TIME = "Nothing that is sprayed runs out of this cup in that time";
 
 /** What contradicts itself in a sheet, by field; empty when nothing does. */
 export function sheetContradictions(s: AnySheet): { field: string; message: string }[] {

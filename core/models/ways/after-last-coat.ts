@@ -1,7 +1,9 @@
 import { PURGE_S, cureEnergyOf } from "../cure/bake-plan";
 import { cureRate } from "../cure/cure-age";
-import { type ProductSheet, SHEET_K } from "../product/sheet";
-import type { Finish, HouseWay } from "./way";
+import type { ProductSheet } from "../product/sheet";
+import { SHEET_K } from "../product/sheet-air";
+import type { HouseWay } from "./way";
+import type { Finish } from "./terms";
 
 /** A matte part flashes so long after its last coat before any heat: common practice, 15 min. */
 const MATTE_FINAL_FLASH_S = 15 * 60;

@@ -4,7 +4,8 @@ import { needleFlow } from "../spray/needle-flow";
 import { USUAL_GUN } from "../spray/usual-gun";
 import { coatGun, coatShare, handOf, isLying, startGun } from "./coat-gun";
 import { HOUSE_WAYS, houseWay, usualCoat } from "./house-ways";
-import { COAT_ZONE_KEYS, plannedCoat } from "./way";
+import { plannedCoat } from "./way";
+import { COAT_ZONE_KEYS } from "./terms";
 import { houseWayBody } from "./way-body";
 
 const conditions = { air_K: 293.15, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;

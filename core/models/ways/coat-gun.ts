@@ -1,6 +1,6 @@
 import { inRange } from "../../kernel/guard";
 import { GUN_BOUNDS } from "../bounds";
-import { SHEET_K } from "../product/sheet";
+import { SHEET_K } from "../product/sheet-air";
 import { type GunSettings, deposit } from "../spray/deposit";
 import { fluidFromTurns } from "../spray/fluid-from-turns";
 import { needleFlow } from "../spray/needle-flow";
@@ -20,7 +20,7 @@ const FAN = [GUN_BOUNDS.fan_m.min, GUN_BOUNDS.fan_m.max] as const;
 const USUAL = { air_K: SHEET_K, speed: "medium", volumeSolids: 0.5, reducer: 0 } as const;
 
 /** What more reducer lets through the needle as it stands; a usual clear, mixed as it comes. */
-const thinned = ({ reducerShift = 0 }: CoatChange): number => needleFlow(0, reducerShift);
+const thinned = ({ reducerShift = 0 }: CoatChange): number => needleFlow(Math.max(0, -reducerShift), Math.max(0, reducerShift));
 
 /** The gun in the hand as a coat of the way is sprayed with it: what is thinned more flows more through the same needle. */
 export function coatGun<G extends Gun>(gun: G, coat: CoatChange): G {

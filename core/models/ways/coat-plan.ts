@@ -9,7 +9,7 @@ import { filmDoubt } from "../spray/film-doubt";
 import { type HouseWay, plannedCoat } from "./way";
 import { coatGun } from "./coat-gun";
 import type { PlannedCoatRow } from "./plan-rows";
-import { steadily, waitAfter } from "./wait-after";
+import { atConstantAir, waitAfter } from "./wait-after";
 
 export interface CoatPlanAsked {
   sheet: ProductSheet;
@@ -22,7 +22,7 @@ export interface CoatPlanAsked {
   on?: number;
   /** Of those the ones that lie wet on wet below the next, with the wait after each. */
   laid?: readonly FlowCoat[];
-  /** Its reducer is what stands mixed: until another pot is mixed, after a sanding, a way adds nothing to it. */
+  /** Its reducer is what stands mixed, for the next coat as it is; what a way adds for a later one goes into a second, wetter pot. */
   mixed?: boolean;
   shop?: ShopFactors | undefined;
   u_filmLog?: number | undefined;
@@ -48,8 +48,9 @@ export function coatPlan(
   let { below } = conditions;
   let clear_m = 0;
   const perCoat: number[] = [];
-  /** What a way adds to the reducer of a coat. */
-  const shift = (number: number) => (mixed ? 0 : plannedCoat(way, number).reducerShift);
+  /** What a way adds to the reducer of a coat, against the one that the pot was mixed for. */
+  const inPot = mixed ? plannedCoat(way, on + 1).reducerShift : 0;
+  const shift = (number: number) => Math.max(-conditions.reducer, plannedCoat(way, number).reducerShift - inPot);
   const sprayed = (number: number) => ({
     gun: coatGun(gun, { ...plannedCoat(way, number), reducerShift: shift(number) }),
     reducer: conditions.reducer + shift(number),
@@ -64,11 +65,18 @@ export function coatPlan(
     const dry_m = planned.zone === "whole" ? laid_m : 0;
     clear_m += dry_m;
     perCoat.push(dry_m);
-    if (planned.sandAfter) mixed = false;
     const wait =
       number === coats
         ? null
-        : waitAfter({ planned, sheet, through: steadily(conditions.air_K), build, conditions: under, next: sprayed(number + 1), shop });
+        : waitAfter({
+            planned,
+            sheet,
+            through: atConstantAir(conditions.air_K),
+            build,
+            conditions: under,
+            next: sprayed(number + 1),
+            shop,
+          });
     rows.push({
       number,
       role: planned.role,

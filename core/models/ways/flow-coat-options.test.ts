@@ -1,32 +1,11 @@
-import { SUBSTRATE_TEXTURE } from "../flow/constants";
-import type { FlowSetting } from "../flow/flow-window";
+import { REFERENCE_SETTING, referenceWith } from "../flow/testing/usual-setting";
 import { CHANCE_WORDS } from "../flow/run-chance";
 import { FLAT_M } from "../trade-limits";
 import { flowCoatOptions } from "./flow-coat-options";
 import { flowStage } from "./flow-stage";
 
-const KELVIN = 273.15;
-const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };
-const setting: FlowSetting = {
-  conditions: {
-    air_K: 22 + KELVIN,
-    speed: "medium",
-    volumeSolids: 0.475,
-    reducer: 0,
-    airSpeed_m_s: 0.3,
-    tilt_rad: Math.PI / 2,
-    edge: 1,
-    below: SUBSTRATE_TEXTURE.basecoat,
-  },
-  coats: [
-    { gun, flash_s: 600 },
-    { gun, flash_s: 0 },
-  ],
-};
-const at = (change: Partial<typeof gun>): FlowSetting => ({
-  ...setting,
-  coats: [setting.coats[0]!, { gun: { ...gun, ...change }, flash_s: 0 }],
-});
+const setting = REFERENCE_SETTING;
+const at = referenceWith;
 
 describe("flow coat in its three meanings", () => {
   const square = [

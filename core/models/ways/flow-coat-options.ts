@@ -11,7 +11,7 @@ import { layFlowStage } from "./flow-stage";
 import { SUBSTRATE_TEXTURE } from "../flow/constants";
 import type { FlowSetting } from "../flow/flow-window";
 import { CHANCE_WORDS, edgeRunChance } from "../flow/run-chance";
-import { type FlowResult, simulateCoats } from "../flow/simulate-coats";
+import { type FlowCoat, type FlowResult, simulateCoats } from "../flow/simulate-coats";
 
 /** Hours of sanding a square metre flat, and the wait before sanding: common practice. */
 const SAND_H_M2 = 0.7;
@@ -50,46 +50,7 @@ export function flowCoatOptions(
   const under_m = requireNumber("under_m", panel.under_m, { min: 0, max: 2e-3 });
   const { conditions, coats } = plan;
   const last = coats.at(-1)!;
-  // Coats laid again wait for each other as the planned ones do: without a flash they would run.
-  const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, FLASH_S);
-  const waited = { ...last, flash_s: between_s };
-  const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
-  const known = new Map<GunSettings, CoatVolume>(); // a coat laid again goes over the part as before
-  const over = ({ gun }: (typeof coats)[number]) => {
-    const volume = known.get(gun) ?? coatOver(panel.outline, gun, panel.trigger);
-    known.set(gun, volume);
-    return volume;
-  };
-  const spray_h = (list: typeof coats) => list.reduce((a, c, i) => a + over(c).time_s + (i < list.length - 1 ? c.flash_s : 0), 0) / 3600;
-  const volume = (list: typeof coats) => list.reduce((a, c) => a + over(c).volume_m3, 0);
-  const option = (
-    o: Pick<FlowCoatOption, "id" | "name" | "how">,
-    result: FlowResult,
-    rest: { clear_m: number; hours: number; volume_m3: number; extra?: string | null },
-  ): FlowCoatOption => {
-    const total_m = under_m + rest.clear_m;
-    const chance = edgeRunChance(result.sagLocal_m, { edge: conditions.edge, u_filmLog: panel.u_filmLog });
-    const against =
-      rest.extra ??
-      (total_m > MOST_TOTAL_M
-        ? "the whole film would be above 300 µm: it may crack"
-        : rest.clear_m > MOST_CLEAR_M
-          ? "more than 160 µm of clear: solvent stays in it"
-          : chance >= CHANCE_WORDS.likely
-            ? "it is likely to run"
-            : null);
-    return {
-      ...o,
-      texture: result.texture,
-      clear_m: rest.clear_m,
-      total_m,
-      hours: rest.hours,
-      volume_m3: rest.volume_m3,
-      runChance: chance,
-      result,
-      against,
-    };
-  };
+  const { run, between_s, waited, option, spray_h, volume } = costing({ panel, last, plan, under_m });
   const first = run(conditions, coats);
   const wet = { ...conditions, reducer: Math.min(1, conditions.reducer + REDUCER_MORE) };
   const mixed = { volumeSolids: conditions.volumeSolids, material_K: conditions.material_K ?? conditions.air_K };
@@ -158,4 +119,60 @@ export function flowCoatOptions(
       volume_m3: 2 * volume(stack),
     }),
   ];
+}
+
+/** What coats take, and an option told with it. */
+function costing({
+  panel,
+  last,
+  plan,
+  under_m,
+}: {
+  panel: { outline: Polygon; trigger?: Trigger; under_m: number; sandAfter_h: number; flash_s: number; u_filmLog?: number | undefined };
+  last: FlowCoat;
+  plan: FlowSetting;
+  under_m: number;
+}) {
+  const { conditions, coats } = plan;
+  // Coats laid again wait for each other as the planned ones do: without a flash they would run.
+  const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, FLASH_S);
+  const waited = { ...last, flash_s: between_s };
+  const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
+  const known = new Map<GunSettings, CoatVolume>(); // a coat laid again goes over the part as before
+  const over = ({ gun }: (typeof coats)[number]) => {
+    const volume = known.get(gun) ?? coatOver(panel.outline, gun, panel.trigger);
+    known.set(gun, volume);
+    return volume;
+  };
+  const spray_h = (list: typeof coats) => list.reduce((a, c, i) => a + over(c).time_s + (i < list.length - 1 ? c.flash_s : 0), 0) / 3600;
+  const volume = (list: typeof coats) => list.reduce((a, c) => a + over(c).volume_m3, 0);
+  const option = (
+    o: Pick<FlowCoatOption, "id" | "name" | "how">,
+    result: FlowResult,
+    rest: { clear_m: number; hours: number; volume_m3: number; extra?: string | null },
+  ): FlowCoatOption => {
+    const total_m = under_m + rest.clear_m;
+    const chance = edgeRunChance(result.sagLocal_m, { edge: conditions.edge, u_filmLog: panel.u_filmLog });
+    const against =
+      rest.extra ??
+      (total_m > MOST_TOTAL_M
+        ? "the whole film would be above 300 µm: it may crack"
+        : rest.clear_m > MOST_CLEAR_M
+          ? "more than 160 µm of clear: solvent stays in it"
+          : chance >= CHANCE_WORDS.likely
+            ? "it is likely to run"
+            : null);
+    return {
+      ...o,
+      texture: result.texture,
+      clear_m: rest.clear_m,
+      total_m,
+      hours: rest.hours,
+      volume_m3: rest.volume_m3,
+      runChance: chance,
+      result,
+      against,
+    };
+  };
+  return { run, between_s, waited, option, spray_h, volume };
 }

@@ -1,6 +1,6 @@
 import type { FlowCoat, FlowConditions, FlowResult } from "../flow/simulate-coats";
 import type { GunSettings } from "../spray/deposit";
-import type { CoatZone } from "./way";
+import type { CoatZone } from "./terms";
 import type { CoatWait } from "./wait-after";
 
 /** A coat of a way, as it would come out. */

@@ -3,7 +3,7 @@ import { TEST_SHEET } from "../../panel/testing/test-ledger";
 import { toSi } from "../../kernel/units/convert";
 import type { ProductSheet } from "../product/sheet";
 import { USUAL_GUN } from "../spray/usual-gun";
-import { SCUFF_AFTER_S, type WaitInput, steadily, waitAfter } from "./wait-after";
+import { SCUFF_AFTER_S, type WaitInput, atConstantAir, waitAfter } from "./wait-after";
 
 const C20 = 293.15;
 const gun = { ...USUAL_GUN, pressure_Pa: toSi("pressure", 28, "psi") };
@@ -18,7 +18,7 @@ const wait = (over: Partial<Omit<WaitInput, "sheet">> & { sheet?: Partial<Produc
   const { sheet, air_K = C20, ...rest } = over;
   return waitAfter({
     planned: full,
-    through: steadily(air_K),
+    through: atConstantAir(air_K),
     build: [{ gun, flash_s: 0 }],
     conditions: { ...conditions, air_K },
     next: { gun },

@@ -5,14 +5,15 @@ import { cureRate } from "../cure/cure-age";
 import { gripTimes } from "../flow/grip";
 import { CHANCE_WORDS, runChance, sagAtEdge } from "../flow/run-chance";
 import { type FlowCoat, type FlowConditions, type ShopFactors, layCoats } from "../flow/simulate-coats";
-import { type ProductSheet, SHEET_K, timesAt } from "../product/sheet";
+import { type ProductSheet, flowsAsClear, timesAt } from "../product/sheet";
+import { SHEET_K } from "../product/sheet-air";
 import type { PlannedCoat } from "./way";
 
 /** Time after which something is through that takes so long at each temperature: integrated over what the part lay in. */
-export type Through = (durationAt_s: (air_K: number) => number) => number;
+export type ElapsedAt = (durationAt_s: (air_K: number) => number) => number;
 /** The same where the temperature stays as it is. */
-export const steadily =
-  (air_K: number): Through =>
+export const atConstantAir =
+  (air_K: number): ElapsedAt =>
   (durationAt_s) =>
     durationAt_s(air_K);
 
@@ -48,7 +49,7 @@ export interface CoatWait {
 export interface WaitInput {
   planned: Pick<PlannedCoat, "role" | "flashFactor" | "sandAfter">;
   sheet: ProductSheet;
-  through: Through;
+  through: ElapsedAt;
   /** The build's coats up to the one just on, each with the wait after it (the last one's is what is asked for). */
   build: readonly FlowCoat[];
   conditions: FlowConditions;
@@ -89,8 +90,7 @@ export function waitAfter({ planned, sheet, through, build, conditions, next, sh
   }
   const grip = planned.role === "tack";
   const own_s = least_s * Math.max(1, planned.flashFactor);
-  // A filled primer stands where it lands: the flow model knows what flows.
-  const model = sheet.kind === "primer" ? null : modelWait({ conditions, build, next, shop, own_s, most_s, grip });
+  const model = flowsAsClear(sheet) ? modelWait({ conditions, build, next, shop, own_s, most_s, grip }) : null;
   const runs_s = model?.runsBefore_s;
   const { noStrings_s = 0, lost_s: locks_s } = model?.grip ?? {};
   const from_s = Math.max(own_s, model?.likelyThen ? (runs_s ?? 0) : 0, noStrings_s);

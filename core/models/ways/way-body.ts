@@ -4,18 +4,8 @@ import { benchHabitsBody } from "../correction/bench-habits-body";
 import { CORRECTION_SCHOOL_IDS } from "../correction/schools";
 import { RUN_SCHOOLS, type RunSchool } from "../correction/run-work";
 import { TRIGGERS, type Trigger } from "../spray/trigger";
-import {
-  COAT_DEFAULTS,
-  COAT_LIMITS,
-  COAT_ZONE_KEYS,
-  FINISH_KEYS,
-  FLATTEN_BY,
-  type FlattenBy,
-  type HouseWayBody,
-  type PlannedCoat,
-  WAY_DEFAULTS,
-  WAY_LIMITS,
-} from "./way";
+import { COAT_DEFAULTS, COAT_LIMITS, type HouseWayBody, type PlannedCoat, WAY_DEFAULTS, WAY_LIMITS } from "./way";
+import { COAT_ZONE_KEYS, FINISH_KEYS, FLATTEN_BY, type FlattenBy } from "./terms";
 
 const L = WAY_LIMITS;
 const within = ({ min, max }: { min: number; max: number }) => z.number().min(min).max(max);

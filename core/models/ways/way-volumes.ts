@@ -6,7 +6,8 @@ import type { GunSettings } from "../spray/deposit";
 import { type CoatVolume, coatOver } from "../spray/strokes";
 import type { Trigger } from "../spray/trigger";
 import { coatGun } from "./coat-gun";
-import { type CoatZone, type HouseWay, plannedCoat } from "./way";
+import { type HouseWay, plannedCoat } from "./way";
+import type { CoatZone } from "./terms";
 
 /** What is sprayed of a part where only a place of it is: a half, what nobody has drawn of repaired spots, a stroke along the edge. Defaults of ours. */
 const HALF = 0.5;

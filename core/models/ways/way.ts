@@ -1,37 +1,10 @@
-import { keysOf } from "../../kernel/keys";
 import type { SourceKey } from "../../kernel/sources";
 import { type BenchHabits, USUAL_HABITS } from "../correction/bench-habits";
 import type { CorrectionSchoolId } from "../correction/schools";
 import type { RunSchool } from "../correction/run-work";
 import type { Trigger } from "../spray/trigger";
 import { FLAT_M, U_FLAT_M } from "../trade-limits";
-
-export const FINISHES = {
-  match: "Match the neighbour's texture",
-  flat: "Show flat",
-  asSprayed: "Gloss as sprayed",
-  matte: "Matte",
-} as const;
-export type Finish = keyof typeof FINISHES;
-export const FINISH_KEYS = keysOf<Finish>(FINISHES);
-
-/** A coat's place: what is laid on a part of it adds nothing to the clear that is counted on over the panel. */
-export const COAT_ZONES = {
-  whole: "whole part",
-  lower: "lower half",
-  upper: "upper half",
-  edges: "edges only",
-  spots: "repaired spots",
-} as const;
-export type CoatZone = keyof typeof COAT_ZONES;
-export const COAT_ZONE_KEYS = keysOf<CoatZone>(COAT_ZONES);
-
-/** What a coat is called; only a tack coat is there to grip. */
-export const COAT_ROLES = ["full wet", "tack", "closed", "finish", "thin", "patch", "flow"] as const;
-
-/** How a build is sanded flat. */
-export const FLATTEN_BY = { machine: "machine, soft pad", hand: "hand" } as const;
-export type FlattenBy = keyof typeof FLATTEN_BY;
+import type { CoatZone, Finish, FlattenBy } from "./terms";
 
 /** What a coat, and a way, may have: the same for a form that asks it. */
 export const COAT_LIMITS = {

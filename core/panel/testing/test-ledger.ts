@@ -73,8 +73,8 @@ export function testLedger({ places, minutesApart = 1 }: { places?: readonly Poi
         readings: threeFilms(f),
       }),
     );
-  const coat = (number: number, settings: Partial<typeof TEST_GUN> = {}) =>
-    add("coat", { number, role: "full wet", reducer: 0, wetReading_m: null, settings: { ...TEST_GUN, ...settings } });
+  const coat = (number: number, settings: Partial<typeof TEST_GUN> = {}, reducer = 0) =>
+    add("coat", { number, role: "full wet", reducer, wetReading_m: null, settings: { ...TEST_GUN, ...settings } });
   return { entries, add, read, coat };
 }
 

@@ -4,17 +4,17 @@ import { STEP_SPREAD } from "./learn-removal";
 import { weighMeasured } from "./measured-step";
 import { type Removal, sumOf } from "./removal-plan";
 import {
-  NOTHING_TOLD,
+  NO_MARKS,
   type MarkRead,
-  type Told,
+  type MarkConditions,
   afterMark,
-  asTold,
+  conditionedOnMarks,
   ifMarked,
-  toldBy,
+  withMark,
   twiceCommon_m2,
-  untold,
+  unconditioned,
   withOwn,
-} from "./removal-told";
+} from "./removal-on-marks";
 
 const um = (x: number) => x * 1e-6;
 const NAMES = ["hard", "medium", "soft", "unmeasured"] as const;
@@ -67,8 +67,8 @@ function exactly(steps: readonly Removal[], readings: readonly { of: number; mar
   };
 }
 const nameOf = (i: number) => `own ${i}`;
-const after = (steps: readonly Removal[], readings: readonly { of: number; mark: MarkRead }[]): Told =>
-  readings.reduce((told, r) => toldBy(told, steps[r.of]!, r.mark, nameOf(r.of)), NOTHING_TOLD);
+const after = (steps: readonly Removal[], readings: readonly { of: number; mark: MarkRead }[]): MarkConditions =>
+  readings.reduce((told, r) => withMark(told, steps[r.of]!, r.mark, nameOf(r.of)), NO_MARKS);
 const work = fc
   .tuple(fc.array(step, { minLength: 2, maxLength: 5 }), fc.array(fc.tuple(fc.nat(4), mark), { minLength: 1, maxLength: 4 }))
   .map(([steps, list]) => ({ steps, readings: list.map(([of, m]) => ({ of: of % steps.length, mark: m })) }));
@@ -78,7 +78,7 @@ test("any marks on any steps: every step, and all of them together, as by joint 
     fc.property(work, ({ steps, readings }) => {
       const told = after(steps, readings);
       const { mean_m, cov } = exactly(steps, readings);
-      const now = steps.map((s, i) => asTold(readings.some((r) => r.of === i) ? withOwn(s, nameOf(i)) : s, told));
+      const now = steps.map((s, i) => conditionedOnMarks(readings.some((r) => r.of === i) ? withOwn(s, nameOf(i)) : s, told));
       now.forEach((s, i) => {
         expect(s.removal_m * 1e6).toBeCloseTo(Math.max(0, mean_m[i]! * 1e6), 6);
         expect(s.u_m ** 2 * 1e12).toBeCloseTo(cov[i]![i]! * 1e12, 6);
@@ -123,24 +123,24 @@ test("more at the mark than forecast means more of every step that shares someth
   const p1500: Removal = { removal_m: um(6), u_m: um(1.4), common_m: { medium: um(1), unmeasured: um(0.7) } };
   const p2000: Removal = { removal_m: um(3), u_m: um(0.8), common_m: { medium: um(0.6), unmeasured: um(0.35) } };
   const polish: Removal = { removal_m: um(1.6), u_m: um(0.5), common_m: {} };
-  const more = toldBy(NOTHING_TOLD, p1500, { removal_m: um(8), u_m: um(1) });
-  expect(asTold(p2000, more).removal_m).toBeGreaterThan(um(3));
-  expect(asTold(p2000, more).u_m).toBeLessThan(um(0.8));
-  expect(asTold(polish, more)).toBe(polish);
-  const same = toldBy(NOTHING_TOLD, p1500, { removal_m: um(6), u_m: um(1) });
-  expect(asTold(p2000, same).removal_m).toBeCloseTo(um(3), 15);
-  expect(asTold(p2000, same).u_m).toBeLessThan(um(0.8));
+  const more = withMark(NO_MARKS, p1500, { removal_m: um(8), u_m: um(1) });
+  expect(conditionedOnMarks(p2000, more).removal_m).toBeGreaterThan(um(3));
+  expect(conditionedOnMarks(p2000, more).u_m).toBeLessThan(um(0.8));
+  expect(conditionedOnMarks(polish, more)).toBe(polish);
+  const same = withMark(NO_MARKS, p1500, { removal_m: um(6), u_m: um(1) });
+  expect(conditionedOnMarks(p2000, same).removal_m).toBeCloseTo(um(3), 15);
+  expect(conditionedOnMarks(p2000, same).u_m).toBeLessThan(um(0.8));
   // By hand: variance 1.4² + 1² + (0.17 × 6)² = 4.0004 µm²; gains 1/4.0004 and 0.7/4.0004; 3 + 2 × (0.6 + 0.35 × 0.7)/4.0004.
-  expect(asTold(p2000, more).removal_m).toBeCloseTo(um(3.42246), 10);
+  expect(conditionedOnMarks(p2000, more).removal_m).toBeCloseTo(um(3.42246), 10);
 });
 
 test("a forecast that marks had gone into comes out of them again as it was", () => {
   fc.assert(
     fc.property(step, work, (s, { steps, readings }) => {
       const told = after(steps, readings);
-      const now = asTold(s, told);
+      const now = conditionedOnMarks(s, told);
       fc.pre(now.removal_m > 0);
-      const back = untold(now, told);
+      const back = unconditioned(now, told);
       expect(back.removal_m).toBeCloseTo(s.removal_m, 12);
       expect(back.u_m).toBeCloseTo(s.u_m, 12);
       for (const [name, part] of Object.entries(back.common_m)) expect(part).toBeCloseTo(s.common_m[name] ?? 0, 12);
@@ -151,8 +151,8 @@ test("a forecast that marks had gone into comes out of them again as it was", ()
 test("nothing comes off below nothing, whatever a mark says; what is known for certain is told nothing", () => {
   fc.assert(
     fc.property(step, step, mark, (s, marked, m) => {
-      expect(asTold(s, toldBy(NOTHING_TOLD, marked, { ...m, removal_m: um(-300) })).removal_m).toBeGreaterThanOrEqual(0);
-      expect(toldBy(NOTHING_TOLD, { ...marked, u_m: 0, common_m: {} }, m)).toBe(NOTHING_TOLD);
+      expect(conditionedOnMarks(s, withMark(NO_MARKS, marked, { ...m, removal_m: um(-300) })).removal_m).toBeGreaterThanOrEqual(0);
+      expect(withMark(NO_MARKS, { ...marked, u_m: 0, common_m: {} }, m)).toBe(NO_MARKS);
       expect(ownOf(withOwn(s))).toBeCloseTo(0, 12);
     }),
   );
@@ -162,7 +162,7 @@ test("nothing comes off below nothing, whatever a mark says; what is known for c
     { removal_m: 0, u_m: -1 },
     { removal_m: 0, u_m: 0, places: 0 },
   ])
-    expect(() => toldBy(NOTHING_TOLD, forecast, wrong)).toThrow(RangeError);
+    expect(() => withMark(NO_MARKS, forecast, wrong)).toThrow(RangeError);
 });
 
 test("a mark that comes out as forecast moves no step and leaves no step more doubt", () => {

@@ -1,4 +1,4 @@
-import type { GoesOut, GoesOutPoint, PointState } from "#core/judge/goes-out";
+import type { ReleaseCheck, ReleasePoint, PointState } from "#core/judge/release-check";
 import { show, showChance, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
@@ -14,7 +14,7 @@ export const POINT_TAGS: Record<PointState, { tag: "good" | "caution" | "stop" |
 };
 
 /** The verdict as a sentence. */
-export function goesOutSentence({ verdict, points }: GoesOut): { main: string; rest: string } {
+export function releaseSentence({ verdict, points }: ReleaseCheck): { main: string; rest: string } {
   const of = (state: PointState) => points.filter((p) => p.state === state).map((p) => POINT_NAMES[p.what].toLowerCase());
   switch (verdict) {
     case "goes":
@@ -31,7 +31,7 @@ export function goesOutSentence({ verdict, points }: GoesOut): { main: string; r
   }
 }
 
-export const POINT_NAMES: Record<GoesOutPoint["what"], string> = {
+export const POINT_NAMES: Record<ReleasePoint["what"], string> = {
   coats: "Coats",
   cured: "Cure",
   film: "Film left",
@@ -43,7 +43,7 @@ export const POINT_NAMES: Record<GoesOutPoint["what"], string> = {
 };
 
 /** What decides a point, in a line. */
-export function pointWords(p: GoesOutPoint, units: UnitPreferences): string {
+export function pointWords(p: ReleasePoint, units: UnitPreferences): string {
   switch (p.what) {
     case "coats":
       return `${p.on} of ${p.of} are on`;

@@ -1,4 +1,4 @@
-import type { FilmPhase } from "../models/defects/remedies";
+import type { CurePhase } from "../models/defects/remedies";
 import { SCUFF_AFTER_S } from "../models/ways/wait-after";
 import type { CourseInput } from "./course";
 import { cureOf, readyAt } from "../coat/cure";
@@ -18,15 +18,15 @@ export const minuteOf = (now_ms: number): number => Math.floor(now_ms / MINUTE_M
 const ALMOST = 0.999;
 
 /** How far the clear of a panel is: what may be done with it now, and how long until it bears work. */
-export interface FilmState {
-  phase: FilmPhase;
+export interface CureStatus {
+  phase: CurePhase;
   /** Its age against the sheet's sanding point; 1 exactly when the course has it bear work. */
   cured: number;
   left_s: number;
 }
 
 /** The one answer for options, plans and pages; a bought panel, on which nobody logged a coat, is long cured. @throws RangeError */
-export function filmState({ sheet, facts, way, finish, now_ms }: FilmAsked & { now_ms: number }): FilmState {
+export function cureStatus({ sheet, facts, way, finish, now_ms }: FilmAsked & { now_ms: number }): CureStatus {
   const cure = cureOf(sheet, facts, now_ms);
   if (!cure) return { phase: "cured", cured: 1, left_s: 0 };
   const ready_ms = readyAt(cure, { way, finish });
@@ -51,4 +51,4 @@ export function filmState({ sheet, facts, way, finish, now_ms }: FilmAsked & { n
 export const filmOf = (
   { state, job, product }: { state: FilmAsked["facts"]; job: Pick<FilmAsked, "way" | "finish">; product: Pick<FilmAsked, "sheet"> },
   now_ms: number,
-): FilmState => filmState({ sheet: product.sheet, facts: state, way: job.way, finish: job.finish, now_ms });
+): CureStatus => cureStatus({ sheet: product.sheet, facts: state, way: job.way, finish: job.finish, now_ms });

@@ -1,7 +1,7 @@
 import { capital } from "~/kit/words/capital";
 import { useMemo } from "react";
 import { Link, useFetcher } from "react-router";
-import type { GoesOut, GoesOutPoint } from "#core/judge/goes-out";
+import type { ReleaseCheck, ReleasePoint } from "#core/judge/release-check";
 import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, type Outcome } from "#core/record/kinds";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
@@ -12,10 +12,10 @@ import { useNow } from "~/kit/shell/now";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { FieldErrors, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
-import { POINT_NAMES, POINT_TAGS, goesOutSentence, pointWords } from "./goes-out.words";
+import { POINT_NAMES, POINT_TAGS, releaseSentence, pointWords } from "./release-check.words";
 
 /** Where a point is looked at. */
-const PATHS: Record<GoesOutPoint["what"], string | null> = {
+const PATHS: Record<ReleasePoint["what"], string | null> = {
   coats: "/course",
   cured: "/spray/cure",
   film: "/inspect",
@@ -29,24 +29,24 @@ const PATHS: Record<GoesOutPoint["what"], string | null> = {
 /** The verdict as the page came with it. */
 export interface OutReckoned {
   at_ms: number;
-  out: GoesOut;
+  out: ReleaseCheck;
   others_GU: readonly number[];
 }
-const models = later(() => import("./goes-out-at"));
+const models = later(() => import("./release-check-at"));
 /** Cure goes by minutes. */
 const MINUTE_MS = 60_000;
 
 /** Does it go out? Every point with its word; what came of the coats, and colour and coverage by eye, told here. */
-export function GoesOutDesk({ reckoned }: { reckoned: OutReckoned }) {
+export function ReleaseDesk({ reckoned }: { reckoned: OutReckoned }) {
   const { view, base } = usePanel();
   const units = useUnits();
   const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
   const part = useLater(models, now_ms > reckoned.at_ms, true);
-  const out = useMemo(() => part?.goesOutAt(view, reckoned.others_GU, now_ms) ?? reckoned.out, [part, view, reckoned, now_ms]);
-  const sentence = goesOutSentence(out);
+  const out = useMemo(() => part?.releaseCheckAt(view, reckoned.others_GU, now_ms) ?? reckoned.out, [part, view, reckoned, now_ms]);
+  const sentence = releaseSentence(out);
   const tone = { goes: "text-glow-ink", look: "text-amber-ink", stays: "text-stop-ink", "not known": "text-ink2" }[out.verdict];
   return (
-    <section aria-labelledby="out-title" className="no-print mb-8" data-testid="goes-out" data-verdict={out.verdict}>
+    <section aria-labelledby="out-title" className="no-print mb-8" data-testid="release-check" data-verdict={out.verdict}>
       <h2 id="out-title" className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
         <em className={`not-italic ${tone}`}>{sentence.main}</em> {sentence.rest}
       </h2>

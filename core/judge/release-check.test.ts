@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { panelShape, suggestSpots } from "../kernel/geometry/shapes";
-import { FINISH_KEYS, type Finish } from "../models/ways/way";
+import { FINISH_KEYS, type Finish } from "../models/ways/terms";
 import { DEFECT_IDS } from "../models/defects/kinds";
 import { neighbourOf } from "../panel/neighbour";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
 import { accountPanel } from "./account";
 import { glossBeside } from "../models/gloss/gloss-beside";
-import { type GoesOutInput, type GoesOutPoint, goesOut } from "./goes-out";
+import { type ReleaseInput, type ReleasePoint, releaseCheck } from "./release-check";
 
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.8 });
 const brief = { shape, substrate: "refinish" as const, tilt_rad: Math.PI / 2, coatsPlanned: 2 };
@@ -15,7 +15,7 @@ type Ledger = ReturnType<typeof testLedger>;
 
 function out(
   add: (l: Ledger) => unknown = () => undefined,
-  { clear = 75, finish = "match", ...more }: Partial<GoesOutInput> & { clear?: number } = {},
+  { clear = 75, finish = "match", ...more }: Partial<ReleaseInput> & { clear?: number } = {},
 ) {
   const l = testLedger({ places });
   l.read("before", [92, 90, 94, 91, 93, 90]);
@@ -27,7 +27,7 @@ function out(
   );
   add(l);
   const state = accountPanel(brief, TEST_SHEET, l.entries);
-  return goesOut({ brief, state, finish, targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 }, ...more });
+  return releaseCheck({ brief, state, finish, targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 }, ...more });
 }
 const gloss = (role: "target" | "part", GU: number) => ({
   role,
@@ -43,7 +43,7 @@ const looked = (l: Ledger) => {
   l.add("gloss", gloss("part", 91));
   l.add("eye", { colour: "same", covered: true, light: "daylight" });
 };
-const stateOf = (g: ReturnType<typeof out>, what: GoesOutPoint["what"]) => g.points.find((p) => p.what === what)?.state;
+const stateOf = (g: ReturnType<typeof out>, what: ReleasePoint["what"]) => g.points.find((p) => p.what === what)?.state;
 
 test("everything looked at and nothing against it: it goes out; with nothing looked at it is not known, and each missing point is named", () => {
   expect(out(looked).verdict).toBe("goes");
@@ -72,7 +72,7 @@ test("with a coat still to come it stays, whatever else was looked at", () => {
   l.coat(1);
   looked(l);
   const state = accountPanel(brief, TEST_SHEET, l.entries);
-  const half = goesOut({ brief, state, finish: "match", targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 } });
+  const half = releaseCheck({ brief, state, finish: "match", targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 } });
   expect(half.points[0]).toEqual({ what: "coats", state: "against", on: 1, of: 2 });
   expect(half.verdict).toBe("stays");
 });
@@ -226,7 +226,7 @@ test("what was only sprayed is good by its coats or its total, and says so; work
     if (work) l.add("flatten", { grit: 1500, by: "hand", removal_m: 1e-6, u_m: 0.2e-6, from: "told" });
     const state = accountPanel({ ...brief, substrate }, TEST_SHEET, l.entries);
     const asked = { finish: "match" as const, targetGloss_GU: null, floor_m: 35e-6, cured: { share: 1, left_s: 0 } };
-    const point = goesOut({ brief: { ...brief, substrate }, state, ...asked }).points.find((p) => p.what === "film")!;
+    const point = releaseCheck({ brief: { ...brief, substrate }, state, ...asked }).points.find((p) => p.what === "film")!;
     return point.what === "film" ? [point.state, point.asSprayed] : null;
   };
   for (const substrate of ["plastic", "refinish"] as const) {

@@ -1,5 +1,14 @@
 import { removalAtMarks } from "../models/correction/measured-step";
-import { type MarkRead, NOTHING_TOLD, type Told, asTold, toldBy, untold, twiceCommon_m2, withOwn } from "../models/correction/removal-told";
+import {
+  type MarkRead,
+  NO_MARKS,
+  type MarkConditions,
+  conditionedOnMarks,
+  withMark,
+  unconditioned,
+  twiceCommon_m2,
+  withOwn,
+} from "../models/correction/removal-on-marks";
 import { thinsPanel } from "./thins-panel";
 import { type Removal, scaled, sumOf } from "../models/correction/removal-plan";
 import type { BodyInputOf } from "../record/bodies";
@@ -23,30 +32,34 @@ const ownOf = (step: EntryOf<"step">) => `own ${step.id}`;
  * What the marks of a panel tell: of any plan from now on, and of the newest plan beyond what it knew when it was made (its own steps have that
  * in them already).
  */
-export function toldByMarks(entries: readonly LedgerEntry[]): { told: Told; toldSince: Told; sinceOf: ReadonlyMap<string, Told> } {
-  const plans = new Map<string, { steps: EntryOf<"plan">["body"]["steps"]; knew: Told; since: Told }>();
-  let told = NOTHING_TOLD;
+export function readMarks(entries: readonly LedgerEntry[]): {
+  told: MarkConditions;
+  toldSince: MarkConditions;
+  sinceOf: ReadonlyMap<string, MarkConditions>;
+} {
+  const plans = new Map<string, { steps: EntryOf<"plan">["body"]["steps"]; knew: MarkConditions; since: MarkConditions }>();
+  let told = NO_MARKS;
   for (const e of entries) {
-    if (e.kind === "plan") plans.set(e.id, { steps: e.body.steps, knew: told, since: NOTHING_TOLD });
+    if (e.kind === "plan") plans.set(e.id, { steps: e.body.steps, knew: told, since: NO_MARKS });
     if (e.kind !== "step" || !e.body.measured || !tellsOfPaper(e.body.zone)) continue;
     const plan = plans.get(e.body.planId);
     const step = plan?.steps[e.body.index];
     if (!plan || !step) continue;
     const mark = readAtMark(e.body.measured);
-    plan.since = toldBy(plan.since, step, mark, ownOf(e));
-    told = toldBy(told, untold(step, plan.knew), mark, ownOf(e));
+    plan.since = withMark(plan.since, step, mark, ownOf(e));
+    told = withMark(told, unconditioned(step, plan.knew), mark, ownOf(e));
   }
   return {
     told,
-    toldSince: [...plans.values()].at(-1)?.since ?? NOTHING_TOLD,
+    toldSince: [...plans.values()].at(-1)?.since ?? NO_MARKS,
     sinceOf: new Map([...plans].map(([id, { since }]) => [id, since])),
   };
 }
 
 /** A plan with its steps from one on as the marks read since it was made have told them; what is done stays as it was planned. */
-export const planAsTold = (plan: EntryOf<"plan">, told: Told, from: number): EntryOf<"plan"> => ({
+export const planOnMarks = (plan: EntryOf<"plan">, told: MarkConditions, from: number): EntryOf<"plan"> => ({
   ...plan,
-  body: { ...plan.body, steps: plan.body.steps.map((s, i) => (i < from ? s : asTold(s, told))) },
+  body: { ...plan.body, steps: plan.body.steps.map((s, i) => (i < from ? s : conditionedOnMarks(s, told))) },
 });
 
 /**
@@ -55,14 +68,14 @@ export const planAsTold = (plan: EntryOf<"plan">, told: Told, from: number): Ent
  */
 export function doneSteps(
   plan: EntryOf<"plan"> | null,
-  { done, told }: { done: readonly EntryOf<"step">[]; told: Told },
+  { done, told }: { done: readonly EntryOf<"step">[]; told: MarkConditions },
 ): Map<string, Removal> {
   return new Map(
     done.flatMap((e): [string, Removal][] => {
       const step = plan?.body.steps[e.body.index];
       if (!plan || !step || e.body.planId !== plan.id) return [];
       const marked = e.body.measured && tellsOfPaper(e.body.zone);
-      const then = asTold(marked ? withOwn(step, ownOf(e)) : step, told);
+      const then = conditionedOnMarks(marked ? withOwn(step, ownOf(e)) : step, told);
       // One pass more of several: as much of what is common.
       const share = step.removal_m > 0 && e.body.extra ? e.body.removal_m / step.removal_m : 1;
       return [[e.id, { removal_m: e.body.removal_m, u_m: e.body.u_m, common_m: scaled(then, share).common_m }]];
@@ -71,12 +84,12 @@ export function doneSteps(
 }
 
 /** The same of every plan that was worked: a step's doubt has its parts in common whichever plan it was of. */
-export function allDoneSteps(entries: readonly LedgerEntry[], sinceOf: ReadonlyMap<string, Told>): Map<string, Removal> {
+export function allDoneSteps(entries: readonly LedgerEntry[], sinceOf: ReadonlyMap<string, MarkConditions>): Map<string, Removal> {
   const steps = ofKind(entries, "step");
   return new Map(
     ofKind(entries, "plan").flatMap((plan) => {
       const done = steps.filter((s) => s.body.planId === plan.id);
-      return done.length === 0 ? [] : [...doneSteps(plan, { done, told: sinceOf.get(plan.id) ?? NOTHING_TOLD })];
+      return done.length === 0 ? [] : [...doneSteps(plan, { done, told: sinceOf.get(plan.id) ?? NO_MARKS })];
     }),
   );
 }

@@ -8,9 +8,9 @@ import { isLookedOver } from "../panel/looked";
 import { holdOfMark } from "../panel/seen-to";
 import type { Fault } from "../models/defects/remedies";
 import type { PanelState } from "./account";
-import { seenFault, seenPeel } from "./seen";
+import { rejectionByFault, rejectionByPeel } from "./rejection";
 import { leftTexture, textureOf } from "./texture";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import type { EyeLight } from "../record/kinds";
 import { openFaults } from "./open-faults";
 import { openMarks } from "../panel/open-marks";
@@ -23,7 +23,7 @@ import { openNibs, openRuns } from "./zone-places";
 export type PointState = "good" | "look" | "against" | "missing";
 
 /** What is looked at before a panel goes out, each with the figures that decide it. */
-export type GoesOutPoint =
+export type ReleasePoint =
   | { what: "coats"; state: PointState; on: number; of: number }
   | { what: "cured"; state: PointState; left_s: number; soft: boolean }
   | {
@@ -52,9 +52,9 @@ export type GoesOutPoint =
     }
   | { what: "colour"; state: PointState; colour: string | null; light: EyeLight | null }
   | { what: "coverage"; state: PointState; covered: boolean | null; light: EyeLight | null };
-export interface GoesOut {
+export interface ReleaseCheck {
   verdict: "goes" | "look" | "stays" | "not known";
-  points: GoesOutPoint[];
+  points: ReleasePoint[];
 }
 
 /** Steps of the scale 1 … 5 that are not told apart, and that are told apart at once. Defaults of ours. */
@@ -66,7 +66,7 @@ const REJECTED = { look: 0.1, against: 0.5 } as const;
 /** Light in which colour is judged: the others hide it. */
 const DECIDES: readonly EyeLight[] = ["daylight", "sun"];
 
-export interface GoesOutInput {
+export interface ReleaseInput {
   brief: PanelBrief;
   state: PanelState;
   finish: Finish;
@@ -81,7 +81,7 @@ export interface GoesOutInput {
  * Whether a finished panel goes out: its cure, film, faults, texture, gloss, colour and coverage, each with a word; and what is missing. It refuses
  * nothing: hand-over says what was not done. @throws RangeError
  */
-export function goesOut(input: GoesOutInput): GoesOut {
+export function releaseCheck(input: ReleaseInput): ReleaseCheck {
   const points = [
     coatsPoint(input),
     curedPoint(input),
@@ -90,20 +90,20 @@ export function goesOut(input: GoesOutInput): GoesOut {
     texturePoint(input),
     glossPoint(input),
     ...eyePoints(input),
-  ].filter((p): p is GoesOutPoint => p !== null);
+  ].filter((p): p is ReleasePoint => p !== null);
   const any = (state: PointState) => points.some((p) => p.state === state);
   return { verdict: any("against") ? "stays" : any("missing") ? "not known" : any("look") ? "look" : "goes", points };
 }
 
 /** Only where clear was begun and not all of it is on: what came sprayed needs no coats. */
-function coatsPoint({ brief, state }: GoesOutInput): GoesOutPoint | null {
+function coatsPoint({ brief, state }: ReleaseInput): ReleasePoint | null {
   const on = state.coats.length + state.backCoats.length;
   const of = brief.coatsPlanned * (brief.sides ?? 1);
   return on > 0 && on < of ? { what: "coats", state: "against", on, of } : null;
 }
 
 /** A film that is marked as soft is not cured, whatever its age says. */
-function curedPoint({ state, cured: { share, left_s } }: GoesOutInput): GoesOutPoint {
+function curedPoint({ state, cured: { share, left_s } }: ReleaseInput): ReleasePoint {
   const soft = state.soft !== null;
   return { what: "cured", state: soft ? "against" : share >= 1 ? "good" : "look", left_s, soft };
 }
@@ -112,7 +112,7 @@ function curedPoint({ state, cured: { share, left_s } }: GoesOutInput): GoesOutP
  * Film left. Where something was taken off, or all was measured, the floor has to hold in doubt as well. What is as it was sprayed, foretold by its coats or
  * inferred because nobody read below it, is good within the chance of *caution*: more is never known of plastic.
  */
-function filmPoint({ brief, state, floor_m }: GoesOutInput): GoesOutPoint {
+function filmPoint({ brief, state, floor_m }: ReleaseInput): ReleasePoint {
   const { film, inTheWay, doubtful } = state;
   const there = film.thinnest ?? film.mean;
   if (!there)
@@ -130,7 +130,7 @@ function filmPoint({ brief, state, floor_m }: GoesOutInput): GoesOutPoint {
 const isWorked = ({ builds, stepsDone, localWork }: PanelState): boolean =>
   (builds.at(-1)?.thinning.length ?? stepsDone.length) > 0 || localWork.some((w) => w.seq > (builds.at(-1)?.from_seq ?? 0));
 
-function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
+function faultsPoint({ state, finish }: ReleaseInput): ReleasePoint {
   const nibs = openNibs(state).reduce((a, d) => a + d.body.count, 0);
   const runs = openRuns(state);
   const open: Fault[] = [
@@ -140,7 +140,7 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
   ];
   const { texture } = textureOf(state);
   const seen = (f: Fault) =>
-    f.kind === "peel" ? seenPeel(texture.peakToValley_m, leftTexture(state, finish, texture)) : seenFault(f, finish);
+    f.kind === "peel" ? rejectionByPeel(texture.peakToValley_m, leftTexture(state, finish, texture)) : rejectionByFault(f, finish);
   const chance = 1 - open.reduce((a, f) => a * (1 - seen(f)), 1);
   if (open.length === 0) return { what: "faults", state: isLookedOver(state) ? "good" : "missing", open, chance };
   const holds = openMarks(state).flatMap((m) => holdOfMark(state, m) ?? []);
@@ -149,7 +149,7 @@ function faultsPoint({ state, finish }: GoesOutInput): GoesOutPoint {
   return { what: "faults", state: RANK[byHold] > RANK[byChance] ? byHold : byChance, open, chance };
 }
 
-function texturePoint({ state, finish }: GoesOutInput): GoesOutPoint | null {
+function texturePoint({ state, finish }: ReleaseInput): ReleasePoint | null {
   if (finish === "matte") return null;
   const part = state.texture.findLast((t) => t.body.role === "part")?.body.rating ?? null;
   const beside = finish === "match" ? (neighbourOf(state)?.rating ?? null) : finish === "flat" ? 1 : null;
@@ -180,7 +180,7 @@ const worstOf = <T extends { state: keyof typeof RANK }>(list: readonly T[]): T 
   list.reduce<T | null>((a, w) => (a === null || RANK[w.state] > RANK[a.state] ? w : a), null);
 
 /** Of a gloss part only where it was read: few own a meter, and nothing hangs on it. */
-function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutInput): GoesOutPoint | null {
+function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: ReleaseInput): ReleasePoint | null {
   const part_GU = partGloss60(state.gloss);
   if (finish !== "matte") {
     if (part_GU === null) return null;
@@ -200,7 +200,7 @@ function glossPoint({ state, finish, targetGloss_GU, others_GU = [] }: GoesOutIn
   return { what: "gloss", state: worst.state, part_GU, wanted_GU: worst.GU, from: worst.from };
 }
 
-function eyePoints({ state }: GoesOutInput): GoesOutPoint[] {
+function eyePoints({ state }: ReleaseInput): ReleasePoint[] {
   const eye = state.eye?.body ?? null;
   if (!eye)
     return [

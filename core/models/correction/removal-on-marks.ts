@@ -17,8 +17,8 @@ export interface ToldMark {
   more_m: number;
 }
 /** What the marks of a panel told, in their order. */
-export type Told = readonly ToldMark[];
-export const NOTHING_TOLD: Told = [];
+export type MarkConditions = readonly ToldMark[];
+export const NO_MARKS: MarkConditions = [];
 
 /** Film read at marks of one step: the mean over so many places, with the doubt that the gauge leaves in it. */
 export interface MarkRead extends Pick<Removal, "removal_m" | "u_m"> {
@@ -50,7 +50,7 @@ interface Leaning {
  * Normal conditioning, mark by mark: a unit normal whose variance along v is cut to a share is again one of unit normals, with every part turned by
  * the root of that. So what is known of several unknowns together is kept as well: that of the marked step and of those after it leans the same way.
  */
-function conditioned(loads: Loads, told: Told): Leaning {
+function conditioned(loads: Loads, told: MarkConditions): Leaning {
   return told.reduce<Leaning>(
     ({ shift_m, loads: now }, mark) => {
       const common = dot(now, mark.along_m);
@@ -70,7 +70,7 @@ const withLoads = <R extends Removal>(removal: R, { shift_m, loads }: Leaning): 
 });
 
 /** A removal as the marks have told it: moved, and with less doubt. It never comes out below nothing. */
-export function asTold<R extends Removal>(removal: R, told: Told): R {
+export function conditionedOnMarks<R extends Removal>(removal: R, told: MarkConditions): R {
   const before = removal.common_m ?? {};
   const now = conditioned(before, told);
   return now.loads === before ? removal : withLoads(removal, now);
@@ -82,7 +82,7 @@ export function asTold<R extends Removal>(removal: R, told: Told): R {
  * @param forecast the step before any mark was read @param name of what is the step's own, where others are to be held against it
  * @throws RangeError for a doubt below nothing
  */
-export function toldBy(told: Told, forecast: Removal, mark: MarkRead, name: string = OWN): Told {
+export function withMark(told: MarkConditions, forecast: Removal, mark: MarkRead, name: string = OWN): MarkConditions {
   requireNumber("forecast.u_m", forecast.u_m, { min: 0 });
   const read_m = requireNumber("mark.removal_m", mark.removal_m);
   const places = requireInteger("mark.places", mark.places ?? 1, { min: 1 });
@@ -94,7 +94,7 @@ export function toldBy(told: Told, forecast: Removal, mark: MarkRead, name: stri
 }
 
 /** The forecast of before any mark, from one that they had already gone into: the same conditioning turned round. */
-export function untold<R extends Removal>(removal: R, told: Told): R {
+export function unconditioned<R extends Removal>(removal: R, told: MarkConditions): R {
   const before = removal.common_m ?? {};
   const then = told.toReversed().reduce<Leaning>(
     ({ shift_m, loads }, mark) => {
@@ -112,8 +112,8 @@ export function untold<R extends Removal>(removal: R, told: Told): R {
 /** Steps of a work once one of them was read at a mark: all as it told them. */
 export function afterMark<R extends Removal>(steps: readonly R[], marked: number, mark: MarkRead): R[] {
   const step = steps[marked]!;
-  const told = toldBy(NOTHING_TOLD, step, mark);
-  return steps.map((s, i) => asTold(i === marked ? withOwn(s) : s, told));
+  const told = withMark(NO_MARKS, step, mark);
+  return steps.map((s, i) => conditionedOnMarks(i === marked ? withOwn(s) : s, told));
 }
 
 /** Readings that a mark is usually given, before and after each. Common practice. */

@@ -1,14 +1,14 @@
 import { useMemo } from "react";
-import { type FilmState, filmOf, minuteOf } from "#core/course/film-phase";
+import { type CureStatus, filmOf, minuteOf } from "#core/course/cure-status";
 import type { PanelView } from "#server/views/panel-view";
 import { useNow } from "~/kit/shell/now";
 import { usePanel } from "./use-panel";
 
 /** How far a panel's clear is now. */
-export function useFilmStateOf(view: PanelView): FilmState {
+export function useFilmStateOf(view: PanelView): CureStatus {
   const now_ms = minuteOf(useNow());
   return useMemo(() => filmOf(view, now_ms), [view, now_ms]);
 }
 
 /** The same of the panel whose page this is. */
-export const useFilmState = (): FilmState => useFilmStateOf(usePanel().view);
+export const useCureStatus = (): CureStatus => useFilmStateOf(usePanel().view);

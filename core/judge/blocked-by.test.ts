@@ -1,11 +1,11 @@
 import fc from "fast-check";
-import { filmState } from "../course/film-phase";
+import { cureStatus } from "../course/cure-status";
 import { clocksOf } from "../course/clocks";
 import { courseOf } from "../course/course";
 import { COOL_S, cureOf, readyAt } from "../coat/cure";
 import { productSheet } from "../models/product/sheet-schema";
 import { houseWay } from "../models/ways/house-ways";
-import type { Finish } from "../models/ways/way";
+import type { Finish } from "../models/ways/terms";
 import { panelShape } from "../kernel/geometry/shapes";
 import { derivePanel } from "../panel/derive-panel";
 import { TEST_SHEET, testLedger } from "../panel/testing/test-ledger";
@@ -13,7 +13,7 @@ import { VERDICTS } from "../record/kinds";
 import { DEFECT_IDS, type DefectKind, isFold, isInclusion } from "../models/defects/kinds";
 import { holdOf } from "../models/defects/holds";
 import { WHOLE_PANEL, type WorkedAt, faultsHolding } from "../panel/fault-holds";
-import { type Held, heldBy, heldVerdict } from "./held";
+import { type BlockedBy, blockedBy, blockedVerdict } from "./blocked-by";
 
 const brief = {
   shape: panelShape("door", { width_m: 1.1, height_m: 0.8 }),
@@ -44,7 +44,7 @@ function at(hours: number, { bakedAt_h = null, finish = "match", correctAfter_h 
   const now_ms = coat_ms + hours * HOUR;
   const asked = { sheet, facts, way, finish, now_ms };
   return {
-    ...filmState(asked),
+    ...cureStatus(asked),
     ready_ms: readyAt(cureOf(sheet, facts, now_ms)!, asked),
     now_ms,
     heatOff_ms: coat_ms + (bakedAt_h ?? 0) * HOUR,
@@ -116,15 +116,15 @@ test("a part out of the heat is not hard before it has cooled: film, course and 
 test("held back it is never safe, and no verdict is made better than it was", () => {
   const rank = { safe: 0, caution: 1, uncertain: 1, stop: 2, none: 3 };
   const [fault] = faultsHolding(doorWith("pop"), "paper", WHOLE_PANEL);
-  const one: Held[] = [{ by: "matte" }, { by: "uncured" }, { by: "inTheWay" }, { by: "doubtful" }, { by: "fault", fault: fault! }];
+  const one: BlockedBy[] = [{ by: "matte" }, { by: "uncured" }, { by: "inTheWay" }, { by: "doubtful" }, { by: "fault", fault: fault! }];
   for (const v of VERDICTS)
     for (const held of [[], one, ...one.map((h) => [h])]) {
-      const now = heldVerdict(v, held);
+      const now = blockedVerdict(v, held);
       if (held.length > 0) expect(now).not.toBe("safe");
       else expect(now).toBe(v);
       expect(rank[now]).toBeGreaterThanOrEqual(rank[v]);
     }
-  const by = (o: Partial<Parameters<typeof heldBy>[0]>) => heldBy({ ...hard, faults: [], ...o }).map((h) => h.by);
+  const by = (o: Partial<Parameters<typeof blockedBy>[0]>) => blockedBy({ ...hard, faults: [], ...o }).map((h) => h.by);
   expect(by({ finish: "matte" })).toEqual(["matte"]);
   expect(by({ cured: 0.99, account: { inTheWay: ["an entry"], doubtful: ["a spot"] } })).toEqual(["uncured", "inTheWay", "doubtful"]);
   expect(by({})).toEqual([]);
@@ -136,7 +136,7 @@ const NEVER_SAFE: DefectKind[] = ["softFilm", "cutThrough", "burn", "peeling", "
 test.each(NEVER_SAFE)("%s marked on a panel holds what is sanded over it, whatever the film", (kind) => {
   const faults = faultsHolding(doorWith(kind), "paper", WHOLE_PANEL);
   expect(faults.map((f) => f.kind)).toEqual([kind]);
-  expect(heldVerdict("safe", heldBy({ ...hard, faults }))).not.toBe("safe");
+  expect(blockedVerdict("safe", blockedBy({ ...hard, faults }))).not.toBe("safe");
 });
 
 test("every kind says whether it holds work: what lifted, is through or soft stops it, nibs and runs do not", () => {

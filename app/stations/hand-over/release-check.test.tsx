@@ -3,20 +3,20 @@ import { screen, within } from "@testing-library/react";
 import { METRIC } from "#core/kernel/units/quantities";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { NeighbourDesk } from "../plan/neighbour.desk";
-import { goesOutAt } from "./goes-out-at";
-import { GoesOutDesk } from "./goes-out.desk";
-import { goesOutSentence, pointWords } from "./goes-out.words";
+import { releaseCheckAt } from "./release-check-at";
+import { ReleaseDesk } from "./release-check.desk";
+import { releaseSentence, pointWords } from "./release-check.words";
 import { eyeForm, outcomeForm } from "./hand-over.form";
 import { reportLines } from "./report.words";
 
 /** The desk as the server sends it, at the test's now. */
 const renderOut = (view: ReturnType<typeof testView>, others_GU: readonly number[] = []) =>
-  renderPanel(<GoesOutDesk reckoned={{ at_ms: 0, out: goesOutAt(view, others_GU, 0), others_GU }} />, view);
-const point = (what: string) => screen.getByTestId("goes-out").querySelector<HTMLElement>(`[data-point=${what}]`)!;
+  renderPanel(<ReleaseDesk reckoned={{ at_ms: 0, out: releaseCheckAt(view, others_GU, 0), others_GU }} />, view);
+const point = (what: string) => screen.getByTestId("release-check").querySelector<HTMLElement>(`[data-point=${what}]`)!;
 
 test("before anybody looked it says who did not look at what, with a way there", () => {
   renderOut(testView({ finish: "match" }));
-  expect(screen.getByTestId("goes-out").dataset.verdict).not.toBe("goes");
+  expect(screen.getByTestId("release-check").dataset.verdict).not.toBe("goes");
   expect(point("texture").dataset.state).toBe("missing");
   expect(
     within(point("faults"))
@@ -53,7 +53,7 @@ test("matte that reads otherwise than another panel of the job gets a word", () 
 });
 
 test("sentences and words", () => {
-  expect(goesOutSentence({ verdict: "stays", points: [{ what: "colour", state: "against", colour: "off", light: "sun" }] })).toEqual({
+  expect(releaseSentence({ verdict: "stays", points: [{ what: "colour", state: "against", colour: "off", light: "sun" }] })).toEqual({
     main: "It stays.",
     rest: "Against it: colour.",
   });
@@ -107,7 +107,7 @@ test("the part's gloss is one figure, in the report as in what decides: at 60°,
   });
   const told = reportLines(view, METRIC).find((l) => l.label === "Gloss")?.value;
   expect(told).toBe("87 GU at 60°");
-  expect(goesOutAt(view, [], 0).points.find((p) => p.what === "gloss")).toMatchObject({ part_GU: 87 });
+  expect(releaseCheckAt(view, [], 0).points.find((p) => p.what === "gloss")).toMatchObject({ part_GU: 87 });
   const other = testView({ add: (l) => l.add("gloss", read(20, 78, 80)) });
   expect(reportLines(other, METRIC).find((l) => l.label === "Gloss")?.value).toBe("79 GU at 20°");
 });

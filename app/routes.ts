@@ -19,8 +19,8 @@ export default [
   route("booth-plan", "booth/booth-plan.route.tsx"),
   route("jobs/:jobId/panels/:panelId", "stations/panel.route.tsx", { id: "panel" }, [
     layout("stations/concern.route.tsx", [
-      index("stations/course/to-course.route.tsx"),
-      route("course", "stations/course/course.route.tsx"),
+      index("course/to-course.route.tsx"),
+      route("course", "course/course.route.tsx"),
       route("plan", "stations/plan/plan.route.tsx"),
       route("plan/mix", "stations/plan/mix.route.tsx"),
       route("plan/gloss", "stations/plan/gloss.route.tsx"),

@@ -3,10 +3,10 @@ import { data } from "react-router";
 import { startCoat, stopCoat } from "#server/commands/booth";
 import { serverContext } from "#server/running";
 import { loadBooth } from "#server/views/booth-view";
-import { recordEntry } from "#server/commands/record-entry";
 import { answerForm, textOf } from "~/kit/form/answer";
 import { boothForm } from "./booth.form";
-import { wetCombForm } from "~/stations/spray/prep.form";
+import { sprayAct } from "~/stations/spray/spray.act.server";
+import { panelOr404 } from "~/kit/http/panel.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { againstNow } from "#server/views/against-view";
@@ -28,16 +28,8 @@ export const action = acting(async ({ request, params: { jobId } }: Route.Action
   const ctx = await serverContext();
   const form = await formOf(request);
   const { by, units } = await formPrefs(request, form);
-  if (textOf(form, "intent") === "comb")
-    return answerForm(form, wetCombForm(units), async (v) => ({
-      entryId: await recordEntry(ctx, {
-        panelId: v.panelId,
-        kind: "wetComb",
-        body: { number: v.number, thickness_m: v.wet, entered: textOf(form, "wet").slice(0, 24), unit: units.film },
-        by,
-      }),
-      message: `Wet comb of coat ${v.number} logged`,
-    }));
+  const at = (panelId: string) => ({ jobId, panelId, look: () => panelOr404(ctx, jobId, panelId) });
+  if (textOf(form, "intent") === "comb") return sprayAct(ctx, at(textOf(form, "panelId")), form, { by, units });
   return answerForm(form, boothForm, async ({ intent, formKey, ...v }) => {
     const input = { ...v, jobId, by, clientKey: `${formKey}-${v.panelId}-${v.number}-${intent}` };
     const view = intent === "start" ? await loadPanelView(ctx, jobId, v.panelId) : null;

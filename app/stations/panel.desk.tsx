@@ -1,4 +1,5 @@
 import { noGaugeReads } from "#core/panel/brief";
+import { Route as RouteIcon } from "lucide-react";
 import { Suspense, lazy, useMemo, useState } from "react";
 import { Link, Outlet, useLocation } from "react-router";
 import { FINISHES } from "#core/models/ways/terms";
@@ -54,21 +55,25 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
   return (
     <div className="flex min-h-full flex-col">
       <PageHeader
+        narrow
         title={`${job.vehicle}, ${panel.name.toLowerCase()}`}
         note={
           <>
-            {[job.colourName, FINISHES[job.finish].toLowerCase(), state.coloured && "single stage", by].filter(Boolean).join(" · ")}
+            <span className="max-lg:hidden">
+              {[job.colourName, FINISHES[job.finish].toLowerCase(), state.coloured && "single stage", by].filter(Boolean).join(" · ")}
+            </span>
             <OtherPanels {...view} />
           </>
         }
       >
-        <div className="no-print contents">
+        <div className="no-print hidden flex-1 sm:block lg:max-w-[720px]">
           <Waterline base={base} reached={standing.station} />
         </div>
+        <PanelMenu {...{ view, base }} />
       </PageHeader>
       <div className="flex flex-1 flex-col lg:flex-row">
-        <main className="min-w-0 flex-1 px-4 py-5 sm:px-6">
-          <details className="no-print mb-4 lg:hidden">
+        <main className="min-w-0 flex-1 px-4 py-2 sm:px-6 lg:py-5">
+          <details className="no-print mb-1 lg:hidden">
             <summary
               className="flex min-h-11 cursor-pointer list-none items-center gap-2 text-[13px] font-semibold"
               aria-label="Section of the film"
@@ -100,21 +105,63 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
   );
 }
 
+/** Where a panel stands among its pages, so that another one is opened at the same. */
+const useSamePage = (base: string): string => {
+  const at = useLocation().pathname;
+  const page = at.startsWith(`${base}/`) ? at.slice(base.length) : "/course";
+  return /^\/(course|plan|spray|inspect|correct|hand-over)\b/.test(page) ? page : "/course";
+};
+
 /** The other panels of the job, and one more. */
 function OtherPanels({ job, panel, panels }: Pick<PanelView, "job" | "panel" | "panels">) {
+  const page = useSamePage(`/jobs/${job.id}/panels/${panel.id}`);
   return (
     <span className="no-print">
       {panels
         .filter((p) => p.id !== panel.id)
         .map((p) => (
-          <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
+          <Link
+            key={p.id}
+            to={`/jobs/${job.id}/panels/${p.id}${page}`}
+            className="mr-3 inline-block min-h-6 underline underline-offset-4 lg:mr-0 lg:ml-3"
+          >
             {p.name}
           </Link>
         ))}
-      <Link to={`/jobs/${job.id}/add-panel`} className="ml-3 inline-block min-h-6 underline underline-offset-4">
+      <Link to={`/jobs/${job.id}/add-panel`} className="inline-block min-h-6 underline underline-offset-4 lg:ml-3">
         Add a panel
       </Link>
     </span>
+  );
+}
+
+/** On a phone: the job's panels in a line, and the stations one tap away. */
+function PanelMenu({ view: { job, panel, panels, standing }, base }: { view: PanelView; base: string }) {
+  const page = useSamePage(base);
+  const at = useLocation().pathname;
+  return (
+    <div className="no-print flex min-w-0 items-center gap-1.5 sm:hidden">
+      <nav aria-label="Panels of this job" className="flex min-w-0 gap-1.5 overflow-x-auto">
+        {panels
+          .filter((p) => p.id !== panel.id)
+          .map((p) => (
+            <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}${page}`} className="press !px-2.5 text-[14px] whitespace-nowrap">
+              {p.name}
+            </Link>
+          ))}
+      </nav>
+      <details className="group relative" key={at}>
+        <summary className="press list-none !px-2" data-kind="quiet" aria-label="Stations">
+          <RouteIcon size={22} strokeWidth={1.7} aria-hidden />
+        </summary>
+        <div className="fixed inset-x-2 top-[58px] z-30 rounded-press border border-edge bg-paper p-2 shadow-lg">
+          <Waterline base={base} reached={standing.station} />
+          <Link to={`/jobs/${job.id}/add-panel`} className="press mt-1 w-full" data-kind="quiet">
+            Add a panel
+          </Link>
+        </div>
+      </details>
+    </div>
   );
 }
 

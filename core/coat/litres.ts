@@ -55,9 +55,15 @@ export function coatsToMix(asked: CoatsAsked, side: Side): MixCoat[] {
   );
 }
 
+/** What goes through the gun for all coats to come on both faces. @throws RangeError */
+const strokesToCome_m3 = (asked: CoatsAsked): number =>
+  facesToCome(asked).reduce((a, side) => a + coatsToMix(asked, side).reduce((b, c) => b + c.volume_m3, 0), 0);
+
 /** What is to be mixed for all coats to come on both faces: the one figure of course, plan and mix. @throws RangeError */
-export const litresToCome = (asked: CoatsAsked): Litres =>
-  withWaste(facesToCome(asked).reduce((a, side) => a + coatsToMix(asked, side).reduce((b, c) => b + c.volume_m3, 0), 0));
+export const litresToCome = (asked: CoatsAsked): Litres => withWaste(strokesToCome_m3(asked));
+
+/** The same of several panels out of one pot: one cup and one gun keep what stays in them. @throws RangeError */
+export const litresTogether = (all: readonly CoatsAsked[]): Litres => withWaste(all.reduce((a, asked) => a + strokesToCome_m3(asked), 0));
 
 /** The same for all coats of all its faces once more, from the first on. @throws RangeError */
 export function litresAgain(asked: CoatsAsked): Litres {

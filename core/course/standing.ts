@@ -4,7 +4,7 @@ import { STATIONS, type Station } from "../panel/station";
 import { type CourseInput, courseOf } from "./course";
 import { coatHoldsAhead } from "./holds";
 import { type StepHold, isNo } from "./step-hold";
-import { type CourseStep, type StepKind, nextAction } from "./steps";
+import { type CourseStep, STEP_KINDS, type StepKind, nextAction } from "./steps";
 
 /** Where a panel stands: what the hand does next and at which station; every list, header and page says this one. */
 export interface Standing {
@@ -14,6 +14,8 @@ export interface Standing {
     CourseStep,
     "kind" | "side" | "layer" | "number" | "of" | "from_ms" | "best_ms" | "latest_ms" | "late" | "grit" | "holds"
   > | null;
+  /** Steps that a hand may do there now or does next, by their names in the course: what several panels of a job have in common goes together. */
+  open: readonly string[];
   /** Faults that were noted, and whether the plan in force says stop. */
   defects: number;
   stop: boolean;
@@ -48,7 +50,8 @@ const STATION_OF: Record<StepKind, Station> = {
 export function standingOf(input: CourseInput): Standing {
   const { facts } = input;
   const done = facts.handedOver !== null;
-  const step = done ? null : nextAction(courseOf({ ...input, forecast: false }));
+  const steps = done ? [] : courseOf({ ...input, forecast: false });
+  const step = nextAction(steps);
   const stop = facts.plan?.body.verdict === "stop";
   const defects = facts.defects.length;
   return {
@@ -66,6 +69,7 @@ export function standingOf(input: CourseInput): Standing {
       grit: step.grit,
       holds: holdsOf(step, input),
     },
+    open: steps.filter((s) => s === step || (STEP_KINDS[s.kind] === "do" && (s.state === "now" || s.state === "open"))).map((s) => s.id),
     defects,
     stop,
     attention: step !== null && wantsHand(step, { stop, defects }),

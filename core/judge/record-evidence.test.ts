@@ -3,7 +3,7 @@ import { houseWay } from "#core/models/ways/house-ways";
 import { recordEvidence } from "#core/judge/record-evidence";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { derivePanel } from "#core/panel/derive-panel";
-import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
+import { PREFLIGHT_IDS } from "#core/models/prep/preflight-ids";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { TEST_GUN, TEST_SHEET, testLedger } from "#core/panel/testing/test-ledger";
 

@@ -8,7 +8,7 @@ import { RUN_SCHOOLS, type RunSchool } from "../models/correction/run-work";
 import { CORRECTION_SCHOOL_IDS } from "../models/correction/schools";
 import { MATTE_RULE_IDS } from "../models/gloss/matte-knowledge";
 import { MEND_CARD_IDS } from "../models/prep/mend-cards";
-import { PREFLIGHT_IDS } from "../models/prep/preflight";
+import { PREFLIGHT_IDS } from "../models/prep/preflight-ids";
 import { foilFault } from "../models/film/gauge-check";
 import { CLIMATE_BOUNDS, FILM_BOUNDS, GUN_BOUNDS } from "../models/bounds";
 import { COLOUR_EDGES, type ColourEdge, LAYER_KEYS } from "../models/prep/layer-names";

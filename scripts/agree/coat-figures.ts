@@ -15,7 +15,7 @@ import { loadBoothPlan } from "#server/views/booth-plan-view";
 import { mixSetting } from "#server/views/mix-view";
 import { loadPlanAhead } from "#server/views/plan-ahead-view";
 import type { PanelView } from "#server/views/panel-view";
-import { courseAt } from "~/stations/course/course-at";
+import { courseAt } from "~/course/course-at";
 import { wayPlan } from "~/stations/spray/coat-plan-at";
 
 import { mixOpened } from "./mix-opened";

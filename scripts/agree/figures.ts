@@ -30,10 +30,10 @@ import { listStandings } from "#server/repos/summary-repo";
 import { loadBooth } from "#server/views/booth-view";
 import { optionSetting } from "#server/views/options-view";
 import { type PanelView, loadFilmHistory, loadPanelView } from "#server/views/panel-view";
-import { courseAt } from "~/stations/course/course-at";
+import { courseAt } from "~/course/course-at";
 import { cureSentence } from "~/stations/spray/cure.words";
 import { readySentence } from "~/stations/spray/ready.words";
-import { stepWhen } from "~/stations/course/course.words";
+import { stepWhen } from "~/course/course.words";
 import { clockWords } from "~/kit/words/clock-words";
 import { holdName } from "~/kit/words/hold-name";
 import { actionWords } from "~/kit/words/step-words";
@@ -371,7 +371,7 @@ async function compareCourse(
     const then = nextAction(courseAt(view, due_ms));
     const heldThen = then !== null && holdsOfClock(c, { action: then }).some(isNo);
     law("a clock says what says no to its step", (no !== null) === heldThen);
-    law("a held clock is not ready", no === null || !/ready|hard enough/.test(clockWords(c, "due", holdName(no, due_ms))));
+    law("a held clock is not ready", no === null || !/ready|^Heat may|^May be|over: touch/i.test(clockWords(c, "due", holdName(no, due_ms))));
   }
   const flash = clocks.find((c) => c.kind === "flash" && c.label.startsWith("coat"));
   if (action?.kind === "coat" && booth.flash) {

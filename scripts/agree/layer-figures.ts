@@ -11,7 +11,7 @@ import { listStandings } from "#server/repos/summary-repo";
 import { loadBoothPlan } from "#server/views/booth-plan-view";
 import { layerMixes } from "#server/views/mix-view";
 import type { PanelView } from "#server/views/panel-view";
-import { courseAt } from "~/stations/course/course-at";
+import { courseAt } from "~/course/course-at";
 import { mixOpened } from "./mix-opened";
 import { layersAt } from "~/stations/spray/layers-at";
 

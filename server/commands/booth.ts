@@ -3,6 +3,7 @@ import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import { coatsOn } from "#core/panel/coats-on";
 import { nextAsked } from "#core/coat/asked";
 import { nextCoat } from "#core/coat/next-coat";
+import { type SetOtherwise, setOtherwise } from "#core/coat/set-otherwise";
 import type { ServerContext } from "../context";
 import { type PanelView, loadPanelView } from "../views/panel-view";
 import { entryBefore, recordEntry } from "./record-entry";
@@ -46,26 +47,26 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
   if (!view) throw new Refusal(null, "This panel is no longer there", 404);
   const { spraying } = view.state;
   if (!spraying || input.number !== coatsOn(view.state) + 1) throw new Refusal(null, "This coat is not running any more");
-  const next = nextCoat(nextAsked(view));
   return recordEntry(ctx, {
     panelId: input.panelId,
     kind: "coat",
-    body: {
-      number: next.loggedAs,
-      role: next.role,
-      settings: next.settings,
-      reducer: next.reducer,
-      side: next.side,
-      zone: next.zone,
-      tilt_rad: view.state.turned?.body.tilt_rad ?? null,
-      ...potNow(ctx, view, { settings: next.settings, zone: next.zone }),
-      wetReading_m: null,
-      duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000),
-    },
+    body: { ...coatAsPlanned(ctx, view), duration_s: Math.max(0, (ctx.now_ms() - spraying.at_ms) / 1000) },
     by: input.by,
     clientKey: input.clientKey,
     asked,
   });
+}
+
+/** The next coat of a panel as its owner plans it, but for what was set otherwise; on the face, in the place and out of the pot that it has now. */
+export function coatAsPlanned(ctx: ServerContext, view: PanelView, otherwise: SetOtherwise = {}): BodyInputOf<"coat"> {
+  const { loggedAs, role, side, zone, reducer, settings: planned } = nextCoat(nextAsked(view));
+  const settings = setOtherwise(planned, otherwise);
+  return {
+    ...{ number: loggedAs, role, settings, reducer, side, zone },
+    tilt_rad: view.state.turned?.body.tilt_rad ?? null,
+    ...potNow(ctx, view, { settings, zone }),
+    wetReading_m: null,
+  };
 }
 
 /**

@@ -4,6 +4,7 @@ import { type ProductSheet, isCoat } from "#core/models/product/sheet";
 import { asLayer } from "#core/coat/as-layer";
 import { coatsAsked } from "#core/coat/asked";
 import { nextCoat } from "#core/coat/next-coat";
+import { type SetOtherwise, setOtherwise } from "#core/coat/set-otherwise";
 import { layerOf } from "#core/panel/layer-coats";
 import { outOfPot } from "#core/panel/pots";
 import type { BodyInputOf, BodyOf } from "#core/record/bodies";
@@ -87,27 +88,56 @@ export async function logLayerCoat(
   const asked = { layer, settings, reducer, zone, shown };
   const again = await entryBefore(ctx, view.panel.id, o.clientKey, asked);
   if (again) return again;
-  const body: BodyInputOf<"colourCoat"> = { coat: layer, settings, reducer, zone };
-  const state = layerOf(view.state.below, layer);
-  if (state) {
-    const { side, number } = nextCoat(asLayer(coatsAsked(view, ctx.now_ms()), state));
-    if (shown !== null && shown !== number)
-      throw new Refusal(
-        null,
-        `Coat ${number} of the ${LAYER_NAMES[layer]} comes next here: another window was first. Nothing was stored; look again.`,
-      );
-    Object.assign(body, {
-      sheet: state.own ? state.sheet : null,
-      side: state.planned ? side : "front",
-      ...outOfPot(state.pots, ctx.now_ms(), { brief: view.panel, way: view.job.way, sprayed: settings && { settings, zone } }),
-    });
-  }
+  const number = nextOfLayer(ctx, view, layer)?.number;
+  if (shown !== null && number !== undefined && shown !== number)
+    throw new Refusal(
+      null,
+      `Coat ${number} of the ${LAYER_NAMES[layer]} comes next here: another window was first. Nothing was stored; look again.`,
+    );
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "colourCoat",
-    body: { ...body, tilt_rad: view.state.turned?.body.tilt_rad ?? null },
+    body: layerBody(ctx, view, { coat: layer, settings, reducer, zone }),
     by: o.by,
     clientKey: o.clientKey,
     asked,
   });
+}
+
+/** The next coat of a layer by its owner; undefined: the panel has no such layer. */
+function nextOfLayer(ctx: ServerContext, view: PanelView, layer: LayerKey) {
+  const state = layerOf(view.state.below, layer);
+  return state && nextCoat(asLayer(coatsAsked(view, ctx.now_ms()), state));
+}
+
+/** The next coat of a layer as its owner plans it, but for what was set otherwise. */
+export function layerAsPlanned(
+  ctx: ServerContext,
+  view: PanelView,
+  layer: LayerKey,
+  otherwise: SetOtherwise = {},
+): BodyInputOf<"colourCoat"> {
+  const next = nextOfLayer(ctx, view, layer);
+  return layerBody(ctx, view, {
+    coat: layer,
+    settings: next ? setOtherwise(next.settings, otherwise) : null,
+    reducer: next?.reducer ?? null,
+    zone: next?.zone ?? "whole",
+  });
+}
+
+/** A coat of a layer with the sheet, face, tilt and pot that it has now. */
+function layerBody(
+  ctx: ServerContext,
+  view: PanelView,
+  coat: Pick<BodyOf<"colourCoat">, "coat" | "settings" | "reducer" | "zone">,
+): BodyInputOf<"colourCoat"> {
+  const { settings, zone } = coat;
+  const state = layerOf(view.state.below, coat.coat);
+  const now = state && {
+    sheet: state.own ? state.sheet : null,
+    side: state.planned ? nextOfLayer(ctx, view, coat.coat)!.side : ("front" as const),
+    ...outOfPot(state.pots, ctx.now_ms(), { brief: view.panel, way: view.job.way, sprayed: settings && { settings, zone } }),
+  };
+  return { ...coat, ...now, tilt_rad: view.state.turned?.body.tilt_rad ?? null };
 }

@@ -126,18 +126,32 @@ async function kindsWritten(db: Db, inputs: readonly EntryInput[]): Promise<Entr
 /**
  * Strikes an entry out of what is shown; striking the strike is the undo. Nothing is deleted.
  * @param whole with every version of it; else a correction struck out brings back what it corrected
- * @param also entries of the same panel that were made with it: all go or none
+ * @param also entries that were made with it, on its panel or on others: all go or none
  */
 export async function strikeEntry(
   ctx: ServerContext,
   entryId: string,
   { by, reason, whole = false, also = [] }: { by: string; reason: string; whole?: boolean; also?: readonly string[] },
 ): Promise<string> {
-  const entry = await getEntry(ctx.db, entryId);
-  if (!entry) throw new Refusal(null, "This entry is no longer there", 404);
-  const { panelId } = entry;
-  const strikes = [entryId, ...also].map((supersedes) => ({ panelId, kind: "strike" as const, body: { reason, whole }, by, supersedes }));
-  return (await recordEntries(ctx, panelId, strikes))[0]!;
+  const entries = await Promise.all([entryId, ...also].map((id) => getEntry(ctx.db, id)));
+  const [first] = entries;
+  const there = entries.filter((e) => e !== null);
+  if (!first || there.length < entries.length) throw new Refusal(null, "This entry is no longer there", 404);
+  return run(ctx, null, async (running) => {
+    const struck: string[] = [];
+    for (const panelId of new Set(there.map((e) => e.panelId))) {
+      const strikes = there.filter((e) => e.panelId === panelId);
+      struck.push(
+        ...(await appendEntries(
+          ctx,
+          running,
+          panelId,
+          strikes.map((e) => ({ panelId, kind: "strike", body: { reason, whole }, by, supersedes: e.id })),
+        )),
+      );
+    }
+    return struck[0]!;
+  });
 }
 
 /** Strikes several entries of one panel at once: all or none. */

@@ -27,7 +27,7 @@ import type { Panel } from "../repos/panel-repo";
 import type { Product } from "../repos/product-repo";
 
 /** Rises with any change of what is derived here: a file's rows of an older version are made anew when it is opened. */
-export const SUMMARY_VERSION = 12;
+export const SUMMARY_VERSION = 13;
 
 /** Settings of a last coat on a panel that came out without a run or peel. */
 export interface Worked {

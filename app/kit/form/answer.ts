@@ -14,7 +14,7 @@ export interface FormAnswer {
   errors: Record<string, string[]>;
   /** Entry made, for an undo. */
   entryId?: string;
-  /** Further entries made with it: undone together. */
+  /** Further entries made with it, of the same panel or of others: undone together. */
   also?: readonly string[];
   /** Changes with every accepted form, so that a page can clear it. */
   done?: string;
@@ -39,7 +39,7 @@ export function fieldsOf(form: FormData): Record<string, unknown> {
 export async function answerForm<S extends z.ZodType>(
   form: FormData,
   schema: S,
-  carryOut: (value: z.infer<S>) => Promise<{ entryId?: string; message?: string } | void>,
+  carryOut: (value: z.infer<S>) => Promise<{ entryId?: string; also?: readonly string[]; message?: string } | void>,
   shows?: Shows,
 ): Promise<FormAnswer | ReturnType<typeof data<FormAnswer>>> {
   const intent = textOf(form, "intent");
@@ -55,6 +55,7 @@ export async function answerForm<S extends z.ZodType>(
       message: result.message ?? null,
       errors: {},
       ...(result.entryId ? { entryId: result.entryId } : {}),
+      ...(result.also?.length ? { also: result.also } : {}),
       done: nanoid(),
     };
   } catch (error) {

@@ -36,7 +36,7 @@ export function ClockStrip({ now_ms }: { now_ms: number }) {
   return (
     <section
       aria-label="Clocks"
-      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[78px] min-w-0 border-t border-hair bg-panel @container sm:static sm:order-none sm:col-start-2"
+      className="no-print sticky bottom-14 z-10 order-2 flex min-h-[54px] min-w-0 border-t border-hair bg-panel @container sm:static sm:order-none sm:col-start-2"
     >
       <div id={listId} className={`flex min-w-0 flex-1 ${unfolded ? "max-h-[60dvh] flex-wrap overflow-y-auto" : ""}`}>
         {clocks.length === 0 && (
@@ -115,18 +115,20 @@ function ClockCell({ clock, now_ms, show, unfolded }: { clock: ShownClock; now_m
   };
   return (
     <div
-      className={`relative min-h-[78px] min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-2 pr-1 pl-4 ${unfolded ? "flex" : show}`}
+      className={`relative min-h-[54px] min-w-[236px] flex-1 items-center gap-2 border-r border-hair py-1 pr-1 pl-4 ${unfolded ? "flex" : show}`}
       data-testid="clock"
       data-phase={phase}
     >
       <Link to={`/jobs/${clock.jobId}/panels/${clock.panelId}/course`} className="min-w-0 flex-1 leading-tight">
-        <span className={`mr-2 text-[22px] font-semibold tracking-tight ${tone.text}`} data-testid="clock-left">
-          {phase === "waiting" ? showSpan(left_s) : phase === "due" ? (held ? "held" : "ready") : `+${showSpan(left_s)}`}
-        </span>
-        <span className="text-[13px] text-ink2">
-          {CLOCK_KINDS[clock.kind]}, {clockWords(clock, phase, held)}
-          <span className={unfolded ? "block" : "block truncate"}>
-            {clock.jobName}, {clock.panelName}
+        <span className="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-2.5">
+          <span className={`text-[21px] font-semibold tracking-tight ${tone.text}`} data-testid="clock-left">
+            {phase === "waiting" ? showSpan(left_s) : phase === "due" ? (held ? "held" : "ready") : `+${showSpan(left_s)}`}
+          </span>{" "}
+          <span className="text-[13px] leading-[1.2]">
+            {clockWords(clock, phase, held)}{" "}
+            <span className="block text-ink2">
+              {clock.panelName}, {clock.jobName}
+            </span>
           </span>
         </span>
       </Link>

@@ -3,16 +3,32 @@ import { usePrefs } from "~/kit/root/use-root";
 import { usePrefsSubmit } from "./use-prefs-submit";
 import { Toggle } from "~/kit/ui/toggle";
 
-/** Name of the page at the left, something in the middle, the units switch at the right: the same on every page. */
-export function PageHeader({ title, note, children }: { title: string; note?: React.ReactNode; children?: React.ReactNode }) {
+/**
+ * Name of the page at the left, something in the middle, the units switch at the right: the same on every page, one line high. Where there is no room
+ * for the switch it is under House, and one word away in "Go to".
+ * @param narrow what stands in the middle takes the switch's room on a tablet
+ */
+export function PageHeader({
+  title,
+  note,
+  narrow = false,
+  children,
+}: {
+  title: string;
+  note?: React.ReactNode;
+  narrow?: boolean;
+  children?: React.ReactNode;
+}) {
   return (
-    <header className="flex min-h-[76px] flex-wrap items-center justify-between gap-x-8 gap-y-2 border-b border-hair px-4 py-2 sm:px-6">
+    <header className="flex min-h-[60px] items-center justify-between gap-x-3 border-b border-hair px-4 py-1 sm:min-h-16 sm:gap-x-6 sm:px-6">
       <div className="min-w-0">
-        <h1 className="text-[21px] leading-tight font-semibold tracking-tight">{title}</h1>
-        {note && <p className="text-[13px] text-ink2">{note}</p>}
+        <h1 className="text-[17px] leading-tight font-semibold tracking-tight sm:text-[21px]">{title}</h1>
+        {note && <p className="text-[13px] text-ink2 max-sm:hidden">{note}</p>}
       </div>
       {children}
-      <UnitsSwitch />
+      <div className={narrow ? "max-lg:hidden" : "max-sm:hidden"}>
+        <UnitsSwitch />
+      </div>
     </header>
   );
 }

@@ -14,6 +14,8 @@ import type { ProductSheet } from "#core/models/product/sheet";
 import type { HouseWay } from "#core/models/ways/way";
 import type { Finish } from "#core/models/ways/terms";
 import type { PanelView } from "#server/views/panel-view";
+import type { Outbox } from "~/kit/shell/outbox";
+import { OutboxContext } from "~/kit/shell/use-outbox";
 import { type Call, answer } from "#workers/ops";
 
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });
@@ -110,6 +112,13 @@ class WorkerHere extends EventTarget {
   terminate(): void {}
 }
 
+const NOTHING_WAITS = { waiting: [], refused: [], held: null };
+/** An outbox that nothing is put into. */
+const EMPTY_OUTBOX = {
+  ...{ subscribe: () => () => undefined, get: () => NOTHING_WAITS },
+  ...{ add: () => undefined, resume: () => Promise.resolve(), stop: () => undefined, settle: () => undefined },
+} as unknown as Outbox;
+
 /** Renders a part of a panel's page in its layout's context, at an address of its own where one is given; `sent` collects the forms it posts. */
 export function renderPanel(element: React.ReactElement, view: PanelView, search = "") {
   (globalThis as { Worker?: unknown }).Worker = WorkerHere;
@@ -133,7 +142,11 @@ export function renderPanel(element: React.ReactElement, view: PanelView, search
       id: "root",
       path: "/",
       loader: () => root, // asked again after every form
-      Component: () => <Outlet context={{ view, base: "/jobs/job/panels/panel", setPreview: () => undefined }} />,
+      Component: () => (
+        <OutboxContext value={EMPTY_OUTBOX}>
+          <Outlet context={{ view, base: "/jobs/job/panels/panel", setPreview: () => undefined }} />
+        </OutboxContext>
+      ),
       children: [
         { index: true, Component: () => element, action: take },
         { path: "*", Component: () => element, action: take },

@@ -1,27 +1,30 @@
 import type { Clock, ClockPhase } from "#core/models/clock/clock-state";
 
-/** What a clock counts down to while it waits, and when it has. */
-const THEN: Record<string, { waits: string; due: string; late: string }> = {
-  coat: { waits: "until next coat", due: "ready: touch test, then spray", late: "past the window: see its course" },
-  colour: { waits: "until the next coat below", due: "flashed: next coat, or see its course for clear", late: "" },
-  flatten: { waits: "until sanding flat", due: "ready to sand flat", late: "" },
-  turn: { waits: "until it may be turned over", due: "may be turned over", late: "" },
-  heat: { waits: "until heat", due: "heat may go on", late: "" },
-  cool: { waits: "to bake", due: "baked: heat off", late: "" },
-  read: { waits: "to cool", due: "cool", late: "" },
-  touch: { waits: "until it may be touched", due: "may be touched", late: "" },
-  work: { waits: "until it bears work", due: "hard enough to read and sand", late: "" },
+/** What a clock says while it waits, once that is over, and once what follows it is late; `of` is what it follows: " after coat 1". */
+const SAID: Record<string, { waits: string; due: string; late?: string }> = {
+  coat: { waits: "Flash", due: "Flash over: touch test, next coat", late: "Past its window: see the course" },
+  colour: { waits: "Flash below", due: "Flashed: next coat below" },
+  flatten: { waits: "Cure before sanding flat", due: "Ready to sand flat" },
+  turn: { waits: "Not to be turned yet", due: "May be turned over" },
+  heat: { waits: "Air before heat", due: "Heat may go on" },
+  cool: { waits: "Baking", due: "Baked: heat off" },
+  read: { waits: "Cooling", due: "Cool: read it" },
+  touch: { waits: "Not to be touched yet", due: "May be touched" },
+  work: { waits: "Cure", due: "Cure: ready" },
 };
-const STIR = { waits: "until it is stirred again", due: "stir it now", late: "" };
-const POT = { waits: "left to spray", due: "over: mix again", late: "over: mix again" };
 
-/** Name and state of a clock: "after coat 1: until next coat"; what says no to the step it leads to goes before that it is ready. */
+/** State of a clock in a few words: "Flash after coat 1"; what says no to the step it leads to goes before that it is ready. */
 export function clockWords({ kind, label }: Pick<Clock, "kind" | "label">, phase: ClockPhase, held: string | null = null): string {
   const [then = "", number] = label.split(" ");
-  const { waits, due, late } = kind === "pot" ? POT : kind === "stir" ? STIR : (THEN[then] ?? THEN.work!);
-  const below = then === "colour" ? " below the clear" : "";
-  const what = kind === "pot" || kind === "stir" ? `${label}: ` : number ? `after coat ${number}${below}: ` : "";
-  if (phase === "stopped") return `${what}stopped`;
-  if (held !== null && phase !== "waiting") return what + held;
-  return what + (phase === "waiting" ? waits : phase === "due" ? due : late || due);
+  const of = kind === "pot" || kind === "stir" ? "" : number ? ` after coat ${number}` : "";
+  const said =
+    kind === "pot"
+      ? { waits: `Pot of ${label}`, due: `Pot of ${label} over: mix again` }
+      : kind === "stir"
+        ? { waits: `Until ${label} is stirred`, due: `Stir ${label} now` }
+        : (SAID[then] ?? SAID.work!);
+  if (phase === "waiting") return said.waits + of;
+  if (phase === "stopped") return `${said.waits}${of}, stopped`;
+  if (held !== null) return `${said.waits}${of}: ${held}`;
+  return phase === "due" ? said.due : ("late" in said && said.late) || said.due;
 }

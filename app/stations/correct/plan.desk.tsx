@@ -36,8 +36,11 @@ import type { Texture } from "#core/models/correction/removal-plan";
 
 type PlanDraft = Draft<Widened<ReturnType<typeof planFields>>>;
 
-/** Choose a school, see zone by zone what it takes and risks, store the plan. */
-export function PlanDesk({ onStored }: { onStored: () => void }) {
+/**
+ * Choose a method, see zone by zone what it takes and risks, store the plan.
+ * @param short unfolded on the course: verdict, method and press first, everything else behind one tap
+ */
+export function PlanDesk({ onStored, short = false }: { onStored: () => void; short?: boolean }) {
   const { view } = usePanel();
   const { panel, floor_m } = view;
   const fetcher = useFetcher<FormAnswer>();
@@ -54,6 +57,15 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
   const field = (name: keyof typeof typed, label: string, unit: string, hint?: string) => (
     <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} {...(hint ? { hint } : {})} />
   );
+  const use = (
+    <button
+      className="press w-full"
+      data-kind="main"
+      disabled={fetcher.state !== "idle" || run.busy || !run.result || run.result.verdict === "none" || plan?.problem !== null}
+    >
+      {fetcher.state === "idle" ? `Use this plan${run.result?.verdict === "stop" ? " against the advice" : ""}` : "Storing…"}
+    </button>
+  );
   return (
     <DraftForm draft={draft} fetcher={fetcher}>
       <input type="hidden" name="intent" value="plan" />
@@ -68,73 +80,111 @@ export function PlanDesk({ onStored }: { onStored: () => void }) {
         <VerdictHeading run={run} shape={panel.shape} held={held} waiting="What is the least that can safely be done?" />
       )}
       <HeldLines view={view} held={held} left_s={film.left_s} />
-      <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">
-        <Schools {...{ schoolId, draft }} />
-        <div className="space-y-6">
-          {plan && !plan.problem && (
-            <VerdictFigures
-              run={run}
-              shape={panel.shape}
-              removal={removal}
-              steps={counted}
-              floor_m={floor_m}
-              tape_m={plan.judgedFrom_m}
-              held={held.length > 0}
-            />
-          )}
-          <Peel {...{ field, known }} />
-          <input type="hidden" name="edges" value={edges} />
-          <input type="hidden" name="lines" value={lines} />
-          <Strips {...{ edges, draft, lines }} />
-          {CORRECTION_SCHOOLS.some((s) => s.id === schoolId && reachOf(s) !== "spots") && (
-            <SelectField
-              label="Where"
-              name="part"
-              value={typed.part}
-              onChange={(e) => draft.set("part", e.target.value)}
-              errors={errors.part}
-              {...(part && plan?.part
-                ? { hint: `${Math.round(100 * plan.part.share)} % of the panel; runs and nibs elsewhere at their own places` }
-                : {})}
-            >
-              <option value="">the whole panel</option>
-              {PARTS.map((p) => (
-                <option key={p} value={p}>
-                  {PANEL_PARTS[p]}
-                </option>
-              ))}
-            </SelectField>
-          )}
-          {fills > 0 && (
-            <label className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                className="h-5 w-5"
-                checked={fill}
-                onChange={(e) => draft.set("fill", e.target.checked ? "yes" : "")}
-              />
-              Fill what is crater or hole with a drop of clear first
-            </label>
-          )}
-          <input type="hidden" name="fill" value={fill ? "yes" : ""} />
-          {run.result && !plan?.problem && <WouldHelp result={run.result} />}
+      {short && (
+        <div className="space-y-3">
+          <Toggle
+            label="Grit and polish"
+            value={schoolId}
+            onChange={(id) => draft.set("schoolId", id)}
+            options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name }))}
+          />
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-          <button
-            className="press w-full"
-            data-kind="main"
-            disabled={fetcher.state !== "idle" || run.busy || !run.result || run.result.verdict === "none" || plan?.problem !== null}
-          >
-            {fetcher.state === "idle" ? `Use this plan${run.result?.verdict === "stop" ? " against the advice" : ""}` : "Storing…"}
-          </button>
+          {use}
         </div>
-      </div>
-      {plan && !plan.problem && <ZoneView plan={plan} chances={asking.result?.chances?.zones ?? null} rim_m={choice?.tape_m ?? 0} />}
-      {plan?.runs && (
-        <RunSchools runs={plan.runs} chances={asking.result?.chances?.schools ?? NONE} value={runSchool} onChange={chooseRun} />
       )}
-      <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
-      <ToldByMark now={removal} unmarked={unmarked} />
+      <Unfolded short={short}>
+        <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">
+          {!short && <Schools {...{ schoolId, draft }} />}
+          <div className="space-y-6">
+            {plan && !plan.problem && (
+              <VerdictFigures
+                run={run}
+                shape={panel.shape}
+                removal={removal}
+                steps={counted}
+                floor_m={floor_m}
+                tape_m={plan.judgedFrom_m}
+                held={held.length > 0}
+              />
+            )}
+            <Peel {...{ field, known }} />
+            <input type="hidden" name="edges" value={edges} />
+            <input type="hidden" name="lines" value={lines} />
+            <Strips {...{ edges, draft, lines }} />
+            <Where {...{ draft, schoolId, part, share: plan?.part?.share ?? null, errors }} />
+            {fills > 0 && (
+              <label className="flex min-h-11 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="h-5 w-5"
+                  checked={fill}
+                  onChange={(e) => draft.set("fill", e.target.checked ? "yes" : "")}
+                />
+                Fill what is crater or hole with a drop of clear first
+              </label>
+            )}
+            <input type="hidden" name="fill" value={fill ? "yes" : ""} />
+            {run.result && !plan?.problem && <WouldHelp result={run.result} />}
+            {!short && <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />}
+            {!short && use}
+          </div>
+        </div>
+        {plan && !plan.problem && <ZoneView plan={plan} chances={asking.result?.chances?.zones ?? null} rim_m={choice?.tape_m ?? 0} />}
+        {plan?.runs && (
+          <RunSchools runs={plan.runs} chances={asking.result?.chances?.schools ?? NONE} value={runSchool} onChange={chooseRun} />
+        )}
+        <OwnRemoval removal={view.shopRemoval} steps={plan?.steps ?? []} />
+        <ToldByMark now={removal} unmarked={unmarked} />
+      </Unfolded>
     </DraftForm>
+  );
+}
+
+/** What else there is to choose and to see: open on its own page, behind one tap on the course. */
+function Unfolded({ short, children }: { short: boolean; children: React.ReactNode }) {
+  if (!short) return children;
+  return (
+    <details className="mt-3">
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Everything else: figures, rim, zones, runs</summary>
+      <div className="pt-3">{children}</div>
+    </details>
+  );
+}
+
+/** The whole panel or a part of it. */
+function Where({
+  draft,
+  schoolId,
+  part,
+  share,
+  errors,
+}: {
+  draft: PlanDraft;
+  schoolId: string;
+  part: string | null;
+  /** How much of the panel that part is. */
+  share: number | null;
+  errors: Record<string, string[]>;
+}) {
+  if (!CORRECTION_SCHOOLS.some((s) => s.id === schoolId && reachOf(s) !== "spots")) return null;
+  return (
+    <SelectField
+      label="Where"
+      name="part"
+      value={draft.typed.part}
+      onChange={(e) => draft.set("part", e.target.value)}
+      errors={errors.part}
+      {...(part && share !== null
+        ? { hint: `${Math.round(100 * share)} % of the panel; runs and nibs elsewhere at their own places` }
+        : {})}
+    >
+      <option value="">the whole panel</option>
+      {PARTS.map((p) => (
+        <option key={p} value={p}>
+          {PANEL_PARTS[p]}
+        </option>
+      ))}
+    </SelectField>
   );
 }
 

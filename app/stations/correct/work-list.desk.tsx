@@ -70,7 +70,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
       </ol>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
       {done > 0 && (
-        <fetcher.Form method="post" action={`${base}/correct`} className="mt-5 flex flex-wrap gap-2">
+        <fetcher.Form method="post" className="mt-5 flex flex-wrap gap-2">
           <input type="hidden" name="planId" value={plan.id} />
           {body.steps[done - 1]?.use && (
             <button className="press" name="intent" value="again" disabled={fetcher.state !== "idle"}>
@@ -179,7 +179,7 @@ function StepRow({
         )}
       </div>
       {i === done ? (
-        <fetcher.Form method="post" action={`${base}/correct`}>
+        <fetcher.Form method="post">
           <input type="hidden" name="intent" value="step" />
           <input type="hidden" name="planId" value={plan.id} />
           <input type="hidden" name="index" value={i} />

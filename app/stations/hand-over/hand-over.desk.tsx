@@ -185,6 +185,7 @@ function SignForm({ fetcher, nothingYet }: { fetcher: FetcherWithComponents<Form
   const { view } = usePanel();
   return (
     <KeptForm fetcher={fetcher} place="hand-over" className="no-print mt-3 flex flex-wrap items-end gap-3">
+      <input type="hidden" name="intent" value="handOver" />
       <input type="hidden" name="formKey" value={`${view.formKey}-over`} />
       {nothingYet && (
         <p className="w-full font-semibold text-amber-ink" data-testid="nothing-yet">

@@ -191,6 +191,7 @@ function MarkForm({
   const units = useUnits();
   return (
     <DraftForm draft={draft} fetcher={fetcher} encType="multipart/form-data" className="grid grid-cols-2 gap-3">
+      <input type="hidden" name="intent" value="defect" />
       <input type="hidden" name="formKey" value={`${view.formKey}-defect`} />
       <input type="hidden" name="trace" value={traceText(drawn)} />
       <SelectField label="Kind" {...draft.field("kind")}>

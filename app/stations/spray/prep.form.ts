@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { PREFLIGHT_IDS } from "#core/models/prep/preflight";
+import { PREFLIGHT_IDS } from "#core/models/prep/preflight-ids";
 import { UNDER_STEP_IDS } from "#core/models/prep/under-clear";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { ProductSheet } from "#core/models/product/sheet";

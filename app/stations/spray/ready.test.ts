@@ -28,6 +28,7 @@ const standing = (over: Partial<typeof coat>): Standing => ({
   stop: false,
   attention: false,
   done: false,
+  open: [],
 });
 const climate = (air_C: number) =>
   climateChecks({ air_K: 273.15 + air_C, part_K: null, material_K: null, relativeHumidity: 0.5 }, TEST_SHEET);

@@ -1,5 +1,6 @@
 import { dewPointMargin } from "../climate/dew-point";
 import type { ProductSheet } from "../product/sheet";
+import { PREFLIGHT_IDS } from "./preflight-ids";
 import { requireNumber } from "../../kernel/guard";
 
 /** Ticked by the painter, each with its reason. `job`: once for the whole job; else for each panel. Common practice. */
@@ -33,9 +34,8 @@ export const PREFLIGHT = [
     why: "two-pack clears contain isocyanates; a dust mask does not stop vapour",
     scope: "job",
   },
-] as const;
+] as const satisfies readonly { id: (typeof PREFLIGHT_IDS)[number]; what: string; why: string; scope: "panel" | "job" }[];
 export type PreflightId = (typeof PREFLIGHT)[number]["id"];
-export const PREFLIGHT_IDS = PREFLIGHT.map((p) => p.id) as [PreflightId, ...PreflightId[]];
 
 /** A tick, and a climate that was read, stand for one stay in the booth: a default of ours. */
 export const VISIT_S = 4 * 3600;

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { type CoatForecast, type CourseStep, nextAction } from "#core/course/steps";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
@@ -18,10 +18,15 @@ import { BigFigures } from "~/kit/ui/big-figures";
 import { useNow } from "~/kit/shell/now";
 import { runTold } from "~/kit/words/flow-words";
 import { maskWords } from "~/kit/words/mask-words";
+import type { OutReckoned } from "~/stations/hand-over/release-check.desk";
+import { AlongProvider } from "./along";
 import { AroundList } from "./around-list";
+import type { HandAt } from "./course-at";
 import { courseAxis, isBeyond, type CourseAxis } from "./course-axis";
-import { Do } from "./course-do";
 import { AxisHead, AxisKey, Row } from "./course-row";
+import { StepHere } from "./step-here";
+import { stays, unfoldedStep } from "./unfold";
+import type { OtherPanel } from "./use-along";
 import { coatFigures, coatSettings, courseSentence, lateWords, stepName, stepWhen, stepWhy } from "./course.words";
 
 /** A forecast is made anew so often: nobody reads seconds in it. */
@@ -32,12 +37,24 @@ export interface Reckoned {
   at_ms: number;
   steps: CourseStep[];
   mending: ReturnType<typeof mendingOf>;
+  /** The gun of the next coat. */
+  hand: HandAt;
+  /** Whether it goes out, where that is what comes next. */
+  release: OutReckoned | null;
 }
 /** The models of the forecast: the page comes with its first one, and makes the next with these. */
 const forecast = later(() => import("./course-at"));
 
 /** The course of a panel: now large, then every step in its order against one axis of time, with its reason. */
-export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckoned; calibration?: RunCalibration | null }) {
+export function CourseDesk({
+  reckoned,
+  calibration = null,
+  others = [],
+}: {
+  reckoned: Reckoned;
+  calibration?: RunCalibration | null;
+  others?: readonly OtherPanel[];
+}) {
   const { view, base } = usePanel();
   const { job, panel, state } = view;
   const { shop } = useRoot();
@@ -58,16 +75,34 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
   const axis = courseAxis(ahead, now_ms, action);
   const beyond = ahead.findIndex((s) => isBeyond(s, axis));
   const [near, far] = beyond < 0 ? [ahead, []] : [ahead.slice(0, beyond), ahead.slice(beyond)];
+  const [opened, open] = useState<string | null>(null);
+  const here = unfoldedStep(steps, action, opened);
+  // What takes more than one entry stays open while it is worked at, also once the course has gone on.
+  if (here && opened === null && stays(here)) open(here.id);
   const row = (s: CourseStep, on: typeof axis | null) => (
-    <Row key={s.id} step={s} naming={naming} now_ms={now_ms} isMain={s.id === action?.id} axis={on} />
+    <Row key={s.id} step={s} naming={naming} now_ms={now_ms} isMain={s.id === here?.id} axis={on} unfold={open} />
   );
   return (
-    <>
-      <div className="flex flex-wrap items-start justify-between gap-x-8 gap-y-3">
-        <Heading {...{ sentence, now, action, now_ms, late, mask, reckoned }} />
-        {action && <Do step={action} naming={naming} at={waiting || action.holds.some(isNo) ? "ahead" : "now"} />}
-      </div>
+    <AlongProvider others={others}>
+      <Heading {...{ sentence, now, action, now_ms, late, reckoned }} />
+      {here && here.id !== now?.id && here.id !== action?.id && (
+        <p className="mt-3 text-[19px] font-semibold" data-testid="here-name">
+          {stepName(here, naming)}
+        </p>
+      )}
+      {here && (
+        <StepHere
+          key={here.id}
+          step={here}
+          hand={reckoned.hand}
+          release={reckoned.release}
+          main={!waiting && !here.holds.some(isNo)}
+          onDone={() => open(null)}
+        />
+      )}
       {(action?.kind === "coat" || action?.layer) && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
+      {late && !late.soon && <p className="mt-3 text-ink2">{late.text}</p>}
+      {mask && <p className="mt-3 font-medium text-amber-ink">{mask}</p>}
       <AroundList around={steps.flatMap((s) => s.around)} />
       <div className="mt-4">
         <AxisHead axis={axis} />
@@ -101,7 +136,7 @@ export function CourseDesk({ reckoned, calibration = null }: { reckoned: Reckone
         Times are the sheet&rsquo;s at the temperatures that were logged, and a model set to common practice; the touch test in a hidden
         place decides. Supplied air, or what the safety data sheet and your local rules require.
       </p>
-    </>
+    </AlongProvider>
   );
 }
 
@@ -112,7 +147,6 @@ function Heading({
   action,
   now_ms,
   late,
-  mask,
   reckoned,
 }: {
   sentence: { main: string; rest: string } | null;
@@ -120,14 +154,17 @@ function Heading({
   action: CourseStep | null;
   now_ms: number;
   late: { text: string; soon: boolean } | null;
-  mask: string | null;
   reckoned: Reckoned;
 }) {
   const { base } = usePanel();
   const { mending } = reckoned;
   return (
     <div className="max-w-[42rem] flex-1 basis-80">
-      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="course-now" aria-live="polite">
+      <h2
+        className="max-w-[24em] text-[25px] leading-[1.12] font-semibold tracking-tight sm:text-[31px]"
+        data-testid="course-now"
+        aria-live="polite"
+      >
         {sentence ? (
           <>
             {sentence.main} <em className="text-glow-ink not-italic">{sentence.rest}</em>
@@ -142,8 +179,7 @@ function Heading({
         </p>
       )}
       {action && <StepHolds holds={action.holds} now_ms={now_ms} />}
-      {late && <p className={`mt-1 ${late.soon ? "font-medium text-amber-ink" : "text-ink2"}`}>{late.text}</p>}
-      {mask && <p className="mt-1 font-medium text-amber-ink">{mask}</p>}
+      {late?.soon && <p className="mt-1 font-medium text-amber-ink">{late.text}</p>}
       {mending && (
         <p className="mt-1">
           <Link to={`${base}/spray/mend?card=${mending.card}`} className="inline-block min-h-6 underline underline-offset-4">

@@ -1,7 +1,7 @@
-import { Link, useFetcher } from "react-router";
-import type { CourseStep, StepKind } from "#core/course/steps";
+import { useFetcher } from "react-router";
+import type { CourseStep } from "#core/course/steps";
 import { FLATTEN_BY } from "#core/models/ways/terms";
-import { PART_HELD, type PartHeld, type Side } from "#core/record/kinds";
+import { PART_HELD, type PartHeld } from "#core/record/kinds";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
@@ -10,45 +10,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { useNow } from "~/kit/shell/now";
 import { whenText } from "~/kit/words/when";
-import { type Naming, stepName } from "./course.words";
-
-/** A step's page, where its work is done elsewhere. */
-const PAGES: Partial<Record<StepKind, { to: string; go: string }>> = {
-  prepare: { to: "/spray/below", go: "Note what lies below" },
-  colour: { to: "/spray/below", go: "Log a coat of colour" },
-  readBefore: { to: "/spray", go: "Take the readings" },
-  mix: { to: "/plan/mix", go: "Work out the mix" },
-  coat: { to: "/spray", go: "Spray and log it" },
-  readAfter: { to: "/inspect", go: "Read the film" },
-  inspect: { to: "/inspect/defects", go: "Note what you see" },
-  correct: { to: "/correct", go: "Go to Correct" },
-  measureAgain: { to: "/inspect", go: "Measure again" },
-  handOver: { to: "/hand-over", go: "Hand it over" },
-};
-
-const LAYER_PAGE = { to: "/spray/below", go: "Spray and log it" };
-
-/** What is done at a step: a page to go to, or a word to the ledger. */
-export function Do({ step, naming, at = "row" }: { step: CourseStep; naming: Naming; at?: "now" | "ahead" | "row" }) {
-  const { base } = usePanel();
-  const page = step.kind === "colour" && step.layer ? LAYER_PAGE : PAGES[step.kind];
-  if (page)
-    return (
-      <Link to={`${base}${page.to}`} className="press" {...(at === "now" ? { "data-kind": "main" } : {})}>
-        {at === "row" ? <Short step={step} naming={naming} /> : page.go}
-      </Link>
-    );
-  if (step.kind === "flatten") return <Flatten step={step} />;
-  if (step.kind === "turn") return <Turn />;
-  if (step.kind === "bake") return <Heat from_ms={step.from_ms} />;
-  return null;
-}
-
-const Short = ({ step, naming }: { step: CourseStep; naming: Naming }) => (
-  <>
-    Do it<span className="sr-only">: {stepName(step, naming)}</span>
-  </>
-);
+import { StepFields, useAllNames } from "./along";
 
 /** A moment before its time is no matter. */
 const SOON_MS = 30_000;
@@ -59,7 +21,8 @@ function useSend() {
   return { fetcher, errors: said?.errors ?? {}, fault: said?.message ? [said.message] : undefined, busy: fetcher.state !== "idle" };
 }
 
-function Flatten({ step }: { step: CourseStep }) {
+/** The part sanded flat between its builds. */
+export function Flatten({ step }: { step: CourseStep }) {
   const units = useUnits();
   const { view } = usePanel();
   const { fetcher, errors, fault, busy } = useSend();
@@ -91,52 +54,56 @@ function Flatten({ step }: { step: CourseStep }) {
   );
 }
 
-function Turn() {
+/** The part turned over, or hung. */
+export function Turn({ step }: { step: CourseStep }) {
   const { view } = usePanel();
   const { fetcher, fault, busy } = useSend();
-  const turn = (how: PartHeld, side: Side) =>
-    void fetcher.submit({ intent: "turn", how, side, formKey: `${view.formKey}-turn-${how}` }, { method: "post" });
+  const all = useAllNames(step);
   return (
-    <div className="flex flex-wrap gap-2">
+    <fetcher.Form method="post" className="flex flex-wrap gap-2">
+      <input type="hidden" name="intent" value="turn" />
+      <input type="hidden" name="side" value="front" />
+      <input type="hidden" name="formKey" value={`${view.formKey}-turn`} />
+      <StepFields step={step} />
       {(Object.keys(PART_HELD) as PartHeld[]).map((how, i) => (
-        <button
-          key={how}
-          type="button"
-          className="press"
-          {...(i === 0 ? { "data-kind": "main" } : {})}
-          disabled={busy}
-          onClick={() => turn(how, "front")}
-        >
-          Front up, {PART_HELD[how]}
+        <button key={how} className="press" name="how" value={how} {...(i === 0 ? { "data-kind": "main" } : {})} disabled={busy}>
+          {all ? `${all}: front up` : "Front up"}, {PART_HELD[how]}
         </button>
       ))}
       <FieldErrors errors={fault} />
-    </div>
+    </fetcher.Form>
   );
 }
 
-function Heat({ from_ms }: { from_ms: number | null }) {
+/** Heat on, and off again with what the part had. */
+export function Heat({ step }: { step: CourseStep }) {
   const now_ms = useNow();
-  const soon = from_ms !== null && from_ms > now_ms + SOON_MS;
+  const { from_ms } = step;
   const units = useUnits();
   const { view } = usePanel();
   const { fetcher, errors, fault, busy } = useSend();
+  const all = useAllNames(step);
   const { sheet } = view.product;
-  if (!view.state.baking)
+  const named = (text: string) => (all ? `${all}: ${text.charAt(0).toLowerCase()}${text.slice(1)}` : text);
+  if (!view.state.baking) {
+    const soon = from_ms !== null && from_ms > now_ms + SOON_MS;
     return (
-      <button
-        type="button"
-        className="press"
-        disabled={busy}
-        onClick={() => void fetcher.submit({ intent: "heatOn", formKey: `${view.formKey}-heat` }, { method: "post" })}
-      >
-        {soon ? `Heat on too soon: from ${whenText(from_ms, now_ms)}` : "Heat on"}
-      </button>
+      <fetcher.Form method="post">
+        <input type="hidden" name="intent" value="heatOn" />
+        <input type="hidden" name="formKey" value={`${view.formKey}-heat`} />
+        <StepFields step={step} />
+        <button className="press" {...(soon ? {} : { "data-kind": "main" })} disabled={busy}>
+          {named(soon ? `Heat on too soon: from ${whenText(from_ms, now_ms)}` : "Heat on")}
+        </button>
+        <FieldErrors errors={fault} />
+      </fetcher.Form>
     );
+  }
   return (
     <KeptForm fetcher={fetcher} place={`bake ${view.state.baking.id}`} className="flex flex-wrap items-end gap-2 text-left">
       <input type="hidden" name="intent" value="baked" />
       <input type="hidden" name="formKey" value={`${view.formKey}-baked`} />
+      <StepFields step={step} />
       <Field
         className="w-28"
         label="Part"
@@ -153,8 +120,8 @@ function Heat({ from_ms }: { from_ms: number | null }) {
         defaultValue={initial("duration", sheet.bake?.time_s ?? null, units)}
         errors={errors.time}
       />
-      <button className="press" disabled={busy}>
-        Heat off
+      <button className="press" data-kind="main" disabled={busy}>
+        {named("Heat off")}
       </button>
       <FieldErrors errors={fault} />
     </KeptForm>

@@ -9,20 +9,29 @@ import { renderPanel, testView } from "~/kit/testing/render-panel";
 import { actionWords } from "~/kit/words/step-words";
 import { courseAxis, isBeyond, stretchesOf } from "./course-axis";
 import { mendingOf } from "#core/panel/mending";
-import { courseAt } from "./course-at";
+import { courseAt, handAt } from "./course-at";
 import { CourseDesk } from "./course.desk";
+import type { OtherPanel } from "./use-along";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import { coatFigures, courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
 
 /** The page as the server sends it, at the test's now. */
-const renderCourse = (view: ReturnType<typeof testView>, at_ms = 0) =>
-  renderPanel(<CourseDesk reckoned={{ at_ms, steps: courseAt(view, at_ms), mending: mendingOf(view.state) }} />, view);
+const reckonedAt = (view: ReturnType<typeof testView>, at_ms = 0) => ({
+  at_ms,
+  steps: courseAt(view, at_ms),
+  hand: handAt(view, at_ms),
+  release: null,
+  mending: mendingOf(view.state),
+});
+const renderCourse = (view: ReturnType<typeof testView>, at_ms = 0, others: readonly OtherPanel[] = []) =>
+  renderPanel(<CourseDesk reckoned={reckonedAt(view, at_ms)} others={others} />, view);
 const rows = () => [...screen.getByTestId("course").querySelectorAll<HTMLElement>("[data-step]")];
 
 test("sprayed and read while it cures: the wait is now, deciding comes after it, what is behind is folded away", () => {
   renderCourse(testView());
   expect(screen.getByTestId("course-now").textContent).toMatch(/^Cure until /);
-  expect(screen.getByRole("link", { name: "Go to Correct" }).getAttribute("href")).toMatch(/\/correct$/);
+  // It may be looked over while it cures: that stands unfolded, before anything is decided.
+  expect(screen.getByTestId("step-here").dataset.stepHere).toBe("inspect");
   expect(rows().map((r) => r.dataset.step)).toContain("hand over");
   expect(within(screen.getByTestId("course-done")).getByText("Coat 2 of 2")).toBeTruthy();
 });
@@ -48,7 +57,7 @@ test("the forecast that came with the page stands until its moment is past, then
   });
   const old_ms = -3600_000;
   const stale = courseAt(view, old_ms).map((s): CourseStep => (s.kind === "readBefore" ? { ...s, state: "done" } : s));
-  renderPanel(<CourseDesk reckoned={{ at_ms: old_ms, steps: stale, mending: null }} />, view);
+  renderPanel(<CourseDesk reckoned={{ ...reckonedAt(view, old_ms), steps: stale }} />, view);
   expect(screen.getByTestId("course-now").textContent).not.toContain("Read the film below");
   await waitFor(() => expect(screen.getByTestId("course-now").textContent).toBe("Read the film below the clear now."));
 });
@@ -109,6 +118,7 @@ describe("in words", () => {
       stop: false,
       attention: false,
       done: false,
+      open: [],
       ...more,
     });
     expect(actionWords(standing({}), NOW)).toBe("Coat 2 of 3");

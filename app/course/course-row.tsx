@@ -1,9 +1,13 @@
 import { Check, Circle, CircleDot, Minus, TriangleAlert } from "lucide-react";
+import { Link } from "react-router";
 import type { CourseStep } from "#core/course/steps";
+import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { WorkingButton } from "~/kit/ui/figure";
 import { type CourseAxis, type StretchKind, stretchesOf } from "./course-axis";
-import { Do } from "./course-do";
+import { Heat } from "./course-do";
+import { MixQuick, PrepareQuick } from "./quick";
+import { unfolds } from "./unfold";
 import { type Naming, stepName, stepNeeds, stepWhen, stepWorking } from "./course.words";
 import { tickText } from "~/kit/words/when";
 
@@ -84,11 +88,15 @@ export function Row({
   now_ms,
   isMain,
   axis,
+  unfold,
 }: {
   step: CourseStep;
   naming: Naming;
   now_ms: number;
+  /** It stands unfolded above. */
   isMain: boolean;
+  /** Unfolds it. */
+  unfold: (id: string) => void;
   /** None for what is behind. */
   axis: CourseAxis | null;
 }) {
@@ -126,16 +134,34 @@ export function Row({
         </span>
       )}
       <span className="col-start-3 row-start-1 flex items-center justify-end gap-2 text-right text-[14px] sm:col-start-4">
-        {step.state === "open" && !isMain && step.kind !== "bake" && <Do step={step} naming={naming} />}
+        {!isMain && unfolds(step) && (
+          <button type="button" className="press" onClick={() => unfold(step.id)}>
+            {step.state === "done" ? "More" : "Do it"}
+            <span className="sr-only">: {name}</span>
+          </button>
+        )}
         <WorkingButton working={stepWorking(step, name, now_ms, units)} label={`${name}: why, and when`}>
           <span>{stepWhen(step, now_ms) || "then"}</span>
         </WorkingButton>
       </span>
-      {step.state === "open" && !isMain && step.kind === "bake" && (
-        <span className="col-span-2 col-start-2 pb-2 sm:col-span-3">
-          <Do step={step} naming={naming} />
-        </span>
+      {!isMain && step.state === "open" && (
+        <div className="col-span-2 col-start-2 pb-2 empty:hidden sm:col-span-3">
+          {step.kind === "bake" && <Heat step={step} />}
+          {step.kind === "prepare" && <PrepareQuick step={step} />}
+          {step.kind === "mix" && <MixQuick step={step} />}
+          {step.kind === "colour" && !step.layer && <ColourLink step={step} />}
+        </div>
       )}
     </li>
+  );
+}
+
+/** What goes below the clear without a plan of it is told on its page. */
+function ColourLink({ step }: { step: CourseStep }) {
+  const { base } = usePanel();
+  return (
+    <Link to={`${base}/spray/below`} className="press" data-step-link={step.id}>
+      Log a coat of colour
+    </Link>
   );
 }

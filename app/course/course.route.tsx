@@ -1,0 +1,56 @@
+import { acting } from "~/kit/form/in-words.server";
+import { data } from "react-router";
+import { listStandings } from "#server/repos/summary-repo";
+import { serverContext } from "#server/running";
+import { panelOr404 } from "~/kit/http/panel.server";
+import { firstAct } from "~/kit/form/act";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { formOf } from "~/kit/http/body.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import { readingAction } from "~/kit/readings/reading-action.server";
+import { sprayAct } from "~/stations/spray/spray.act.server";
+import { marksAct } from "~/stations/inspect/marks.act.server";
+import { workAct } from "~/stations/correct/work.act.server";
+import { loadRelease } from "~/stations/hand-over/release.server";
+import { releaseAct } from "~/stations/hand-over/release.act.server";
+import { loadRunCalibration } from "#server/views/calibration-view";
+import { mendingOf } from "#core/panel/mending";
+import { courseAct } from "./course.act.server";
+import { courseAt, handAt } from "./course-at";
+import { CourseDesk } from "./course.desk";
+import type { Route } from "./+types/course.route";
+
+/** The whole job without leaving it: what each station does at its step, done here by the station's own act. */
+const ACTS = [courseAct, readingAction, sprayAct, marksAct, workAct, releaseAct];
+
+export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const at = { jobId, panelId, look: () => panelOr404(ctx, jobId, panelId) };
+  const answer = await firstAct(ACTS, ctx, at, form, await formPrefs(request, form));
+  if (!answer) throw data("Not understood", { status: 400 });
+  return answer;
+});
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
+/** A panel's first page: what now, what next, when and why; and what of the job's other panels may be done with it. */
+export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
+  const ctx = await serverContext();
+  const [view, calibration, standings] = await Promise.all([
+    panelOr404(ctx, jobId, panelId),
+    loadRunCalibration(ctx),
+    listStandings(ctx.db, [jobId]),
+  ]);
+  const at_ms = ctx.now_ms();
+  const release = view.standing.action?.kind === "handOver" ? await loadRelease(ctx, { jobId, panelId, view }) : null;
+  return {
+    calibration,
+    others: standings.filter((s) => s.panelId !== panelId).map(({ panelId: id, name, standing }) => ({ id, name, open: standing.open })),
+    reckoned: { at_ms, steps: courseAt(view, at_ms), hand: handAt(view, at_ms), release, mending: mendingOf(view.state) },
+  };
+}
+
+export default function Course({ loaderData, params }: Route.ComponentProps) {
+  return <CourseDesk key={params.panelId} {...loaderData} />;
+}

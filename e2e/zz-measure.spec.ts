@@ -9,12 +9,18 @@ test("measure", async ({ page }) => {
   for (const [name, path] of PAGES) {
     const at = await path(page);
     const cells = [];
-    for (const [w, h] of [[1280, 800], [820, 1180], [390, 844]] as const) {
+    for (const [w, h] of [
+      [1280, 800],
+      [820, 1180],
+      [390, 844],
+    ] as const) {
       await page.setViewportSize({ width: w, height: h });
       await open(page, at);
       await page.waitForTimeout(300);
       const f = await firstScreen(page);
-      cells.push(`${f.words}/${f.before} act ${f.action} fld ${f.field} fold ${f.fold} fix ${f.fixed}${f.beyond ? ` BEYOND ${f.beyond}` : ""}`);
+      cells.push(
+        `${f.words}/${f.before} act ${f.action} fld ${f.field} fold ${f.fold} fix ${f.fixed}${f.beyond ? ` BEYOND ${f.beyond}` : ""}`,
+      );
     }
     rows.push(`${name.padEnd(22)} | ${cells.join(" | ")}`);
     writeFileSync(process.env.OUT ?? "/tmp/w/measure.txt", rows.join("\n"));

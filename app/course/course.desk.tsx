@@ -100,6 +100,11 @@ export function CourseDesk({
           onDone={() => open(null)}
         />
       )}
+      {here && action && here.id !== action.id && here.state !== "done" && (
+        <button type="button" className="press mt-2" data-kind="quiet" onClick={() => open(action.id)}>
+          Not now: {stepName(action, naming).toLowerCase()}
+        </button>
+      )}
       {(action?.kind === "coat" || action?.layer) && <CoatFigures step={action} now_ms={now_ms} calibration={calibration} />}
       {late && !late.soon && <p className="mt-3 text-ink2">{late.text}</p>}
       {mask && <p className="mt-3 font-medium text-amber-ink">{mask}</p>}

@@ -1,4 +1,4 @@
-import { Suspense, lazy } from "react";
+import { Suspense, lazy, useEffect } from "react";
 import { useFetcher } from "react-router";
 import type { CourseStep, StepKind } from "#core/course/steps";
 import { LAYER_NAMES } from "#core/models/prep/layer-names";
@@ -64,7 +64,7 @@ function Form({ step, hand, release, main, onDone }: StepHereProps) {
     case "bake":
       return <Heat step={step} />;
     case "inspect":
-      return <LookOver clean={<Clean step={step} />} onDone={onDone} />;
+      return <LookOver clean={<Clean step={step} onDone={onDone} />} onDone={onDone} />;
     case "correct":
       return <CorrectHere onDone={onDone} />;
     case "handOver":
@@ -98,9 +98,14 @@ function ReadHere({ step, phase, onDone }: { step: CourseStep; phase: Phase; onD
 }
 
 /** Nothing found is said, or nobody has looked; it stands within the form of what was found, and sends by itself. */
-function Clean({ step }: { step: CourseStep }) {
+function Clean({ step, onDone }: { step: CourseStep; onDone: () => void }) {
   const { view } = usePanel();
   const fetcher = useFetcher<FormAnswer>();
+  const stored = fetcher.state === "idle" && fetcher.data?.ok === true;
+  useEffect(() => {
+    if (stored) onDone();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the answer has come
+  }, [stored]);
   const all = useAllNames(step);
   const along = useGoingAlong(step);
   const send = () => {

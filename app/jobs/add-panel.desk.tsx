@@ -25,7 +25,7 @@ export function AddPanelDesk({
       <main className="max-w-[1080px] px-4 py-6 sm:px-6">
         <DraftForm draft={draft} className="space-y-6">
           <input type="hidden" name="formKey" value={formKey} />
-          <PanelFields draft={draft} errors={actionData?.errors ?? {}} products={products} />
+          <PanelFields draft={draft} errors={actionData?.errors ?? {}} products={products} several />
           <FieldErrors errors={actionData?.message ? [actionData.message] : undefined} />
           <button className="press" data-kind="main">
             Add this panel

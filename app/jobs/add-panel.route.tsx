@@ -34,8 +34,8 @@ export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const form = await formOf(request);
   const { units } = await formPrefs(request, form);
   const made = { panelId: "" };
-  const answer = await answerForm(form, panelForm(units), async ({ panel, formKey }) => {
-    made.panelId = await addPanel(ctx, params.jobId, panel, formKey);
+  const answer = await answerForm(form, panelForm(units), async ({ panels: [panel, ...more], formKey }) => {
+    made.panelId = await addPanel(ctx, params.jobId, panel, formKey, more);
   });
   return made.panelId ? redirect(`/jobs/${params.jobId}/panels/${made.panelId}/course`) : answer;
 });

@@ -6,6 +6,7 @@ import { FINISH_KEYS } from "#core/models/ways/terms";
 import type { NewPanel } from "#server/commands/jobs";
 import { parseCorners } from "./corners";
 import type { JobBrief } from "#core/panel/job-brief";
+import { USUALLY_HANGS, numbered } from "#core/panel/usual-hang";
 import { dayAtNoon, optionalQuantity, quantity, wholeNumber } from "~/kit/form/fields";
 
 export const OWN_SHAPE = "own";
@@ -40,6 +41,38 @@ const panelFields = (units: UnitPreferences) => ({
 });
 type PanelFields = z.infer<z.ZodObject<ReturnType<typeof panelFields>>>;
 
+/** So many alike, and further parts of usual size: a tap each. */
+const MOST_PANELS = 20;
+const severalFields = {
+  count: wholeNumber(1, MOST_PANELS).default(1),
+  more: oneOrMore(z.enum(SHAPE_KINDS)),
+  moreName: oneOrMore(z.string().trim().max(60)),
+};
+type Several = z.infer<z.ZodObject<typeof severalFields>>;
+
+/** A field that may be sent several times. */
+function oneOrMore<S extends z.ZodType>(one: S) {
+  return z.union([z.array(one).max(MOST_PANELS, `At most ${MOST_PANELS} parts at once`), one.transform((v) => [v])]).default([]);
+}
+
+/** The panel as described, as many as are alike, and the further parts: of usual size, sprayed as it is; each by a name of its own. */
+function toPanels(v: PanelFields & Several, units: UnitPreferences, ctx: z.core.$RefinementCtx): [NewPanel, ...NewPanel[]] {
+  const first = toPanel(v, units, ctx);
+  const alike = Array.from({ length: v.count }, () => first);
+  const others = v.more.map((kind, i): NewPanel => {
+    const [width_m, height_m] = SHAPES[kind].size_m;
+    return {
+      ...first,
+      name: v.moreName[i] || SHAPES[kind].name,
+      shape: panelShape(kind, { width_m, height_m }),
+      tilt_rad: USUALLY_HANGS[kind] === "vertical" ? Math.PI / 2 : 0,
+    };
+  });
+  const all = [...alike, ...others];
+  const names = numbered(all.map((p) => p.name));
+  return all.map((p, i) => ({ ...p, name: names[i]! })) as [NewPanel, ...NewPanel[]];
+}
+
 function toPanel(v: PanelFields, units: UnitPreferences, ctx: z.core.$RefinementCtx): NewPanel {
   const shape = shapeFrom(v, units);
   if (typeof shape === "string") {
@@ -65,8 +98,8 @@ function toBrief(v: Omit<PanelFields, "shape" | "width" | "height" | "corners">,
 /** One more panel for a job. */
 export const panelForm = (units: UnitPreferences) =>
   z
-    .object({ ...panelFields(units), formKey: z.string().max(80) })
-    .transform((v, ctx) => ({ panel: toPanel(v, units, ctx), formKey: v.formKey }));
+    .object({ ...panelFields(units), ...severalFields, formKey: z.string().max(80) })
+    .transform((v, ctx) => ({ panels: toPanels(v, units, ctx), formKey: v.formKey }));
 
 /** A panel put right. */
 export const changedPanelForm = (units: UnitPreferences) => z.object(panelFields(units)).transform((v, ctx) => toPanel(v, units, ctx));
@@ -115,12 +148,12 @@ export const jobForm = (units: UnitPreferences) =>
   z
     .object({
       ...panelFields(units),
+      ...severalFields,
       ...brief,
       ...told(units),
       formKey: z.string().max(80),
     })
-    .transform((v, ctx) => ({
-      ...toJob(v),
-      clientKey: v.formKey,
-      panel: toPanel(v, units, ctx),
-    }));
+    .transform((v, ctx) => {
+      const [panel, ...morePanels] = toPanels(v, units, ctx);
+      return { ...toJob(v), clientKey: v.formKey, panel, morePanels };
+    });

@@ -4,6 +4,7 @@ import { useDraft } from "~/kit/draft/use-draft";
 import { Link, useNavigation } from "react-router";
 import { FINISHES } from "#core/models/ways/terms";
 import { PANEL_QUANTITIES, PanelFields, panelStart, productFor } from "./panel-fields";
+import { PartsPick } from "./parts-pick";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { NO_BRIEF } from "#core/panel/job-brief";
 import { BriefFields, briefStart } from "./brief-fields";
@@ -26,6 +27,7 @@ export function NewJobDesk({
       finish: usual.finish,
       ...panelStart(units, products, usual.coats.length),
       productRevisionId: productFor(products, usual.finish),
+      parts: [] as readonly string[],
       ...briefStart(NO_BRIEF),
     },
     PANEL_QUANTITIES,
@@ -40,10 +42,17 @@ export function NewJobDesk({
         {products.length === 0 && <ShelfEmpty />}
         <DraftForm draft={draft} className="space-y-8">
           <input type="hidden" name="formKey" value={formKey} />
-          <section className="grid gap-4 sm:grid-cols-[2fr_1.4fr_auto]">
-            <Field label="Vehicle or part" {...draft.field("vehicle")} errors={errors.vehicle} />
-            <Field label="Colour" {...draft.field("colourName")} errors={errors.colourName} />
-            <ShownAs {...draft.field("colourCss")} />
+          <section className="space-y-3">
+            <div className="grid gap-4 sm:grid-cols-[2fr_1.4fr_auto]">
+              <Field label="Vehicle or part" {...draft.field("vehicle")} errors={errors.vehicle} />
+              <Field label="Colour" {...draft.field("colourName")} errors={errors.colourName} />
+              <ShownAs {...draft.field("colourCss")} />
+            </div>
+            <PartsPick draft={draft} />
+            <FieldErrors errors={actionData?.message ? [actionData.message] : undefined} />
+            <button className="press min-h-14 w-full text-[17px] sm:w-auto" data-kind="main" disabled={busy || products.length === 0}>
+              {busy ? "Starting…" : "Start this job"}
+            </button>
           </section>
           <section>
             <h2 className="mb-3 text-xl font-semibold">House way</h2>
@@ -75,12 +84,8 @@ export function NewJobDesk({
           </section>
           <section>
             <h2 className="mb-3 text-xl font-semibold">First panel</h2>
-            <PanelFields draft={draft} errors={errors} products={products} />
+            <PanelFields draft={draft} errors={errors} products={products} several />
           </section>
-          <FieldErrors errors={actionData?.message ? [actionData.message] : undefined} />
-          <button className="press" data-kind="main" disabled={busy || products.length === 0}>
-            {busy ? "Starting…" : "Start this job"}
-          </button>
         </DraftForm>
       </main>
     </>

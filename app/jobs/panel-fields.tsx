@@ -5,6 +5,7 @@ import { boundingBox } from "#core/kernel/geometry/geometry";
 import { type PanelBrief, SUBSTRATES } from "#core/panel/brief";
 import { type PanelShape, SHAPES, SHAPE_KINDS, type ShapeKind, ownShape, panelShape } from "#core/kernel/geometry/shapes";
 import { parseQuantity } from "#core/kernel/units/parse";
+import { USUALLY_HANGS } from "#core/panel/usual-hang";
 import { initial } from "~/kit/form/initial";
 import { parseCorners } from "./corners";
 import { useUnits } from "~/kit/root/use-root";
@@ -41,19 +42,6 @@ const usualSize = (kind: ShapeKind, units: UnitPreferences) => {
   return { width: initial("length", width, units), height: initial("length", height, units) };
 };
 
-/** How a part is usually sprayed: as it stands on the vehicle, small parts laid. Common practice. */
-const USUALLY: Record<ShapeKind, "vertical" | "horizontal"> = {
-  bonnet: "horizontal",
-  door: "vertical",
-  wing: "vertical",
-  quarter: "vertical",
-  roof: "horizontal",
-  bootLid: "horizontal",
-  bumper: "vertical",
-  tank: "horizontal",
-  mirrorCap: "horizontal",
-};
-
 /** Corners as they are typed: one a line, x and y. */
 const cornersText = (points: readonly (readonly number[])[], units: UnitPreferences) =>
   points.map((p) => p.map((m) => initial("length", m, units)).join(" ")).join("\n");
@@ -70,6 +58,7 @@ export const panelStart = (units: UnitPreferences, products: readonly ProductCho
   sides: "1",
   productRevisionId: products[0]?.revisionId ?? "",
   coatsPlanned: String(coats),
+  count: "1",
 });
 /** What the fields of a panel that is there begin with. */
 export function panelStartOf(panel: PanelBrief & { name: string; productRevisionId: string }, units: UnitPreferences) {
@@ -88,6 +77,7 @@ export function panelStartOf(panel: PanelBrief & { name: string; productRevision
     sides: String(panel.sides ?? 1),
     productRevisionId: panel.productRevisionId,
     coatsPlanned: String(panel.coatsPlanned),
+    count: "1",
   };
 }
 export const PANEL_QUANTITIES = { width: "length", height: "length", corners: "length" } as const;
@@ -98,12 +88,14 @@ interface PanelFieldsProps {
   draft: PanelDraft;
   /** Something is placed on it: shape and size are not asked for. */
   outlineStays?: boolean;
+  /** Several alike may be made at once. */
+  several?: boolean;
   errors: Record<string, string[]>;
   products: readonly ProductChoice[];
 }
 
 /** What makes a panel: shape, size, how it hangs, what lies below, product and coats. Used for a new job and for a further panel. */
-export function PanelFields({ draft, errors, products, outlineStays = false }: PanelFieldsProps) {
+export function PanelFields({ draft, errors, products, outlineStays = false, several = false }: PanelFieldsProps) {
   const units = useUnits();
   const region = useRegion();
   const { typed } = draft;
@@ -170,6 +162,7 @@ export function PanelFields({ draft, errors, products, outlineStays = false }: P
           <option value="2">both, the back first</option>
         </SelectField>
         <Field label="Coats" {...draft.field("coatsPlanned")} inputMode="numeric" errors={errors.coatsPlanned} />
+        {several && <Field label="How many alike" {...draft.field("count")} inputMode="numeric" errors={errors.count} />}
       </div>
       <Preview {...{ shape, kind, outlineStays, draft }} />
     </div>
@@ -216,7 +209,17 @@ function ProductField({
   );
 }
 
-/** Which part it is; its usual size comes with it. */
+/** Which part it is; its usual size, and how it usually hangs, come with it. */
+export function chooseShape(draft: Pick<PanelDraft, "set">, next: ShapeKind | "own", units: UnitPreferences): void {
+  draft.set("shape", next);
+  if (next === "own") return;
+  const usual = usualSize(next, units);
+  draft.set("width", usual.width);
+  draft.set("height", usual.height);
+  draft.set("orientation", USUALLY_HANGS[next]);
+}
+
+/** The choice of it from a list. */
 function ShapeField({
   outlineStays,
   kind,
@@ -239,15 +242,7 @@ function ShapeField({
       name="shape"
       value={kind}
       errors={errors.shape}
-      onChange={(e) => {
-        const next = e.target.value as ShapeKind | "own";
-        draft.set("shape", next);
-        if (next === "own") return;
-        const usual = usualSize(next, units);
-        draft.set("width", usual.width);
-        draft.set("height", usual.height);
-        draft.set("orientation", USUALLY[next]);
-      }}
+      onChange={(e) => chooseShape(draft, e.target.value as ShapeKind | "own", units)}
     >
       {SHAPE_KINDS.map((k) => (
         <option key={k} value={k}>

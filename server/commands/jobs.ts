@@ -65,12 +65,21 @@ export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jo
   });
 }
 
-/** A further panel of a job. */
-export async function addPanel(ctx: ServerContext, jobId: string, panel: NewPanel, clientKey: string | null = null): Promise<string> {
-  return run(ctx, { key: clientKey, what: `panel of ${jobId}`, content: panel }, async ({ db, tell }) => {
+/** A further panel of a job, or several at once. @returns the first one */
+export async function addPanel(
+  ctx: ServerContext,
+  jobId: string,
+  panel: NewPanel,
+  clientKey: string | null = null,
+  more: readonly NewPanel[] = [],
+): Promise<string> {
+  const content = more.length === 0 ? panel : [panel, ...more];
+  return run(ctx, { key: clientKey, what: `panel of ${jobId}`, content }, async ({ db, tell }) => {
     if (!(await getJob(db, jobId))) throw new Refusal(null, "This job is no longer there", 404);
     tell({ topic: "job", id: jobId });
-    return (await addPanelIn(ctx, db, jobId, panel)).id;
+    const { id } = await addPanelIn(ctx, db, jobId, panel);
+    for (const other of more) await addPanelIn(ctx, db, jobId, other);
+    return id;
   });
 }
 

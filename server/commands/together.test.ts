@@ -25,7 +25,8 @@ async function twoPanels(read = true) {
     productRevisionId: revisionId,
     coatsPlanned: 2,
   });
-  for (const id of read ? [panelId, door] : []) await recordEntry(ctx, { panelId: id, kind: "reading", body: readingBody("before", "1", 92), by });
+  for (const id of read ? [panelId, door] : [])
+    await recordEntry(ctx, { panelId: id, kind: "reading", body: readingBody("before", "1", 92), by });
   const look = async (id: string) => (await loadPanelView(ctx, jobId, id))!;
   const t = (step: string, clientKey: string | null = null) => ({ jobId, panelIds: [panelId, door], step, by, clientKey });
   return { ctx, jobId, bonnet: panelId, door, look, t };
@@ -79,7 +80,8 @@ test("prepared and heated together; heat on a panel that is not there yet is ref
 test("what lists say is open at a panel is what its page says", async () => {
   const { ctx, jobId, look, t } = await twoPanels();
   const agree = async () => {
-    for (const { panelId, standing } of await listStandings(ctx.db, [jobId])) expect(standing.open).toEqual((await look(panelId)).standing.open);
+    for (const { panelId, standing } of await listStandings(ctx.db, [jobId]))
+      expect(standing.open).toEqual((await look(panelId)).standing.open);
   };
   await agree();
   await coatTogether(ctx, { ...t("front 1"), otherwise: {} });

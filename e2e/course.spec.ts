@@ -46,7 +46,7 @@ test("three, sand, three by a moved clock: each wait, the night, sanding flat, a
   await course(11);
   // Not a fourth coat in minutes: it cures, here and in the strip and in the booth view.
   await expect(now).toContainText("Cure before sanding flat until");
-  await expect(page.getByTestId("clock")).toContainText("after coat 3: until sanding flat");
+  await expect(page.getByTestId("clock")).toContainText("Cure before sanding flat after coat 3");
   await open(page, `${base.replace(/\/panels\/.*$/, "")}/booth`);
   await expect(page.getByTestId("booth-next")).toContainText("cure, then sand it flat.");
   await expect(page.getByRole("button", { name: /^Start/ })).toHaveCount(0);

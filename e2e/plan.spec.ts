@@ -92,7 +92,7 @@ test("mix of a panel: the section follows, an over-pour is mended or the pot is 
   await expect(page.getByTestId("pour-now")).toContainText("All in:");
   await page.getByRole("button", { name: "Keep it and start the pot clock" }).click();
   await expect(page.getByText("Mix kept; its pot clock runs")).toBeVisible();
-  await expect(page.getByTestId("clock").filter({ hasText: "Mix estate two" })).toContainText("pot, Clear T");
+  await expect(page.getByTestId("clock").filter({ hasText: "Mix estate two" })).toContainText("Pot of Clear T");
 });
 
 test("the stand-in scale is poured on, overshoots a little, and says that it is simulated", async ({ page }) => {

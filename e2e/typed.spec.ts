@@ -59,12 +59,27 @@ async function units(page: Page, name: RegExp): Promise<void> {
 
 const PLACES = process.env.TYPED ? PAGES.filter(([name]) => name === process.env.TYPED) : PAGES;
 
-test("what is typed is there after a reload, another page and back, and a switch of units and back, in every form", async ({ page }) => {
-  test.setTimeout(600_000);
+/** Somebody else rates the panel's texture, from another window. */
+const rateElsewhere = (page: Page, panelId: string) =>
+  page.evaluate(async (id) => {
+    const body = new URLSearchParams({ role: "part", rating: "2.5" });
+    const { status } = await fetch(`/do/panels/${id}/texture.data`, { method: "POST", body });
+    if (status >= 300) throw new Error(`texture not stored: ${status}`);
+  }, panelId);
+
+test("what is typed is there after a reload, another page and back, a switch of units and back, another window's entry, and a closed tab, in every form", async ({
+  context,
+}) => {
+  test.setTimeout(900_000);
   const lost: string[] = [];
   let fields = 0;
   let where = "";
-  page.on("pageerror", (e) => lost.push(`${where}: ${e.stack ?? e.message}`));
+  const newPage = async () => {
+    const made = await context.newPage();
+    made.on("pageerror", (e) => lost.push(`${where}: ${e.stack ?? e.message}`));
+    return made;
+  };
+  let page = await newPage();
   for (const [name, pathOf] of PLACES) {
     where = name;
     const path = await pathOf(page);
@@ -76,8 +91,8 @@ test("what is typed is there after a reload, another page and back, and a switch
     const check = async (when: string) => {
       // A desk may follow its document: what is looked for is there within moments, or it is lost.
       let found = await typedInto(page);
-      for (let i = 0; i < 20 && Object.keys(typed).some((key) => !(key in found)); i++) {
-        await page.waitForTimeout(250);
+      for (let i = 0; i < 20 && Object.entries(typed).some(([key, text]) => found[key] !== text); i++) {
+        await page.waitForTimeout(100);
         found = await typedInto(page);
       }
       for (const [key, text] of Object.entries(typed))
@@ -92,9 +107,67 @@ test("what is typed is there after a reload, another page and back, and a switch
     await units(page, /mil/);
     await units(page, /µm/);
     await check("units");
-    await page.evaluate(() => sessionStorage.clear());
+    const panelId = /\/panels\/([^/]+)/.exec(path)?.[1];
+    if (panelId) {
+      await rateElsewhere(page, panelId);
+      await page.waitForTimeout(300);
+      await settled(page);
+      await check("another window's entry");
+    }
+    const next = await newPage();
+    await page.close();
+    page = next;
+    await open(page, path);
+    await check("closed tab");
+    await page.evaluate(() => {
+      sessionStorage.clear();
+      localStorage.clear();
+    });
   }
   expect(fields).toBeGreaterThan(PLACES.length);
+  expect(lost).toEqual([]);
+});
+
+test("what is chosen or typed in the first second, before the scripts have come, stays", async ({ page }) => {
+  test.setTimeout(600_000);
+  const lost: string[] = [];
+  for (const [name, pathOf] of PLACES) {
+    const path = await pathOf(page);
+    // The scripts come late: what is done before them reaches the browser alone.
+    await page.route(/\/assets\/.*\.js/, async (route) => {
+      await new Promise((r) => setTimeout(r, 700));
+      await route.continue().catch(() => undefined);
+    });
+    await page.goto(path, { waitUntil: "commit" });
+    await page.locator("main").first().waitFor();
+    const done = await page.evaluate(() => {
+      const said: [string, string][] = [];
+      for (const e of document.querySelectorAll<HTMLInputElement | HTMLSelectElement>("main :is(input, select)")) {
+        if (said.length >= 4 || e.disabled || e.closest("[data-view]") || !e.checkVisibility() || !e.name) continue;
+        if (e.name === "product") continue; // what is mixed brings fields of its own
+        const chosen = e instanceof HTMLSelectElement ? [...e.options].map((o) => o.value).find((v) => v !== "" && v !== e.value) : "12";
+        if (chosen === undefined || (e instanceof HTMLInputElement && e.type !== "text")) continue;
+        e.value = chosen;
+        for (const event of ["input", "change"]) e.dispatchEvent(new Event(event, { bubbles: true }));
+        said.push([e.name, chosen]);
+      }
+      return said;
+    });
+    await page.locator("html[data-live]").waitFor({ state: "attached" });
+    await page.unroute(/\/assets\/.*\.js/);
+    await page.waitForTimeout(600);
+    for (const [field, text] of done) {
+      const now = await page.evaluate(
+        (n) => document.querySelector<HTMLInputElement>(`main [name="${n}"]:not([type=hidden])`)?.value,
+        field,
+      );
+      if (now !== text) lost.push(`${name}: ${field} was "${text}", is "${now ?? "gone"}"`);
+    }
+    await page.evaluate(() => {
+      sessionStorage.clear();
+      localStorage.clear();
+    });
+  }
   expect(lost).toEqual([]);
 });
 

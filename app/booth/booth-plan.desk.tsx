@@ -116,7 +116,11 @@ function Heading({
 }) {
   return (
     <div className="min-h-[76px]">
-      <h2 className="max-w-[30em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="booth-sentence" aria-live="polite">
+      <h2
+        className="max-w-[30em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
+        data-testid="booth-sentence"
+        aria-live="polite"
+      >
         {chosen.length === 0 ? (
           "Choose the parts to spray."
         ) : fault ? (

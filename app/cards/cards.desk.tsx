@@ -34,7 +34,7 @@ export function CardsDesk({ loaderData: { cards } }: Pick<Route.ComponentProps, 
     <>
       <PageHeader title="Cards" note="What was sprayed, how it came out, where it hangs" />
       <main className="space-y-6 px-4 py-6 sm:px-6">
-        <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {cards.length === 0
             ? "No card yet. Spray one, read it, put it here; nothing is lost again."
             : `${cards.length} ${cards.length === 1 ? "card" : "cards"} in the library.`}

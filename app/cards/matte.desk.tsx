@@ -144,7 +144,7 @@ export function MatteDesk({
   const inOrder = curve !== null && curve.against.length === 0;
   return (
     <>
-      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="matte-sentence">
+      <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight" data-testid="matte-sentence">
         {answer && wanted !== null ? (
           <>
             <em className="text-glow-ink not-italic">{percent(answer.share)} % matting component</em> gives {wanted} GU; between{" "}

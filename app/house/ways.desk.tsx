@@ -33,7 +33,7 @@ export function WaysDesk({ loaderData: { ways, usualId, products, calibration } 
         </Link>
       </PageHeader>
       <main className="max-w-[1180px] space-y-6 px-4 py-6 sm:px-6">
-        <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {own === 0
             ? `${ways.length} ways of the trade. Take one as it is, or copy it and make it yours.`
             : `${own} ${own === 1 ? "way is" : "ways are"} this shop’s own, beside those of the trade.`}

@@ -14,12 +14,15 @@ export function FloorDesk({ loaderData: { jobs, cans, count, open, wanting } }: 
       <PageHeader title={shop.name} note="What is on the floor today" />
       <main className="grid gap-x-10 gap-y-8 px-4 py-6 sm:px-6 lg:grid-cols-[1fr_300px]">
         <section>
-          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+          <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
             {jobs.length === 0
               ? "No job yet. Start with the first one."
               : `${open} ${open === 1 ? "job" : "jobs"} open${wanting ? `, ${wanting} ${wanting === 1 ? "panel wants" : "panels want"} you.` : ", nothing waits for you."}`}
           </h2>
-          <ul className="mt-6 border-t border-hair">
+          <Link to="/jobs/new" className="press mt-3 w-full lg:hidden" data-kind="main">
+            New job
+          </Link>
+          <ul className="mt-3 border-t border-hair lg:mt-6">
             {jobs.map((j) => (
               <JobRow key={j.id} {...{ j }} />
             ))}
@@ -78,7 +81,7 @@ function JobRow({ j }: { j: Route.ComponentProps["loaderData"]["jobs"][number] }
 function Start({ cans }: { cans: Route.ComponentProps["loaderData"]["cans"] }) {
   return (
     <aside aria-label="Start" className="space-y-7">
-      <Link to="/jobs/new" className="press w-full" data-kind="main">
+      <Link to="/jobs/new" className="press w-full max-lg:hidden" data-kind="main">
         New job
       </Link>
       <section>

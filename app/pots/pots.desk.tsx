@@ -27,7 +27,7 @@ export function PotsDesk({ loaderData: { vehicle, panels, pots, jobId } }: Pick<
         </Link>
       </PageHeader>
       <main className="max-w-[1080px] space-y-8 px-4 py-6 sm:px-6">
-        <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="pots-sentence">
+        <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight" data-testid="pots-sentence">
           {said.main} <em className="text-glow-ink not-italic">{said.rest}</em>
         </h2>
         <div className="flex flex-wrap gap-2">

@@ -12,7 +12,7 @@ export function ShelfDesk({ loaderData: { coats, parts, cans } }: Pick<Route.Com
     <>
       <PageHeader title="Shelf" note="What is in the shop, as the sheets say" />
       <main className="space-y-8 px-4 py-6 sm:px-6">
-        <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {first ? (
             <>
               Take the {first.name} first: <em className="text-amber-ink not-italic">{first.age.words}.</em>

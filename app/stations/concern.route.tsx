@@ -13,7 +13,7 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const known = isRouteErrorResponse(error);
   return (
     <section role="alert" data-testid="not-worked-out" className="max-w-[60ch] space-y-3">
-      <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {known && error.status === 404 ? "This page is not here" : "This page cannot be worked out with what was logged."}
       </h2>
       <p>

@@ -94,7 +94,8 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
               <DoubtfulNotice view={view} base={base} />
             </Suspense>
           )}
-          <Outlet context={context} />
+          {/* Of another panel nothing stays: neither what was chosen nor what was being typed. */}
+          <Outlet key={panel.id} context={context} />
           {state.film.mean !== null && <AskAhead view={view} base={base} />}
         </main>
         <aside aria-label="Section" className="no-print hidden w-[232px] shrink-0 border-l border-hair px-4 py-4 lg:block">

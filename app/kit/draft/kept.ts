@@ -1,6 +1,7 @@
 import { parseQuantity } from "#core/kernel/units/parse";
 import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel/units/quantities";
 import { initial } from "~/kit/form/initial";
+import { outliving } from "./outliving";
 
 /** A row of a list that is typed, by field. */
 export type RowValue = Record<string, string | boolean>;
@@ -91,10 +92,10 @@ export function writeKept(storage: DraftStorage | null, key: string, kept: Kept)
   }
 }
 
-/** The browser's storage of this tab; null on the server and where it is switched off. */
+/** The storage of this tab; null on the server and where it is switched off. */
 export function tabStorage(): DraftStorage | null {
   try {
-    return typeof window === "undefined" ? null : window.sessionStorage;
+    return typeof window === "undefined" ? null : outliving(window.sessionStorage, window.localStorage, window);
   } catch {
     return null;
   }

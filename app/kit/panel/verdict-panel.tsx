@@ -44,7 +44,7 @@ export const VerdictHeading = memo(function VerdictHeading({
   const { result } = run;
   return (
     <div aria-live="polite" data-testid="verdict" data-verdict={result?.verdict ?? "waiting"}>
-      <h2 className="min-h-[2.24em] max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="min-h-[2.24em] max-w-[24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {result ? verdictSentence(result, shape, units, held) : waiting}
       </h2>
       <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">

@@ -40,7 +40,10 @@ const key = (value: string) => {
 };
 const note = () => screen.getByText(/to go here|Tap a spot|Read here already/).textContent;
 
-beforeEach(() => sessionStorage.clear());
+beforeEach(() => {
+  sessionStorage.clear();
+  localStorage.clear();
+});
 
 test("with every spot read, a tapped spot takes three readings more (once: one stored, two vanished)", async () => {
   const view = testView();

@@ -16,6 +16,8 @@ import { Field, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { PanelDrawing, type SpotMark } from "~/kit/panel/panel-drawing";
 import { StandIn } from "~/kit/shell/stand-in";
+import { NumberPad } from "./number-pad";
+import { useOwnPad } from "./use-own-pad";
 import { StandInGauge } from "./stand-in-gauge";
 import { useGauge } from "./use-gauge";
 import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
@@ -91,14 +93,16 @@ export function ReadingDesk({ phase }: ReadingDeskProps) {
   const left = shownSpot ? wanted(shownSpot) - counted(shownSpot) : 0;
   const there = shownSpot && isAgain(shownSpot) ? thereOf(shownSpot) : null;
   return (
-    <div className="mt-3 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
-      <PanelDrawing
-        shape={panel.shape}
-        spots={marks}
-        onSpot={choose}
-        label={`${panel.name}: ${read} of ${spotPlan.length} spots read ${PHASES[phase]}`}
-      />
-      <div className="space-y-4">
+    <div className="grid gap-x-8 gap-y-3 sm:mt-3 sm:gap-y-5 md:grid-cols-[1.3fr_1fr]">
+      <div className="max-sm:[&_svg]:max-h-[24dvh]">
+        <PanelDrawing
+          shape={panel.shape}
+          spots={marks}
+          onSpot={choose}
+          label={`${panel.name}: ${read} of ${spotPlan.length} spots read ${PHASES[phase]}`}
+        />
+      </div>
+      <div className="space-y-2 sm:space-y-4">
         <p className="flex flex-wrap items-center gap-2">
           <span className="text-[27px] font-semibold tracking-tight" data-testid="spots-read">
             {read} of {spotPlan.length}
@@ -183,6 +187,7 @@ function Typed({ phase, spot, typing, taking, there, left }: TypedProps) {
   const units = useUnits();
   const { panel } = view;
   const { value: half, asked } = draft.typed;
+  const ownPad = useOwnPad();
   return (
     <div>
       <label htmlFor={`reading-${phase}`} className="mb-1 block font-semibold">
@@ -193,7 +198,7 @@ function Typed({ phase, spot, typing, taking, there, left }: TypedProps) {
           ref={input}
           id={`reading-${phase}`}
           className="field !text-[22px] font-semibold"
-          inputMode="decimal"
+          inputMode={ownPad ? "none" : "decimal"}
           autoComplete="off"
           enterKeyHint="next"
           placeholder={units.film}
@@ -207,10 +212,15 @@ function Typed({ phase, spot, typing, taking, there, left }: TypedProps) {
             takeTyped();
           }}
         />
-        <button type="button" className="press" data-kind="main" onClick={takeTyped}>
+        <button type="button" className="press max-sm:hidden" data-kind="main" onClick={takeTyped}>
           Next
         </button>
       </div>
+      <NumberPad
+        onKey={(key) => draft.set("value", (now) => now + key)}
+        onBack={() => draft.set("value", (now) => now.slice(0, -1))}
+        onNext={takeTyped}
+      />
       {asked.map((one, i) => (
         <AskedReading
           key={`${one.spot} ${i}`}

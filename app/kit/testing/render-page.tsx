@@ -18,6 +18,7 @@ export function renderPage(
     answer = () => ({ ok: true }),
   }: { units?: "metric" | "imperial"; clocks?: ShownClock[]; answer?: (sent: Sent) => unknown } = {},
 ) {
+  localStorage.clear();
   sessionStorage.clear(); // a tab of its own, without what another test left half-typed
   const sent: Sent[] = [];
   const take = async ({ request }: { request: Request }) => {

@@ -128,6 +128,7 @@ export function renderPanel(element: React.ReactElement, view: PanelView, search
     sent.push(Object.fromEntries(new URLSearchParams(await request.text())));
     return { ok: true, intent: "", message: null, errors: {}, done: String(sent.length) };
   };
+  localStorage.clear();
   sessionStorage.clear(); // a tab of its own, without what another test left half-typed
   const root = {
     prefs: { theme: "booth", units: METRIC, sound: false, by: "painter A" },

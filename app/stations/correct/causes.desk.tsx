@@ -47,7 +47,7 @@ export function CausesDesk({ causes }: { causes: CausesView }) {
   return (
     <>
       <div data-testid="cause-sentence" data-enough={diagnosis.enough} aria-live="polite">
-        <h2 className="max-w-[26em] min-h-[2.24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="max-w-[26em] min-h-[2.24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {settled ? (
             <>
               {DEFECTS[kind].name}: <em className="text-glow-ink not-italic">{lower(settled.name)}.</em>

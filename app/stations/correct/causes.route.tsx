@@ -65,7 +65,9 @@ export default function CausesPage({ loaderData: { causes } }: Route.ComponentPr
         <CausesDesk causes={causes} />
       ) : (
         <section className="max-w-[60ch] space-y-4">
-          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">No defect is placed, so there is nothing to explain.</h2>
+          <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
+            No defect is placed, so there is nothing to explain.
+          </h2>
           <Link to={`${base}/inspect/defects`} className="press" data-kind="main">
             Place a defect
           </Link>

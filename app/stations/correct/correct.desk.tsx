@@ -26,7 +26,7 @@ export function CorrectDesk() {
     return (
       <section className="max-w-[60ch] space-y-4">
         <CorrectTabs base={base} />
-        <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           Nothing is read after clear yet, so nothing can be said.
         </h2>
         <p className="text-ink2">Three spots are the least for a verdict; eight tell the edges from the middle.</p>

@@ -47,12 +47,16 @@ export function FlowDesk({
   const { judged, weighed } = useFlowJudged({ flat, cured, phase, left_s, rates });
   if (job.finish === "matte")
     return (
-      <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">Nothing is laid over matte: the part is sprayed again.</h2>
+      <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
+        Nothing is laid over matte: the part is sprayed again.
+      </h2>
     );
   if (!plan || !flat)
     return (
       <section className="max-w-[60ch] space-y-4">
-        <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">No clear is on yet: a flow coat goes over one.</h2>
+        <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
+          No clear is on yet: a flow coat goes over one.
+        </h2>
         <Link to={`${base}/course`} className="press" data-kind="main">
           To the course
         </Link>
@@ -148,7 +152,7 @@ function Heading({
   const { stage } = plan;
   return (
     <div aria-live="polite" data-testid="flow-sentence" data-verdict={told ?? "waiting"} data-against={stage.against ?? "none"}>
-      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {sentence.main} <em className="text-glow-ink not-italic">{sentence.rest}</em>
       </h2>
       <div className="mt-2 mb-4 flex min-h-11 flex-wrap items-center gap-2">

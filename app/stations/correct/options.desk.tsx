@@ -69,7 +69,7 @@ export function OptionsDesk({ cured, left_s, phase, rates }: { cured: number; le
         data-testid="option-sentence"
         data-best={best ? (best.runSchool ? `run:${best.runSchool}` : best.kind) : "none"}
       >
-        <h2 className="max-w-[26em] min-h-[1.12em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="max-w-[26em] min-h-[1.12em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {decisionSentence(decision, matte)}
         </h2>
         <p className="mt-1 text-ink2">

@@ -32,7 +32,7 @@ export default function OptionsPage({ loaderData }: Route.ComponentProps) {
         )
       ) : (
         <section className="max-w-[60ch] space-y-4">
-          <h2 className="text-[31px] leading-[1.12] font-semibold tracking-tight">
+          <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
             Nothing is read after clear yet, so nothing can be weighed.
           </h2>
           <Link to={`${base}/inspect`} className="press" data-kind="main">

@@ -59,7 +59,7 @@ export function PlanDesk({ onStored, short = false }: { onStored: () => void; sh
   );
   const use = (
     <button
-      className="press w-full"
+      className="press min-h-14 w-full max-w-[34rem] text-[17px]"
       data-kind="main"
       disabled={fetcher.state !== "idle" || run.busy || !run.result || run.result.verdict === "none" || plan?.problem !== null}
     >
@@ -73,25 +73,25 @@ export function PlanDesk({ onStored, short = false }: { onStored: () => void; sh
       <input type="hidden" name="schoolId" value={schoolId} />
       <input type="hidden" name="runSchool" value={plan?.runs ? (runSchool ?? "") : ""} />
       {plan?.problem ? (
-        <h2 className="mb-5 min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="mb-5 min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {PROBLEMS[plan.problem]}
         </h2>
       ) : (
         <VerdictHeading run={run} shape={panel.shape} held={held} waiting="What is the least that can safely be done?" />
       )}
       <HeldLines view={view} held={held} left_s={film.left_s} />
-      {short && (
-        <div className="space-y-3">
+      <div className="mb-5 space-y-3">
+        {short && (
           <Toggle
             label="Grit and polish"
             value={schoolId}
             onChange={(id) => draft.set("schoolId", id)}
             options={CORRECTION_SCHOOLS.map((s) => ({ value: s.id, name: s.name }))}
           />
-          <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-          {use}
-        </div>
-      )}
+        )}
+        <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        {use}
+      </div>
       <Unfolded short={short}>
         <div className="grid gap-x-10 gap-y-7 md:grid-cols-[1.15fr_1fr]">
           {!short && <Schools {...{ schoolId, draft }} />}
@@ -125,8 +125,6 @@ export function PlanDesk({ onStored, short = false }: { onStored: () => void; sh
             )}
             <input type="hidden" name="fill" value={fill ? "yes" : ""} />
             {run.result && !plan?.problem && <WouldHelp result={run.result} />}
-            {!short && <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />}
-            {!short && use}
           </div>
         </div>
         {plan && !plan.problem && <ZoneView plan={plan} chances={asking.result?.chances?.zones ?? null} rim_m={choice?.tape_m ?? 0} />}

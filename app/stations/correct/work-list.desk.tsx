@@ -114,7 +114,7 @@ function Heading({
   const done = state.stepsDone.length;
   return (
     <div>
-      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {no ? (
           <span className="text-stop-ink">{no}</span>
         ) : now ? (
@@ -236,7 +236,7 @@ function Through({ entryId, onReplan }: { entryId: string; onReplan: () => void 
   const words = throughWords(view.product.sheet);
   return (
     <section className="space-y-4" role="alert">
-      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight text-stop-ink">
+      <h2 className="max-w-[24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight text-stop-ink">
         Stop. {words.sign}: {words.stop}.
       </h2>
       <p className="max-w-[65ch]">

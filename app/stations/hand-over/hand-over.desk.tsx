@@ -39,6 +39,17 @@ export function HandOverDesk({ loaderData: { report, today, log, logged, reckone
       <Suspense>
         <ReleaseDesk reckoned={reckoned} />
       </Suspense>
+      {state.handedOver ? (
+        <div className="flex flex-wrap items-center gap-3">
+          {state.handedOver.body.note && <p>{state.handedOver.body.note}</p>}
+          <span className="no-print flex items-center text-ink2">
+            Handed over by mistake?
+            <StrikeButton entryId={state.handedOver.id} what="the hand-over" />
+          </span>
+        </div>
+      ) : (
+        <SignForm {...{ fetcher, nothingYet }} />
+      )}
       <Leads {...{ reader, setParams }} />
       <header className="flex flex-wrap justify-between gap-4 border-y border-hair py-4">
         <div>
@@ -80,17 +91,6 @@ export function HandOverDesk({ loaderData: { report, today, log, logged, reckone
         </p>
       )}
       <p className="border-t border-hair py-3 text-[13px] text-ink2">{REPORT_FOOT}</p>
-      {state.handedOver ? (
-        <div className="flex flex-wrap items-center gap-3">
-          {state.handedOver.body.note && <p>{state.handedOver.body.note}</p>}
-          <span className="no-print flex items-center text-ink2">
-            Handed over by mistake?
-            <StrikeButton entryId={state.handedOver.id} what="the hand-over" />
-          </span>
-        </div>
-      ) : (
-        <SignForm {...{ fetcher, nothingYet }} />
-      )}
       <LedgerBelow {...{ setLedgerWanted, logged, ledger, log }} />
     </article>
   );
@@ -103,7 +103,7 @@ function Leads({ reader, setParams }: { reader: "shop" | "customer"; setParams: 
   const clear = state.film.mean;
   return (
     <div className="no-print mb-5 flex flex-wrap items-center gap-3">
-      <h2 className="mr-auto text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="mr-auto text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {state.handedOver ? "Handed over." : clear ? "What the customer gets." : "Not measured yet."}
       </h2>
       <button type="button" className="press" onClick={() => window.print()}>

@@ -26,7 +26,7 @@ export function NextTimeDesk({ panels }: { panels: readonly SprayedPanel[] }) {
   const value = (q: Quantity, si: number) => `${show(q, si, units).text}\u00a0${show(q, si, units).unit}`;
   return (
     <>
-      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {good ? (
           <>
             {product.sheet.name} last came out well{air_K !== null && near ? ` near ${value("temperature", air_K)}` : ""} on the{" "}

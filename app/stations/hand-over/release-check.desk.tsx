@@ -47,7 +47,7 @@ export function ReleaseDesk({ reckoned }: { reckoned: OutReckoned }) {
   const tone = { goes: "text-glow-ink", look: "text-amber-ink", stays: "text-stop-ink", "not known": "text-ink2" }[out.verdict];
   return (
     <section aria-labelledby="out-title" className="no-print mb-8" data-testid="release-check" data-verdict={out.verdict}>
-      <h2 id="out-title" className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" aria-live="polite">
+      <h2 id="out-title" className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight" aria-live="polite">
         <em className={`not-italic ${tone}`}>{sentence.main}</em> {sentence.rest}
       </h2>
       <ul className="mt-4 border-t border-hair" aria-label="What is looked at">

@@ -98,7 +98,7 @@ export function DefectsDesk() {
   const many = state.defects.reduce((a, d) => a + d.body.count, 0);
   return (
     <section aria-labelledby="defects-title">
-      <h2 id="defects-title" className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 id="defects-title" className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {many === 0
           ? "What is wrong with it? Look along it with a moving light."
           : `${many} ${many === 1 ? "fault" : "faults"} on the panel.`}

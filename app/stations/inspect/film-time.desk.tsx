@@ -23,13 +23,13 @@ export function FilmTimeDesk({ moments }: { moments: readonly FilmMoment[] }) {
   const compared = moments.findLast((m) => m.predicted && clearOf(m) && m.kind === "read");
   if (moments.length === 0)
     return (
-      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         Nothing has been sprayed or read yet. Film appears here with the first coat.
       </h2>
     );
   return (
     <>
-      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {compared ? (
           <>
             Predicted {showFilm(compared.predicted!.clear_m, units).text}, found{" "}

@@ -41,7 +41,7 @@ export function GaugeDesk() {
   const judged = last && judgeCheck(last, state.gaugeChecks);
   return (
     <>
-      <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {judged && last
           ? !judged.agree
             ? "The readings of the set-up lie far apart: take them again."

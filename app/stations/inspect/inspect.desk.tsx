@@ -82,7 +82,7 @@ function Heading({ blind }: { blind: boolean }) {
   const { mean: clear, thinnest, inferred, spots: readAt } = state.film;
   return (
     <div>
-      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {clear && thinnest ? (
           <>
             {showFilm(clear.clear_m, units).text} {units.film} of clear on average.{" "}

@@ -109,7 +109,7 @@ export function NibCountDesk() {
 function Heading({ state, kept }: { state: NibCountState; kept: NibMark[] }) {
   return (
     <h2
-      className="min-h-[1.12em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+      className="min-h-[1.12em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
       data-testid="nib-sentence"
       aria-live="polite"
     >

@@ -78,7 +78,7 @@ export function PanelGlossDesk({
           />
         </Suspense>
       ) : (
-        <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+        <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
           {vehicle
             ? `The vehicle reads ${vehicle.summary.middle_GU.toFixed(1)} GU at 60°.`
             : "Read the vehicle’s own gloss beside the repair."}

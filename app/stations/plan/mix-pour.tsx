@@ -21,9 +21,9 @@ export function PourSection({
 }) {
   const [pouring, setPouring] = useState(false);
   return (
-    <section className="mt-8" aria-labelledby="pour-title">
+    <section className="my-4" aria-labelledby="pour-title">
       <div className="flex flex-wrap items-center gap-3">
-        <h3 id="pour-title" className="mr-auto text-lg font-semibold">
+        <h3 id="pour-title" className="sr-only">
           Pour it on the scale
         </h3>
         <button type="button" className="press" aria-expanded={pouring} onClick={() => setPouring((p) => !p)}>

@@ -140,6 +140,14 @@ export function MixDesk({
     <>
       <Heading {...{ plan, ready, ml, worked }} />
       {plan && <MixTags plan={plan} unblended={partner && !input?.blend ? sheet.name : null} potCapacity_m3={worked.potCapacity_m3} />}
+      {plan?.targets && input && (
+        <PourSection
+          plan={plan}
+          capacity_m3={worked.potCapacity_m3}
+          {...{ doneLabel, busy }}
+          {...(onDone ? { onDone: (poured: PouredMix | null) => onDone({ plan, input, poured, cans: chosenCans(plan) }) } : {})}
+        />
+      )}
       <div className="grid gap-x-8 gap-y-8 xl:grid-cols-[0.9fr_1fr]">
         <WhatToMix {...{ areasEditor, field, typed, draft, hardened, hardenerId, hardeners, thinnerId, thinners, partner, judged }} />
         {plan && input && workings && (
@@ -157,14 +165,6 @@ export function MixDesk({
           <ReductionCosts plan={plan} />
         </Suspense>
       )}
-      {plan?.targets && input && (
-        <PourSection
-          plan={plan}
-          capacity_m3={worked.potCapacity_m3}
-          {...{ doneLabel, busy }}
-          {...(onDone ? { onDone: (poured: PouredMix | null) => onDone({ plan, input, poured, cans: chosenCans(plan) }) } : {})}
-        />
-      )}
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
         Stir, do not shake: shaking makes micro-foam. Strain into the cup.{" "}
         {hardened
@@ -179,7 +179,7 @@ export function MixDesk({
 function Heading({ plan, ready, ml, worked }: { plan: MixPlan | null; ready: Shown | null; ml: (m3: number) => Shown; worked: MixWorked }) {
   const units = useUnits();
   return (
-    <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="mix-sentence">
+    <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight" data-testid="mix-sentence">
       {plan && ready ? (
         <>
           Mix{" "}

@@ -95,7 +95,7 @@ function Heading({ figures, beside }: { figures: { big: string; small: string }[
   return (
     <h2
       id="neighbour-title"
-      className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+      className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
       data-testid="neighbour-sentence"
     >
       {figures.length > 0 ? (

@@ -51,7 +51,7 @@ export function PlanDesk({ loaderData: ahead }: Pick<Route.ComponentProps, "load
   return (
     <>
       <PlanTabs base={base} />
-      <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+      <h2 className="max-w-[24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
         {panel.coatsPlanned} coats of {sheet.name} give{" "}
         <em className="text-glow-ink not-italic">
           {promised.text}&nbsp;{promised.unit}

@@ -28,7 +28,10 @@ export function BelowDesk({ loaderData: { chain, layers, products } }: Pick<Rout
   return (
     <>
       <SprayTabs base={base} />
-      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="below-sentence">
+      <h2
+        className="min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
+        data-testid="below-sentence"
+      >
         {age_s !== null && age_s > BASE_OPEN_S ? (
           <>
             The base is {showWait(age_s)} old. <em className="text-amber-ink not-italic">Scuff it, or see its sheet, before clear.</em>

@@ -94,6 +94,7 @@ export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps
       <input type="hidden" name="number" value={number} />
       <input type="hidden" name="role" value={role} />
       <input type="hidden" name="fluidFrom" value={fluidFrom} />
+      <Forecast {...{ predicted, fetcher, name }} />
       <Toggle
         label="Fluid known from"
         value={fluidFrom}
@@ -105,7 +106,6 @@ export function CoatForm({ next, sheet, sprayed, formKey, below }: CoatFormProps
       />
       <Settings {...{ draft, fluidFrom, field, errors }} />
       {next.from !== "usual" && <p className="text-[14px] text-ink2">From {gunSource(next)}.</p>}
-      <Forecast {...{ predicted, fetcher, name }} />
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </DraftForm>
   );

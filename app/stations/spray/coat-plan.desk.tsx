@@ -174,7 +174,10 @@ function Heading({
   danger: { text: string; tag: "good" | "caution" | "stop" } | null;
 }) {
   return (
-    <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="coat-plan-sentence">
+    <h2
+      className="min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
+      data-testid="coat-plan-sentence"
+    >
       {plan.fault ? (
         plan.fault
       ) : total ? (

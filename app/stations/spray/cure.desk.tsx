@@ -155,7 +155,7 @@ function Heading({
   how: string;
 }) {
   return (
-    <h2 className="max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="cure-sentence">
+    <h2 className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight" data-testid="cure-sentence">
       {standing ? (
         <>
           {standing.main} <em className="text-glow-ink not-italic">{standing.rest}</em>

@@ -138,7 +138,10 @@ function useGun({ gun, start, fetcher }: { gun: Gun | null; start: GunBody; fetc
 /** What the gun gives, in a sentence. */
 function Heading({ body, flow, worked }: { body: GunBody | null; flow: Shown | null; worked: { curve: GunCurve | null } | null }) {
   return (
-    <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="gun-sentence">
+    <h2
+      className="min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
+      data-testid="gun-sentence"
+    >
       {body && flow && worked ? (
         <>
           {body.settings.turns} turns give{" "}

@@ -24,7 +24,7 @@ export function MendDesk() {
   return (
     <>
       <h2
-        className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight"
+        className="min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
         data-testid="mend-sentence"
         aria-live="polite"
       >

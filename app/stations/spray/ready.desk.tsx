@@ -49,11 +49,15 @@ export function ReadyDesk({ loaderData: { fromJob, log } }: Pick<Route.Component
   return (
     <>
       <SprayTabs base={base} />
-      <h2 className="min-h-[2.24em] max-w-[26em] text-[31px] leading-[1.12] font-semibold tracking-tight" data-testid="ready-sentence">
+      <h2
+        className="min-h-[2.24em] max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight"
+        data-testid="ready-sentence"
+      >
         {sentence.before} <em className={`not-italic ${TONES[sentence.tone]}`}>{sentence.main}</em> {sentence.after}
       </h2>
       <div className="mt-4 grid gap-x-10 gap-y-8 xl:grid-cols-[1fr_1.1fr]">
         <div className="space-y-5">
+          <ClimatePanel action={`${base}/spray/ready`} />
           <ul className="border-t border-hair" aria-label="Climate against the product">
             {checks.map((c) => (
               <li key={c.id} className="flex items-center justify-between gap-3 border-b border-hair py-2">
@@ -65,7 +69,6 @@ export function ReadyDesk({ loaderData: { fromJob, log } }: Pick<Route.Component
               </li>
             ))}
           </ul>
-          <ClimatePanel action={`${base}/spray/ready`} />
           {log.length > 1 && <ClimateSoFar {...{ log }} />}
         </div>
         <ToLookAt {...{ ticks, toggle }} />

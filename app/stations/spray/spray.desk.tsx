@@ -91,7 +91,7 @@ function Heading({ blind, next, there, clear }: { blind: boolean; next: NextCoat
   const now_ms = useNow();
   const done = state.coats.length;
   return (
-    <h2 className="max-w-[24em] text-[31px] leading-[1.12] font-semibold tracking-tight">
+    <h2 className="max-w-[24em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
       {action?.layer ? (
         <>
           {actionWords(view.standing, now_ms)}.{" "}

@@ -20,17 +20,19 @@ export function SprayTabs({ base }: { base: string }) {
   const { view } = usePanel();
   const now_ms = Math.floor(useNow() / NOW_MS) * NOW_MS;
   return (
-    <nav aria-label="Spray" className="no-print mb-4 flex flex-wrap items-center gap-1">
-      {CHAPTERS.map(({ to, label }) => (
-        <NavLink key={to} to={`${base}${to}`} end className={QUIET} data-kind="quiet">
-          {label}
-        </NavLink>
-      ))}
+    <nav aria-label="Spray" className="no-print mb-2 flex items-center gap-1 sm:mb-4 sm:flex-wrap">
+      <div className="flex min-w-0 gap-1 overflow-x-auto">
+        {CHAPTERS.map(({ to, label }) => (
+          <NavLink key={to} to={`${base}${to}`} end className={`${QUIET} max-sm:!px-3`} data-kind="quiet">
+            {label}
+          </NavLink>
+        ))}
+      </div>
       <details className="group relative">
         <summary className="press list-none" data-kind="quiet">
           More <ChevronDown size={16} aria-hidden className="group-open:rotate-180" />
         </summary>
-        <ul className="absolute z-20 mt-1 w-56 rounded-press border border-edge bg-paper p-1">
+        <ul className="absolute right-0 z-20 mt-1 w-56 sm:right-auto rounded-press border border-edge bg-paper p-1">
           {besidePages(base, view.job.id).map(({ to, label }) => (
             <li key={to}>
               <NavLink to={to} end className={`${QUIET} w-full justify-start`} data-kind="quiet">
@@ -40,7 +42,10 @@ export function SprayTabs({ base }: { base: string }) {
           ))}
         </ul>
       </details>
-      <Link to={`${base}/course`} className="ml-auto inline-flex min-h-11 items-center text-ink2 underline underline-offset-4">
+      <Link
+        to={`${base}/course`}
+        className="ml-auto inline-flex min-h-11 items-center text-ink2 underline underline-offset-4 max-sm:hidden"
+      >
         Next: {actionWords(view.standing, now_ms)}
       </Link>
     </nav>

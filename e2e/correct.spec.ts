@@ -100,7 +100,7 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
 
   // Plan and work.
   await page.getByRole("link", { name: "Plan and work" }).click();
-  await page.getByRole("radio", { name: /Short ladder/ }).click();
+  await page.getByRole("radio", { name: /Short sanding/ }).click();
   await expect(page.getByTestId("verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
   await page.getByRole("button", { name: /Use this plan/ }).click();
   const heading = page.getByRole("heading", { level: 2 });
@@ -127,7 +127,7 @@ test("from a photograph of nibs and a run to causes, options, plan, work with a 
   // The report says what the ledger holds, on the page and as PDF.
   await open(page, `${base}/hand-over`);
   await expect(page.getByText(`${counted} × nib, run`)).toBeVisible();
-  await expect(page.getByText("Short ladder, 9 of 9 steps")).toBeVisible();
+  await expect(page.getByText("Short sanding, 9 of 9 steps")).toBeVisible();
   await expect(page.getByText("nib: dry overspray or dust left on the base")).toBeVisible();
   const panelId = base.split("/").at(-1)!;
   const pdf = await page.request.get(`/do/panels/${panelId}/report.pdf`);
@@ -200,7 +200,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
 
     // The plan by zones, with the rim by hand.
     await page.getByRole("link", { name: "Plan and work" }).click();
-    await page.getByRole("radio", { name: /Long ladder/ }).click();
+    await page.getByRole("radio", { name: /Long sanding/ }).click();
     await page.getByRole("radiogroup", { name: "Rim" }).getByRole("radio", { name: "by hand" }).click();
     for (const zone of ["run", "flat", "line", "edge"]) await expect(page.getByTestId(`zone-${zone}`)).toBeVisible();
     await expect(page.getByTestId("zone-edge")).toContainText("fingertips");
@@ -240,7 +240,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
     const clearBefore = await clearNow();
     const leftBefore = await left();
     await start();
-    await page.getByText("Read a mark before and after").click();
+    await page.getByText("Measure one spot before and after").click();
     await page.getByLabel("Film at the mark before").fill("150 151 149");
     await page.getByRole("button", { name: "Done" }).click();
     await expect(page.getByText("Read the same mark before and after, or leave both empty")).toBeVisible();
@@ -291,7 +291,7 @@ test("a roadster with a run and peel: drawn, decided, planned by zones, worked o
       const exact = film("after", spot) - film("recheck", spot);
       expect(Math.abs(Number(/^[\d.]+/.exec(off)![0]) - exact)).toBeLessThanOrEqual(0.51);
     }
-    expect(await line("Corrected by")).toBe("Long ladder, 9 of 9 steps");
+    expect(await line("Corrected by")).toBe("Long sanding, 9 of 9 steps");
     expect(await line("Passes more than planned")).toBe(String(steps.filter((s) => s.extra).length));
     await page.getByRole("radio", { name: "For the customer" }).click();
     await expect(page.getByText("Verdict when planned")).toBeHidden();

@@ -2,7 +2,7 @@ import type { Page } from "@playwright/test";
 
 /** What a page says and offers on its first screen. */
 export interface FirstScreen {
-  /** Words of sentences (text of five words or more; labels, figures and tables apart) that stand on it. */
+  /** Words of sentences (text of five words or more; labels, figures and tables, what the page lists as such among them, apart) that stand on it. */
   words: number;
   /** The same before the first action, wherever that is. */
   before: number;
@@ -30,11 +30,12 @@ export const firstScreen = (page: Page): Promise<FirstScreen> =>
     const feet = [...document.querySelectorAll("[aria-label=Clocks], [aria-label=Places]")].map((e) => e.getBoundingClientRect());
     const fold = Math.min(innerHeight, ...feet.filter((r) => r.width > innerWidth / 2).map((r) => r.top));
     const ACTION = "[data-kind=main], input:not([type=hidden]), select, textarea";
-    const offered = (of: string) => [...main.querySelectorAll(of)].find((e) => seen(e) && !e.closest("[data-aside]"));
+    const offered = (of: string) => [...main.querySelectorAll(of)].find((e) => seen(e) && !e.closest("nav"));
     const action = offered(ACTION) ?? offered(".press");
     const press = offered("[data-kind=main]") ?? offered(".press");
-    const field = offered("input:not([type=hidden]):not([type=checkbox]):not([type=radio]):not([type=file]), textarea");
-    const SKIP = "table, svg, button, select, label, option, script, style, [hidden], .sr-only, [role=radiogroup]";
+    const field = offered("input:not([type=hidden]):not([type=file]), select, textarea");
+    const SKIP =
+      "table, svg, button, select, label, legend, dt, summary, option, script, style, nav, aside[aria-label=Section], .press, .small-label, [hidden], .sr-only, [role=radiogroup], [data-figures]";
     const blocks = new Map<Element, string>();
     const tree = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
     while (tree.nextNode()) {

@@ -20,7 +20,7 @@ test("fourteen spots by the stand-in gauge in fourteen presses; the map, its ris
   await page.getByText("Gauge, places, template").click();
   await page.getByLabel("Places to read").selectOption("14");
   await expect(page.getByTestId("spots-read")).toHaveText("0 of 14");
-  const press = page.getByRole("button", { name: "Take 3 here with the stand-in gauge" });
+  const press = page.getByRole("button", { name: "Take 3 here with the practice (simulated) gauge" });
   for (let i = 1; i <= 14; i++) {
     await press.click();
     await expect(page.getByTestId("spots-read")).toHaveText(`${i} of 14`);

@@ -7,10 +7,10 @@ test("a job is put away, deleted, taken back in by Undo, and deleted for good wi
   await startJob(page, { vehicle: "Poyraz for deletion" });
   await open(page, "/jobs");
   const floor = page.getByRole("region", { name: "On the floor" });
-  const away = page.getByRole("region", { name: "Put away" });
+  const away = page.getByRole("region", { name: "Archive" });
   const deleted = page.getByRole("region", { name: "Deleted" });
-  await floor.getByRole("button", { name: "Put away Poyraz for deletion" }).click();
-  await expect(page.getByText("Poyraz for deletion is put away")).toBeVisible();
+  await floor.getByRole("button", { name: "Archive Poyraz for deletion" }).click();
+  await expect(page.getByText("Poyraz for deletion is archived")).toBeVisible();
   await away.getByRole("button", { name: "Delete Poyraz for deletion" }).click();
   await expect(page.getByText("Poyraz for deletion is deleted; its job file is kept below")).toBeVisible();
   await expect(deleted.getByText("Poyraz for deletion")).toHaveCount(4); // its name, and in the names of its three buttons
@@ -18,7 +18,7 @@ test("a job is put away, deleted, taken back in by Undo, and deleted for good wi
   await expect(floor.getByRole("link", { name: "Poyraz for deletion" })).toBeVisible();
   await expect(deleted).toHaveCount(0);
 
-  await floor.getByRole("button", { name: "Put away Poyraz for deletion" }).click();
+  await floor.getByRole("button", { name: "Archive Poyraz for deletion" }).click();
   await away.getByRole("button", { name: "Delete Poyraz for deletion" }).click();
   const [file] = await Promise.all([
     page.waitForEvent("download"),

@@ -67,6 +67,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Gauge", (p) => panelPath(p, "Lodos", "Bonnet", "inspect/gauge")],
   ["Correct", (p) => panelPath(p, "Meltem", "Rear quarter", "correct")],
   ["Correct, at work", (p) => panelPath(p, "Meltem", "Boot lid", "correct")],
+  ["Booth view", async (p) => (await panelPath(p, "Lodos", "Front door", "x")).replace(/panels\/.*$/, "booth")],
   ["Work, booth view", async (p) => (await panelPath(p, "Meltem", "Boot lid", "")).replace("/panels/", "/booth/").replace(/\/$/, "")],
   ["Ledger", (p) => panelPath(p, "Lodos", "Bonnet", "ledger")],
   ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],

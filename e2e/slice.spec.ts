@@ -58,8 +58,8 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
 
   // Correct: the page's figures are those of the core for the same inputs, which the reference cases hold.
   await open(page, `${base}/correct`);
-  await page.getByRole("radio", { name: /Short ladder/ }).click();
-  await page.getByLabel(/Peel to leave/).fill("0");
+  await page.getByRole("radio", { name: /Short sanding/ }).click();
+  await page.getByLabel(/Texture to leave/).fill("0");
   const expected = expectedVerdict();
   const verdict = page.getByTestId("verdict");
   await expect(verdict).toHaveAttribute("data-verdict", blockedVerdict(expected.verdict, [{ by: "uncured" }]), { timeout: 30_000 }); // sprayed a minute ago
@@ -99,7 +99,7 @@ test("from brief to a verdict on six typed spots, two coats and a 60 µm run, an
   await open(page, `${base}/correct`);
   await expect(page.getByText("What really came off")).toBeVisible();
   await page.getByRole("link", { name: "Hand over" }).last().click();
-  await expect(page.getByText("Short ladder, 8 of 8 steps")).toBeVisible();
+  await expect(page.getByText("Short sanding, 8 of 8 steps")).toBeVisible();
   await page.getByRole("button", { name: "Hand over" }).click();
   await expect(page.getByRole("heading", { level: 2, name: "Handed over." })).toBeVisible();
   expect(said).toEqual([]);

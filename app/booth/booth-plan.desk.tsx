@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import type { BoothPlanView } from "#server/views/booth-plan-view";
 import { useMemo, useState } from "react";
 import { Link, useFetcher, type FetcherWithComponents } from "react-router";
@@ -71,10 +72,12 @@ export function BoothPlanPageDesk({ loaderData: view }: Pick<Route.ComponentProp
                 onMove={setMoved}
               />
             )}
-            <p className="mt-2 text-[13px] text-ink2">
-              Under each row: when the next coat may start. Grey: mixing, or on already. Drag a coat, or use the arrow keys on it, to fix
-              its time.
-            </p>
+            <More label="How it is read, and changed">
+              <p className="text-[13px] text-ink2">
+                Under each row: when the next coat may start. Grey: mixing, or on already. Drag a coat, or use the arrow keys on it, to fix
+                its time. What comes first at a part is planned all the same: see to it before its coat.
+              </p>
+            </More>
             <Presses {...{ view, fetcher, post, fix, chosen, zero_s, shown, problem }} />
             <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           </section>
@@ -159,7 +162,7 @@ function Heading({
             const c = view.candidates.find((x) => x.panelId === f.panelId);
             return (
               <li key={f.panelId}>
-                {c?.name}: {beforeWords(f, view.origin_ms)}. Planned all the same; see to it before its coat.
+                {c?.name}: {beforeWords(f, view.origin_ms)}.
               </li>
             );
           })}

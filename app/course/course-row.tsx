@@ -62,7 +62,7 @@ export function AxisHead({ axis }: { axis: CourseAxis }) {
 
 /** What the looks of the axis mean, once below it. */
 export const AxisKey = () => (
-  <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-ink2" aria-hidden>
+  <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-ink2" aria-hidden data-figures>
     {(
       [
         ["tooSoon", "too soon"],
@@ -71,7 +71,7 @@ export const AxisKey = () => (
         ["late", "too late"],
         ["wait", "wait"],
         ["work", "work"],
-        ["moment", "short, or nobody knows how long"],
+        ["moment", "short"],
         ["open", "any time from then"],
       ] as const
     ).map(([kind, name]) => (
@@ -107,6 +107,7 @@ export function Row({
   const needs = step.state === "done" || step.state === "missed" ? "" : stepNeeds(step, units);
   return (
     <li
+      data-figures
       className={`${GRID} border-b border-hair ${step.state === "later" ? "text-ink2" : ""} ${isMain ? "bg-glow-wash/60" : ""}`}
       data-step={step.id}
       data-state={step.state}

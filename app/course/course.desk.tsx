@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { type CoatForecast, type CourseStep, nextAction } from "#core/course/steps";
@@ -137,10 +138,15 @@ export function CourseDesk({
           </Link>
         ))}
       </nav>
-      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
-        Times are the sheet&rsquo;s at the temperatures that were logged, and a model set to common practice; the touch test in a hidden
-        place decides. Supplied air, or what the safety data sheet and your local rules require.
+      <p className="mt-4 max-w-[75ch] text-[13px] text-ink2">
+        Supplied air, or what the safety data sheet and your local rules require. The touch test decides.
       </p>
+      <More label="Where the times come from">
+        <p className="max-w-[75ch] text-[13px] text-ink2">
+          Times are the sheet&rsquo;s at the temperatures that were logged, and a model set to common practice; the touch test in a hidden
+          place decides.
+        </p>
+      </More>
     </AlongProvider>
   );
 }
@@ -227,7 +233,11 @@ function Later({
 
 /** The gun as this coat wants it. */
 function CoatSettings({ coat }: { coat: CoatForecast }) {
-  return <b className="font-semibold text-ink">{coatSettings(coat, useUnits())}</b>;
+  return (
+    <b className="font-semibold text-ink" data-figures>
+      {coatSettings(coat, useUnits())}
+    </b>
+  );
 }
 
 /** What the coat takes, how long its window is, whether it may run, what lies there after it. */

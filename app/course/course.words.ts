@@ -69,7 +69,7 @@ const WHY: Record<StepReason, string> = {
   colour: "Its solvent has to leave before what goes on it locks it in; past a day it wants scuffing.",
   surface: "What lies below sets the ceiling.",
   hardness: "A probe marks soft clear, and paper tears it.",
-  least: "The least that takes the fault out, and never more than is there.",
+  least: "The smallest repair the film allows.",
   settled: "What came before it is done.",
 };
 export const stepWhy = (step: CourseStep): string => WHY[step.why];

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import type { RunCalibration } from "#core/models/flow/run-calibration";
 import { Suspense, lazy, useMemo } from "react";
 import type { HouseWay, HouseWayBody } from "#core/models/ways/way";
@@ -105,10 +106,12 @@ function GunFields({ field, select }: { field: WayField; select: WaySelect }) {
         {field("fan", "Fan", units.length)}
         {select("trigger", "Trigger between strokes")}
       </div>
-      <p className="mt-1 text-[13px] text-ink2">
-        Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed that
-        lays a usual film upright; a lying part gets what its needle gives more.
-      </p>
+      <More label="How these are meant">
+        <p className="text-[13px] text-ink2">
+          Pressure with the trigger pulled; at the hose it reads two or three times as much. Empty: as usual. The hand takes the speed that
+          lays a usual film upright; a lying part gets what its needle gives more.
+        </p>
+      </More>
     </section>
   );
 }

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { ArrowRight, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
 import { STATION_NAMES } from "#core/panel/station";
@@ -22,7 +23,7 @@ export function FloorDesk({ loaderData: { jobs, cans, count, open, wanting } }: 
           <Link to="/jobs/new" className="press mt-3 w-full lg:hidden" data-kind="main">
             New job
           </Link>
-          <ul className="mt-3 border-t border-hair lg:mt-6">
+          <ul className="mt-3 border-t border-hair lg:mt-6" data-figures>
             {jobs.map((j) => (
               <JobRow key={j.id} {...{ j }} />
             ))}
@@ -86,7 +87,7 @@ function Start({ cans }: { cans: Route.ComponentProps["loaderData"]["cans"] }) {
       </Link>
       <section>
         <h2 className="text-lg font-semibold">Can I sand this?</h2>
-        <p className="mt-1 text-ink2">Three readings or more, a way to sand, and you get the chance of cutting through. No job needed.</p>
+        <p className="mt-1 text-ink2">Readings in, the chance of cutting through out.</p>
         <Link to="/ask/sand" className="press mt-3 w-full">
           Ask now
         </Link>
@@ -124,9 +125,11 @@ function Start({ cans }: { cans: Route.ComponentProps["loaderData"]["cans"] }) {
       <section className="text-[13px] text-ink2">
         <h2 className="font-semibold text-ink">Before you spray</h2>
         <p className="mt-1">
-          Two-pack clears contain isocyanates. Use supplied air, or what the safety data sheet and your local rules require; a dust mask
-          does not stop vapour. Spray only in a ventilated place with nothing that can ignite it.
+          Two-pack clears contain isocyanates: supplied air, or what the safety data sheet and your local rules require.
         </p>
+        <More label="More on this">
+          <p>A dust mask does not stop vapour. Spray only in a ventilated place with nothing that can ignite it.</p>
+        </More>
       </section>
     </aside>
   );

@@ -28,7 +28,7 @@ test("a short list is shown without a search; every job leads to its page and ca
     expect.stringContaining("Estate 2"),
   ]);
   expect(screen.getByRole("link", { name: "Estate 1" }).getAttribute("href")).toBe("/jobs/j1");
-  fireEvent.click(screen.getByRole("button", { name: "Put away Estate 2" }));
+  fireEvent.click(screen.getByRole("button", { name: "Archive Estate 2" }));
   expect(acted).toEqual([["putAway", "j2"]]);
 });
 
@@ -54,15 +54,15 @@ test("a job put away can be brought back or deleted; of a deleted one the file i
   const act = (intent: JobIntent, { id }: { id: string }) => void acted.push([intent, id]);
   renderPage(
     <>
-      <JobList id="away" caption="Put away" archived act={act} listed={{ all: 1, found: 1, jobs: [job(7)] }} />
+      <JobList id="away" caption="Archive" archived act={act} listed={{ all: 1, found: 1, jobs: [job(7)] }} />
       <RemovedList removed={[{ jobId: "j9", vehicle: "Estate 9", on: "6 May 2026 10:00", by: "painter B" }]} act={act} />
     </>,
   );
-  fireEvent.click(screen.getByRole("button", { name: "Bring back Estate 7" }));
+  fireEvent.click(screen.getByRole("button", { name: "Restore Estate 7" }));
   fireEvent.click(screen.getByRole("button", { name: "Delete Estate 7" }));
   const deleted = within(screen.getByRole("region", { name: "Deleted" }));
   expect(deleted.getByRole("link", { name: "Job file of Estate 9" }).getAttribute("href")).toBe("/do/jobs/j9/bundle.json");
-  fireEvent.click(deleted.getByRole("button", { name: "Take back in Estate 9" }));
+  fireEvent.click(deleted.getByRole("button", { name: "Restore Estate 9" }));
   fireEvent.click(deleted.getByRole("button", { name: /Let the file go too/ }));
   expect(acted).toEqual([
     ["bringBack", "j7"],

@@ -57,22 +57,22 @@ export function JobList({
     { id: "from", accessorKey: "from", header: "From" },
     {
       id: "put",
-      header: () => <span className="sr-only">{archived ? "Bring back or delete" : "Put away"}</span>,
+      header: () => <span className="sr-only">{archived ? "Restore or delete" : "Archive"}</span>,
       enableSorting: false,
       meta: { cell: "text-right" },
       cell: ({ row: { original: j } }) =>
         archived ? (
           <span className="flex flex-wrap justify-end">
-            {button(j, "bringBack", "Bring back")}
+            {button(j, "bringBack", "Restore")}
             {button(j, "delete", "Delete")}
           </span>
         ) : (
-          button(j, "putAway", "Put away")
+          button(j, "putAway", "Archive")
         ),
     },
   ];
   const list = useList({ id, rows: listed.jobs, columns, text: () => "", most: JOBS_A_PAGE, onServer: { found: listed.found } });
-  const what = archived ? "jobs put away" : "jobs on the floor";
+  const what = archived ? "archived jobs" : "jobs on the floor";
   return (
     <section aria-label={caption} className="space-y-3">
       {(listed.all > FEW || list.state.search || list.state.only) && (
@@ -120,7 +120,7 @@ export function RemovedList({ removed, act }: { removed: readonly RemovedLine[];
                 </span>
               </span>
               <button type="button" className="press" onClick={() => act("takeBack", job)}>
-                Take back in<span className="sr-only"> {vehicle}</span>
+                Restore<span className="sr-only"> {vehicle}</span>
               </button>
               <a className="press" href={`/do/jobs/${jobId}/bundle.json`} download={`${vehicle}.yakamoz.json`}>
                 Job file<span className="sr-only"> of {vehicle}</span>

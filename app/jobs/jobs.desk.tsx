@@ -9,7 +9,7 @@ export function JobsDesk({ loaderData: { open, away, removed } }: Pick<Route.Com
   const act = useJobActions();
   return (
     <>
-      <PageHeader title="Jobs" note={`${open.all} on the floor, ${away.all} put away`} />
+      <PageHeader title="Jobs" note={`${open.all} on the floor, ${away.all} archived`} />
       <main className="space-y-8 px-4 py-6 sm:px-6">
         <div className="flex flex-wrap items-start gap-3">
           <Link to="/jobs/new" className="press" data-kind="main">
@@ -18,7 +18,7 @@ export function JobsDesk({ loaderData: { open, away, removed } }: Pick<Route.Com
           <TakeIn />
         </div>
         <JobList id="open" caption="On the floor" listed={open} archived={false} act={act} />
-        {away.all > 0 && <JobList id="away" caption="Put away" listed={away} archived act={act} />}
+        {away.all > 0 && <JobList id="away" caption="Archive" listed={away} archived act={act} />}
         {removed.length > 0 && <RemovedList removed={removed} act={act} />}
       </main>
     </>

@@ -12,7 +12,7 @@ export interface JobActionAnswer {
   vehicle: string;
 }
 const DONE: Record<JobIntent, { words: (vehicle: string) => string; undo: JobIntent | null }> = {
-  putAway: { words: (v) => `${v} is put away`, undo: "bringBack" },
+  putAway: { words: (v) => `${v} is archived`, undo: "bringBack" },
   bringBack: { words: (v) => `${v} is back on the floor`, undo: "putAway" },
   delete: { words: (v) => `${v} is deleted; its job file is kept below`, undo: "takeBack" },
   takeBack: { words: (v) => `${v} is back on the floor`, undo: null },

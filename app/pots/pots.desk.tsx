@@ -41,8 +41,7 @@ export function PotsDesk({ loaderData: { vehicle, panels, pots, jobId } }: Pick<
           <Pot key={pot.entry.id} pot={pot} now_ms={now_ms} base={`/jobs/${jobId}/panels/${pot.entry.panelId}`} />
         ))}
         <p className="max-w-[75ch] text-[13px] text-ink2">
-          What a coat took is its strokes with the settings it was logged with; weigh the cup to know. Hardened mixes are never put back
-          into a can: by local rules they are hazardous waste until they have set.
+          Hardened mixes never go back into a can: by local rules they are hazardous waste until they have set.
         </p>
       </main>
     </>
@@ -59,7 +58,7 @@ function Pot({ pot, now_ms, base }: { pot: PotView; now_ms: number; base: string
   const over = pot.until_ms <= now_ms;
   const title = `pot-${pot.entry.id}`;
   return (
-    <section aria-labelledby={title} data-testid="pot" className="border-t border-hair pt-4">
+    <section aria-labelledby={title} data-testid="pot" data-figures className="border-t border-hair pt-4">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h3 id={title} className="text-xl font-semibold">
           {pot.product}, {ml(body.volume_m3)}

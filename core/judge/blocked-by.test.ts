@@ -130,7 +130,7 @@ test("held back it is never safe, and no verdict is made better than it was", ()
   expect(by({})).toEqual([]);
 });
 
-// Each of these was told as "Short ladder: Safe" on 75 µm of clear.
+// Each of these was told as "Short sanding: Safe" on 75 µm of clear.
 const NEVER_SAFE: DefectKind[] = ["softFilm", "cutThrough", "burn", "peeling", "wrinkling", "pop", "edgeLift", "pinhole"];
 
 test.each(NEVER_SAFE)("%s marked on a panel holds what is sanded over it, whatever the film", (kind) => {

@@ -38,7 +38,7 @@ export function LedgerList({
   return (
     <div className="space-y-3">
       {log.length > FEW && <ListTools list={list} label="Search the ledger" only={{ label: "What", values: kinds }} />}
-      <ul className="border-t border-hair text-sm empty:hidden">
+      <ul className="border-t border-hair text-sm empty:hidden" data-figures>
         {list.table.getRowModel().rows.map(({ original: e }) => (
           <li key={e.id} className="flex flex-wrap items-center gap-x-4 border-b border-hair py-1.5">
             <span className="w-28 shrink-0 text-ink2">{e.at}</span>

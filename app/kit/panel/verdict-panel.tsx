@@ -104,7 +104,7 @@ export const VerdictFigures = memo(function VerdictFigures({
             label="chance of too little left"
             size="middle"
             shown={{ text: showChance(result.thinChance), unit: "" }}
-            note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
+            note={`more than 2 % of it below the minimum clear of ${showFilm(floor_m, units).text} ${units.film}`}
             working={chanceWorking(result, input, units)}
             {...(result.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
           />

@@ -14,7 +14,7 @@ export function Waterline({ base, reached }: { base: string; reached: Station })
     <nav aria-label="Stations" className="w-full">
       <ol className="flex">
         <li className="flex-1">
-          <NavLink to={`${base}/course`} prefetch="intent" className="group grid min-h-[58px] justify-items-center rounded-press pt-1.5">
+          <NavLink to={`${base}/course`} prefetch="intent" className="group grid min-h-[54px] justify-items-center rounded-press pt-1">
             <RouteIcon size={26} strokeWidth={1.7} aria-hidden className="text-ink2 group-aria-[current=page]:text-glow-ink" />
             <span className={NAME}>Course</span>
           </NavLink>
@@ -25,7 +25,7 @@ export function Waterline({ base, reached }: { base: string; reached: Station })
             <NavLink
               to={`${base}/${s}`}
               prefetch="intent"
-              className="group relative grid min-h-[58px] justify-items-center rounded-press pt-1.5"
+              className="group relative grid min-h-[54px] justify-items-center rounded-press pt-1"
               aria-label={`${STATION_NAMES[s]}${i < now ? ", done" : i === now ? ", the work stands here" : ""}`}
             >
               <svg width="28" height="28" viewBox="-14 -14 28 28" aria-hidden>

@@ -94,7 +94,7 @@ export function ReadingDesk({ phase }: ReadingDeskProps) {
   const there = shownSpot && isAgain(shownSpot) ? thereOf(shownSpot) : null;
   return (
     <div className="grid gap-x-8 gap-y-3 sm:mt-3 sm:gap-y-5 md:grid-cols-[1.3fr_1fr]">
-      <div className="max-sm:[&_svg]:max-h-[24dvh]">
+      <div className="max-sm:[&_svg]:max-h-[17dvh]">
         <PanelDrawing
           shape={panel.shape}
           spots={marks}

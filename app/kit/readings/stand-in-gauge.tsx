@@ -33,7 +33,7 @@ export function StandInGauge({ phase, spot, template }: { phase: Phase; spot: st
   return (
     <>
       <button type="button" className="press" disabled={busy || spot === null} onClick={() => take(spot ?? "")}>
-        {`Take ${readingsPerSpot} here with the stand-in gauge`}
+        {`Take ${readingsPerSpot} here with the practice (simulated) gauge`}
       </button>
       <button type="button" className="press" disabled={busy || unread === 0} onClick={() => setAsked(true)}>
         All spots

@@ -25,7 +25,7 @@ export function StripDesk() {
         </h3>
         <p className="max-w-[65ch] text-ink2">
           No magnetic gauge reads on plastic. Tape a strip of sheet metal beside the part, spray it with the part, and read it before the
-          clear and when the clear is hard. Without one the clear is foretold from the logged coats, and every verdict is wider.
+          clear and when the clear is hard. Without one the clear is predicted from the logged coats, and every verdict is wider.
         </p>
       </div>
       <div className="grid gap-5 sm:grid-cols-2">

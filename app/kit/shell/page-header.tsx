@@ -20,7 +20,7 @@ export function PageHeader({
   children?: React.ReactNode;
 }) {
   return (
-    <header className="flex min-h-[60px] items-center justify-between gap-x-3 border-b border-hair px-4 py-1 sm:min-h-16 sm:gap-x-6 sm:px-6">
+    <header className="flex min-h-[60px] items-center justify-between gap-x-3 border-b border-hair px-4 py-0.5 sm:min-h-16 sm:gap-x-6 sm:px-6">
       <div className="min-w-0">
         <h1 className="text-[17px] leading-tight font-semibold tracking-tight sm:text-[21px]">{title}</h1>
         {note && <p className="text-[13px] text-ink2 max-sm:hidden">{note}</p>}

@@ -107,7 +107,7 @@ test("a value is told in the shop's units; what was typed stays as it was typed"
 test("where on the panel, which face, which part: each is said where it is not the usual", () => {
   expect(words("reading")).toMatch(/^spot 4 \(.+\), after clear: 131 µm$/);
   expect(words("coat")).toMatch(/^coat 2, full wet, on the back, .*half/);
-  expect(words("plan")).toBe("Short ladder, the lower half, filled with drops first");
+  expect(words("plan")).toBe("Short sanding, the lower half, filled with drops first");
   expect(words("defect")).toMatch(/^Crater, .+, 3$/);
   expect(words("turn")).toBe("hung, back up");
 });

@@ -9,7 +9,7 @@ const TOLD_MS = 3 * 3600_000;
 export function maskWords(lastCoat_ms: number | null, airChanges_1_h: number | null, now_ms: number): string | null {
   if (lastCoat_ms === null || now_ms - lastCoat_ms > TOLD_MS) return null;
   if (airChanges_1_h === null)
-    return "Keep the mask on until the booth has changed its air five times. Set the booth's air changes under House, and the time is told. The data sheet and local rules come first.";
+    return "Mask on until the booth's air has changed five times (how often: House). The data sheet and local rules come first.";
   const clear_s = airClears_s(airChanges_1_h);
   const until_ms = lastCoat_ms + 1000 * clear_s;
   if (until_ms <= now_ms) return null;

@@ -57,10 +57,10 @@ export function lookForWords({ lookFor, gloss60_GU }: Pick<PlanStep, "lookFor" |
 
 export function zoneWorking(z: PlanZone, units: UnitPreferences): Working {
   const formula: Record<ZoneKind, string> = {
-    run: "The run school's own loss beside the run (how far its backing bends round it), then what the steps between and the panel's ladder take off there.",
-    spot: "A small hard pad on the spot, then the panel's ladder over it. Each nib is judged at its own place where it was placed one by one.",
-    flat: "The ladder of the school: each step goes on until the marks of the one before are gone; the first also takes the texture.",
-    line: `Fine soft paper along the line, then the soft steps of the ladder. Fingertips follow the waves: ${100 * HAND_LEVELS} % of the texture is levelled.`,
+    run: "The run school's own loss beside the run (how far its backing bends round it), then what the steps between and the panel's sanding steps take off there.",
+    spot: "A small hard pad on the spot, then the panel's sanding steps over it. Each nib is judged at its own place where it was placed one by one.",
+    flat: "The sanding steps of the method: each step goes on until the marks of the one before are gone; the first also takes the texture.",
+    line: `Fine soft paper along the line, then the soft ones of the sanding steps. Fingertips follow the waves: ${100 * HAND_LEVELS} % of the texture is levelled.`,
     edge: "As along a body line where it is worked; paper bites up to half as much again at the very edge, which the verdict counts.",
   };
   return {

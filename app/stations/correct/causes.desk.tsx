@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { DEFECTS } from "#core/models/defects/catalogue";
 import { Link, useFetcher } from "react-router";
 import { CAUSES, type Cause, type CauseId, type ChangeAt } from "#core/models/defects/causes";
@@ -65,20 +66,18 @@ export function CausesDesk({ causes }: { causes: CausesView }) {
           {settled && causes.entryId && <StrikeButton entryId={causes.entryId} what="the final word and the answers" />}
         </div>
       </div>
-      <div className="mt-2 grid gap-x-10 gap-y-7 md:grid-cols-[1.25fr_1fr]">
+      {question ? (
+        <Question key={question.id} kind={kind} id={question.id} ask={inUnits(question.ask, units)} />
+      ) : (
+        <p className="text-ink2">No question is left that would tell much more.</p>
+      )}
+      <div className="mt-4 grid gap-x-10 gap-y-7 md:grid-cols-[1.25fr_1fr]">
         <ol className="border-t border-hair" aria-label="Causes, likeliest first">
-          {diagnosis.causes.slice(0, SHOWN).map((c) => (
-            <CauseRow key={c.id ?? "else"} {...{ c, causes }} />
+          {diagnosis.causes.slice(0, SHOWN).map((c, i) => (
+            <CauseRow key={c.id ?? "else"} first={i === 0} {...{ c, causes }} />
           ))}
         </ol>
-        <div className="space-y-6">
-          {question ? (
-            <Question key={question.id} kind={kind} id={question.id} ask={inUnits(question.ask, units)} />
-          ) : (
-            <p className="text-ink2">No question is left that would tell much more.</p>
-          )}
-          <Known causes={causes} />
-        </div>
+        <Known causes={causes} />
       </div>
       <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
         Weights are common practice put into figures by us, not measured. The record speaks first; your answers go before it; your final
@@ -89,12 +88,12 @@ export function CausesDesk({ causes }: { causes: CausesView }) {
 }
 
 /** A cause with its weight, and what speaks for and against it. */
-function CauseRow({ c, causes }: { c: RankedCause; causes: CausesView }) {
+function CauseRow({ c, causes, first }: { c: RankedCause; causes: CausesView; first: boolean }) {
   const { base } = usePanel();
   const { kind } = causes;
   return (
     <li className="border-b border-hair py-3" data-testid={`cause-${c.id ?? "else"}`}>
-      <div className="flex items-baseline gap-3">
+      <div className="flex items-baseline gap-3" data-figures>
         <WorkingButton working={causeWorking(c, causes)} label={`${c.name}: ${Math.round(100 * c.probability)} in 100. Show the working`}>
           <span className="text-[22px] font-semibold tabular-nums">{Math.round(100 * c.probability)}</span>
           <span className="text-ink2"> in 100</span>
@@ -104,34 +103,45 @@ function CauseRow({ c, causes }: { c: RankedCause; causes: CausesView }) {
       <div className="mt-1 h-1.5 w-full bg-hair" aria-hidden>
         <div className="h-full bg-glow" style={{ width: `${100 * c.probability}%` }} />
       </div>
-      <p className="mt-1 text-[14px] text-ink2">
-        {c.speaksFor.length > 0 && (
-          <>
-            For it:{" "}
-            {c.speaksFor
-              .slice(0, 3)
-              .map((s) => s.words)
-              .join("; ")}
-            .{" "}
-          </>
-        )}
-        {c.speaksAgainst.length > 0 && (
-          <>
-            Against it:{" "}
-            {c.speaksAgainst
-              .slice(0, 3)
-              .map((s) => s.words)
-              .join("; ")}
-            .
-          </>
-        )}
-      </p>
+      <More label="For and against it">
+        <p className="text-[14px] text-ink2">
+          {c.speaksFor.length > 0 && (
+            <>
+              For it:{" "}
+              {c.speaksFor
+                .slice(0, 3)
+                .map((s) => s.words)
+                .join("; ")}
+              .{" "}
+            </>
+          )}
+          {c.speaksAgainst.length > 0 && (
+            <>
+              Against it:{" "}
+              {c.speaksAgainst
+                .slice(0, 3)
+                .map((s) => s.words)
+                .join("; ")}
+              .
+            </>
+          )}
+        </p>
+        {c.id && !first && <NextTime id={c.id} />}
+      </More>
+      {c.id && first && <NextTime id={c.id} />}
       {c.id && <CauseChange id={c.id} base={base} kind={kind} chosen={causes.settled === c.id} />}
     </li>
   );
 }
 
-/** What to change next time, where, and the final word. */
+/** What to change next time. */
+const NextTime = ({ id }: { id: CauseId }) => (
+  <p className="text-[14px]">
+    Next time: <InUnits>{lower((CAUSES[id] as Cause).change)}</InUnits>.
+  </p>
+);
+
+/** Where it is changed, and the final word. */
 function CauseChange({ id, base, kind, chosen }: { id: CauseId; base: string; kind: string; chosen: boolean }) {
   const fetcher = useFetcher<FormAnswer>();
   const cause: Cause = CAUSES[id];
@@ -141,9 +151,6 @@ function CauseChange({ id, base, kind, chosen }: { id: CauseId; base: string; ki
       <input type="hidden" name="intent" value="word" />
       <input type="hidden" name="kind" value={kind} />
       <input type="hidden" name="causeId" value={id} />
-      <span className="min-w-52 flex-1 text-[14px]">
-        Next time: <InUnits>{lower(cause.change)}</InUnits>.
-      </span>
       {cause.try ? (
         <Link to={`${base}/spray/window?try=${cause.try}`} className="press" data-kind="quiet">
           Try it: {TRY_WORDS[cause.try]}
@@ -211,11 +218,15 @@ function Known({ causes: { record, answers, kind } }: { causes: CausesView }) {
           ))}
         </ul>
       )}
-      <p className="mt-2 text-[14px] text-ink2">
-        {recorded.length > 0
-          ? `By the record: ${recorded.map(([id, so]) => inUnits(OBSERVATIONS[id][so ? "yes" : "no"], units)).join("; ")}.`
-          : "The record says nothing: no coat, climate or check is logged."}
-      </p>
+      {recorded.length > 0 ? (
+        <More label={`${recorded.length} things by the record`}>
+          <p className="text-[14px] text-ink2">
+            By the record: {recorded.map(([id, so]) => inUnits(OBSERVATIONS[id][so ? "yes" : "no"], units)).join("; ")}.
+          </p>
+        </More>
+      ) : (
+        <p className="mt-2 text-[14px] text-ink2">The record says nothing: no coat, climate or check is logged.</p>
+      )}
     </section>
   );
 }

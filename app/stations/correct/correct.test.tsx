@@ -80,7 +80,7 @@ describe("making a plan", () => {
       <PlanDesk onStored={() => undefined} />,
       testView({ clear_um: 95, shopRemoval: { whole: { factor: 1.2, u_log: 0.05 }, steps } }),
     );
-    fireEvent.click(screen.getByRole("radio", { name: /Short ladder/ }));
+    fireEvent.click(screen.getByRole("radio", { name: /Short sanding/ }));
     await waitFor(() => expect(screen.getByTestId("own-removal").textContent).toContain("P1500 medium 7.4 instead of 6.2 µm"));
     expect(screen.getByTestId("own-removal").textContent).toContain("the other steps × 1.20");
     fireEvent.click(within(screen.getByRole("radiogroup", { name: "Rim" })).getByRole("radio", { name: "by hand" }));

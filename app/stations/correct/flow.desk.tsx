@@ -184,7 +184,7 @@ function StepByStep({
   const { flatten } = job.way;
   const { stage, there: mean } = plan;
   return (
-    <ol className="border-t border-hair" aria-label="The flow coat, step by step">
+    <ol className="border-t border-hair" aria-label="The flow coat, step by step" data-figures>
       <li className="border-b border-hair py-2.5">
         <b className="font-semibold">
           1. Sand flat, P{flatten.grit} {flatten.by === "machine" ? "by machine with a soft pad" : "by hand"}
@@ -192,7 +192,7 @@ function StepByStep({
         <span className="block text-ink2">
           takes off {film(flat.removal_m, flat.u_m)} of {film(mean.clear_m, mean.u_m)}
           {judged.result && Number.isFinite(judged.result.cutChance) && `; ${showChance(judged.result.cutChance)} to cut through anywhere`}.
-          Log what came off by readings, or by this forecast; clean, both cleaners, and tack.
+          Then clean, both cleaners, and tack.
         </span>
       </li>
       <li className="border-b border-hair py-2.5">
@@ -203,9 +203,8 @@ function StepByStep({
         <span className="block text-ink2">
           {stage.coat && stage.gun ? (
             <>
-              {Math.round(100 * stage.coat.speedFactor)} % of the usual hand speed: the slowest at which a run is unlikely at an edge here,{" "}
-              {Math.round(100 * stage.coat.reducerShift * 10) / 10} % more reducer, {showWait(stage.flash_s)} between them at least. They
-              add {showFilm(stage.adds_m, units).text} {units.film}.
+              {Math.round(100 * stage.coat.speedFactor)} % of the usual hand speed, {Math.round(100 * stage.coat.reducerShift * 10) / 10} %
+              more reducer, {showWait(stage.flash_s)} between; adds {showFilm(stage.adds_m, units).text} {units.film}
             </>
           ) : (
             "No pace of the hand stays clear of a run with this gun in this air: less fluid, further back, or lay the part flat."
@@ -213,7 +212,7 @@ function StepByStep({
         </span>
       </li>
       <li className="border-b border-hair py-2.5">
-        <b className="font-semibold">3. There then: {film(stage.clear_m, stage.u_clear_m)} of clear</b>{" "}
+        <b className="font-semibold">3. After that: {film(stage.clear_m, stage.u_clear_m)} of clear</b>{" "}
         <span className="text-ink2">
           {showFilm(stage.total_m, units).text} {units.film} of all layers
         </span>

@@ -42,7 +42,7 @@ describe("what a mark says no to, every page of the panel says no to", () => {
     const level = holdOf(kind)!.level;
     const view = marked(kind);
     const plan = renderPanel(<PlanDesk onStored={() => undefined} />, view);
-    fireEvent.click(screen.getByRole("radio", { name: /Short ladder/ }));
+    fireEvent.click(screen.getByRole("radio", { name: /Short sanding/ }));
     await waitFor(() => expect(screen.getByTestId("verdict").getAttribute("data-verdict")).toBe(level));
     says(screen.getByTestId("held").textContent);
     if (level === "stop") says(screen.getByTestId("verdict").textContent);

@@ -96,7 +96,7 @@ export const faultLines = (faults: readonly Fault[]): { name: string; text: stri
 
 const FLIPS: Record<Flip["what"], string> = {
   measure: "If more readings halved the doubt",
-  thinner: "If the clear is one doubt thinner",
+  thinner: "If the clear is thinner by its ±",
   thicker: "If the clear is one doubt thicker",
   flatter: "If the peel is half as deep",
   rougher: "If the peel is twice as deep",

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
 import { useCallback, useEffect, useMemo, useDeferredValue } from "react";
@@ -227,7 +228,7 @@ function Peel({
         { measured: "measured on the panel", judged: "judged by eye", usual: "usual for a sprayed panel; not measured" }[known.from],
       )}
       {field("uTexture", "give or take", units.film)}
-      {field("wanted", "Peel to leave", units.film, "0 for a flat finish, the neighbour's to match")}
+      {field("wanted", "Texture to leave", units.film, "0 for a flat finish, the neighbour's to match")}
       {field("tape", "Width of the rim", units.length)}
     </div>
   );
@@ -360,10 +361,12 @@ function OwnRemoval({ removal: { whole }, steps }: { removal: ShopRemoval; steps
   const own = steps.filter((s) => s.own);
   if (whole?.unmeasured)
     return (
-      <p className="mt-6 max-w-[75ch]" data-testid="own-removal">
-        This shop has no removal of its own yet, so every step is taken {Math.round(100 * (whole.factor - 1))} % deeper and with more doubt.
-        Read a mark before and after a step: its card takes the readings, and the steps after it go by them.
-      </p>
+      <More label="Every step is taken deeper: no removal of this shop's own yet" className="mt-4">
+        <p className="max-w-[75ch]" data-testid="own-removal">
+          This shop has no removal of its own yet, so every step is taken {Math.round(100 * (whole.factor - 1))} % deeper and with more
+          doubt. Measure one spot before and after each step: its card takes the readings, and the steps after it go by them.
+        </p>
+      </More>
     );
   if (!whole && own.length === 0) return null;
   const film = (m: number) => show("film", m, units).text;

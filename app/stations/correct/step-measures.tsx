@@ -33,7 +33,7 @@ export function StepMeasures({ panelId, place, errors }: { panelId: string; plac
   );
   return (
     <details className="rounded-press border border-hair p-3" open={Object.keys(errors).length > 0 || undefined}>
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">Read a mark before and after</summary>
+      <summary className="min-h-11 cursor-pointer content-center font-semibold">Measure one spot before and after</summary>
       <input type="hidden" name="simulated" value={simulated && typed.before ? "yes" : ""} disabled={!simulated} />
       <div className="mt-2 grid gap-3 sm:grid-cols-2">
         {pairs.map(([before, after], i) => (
@@ -43,10 +43,10 @@ export function StepMeasures({ panelId, place, errors }: { panelId: string; plac
             {i === 0 && (
               <StandIn>
                 <button type="button" className="press" onClick={() => void standIn(before)}>
-                  Stand-in gauge: before
+                  Practice gauge (simulated): before
                 </button>
                 <button type="button" className="press" onClick={() => void standIn(after)}>
-                  Stand-in gauge: after
+                  Practice gauge (simulated): after
                 </button>
               </StandIn>
             )}

@@ -6,7 +6,7 @@ export function useStandInMark(panelId: string) {
   const read = useCallback(
     async (when: "before" | "after"): Promise<number[] | null> => {
       const answer = await fetch(`/do/panels/${panelId}/stand-in-mark?when=${when}`).catch(() => null);
-      setFault(answer?.ok ? null : "The stand-in gauge did not answer");
+      setFault(answer?.ok ? null : "The practice (simulated) gauge did not answer");
       return answer?.ok ? ((await answer.json()) as { readings_m: number[] }).readings_m : null;
     },
     [panelId],

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import type { PlanStep } from "#core/record/bodies";
 import { inferredWords } from "~/kit/words/how-words";
 import { removedAtSpots } from "#core/panel/removed-at-spots";
@@ -44,10 +45,13 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
   return (
     <>
       <Heading {...{ no, now, rechecked, verdict, held, plan }} />
-      <p className="mt-2 text-ink2">
-        {school.name}, {removal.text} {removal.unit} in all. Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little
-        left {showChance(body.thinChance ?? NaN)}, when planned.
-      </p>
+      <More label={`${school.name}, ${removal.text} ${removal.unit} in all`}>
+        <p className="text-ink2">
+          Chance of cutting through {showChance(body.cutChance ?? NaN)}, of too little left {showChance(body.thinChance ?? NaN)}, when
+          planned.
+        </p>
+        {now && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
+      </More>
       {now && (
         <p className="mt-1 min-h-6" data-testid="from-here" aria-live="polite">
           {chances ? (
@@ -61,8 +65,7 @@ export function PlanWork({ onReplan, finished }: { onReplan: () => void; finishe
           )}
         </p>
       )}
-      {now && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
-      <ol className="mt-6 border-t border-hair">
+      <ol className="mt-3 border-t border-hair" data-figures>
         {body.steps.map((s, i) => {
           const ticked = state.stepsDone[i];
           return <StepRow key={i} {...{ i, ticked, s, againAt, fetcher, plan, no }} />;
@@ -171,7 +174,7 @@ function StepRow({
         {ticked ? <Check size={18} aria-label="done" /> : i + 1}
       </span>
       <div>
-        <StepText step={s} facts={stepFacts(s, units)} />
+        <StepText step={s} facts={stepFacts(s, units)} brief={i !== done} />
         {(ticked || againAt(i) > 0) && (
           <p className="text-[14px]">
             {[ticked && doneWords(ticked, units), againAt(i) > 0 && `${againAt(i)} × once more`].filter(Boolean).join(" · ")}

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { Check } from "lucide-react";
 import { Link, useFetcher, type FetcherWithComponents } from "react-router";
@@ -122,7 +123,7 @@ function Standing({
   return (
     <section aria-label="How it stands" className="space-y-5">
       {clear && (
-        <p>
+        <p data-figures>
           <span className="text-[38px] leading-none font-semibold">
             {showWithUncertainty("film", clear.clear_m, clear.u_m, units).text}
           </span>{" "}
@@ -142,17 +143,18 @@ function Standing({
           )}
         </p>
       )}
-      {step && !through && ahead && <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />}
-      <ol className="border-t border-hair">
+      {step && !through && ahead?.unmarked && (
+        <More label="What the marks say">
+          <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />
+        </More>
+      )}
+      <ol className="border-t border-hair" data-figures>
         {plan.body.steps.map((s, i) => {
           const done = stepsDone[i];
           return <StepLine key={i} {...{ i, done, s, view }} />;
         })}
       </ol>
-      <p className="text-[15px] text-ink2">
-        Eye protection. Residual current protection for mains tools near water. No loose clothing at rotating pads. Wipe dry and look after
-        every step.
-      </p>
+      <p className="text-[15px] text-ink2">Eye protection; residual current protection near water; no loose clothing at rotating pads.</p>
       <Link to={`${base}/correct`} className="press">
         The whole plan
       </Link>

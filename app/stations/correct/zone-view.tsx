@@ -62,7 +62,7 @@ export const ZoneView = memo(function ZoneView({
           </ScrollRegion>
           {plan.unproved.length > 0 && (
             <p role="alert" className="mt-2 font-semibold text-stop-ink">
-              One step finds deeper marks than it clears in three passes: a grit belongs between. Take a longer ladder.
+              One step finds deeper marks than it clears in three passes: a grit belongs between. Take more sanding steps.
             </p>
           )}
           <p className="mt-2 text-[13px] text-ink2">
@@ -139,19 +139,19 @@ export function OrderOfWork({ steps }: { steps: readonly PlanStep[] }) {
   );
 }
 
-export function StepText({ step: s, facts }: { step: PlanStep; facts: string }) {
+export function StepText({ step: s, facts, brief = false }: { step: PlanStep; facts: string; brief?: boolean }) {
   return (
     <div>
       <p>
         <b className="font-semibold">{s.name}</b>
         <span className="text-ink2">{facts && `, ${facts}`}</span>
       </p>
-      {s.doThis && (
+      {!brief && s.doThis && (
         <p className="text-ink2">
           <InUnits>{s.doThis}</InUnits>.
         </p>
       )}
-      {s.lookFor && <p className="text-[13px] text-ink2">{lookForWords(s)}</p>}
+      {!brief && s.lookFor && <p className="text-[13px] text-ink2">{lookForWords(s)}</p>}
     </div>
   );
 }

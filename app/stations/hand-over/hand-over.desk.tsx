@@ -37,19 +37,20 @@ export function HandOverDesk({ loaderData: { report, today, log, logged, reckone
   return (
     <article className="max-w-[860px]">
       <Suspense>
-        <ReleaseDesk reckoned={reckoned} />
+        <ReleaseDesk reckoned={reckoned}>
+          {state.handedOver ? (
+            <div className="flex flex-wrap items-center gap-3">
+              {state.handedOver.body.note && <p>{state.handedOver.body.note}</p>}
+              <span className="no-print flex items-center text-ink2">
+                Handed over by mistake?
+                <StrikeButton entryId={state.handedOver.id} what="the hand-over" />
+              </span>
+            </div>
+          ) : (
+            <SignForm {...{ fetcher, nothingYet }} />
+          )}
+        </ReleaseDesk>
       </Suspense>
-      {state.handedOver ? (
-        <div className="flex flex-wrap items-center gap-3">
-          {state.handedOver.body.note && <p>{state.handedOver.body.note}</p>}
-          <span className="no-print flex items-center text-ink2">
-            Handed over by mistake?
-            <StrikeButton entryId={state.handedOver.id} what="the hand-over" />
-          </span>
-        </div>
-      ) : (
-        <SignForm {...{ fetcher, nothingYet }} />
-      )}
       <Leads {...{ reader, setParams }} />
       <header className="flex flex-wrap justify-between gap-4 border-y border-hair py-4">
         <div>

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { yearDayText } from "~/kit/words/when";
 import { Link, useFetcher } from "react-router";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
@@ -101,14 +102,18 @@ function Calibrated({ panels }: { panels: readonly SprayedPanel[] }) {
       <h3 id="said-title" className="text-lg font-semibold">
         What was said of runs, and what came of it
       </h3>
-      <p className="max-w-[70ch] text-ink2">
-        {told.length === 0
-          ? "No result has been told yet: one tap on Hand over tells it."
-          : `${told.length} results told: ${ran} ran, ${told.filter((t) => t.peeled).length} peeled. Brier score ${brier(said).toFixed(2)} for runs, ${brier(peel).toFixed(2)} for peel; 0 is always right, 0.25 a coin.`}{" "}
-        {enough
-          ? "Enough: a run's chance is told as this shop's own percentage."
-          : `A percentage takes the place of the word from ${logs} results on, ${ofEach} runs and ${ofEach} without among them.`}
-      </p>
+      <More
+        label={told.length === 0 ? "No result told yet" : `${told.length} ${told.length === 1 ? "result" : "results"} told, ${ran} ran`}
+      >
+        <p className="max-w-[70ch] text-ink2">
+          {told.length === 0
+            ? "No result has been told yet: one tap on Hand over tells it."
+            : `${told.length} ${told.length === 1 ? "result" : "results"} told: ${ran} ran, ${told.filter((t) => t.peeled).length} peeled. Brier score ${brier(said).toFixed(2)} for runs, ${brier(peel).toFixed(2)} for peel; 0 is always right, 0.25 a coin.`}{" "}
+          {enough
+            ? "Enough: a run's chance is told as this shop's own percentage."
+            : `A percentage takes the place of the word from ${logs} results on, ${ofEach} runs and ${ofEach} without among them.`}
+        </p>
+      </More>
       {said.length > 0 && (
         <table className="mt-2 text-left [&_td]:py-1 [&_td]:pr-6">
           <thead className="small-label border-b border-hair">

@@ -36,8 +36,8 @@ const models = later(() => import("./release-check-at"));
 /** Cure goes by minutes. */
 const MINUTE_MS = 60_000;
 
-/** Does it go out? Every point with its word; what came of the coats, and colour and coverage by eye, told here. */
-export function ReleaseDesk({ reckoned }: { reckoned: OutReckoned }) {
+/** Does it go out? The verdict with what is done about it, every point with its word; what came of the coats, and colour and coverage by eye, told here. */
+export function ReleaseDesk({ reckoned, children }: { reckoned: OutReckoned; children?: React.ReactNode }) {
   const { view, base } = usePanel();
   const units = useUnits();
   const now_ms = Math.floor(useNow() / MINUTE_MS) * MINUTE_MS;
@@ -50,7 +50,8 @@ export function ReleaseDesk({ reckoned }: { reckoned: OutReckoned }) {
       <h2 id="out-title" className="max-w-[26em] text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight" aria-live="polite">
         <em className={`not-italic ${tone}`}>{sentence.main}</em> {sentence.rest}
       </h2>
-      <ul className="mt-4 border-t border-hair" aria-label="What is looked at">
+      {children}
+      <ul className="mt-4 border-t border-hair" aria-label="What is looked at" data-figures>
         {out.points.map((p) => {
           const path = PATHS[p.what];
           return (
@@ -145,7 +146,6 @@ function CameOut() {
         {told && <StrikeButton entryId={told.id} what="how it came out" />}
       </div>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-      <p className="mt-1 text-[13px] text-ink2">It teaches this shop&rsquo;s own chance of a run: see Next time.</p>
     </div>
   );
 }

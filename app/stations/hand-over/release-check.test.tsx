@@ -54,8 +54,8 @@ test("matte that reads otherwise than another panel of the job gets a word", () 
 
 test("sentences and words", () => {
   expect(releaseSentence({ verdict: "stays", points: [{ what: "colour", state: "against", colour: "off", light: "sun" }] })).toEqual({
-    main: "It stays.",
-    rest: "Against it: colour.",
+    main: "Do not hand over:",
+    rest: "colour open.",
   });
   expect(pointWords({ what: "cured", state: "look", soft: false, left_s: 7200 }, METRIC)).toContain("2 h 00");
   expect(pointWords({ what: "film", state: "missing", asSprayed: false, clear_m: null, u_m: null, floor_m: 35e-6 }, METRIC)).toContain(

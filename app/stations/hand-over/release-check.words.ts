@@ -22,7 +22,7 @@ export function releaseSentence({ verdict, points }: ReleaseCheck): { main: stri
     case "look":
       return { main: "It may go out.", rest: `Look again: ${of("look").join(", ")}.` };
     case "stays":
-      return { main: "It stays.", rest: `Against it: ${of("against").join(", ")}.` };
+      return { main: "Do not hand over:", rest: `${of("against").join(", ")} open.` };
     case "not known":
       return {
         main: "Not known yet.",

@@ -12,9 +12,8 @@ export function ReleaseHere({ reckoned }: { reckoned: OutReckoned }) {
   const { job, panel } = view;
   const goes = reckoned.out.verdict === "goes" || reckoned.out.verdict === "look";
   return (
-    <>
-      <ReleaseDesk reckoned={reckoned} />
-      <KeptForm fetcher={fetcher} place="hand-over" className="flex flex-wrap gap-2">
+    <ReleaseDesk reckoned={reckoned}>
+      <KeptForm fetcher={fetcher} place="hand-over" className="mt-3 flex flex-wrap gap-2">
         <input type="hidden" name="intent" value="handOver" />
         <input type="hidden" name="formKey" value={`${view.formKey}-over`} />
         <button
@@ -29,6 +28,6 @@ export function ReleaseHere({ reckoned }: { reckoned: OutReckoned }) {
         </a>
         <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
       </KeptForm>
-    </>
+    </ReleaseDesk>
   );
 }

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { DEFECTS, type DefectFacts } from "#core/models/defects/catalogue";
 import { FAULTS, REMEDIES, waysFor } from "#core/models/defects/remedies";
 import { isLookedOver } from "#core/panel/looked";
@@ -116,7 +117,7 @@ export function DefectsDesk() {
         </p>
       )}
       <div className="mt-4 grid gap-x-8 gap-y-5 md:grid-cols-[1.3fr_1fr]">
-        <div>
+        <div className="max-sm:[&_svg[role=application]]:max-h-[18dvh]">
           <PanelDrawing
             shape={panel.shape}
             spots={spots}
@@ -128,11 +129,11 @@ export function DefectsDesk() {
           />
           <Marking {...{ drawn, drawAs, follow, takeBack }} />
           <FieldErrors errors={errors.trace} />
-          <KindFacts {...{ facts, kind }} />
         </div>
         <div className="space-y-5">
           <MarkForm {...{ draft, fetcher, drawn, errors, facts }} />
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+          <KindFacts {...{ facts, kind }} />
           <MarkList />
         </div>
       </div>
@@ -246,13 +247,16 @@ function KindFacts({ facts, kind }: { facts: DefectFacts; kind: PanelView["state
         </svg>
       </dt>
       <dd>
-        <b className="font-semibold">{facts.name}.</b> {facts.look}. <span className="text-ink2">{facts.tell}.</span>
-        <span className="mt-1 block text-[14px] text-ink2">
-          At arm&rsquo;s length {FAULTS[kind].arm}; in the sun {FAULTS[kind].sun}. If ignored: {facts.ifIgnored.toLowerCase()}.
-        </span>
-        <span className="mt-1 block text-[14px] text-ink2" data-testid="mended-by">
-          Measure: {facts.measure}. Mended by: {mendedBy(kind)}.
-        </span>
+        <b className="font-semibold">{facts.name}.</b> {facts.look}.
+        <More label="How to tell it, and what mends it">
+          <span className="text-ink2">{facts.tell}.</span>
+          <span className="mt-1 block text-[14px] text-ink2">
+            At arm&rsquo;s length {FAULTS[kind].arm}; in the sun {FAULTS[kind].sun}. If ignored: {facts.ifIgnored.toLowerCase()}.
+          </span>
+          <span className="mt-1 block text-[14px] text-ink2" data-testid="mended-by">
+            Measure: {facts.measure}. Mended by: {mendedBy(kind)}.
+          </span>
+        </More>
       </dd>
     </dl>
   );

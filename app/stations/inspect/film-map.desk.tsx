@@ -194,7 +194,7 @@ function MapAndPlace({
               {showWithUncertainty("film", here.clear_m, here.u_m, units).text} {units.film}
             </b>
             {map.inferred ? " (inferred)" : ""}; after {showFilm(calm_m, units).text} {units.film} off,{" "}
-            {showChance(riskAt(map, cell!, { removal_m: calm_m, u_removal_m, floor_m }))} to be below the floor of{" "}
+            {showChance(riskAt(map, cell!, { removal_m: calm_m, u_removal_m, floor_m }))} to be below the minimum clear of{" "}
             {showFilm(floor_m, units).text}.
           </>
         ) : (
@@ -277,7 +277,7 @@ function Side({
         label="chance of too little left"
         size="middle"
         shown={{ text: showChance(answer.thinChance), unit: "" }}
-        note={`more than 2 % of it below the floor of ${showFilm(floor_m, units).text} ${units.film}`}
+        note={`more than 2 % of it below the minimum clear of ${showFilm(floor_m, units).text} ${units.film}`}
         working={working}
         {...(answer.thinChance > VERDICT_LIMITS.caution.thin ? { tone: "stop" as const } : {})}
       />

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { hourText } from "~/kit/words/when";
 import { useFetcher, type FetcherWithComponents } from "react-router";
@@ -92,10 +93,12 @@ export function GaugeDesk() {
           )}
         </div>
       </div>
-      <p className="mt-8 max-w-[75ch] text-[13px] text-ink2">
-        A gauge's own limits here are ± ({film(DEFAULT_GAUGE.constant_m)} + {100 * DEFAULT_GAUGE.proportional} % of the film), a usual
-        figure; its paper may say better. <InUnits>Read three times at a place, within 4 cm.</InUnits>
-      </p>
+      <More label="What a gauge is good for" className="mt-4">
+        <p className="max-w-[75ch] text-[13px] text-ink2">
+          A gauge's own limits here are ± ({film(DEFAULT_GAUGE.constant_m)} + {100 * DEFAULT_GAUGE.proportional} % of the film), a usual
+          figure; its paper may say better. <InUnits>Read three times at a place, within 4 cm.</InUnits>
+        </p>
+      </More>
     </>
   );
 }
@@ -148,7 +151,7 @@ function CheckForm({
         </button>
         <StandIn>
           <button className="press" name="intent" value="stand-in" disabled={fetcher.state !== "idle"}>
-            Check the stand-in gauge
+            Check the practice (simulated) gauge
           </button>
         </StandIn>
       </div>

@@ -20,7 +20,7 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
   const { units, by } = await formPrefs(request, form);
   if (textOf(form, "intent") === "stand-in") {
     await checkStandInGauge(ctx, { panelId, by });
-    return { ok: true, intent: "stand-in", message: "Stand-in gauge checked", errors: {} };
+    return { ok: true, intent: "stand-in", message: "Practice (simulated) gauge checked", errors: {} };
   }
   return answerForm(form, gaugeCheckForm(units), async (body) => ({
     entryId: await recordEntry(ctx, { panelId, kind: "gaugeCheck", body, by, clientKey: textOf(form, "formKey") || null }),

@@ -62,7 +62,7 @@ export function InspectDesk() {
       {clear && (
         <section className="mt-8 grid gap-6 md:grid-cols-[auto_1fr]">
           <Figure
-            label={blind ? "clear, foretold" : inferred ? "clear, inferred" : "clear, mean of the panel"}
+            label={blind ? "clear, predicted" : inferred ? "clear, inferred" : "clear, mean of the panel"}
             shown={showWithUncertainty("film", clear.clear_m, clear.u_m, units)}
             note="± is 95 %, here and on every page"
             working={meanClearWorking(state, units)}
@@ -126,7 +126,7 @@ function WhatIsRead({
   const { state } = view;
   const { thinnest } = state.film;
   return (
-    <div className="mt-5 flex flex-wrap items-center gap-3">
+    <div className="mt-2 flex flex-wrap items-center gap-3 sm:mt-5">
       {!blind && (
         <Toggle
           label="When the readings are taken"

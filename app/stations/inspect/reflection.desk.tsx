@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { useDraft } from "~/kit/draft/use-draft";
 import { useState } from "react";
 import { useFetcher } from "react-router";
@@ -112,11 +113,13 @@ export function ReflectionDesk() {
           );
         })}
       </div>
-      <p className="mt-7 max-w-[75ch] text-[13px] text-ink2">
-        Focus on the panel with a coin or tape on it, lock the exposure so that the tube is grey and not white, at least{" "}
-        <InUnits>120 mm</InUnits> of panel in view. One picture each tells a difference from about 30 % on. It is a slope across the tube
-        for comparing two panels, no other instrument’s scale; the check was made on made-up pictures only: hold it against your eye.
-      </p>
+      <More label="How to take the pictures, and what they tell" className="mt-4">
+        <p className="max-w-[75ch] text-[13px] text-ink2">
+          Focus on the panel with a coin or tape on it, lock the exposure so that the tube is grey and not white, at least{" "}
+          <InUnits>120 mm</InUnits> of panel in view. One picture each tells a difference from about 30 % on. It is a slope across the tube
+          for comparing two panels, no other instrument’s scale; the check was made on made-up pictures only: hold it against your eye.
+        </p>
+      </More>
     </>
   );
 }

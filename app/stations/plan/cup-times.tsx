@@ -18,7 +18,7 @@ export function CupTimes({ sheet }: { sheet: ProductSheet }) {
     }
   });
   return (
-    <p className="text-[14px] text-ink2">
+    <p className="text-[14px] text-ink2" data-figures>
       By the sheet it runs at {show("viscosity", nu, units).text} mm²/s, at{" "}
       {show("temperature", sheet.viscosity.temperature_K, units, 0).text} {units.temperature}: {times.join(", ")}.
     </p>

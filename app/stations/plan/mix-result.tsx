@@ -214,8 +214,8 @@ function Reserve({ plan }: { plan: MixPlan }) {
   const reserve_m3 = reserveOf(plan.amount);
   return (
     <p className="text-ink2" data-testid="mix-reserve">
-      Running out is as bad as waste: with {show("volume", reserve_m3, units).text} {units.volume} more at hand,{" "}
-      {show("volume", plan.amount.ready_m3 + reserve_m3, units).text} in all, it lasts 19 times of 20.
+      {show("volume", plan.amount.ready_m3 + reserve_m3, units).text} {units.volume} in all lasts 19 times of 20: have{" "}
+      {show("volume", reserve_m3, units).text} more at hand.
     </p>
   );
 }

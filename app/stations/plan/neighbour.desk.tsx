@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { useFetcher } from "react-router";
 import { neighbourOf, type Neighbour } from "#core/panel/neighbour";
 import { showFilm } from "#core/kernel/units/format";
@@ -80,10 +81,12 @@ export function NeighbourDesk() {
       </KeptForm>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
       {state.neighbours.length > 0 && <Noted />}
-      <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
-        A flat panel beside a textured one looks as wrong as the reverse. A rating by eye is no reading; the newest counts. Daylight, side
-        by side, after clear and after polishing decides.
-      </p>
+      <More className="mt-4">
+        <p className="max-w-[75ch] text-[13px] text-ink2">
+          A flat panel beside a textured one looks as wrong as the reverse. A rating by eye is no reading; the newest counts. Daylight, side
+          by side, after clear and after polishing decides.
+        </p>
+      </More>
     </section>
   );
 }

@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { SUBSTRATES } from "#core/panel/brief";
 import { Fragment } from "react";
 import { Link } from "react-router";
@@ -58,10 +59,12 @@ export function PlanDesk({ loaderData: ahead }: Pick<Route.ComponentProps, "load
         </em>{" "}
         of clear{spareWords(ahead.clear, { matte, floor_m, units })}
       </h2>
-      {view.state.coloured && <p className="mt-1 text-ink2">{ITSELF}</p>}
-      <p className="mt-1 text-ink2">
-        {basisWords({ known: ahead.clear !== null, there, allOn })} The sheet&rsquo;s own film a coat makes {sheetFilm}.
-      </p>
+      <More>
+        {view.state.coloured && <p className="text-ink2">{ITSELF}</p>}
+        <p className="text-ink2">
+          {basisWords({ known: ahead.clear !== null, there, allOn })} The sheet&rsquo;s own film a coat makes {sheetFilm}.
+        </p>
+      </More>
       <div className="mt-6 grid gap-8 md:grid-cols-[1.25fr_1fr]">
         <PanelDrawing
           shape={panel.shape}

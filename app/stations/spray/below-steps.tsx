@@ -1,3 +1,4 @@
+import { More } from "~/kit/ui/more";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import { UNDER_STEPS, USUAL_FILM_M, type UnderField, underSteps } from "#core/models/prep/under-clear";
@@ -36,11 +37,11 @@ export function BelowSteps() {
           <li key={s.id} className="border-b border-hair py-2" data-testid={`under-${s.id}`}>
             <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-1">
               <div className="min-w-0 flex-1 basis-72">
-                <b className="font-semibold">{s.name}</b>{" "}
-                <span className="text-ink2">
-                  <InUnits>{askOf(s)}</InUnits>
-                </span>
-                <span className="block text-[13px] text-ink2">Why: {s.why}.</span>
+                <More label={s.name}>
+                  <p className="text-ink2">
+                    <InUnits>{askOf(s)}</InUnits>. Why: {s.why}.
+                  </p>
+                </More>
               </div>
               {entries.map((e) => (
                 <span key={e.id} className="flex items-center gap-2">

@@ -88,8 +88,8 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
           </WorkingButton>
         )}
         <span className="text-ink2">
-          The sheet wants {show("film", sheet.filmPerCoatMin_m, units).text} to {show("film", sheet.filmPerCoatMax_m, units).text}{" "}
-          {units.film} dry a coat. Touch test in a hidden place before each next coat.
+          Sheet: {show("film", sheet.filmPerCoatMin_m, units).text} to {show("film", sheet.filmPerCoatMax_m, units).text} {units.film} a
+          coat
         </span>
       </div>
       <Ways {...{ ways, way, draft, fetcher, own, coats }} />

@@ -44,7 +44,7 @@ export function nextNotes(next: NextLayerCoat, units: UnitPreferences): string[]
       : "No sheet named: as is usual for this layer, common practice. Its own sheet comes first.",
     `${next.coat.reducer > 0 ? `${share.text} ${share.unit}` : "No"} reducer${next.layer === "seal" && next.coat.reducer > next.sheet.reducerMin ? ", within its sheet: so reduced a sealer lies flat" : ""}; a pot lives ${showWait(next.potLife_s)}.`,
     ...(next.sheet.gun?.nozzle_m ? [`Its sheet asks for nozzle ${Number((next.sheet.gun.nozzle_m * 1e3).toFixed(2))}.`] : []),
-    ...(next.runs ? [] : ["A filled primer stands where it lands: its runs are not foretold."]),
+    ...(next.runs ? [] : ["A filled primer stands where it lands: its runs are not predicted."]),
     ...(next.damp > 1 ? [`Water-borne: in this damp air it flashes ${next.damp.toFixed(1)} times as long as its sheet says.`] : []),
   ];
 }

@@ -53,7 +53,7 @@ export function MendDesk() {
                   >
                     <span>
                       {MEND_CARDS[id].name}
-                      <span className="block text-[13px] font-normal text-ink2">{MEND_CARDS[id].when}</span>
+                      {open === null && <span className="block text-[13px] font-normal text-ink2">{MEND_CARDS[id].when}</span>}
                     </span>
                     {own && <Tag kind={own.step ? "caution" : "good"}>{own.step ? "under way" : "done"}</Tag>}
                   </Link>
@@ -76,7 +76,7 @@ const MARK = { done: Check, now: CircleDot, later: Circle } as const;
 function Card({ card, run, now_ms }: { card: MendCardId; run: MendRun | null; now_ms: number }) {
   const { view } = usePanel();
   const fetcher = useFetcher<FormAnswer>();
-  const { name, when, need, steps, ...rest }: { name: string; when: string; need: string; steps: readonly MendStep[]; caution?: string } =
+  const { name, need, steps, ...rest }: { name: string; when: string; need: string; steps: readonly MendStep[]; caution?: string } =
     MEND_CARDS[card];
   const at = run?.step ? run.done : run ? steps.length : 0;
   const wait_s = run?.from_ms !== null && run?.from_ms !== undefined ? (run.from_ms - now_ms) / 1000 : 0;
@@ -88,11 +88,9 @@ function Card({ card, run, now_ms }: { card: MendCardId; run: MendRun | null; no
       <h3 id="card-title" className="text-xl font-semibold">
         {name}
       </h3>
-      <p className="text-ink2">
-        {when}. At hand: {need}.
-      </p>
+      <p className="text-ink2">At hand: {need}.</p>
       {rest.caution && <p className="mt-1 font-medium text-amber-ink">{rest.caution}</p>}
-      <ol className="mt-3 border-t border-hair">
+      <ol className="mt-3 border-t border-hair" data-figures>
         {steps.map((s, i) => {
           const state = i < at ? "done" : i === at ? "now" : "later";
           const Icon = MARK[state];
@@ -105,9 +103,13 @@ function Card({ card, run, now_ms }: { card: MendCardId; run: MendRun | null; no
                   <InUnits>{s.do}</InUnits>
                 </span>
                 <span className="block text-[13px] text-ink2">
-                  {s.why}
-                  {s.wait_s !== undefined && `; then ${showWait(s.wait_s)}`}
-                  {s.within_s !== undefined && `; within ${showWait(s.within_s)}`}
+                  {[
+                    state === "now" ? s.why : "",
+                    s.wait_s !== undefined ? `then ${showWait(s.wait_s)}` : "",
+                    s.within_s !== undefined ? `within ${showWait(s.within_s)}` : "",
+                  ]
+                    .filter(Boolean)
+                    .join("; ")}
                 </span>
                 {state === "now" && (
                   <span className="mt-2 flex flex-wrap items-center gap-3">

@@ -50,7 +50,7 @@ const byHand = (grit: "P1000" | "P1500" | "P2000"): CorrectionStep => ({
 export const CORRECTION_SCHOOLS = [
   {
     id: "short",
-    name: "Short ladder",
+    name: "Short sanding",
     goodFor: "Even peel on a panel with film to spare",
     price: "P3000 has to clear P1500: more passes",
     source: "common-practice",
@@ -58,7 +58,7 @@ export const CORRECTION_SCHOOLS = [
   },
   {
     id: "long",
-    name: "Long ladder",
+    name: "Long sanding",
     goodFor: "Show flat: each scratch cleared by its neighbour",
     price: "One step more, about 1.4 µm more film",
     source: "common-practice",

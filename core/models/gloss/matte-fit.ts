@@ -155,7 +155,7 @@ export function curveU(curve: MatteCurve, share: number): number {
 export function nextCard(cards: readonly MatteCard[], answer: Pick<MatteAnswer, "share"> | null): { share: number; why: string } {
   const shares = [...new Set(cards.map((c) => requireNumber("share", c.share, { min: 0, max: 1 })))].sort((a, b) => a - b);
   const round = (s: number) => Math.round(s * 50) / 50;
-  if (shares.length === 0) return { share: 0.5, why: "the middle of the range says most as a first card" };
+  if (shares.length === 0) return { share: 0.5, why: "spray this card first: the middle tells most" };
   if (answer && shares.every((s) => Math.abs(s - answer.share) > 0.04))
     return { share: round(answer.share), why: "the mix itself: it proves the answer" };
   const ends = [0, ...shares, 1];

@@ -1,0 +1,50 @@
+import { expect, test } from "./fixture";
+import { firstScreen } from "./first-screen";
+import { PAGES, panelPath } from "./page-list";
+import { open } from "./support";
+
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 820, height: 1180 },
+  { width: 390, height: 844 },
+] as const;
+
+/** The pages of work: what a glove is at while the job goes on. */
+const WORK = [
+  "Can I sand this?",
+  "Course",
+  "Mix",
+  "Spray",
+  "Ready",
+  "Inspect",
+  "Inspect, inferred",
+  "Defects",
+  "Correct",
+  "Booth view",
+  "Work, booth view",
+  "Hand over",
+];
+
+test("no page asks for more than sixty words on its first screen, or forty before its first press; header and clocks are one line each", async ({
+  page,
+}) => {
+  test.setTimeout(600_000);
+  const wrong: string[] = [];
+  for (const [name, pathOf] of PAGES) {
+    const path = name === "Hand over" ? await panelPath(page, "Lodos", "Front door", "hand-over") : await pathOf(page);
+    for (const size of SIZES) {
+      await page.setViewportSize(size);
+      await open(page, path);
+      await page.waitForTimeout(150);
+      const { words, before, fold, action, field, fixed, beyond } = await firstScreen(page);
+      const at = `${name}, ${size.width}`;
+      if (words > 60 || before > 40) wrong.push(`${at}: ${words} words, ${before} before the first press`);
+      if (beyond > 0) wrong.push(`${at}: ${beyond} px beyond the edge`);
+      if (size.width === 1280 || !WORK.includes(name)) continue;
+      if (fixed > 120) wrong.push(`${at}: header and clocks ${fixed} px`);
+      if (action !== null && action > fold) wrong.push(`${at}: its press ends at ${action} of ${fold}`);
+      if (field !== null && field > fold) wrong.push(`${at}: its first field ends at ${field} of ${fold}`);
+    }
+  }
+  expect(wrong).toEqual([]);
+});

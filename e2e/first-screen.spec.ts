@@ -32,7 +32,8 @@ test("no page asks for more than sixty words on its first screen, or forty befor
   const wrong: string[] = [];
   for (const [name, pathOf] of PAGES) {
     const path = name === "Hand over" ? await panelPath(page, "Lodos", "Front door", "hand-over") : await pathOf(page);
-    for (const size of SIZES) {
+    // Pages beside the work at the size of a desk; all sizes of all pages in the long search.
+    for (const size of WORK.includes(name) || process.env.SEARCH ? SIZES : SIZES.slice(0, 1)) {
       await page.setViewportSize(size);
       await open(page, path);
       await page.waitForTimeout(150);

@@ -41,10 +41,9 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
   return (
     <>
       <PageHeader title={vehicle} note="Booth view" />
-      <main className="grid gap-6 px-4 py-6 sm:px-6 xl:grid-cols-[1.5fr_1fr]">
-        <section aria-label="Next" className="space-y-6">
+      <main className="grid gap-4 px-4 py-3 sm:gap-6 sm:px-6 sm:py-6 xl:grid-cols-[1.5fr_1fr]">
+        <section aria-label="Next" className="space-y-3 sm:space-y-6">
           <Heading {...{ next, panel }} />
-          {mask && <p className="max-w-[46ch] text-[18px] font-medium text-amber-ink">{mask}</p>}
           {panel && (next.what === "stop" || next.what === "wait" || next.what === "spray") && (
             <p className="text-[clamp(56px,11vw,128px)] leading-none font-semibold tracking-tight" data-testid="booth-clock">
               {next.what === "stop" && panel.spraying
@@ -74,6 +73,7 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
           )}
           <Presses {...{ panel, next, busy, send }} />
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+          {mask && <p className="max-w-[46ch] text-[18px] font-medium text-amber-ink">{mask}</p>}
         </section>
         <section aria-label="Panels in flight">
           <ul className="border-t border-hair">
@@ -82,8 +82,7 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
             ))}
           </ul>
           <p className="mt-6 text-[15px] text-ink2">
-            Supplied air, or what the safety data sheet and your local rules require. Spray only in a ventilated place with nothing that can
-            ignite.
+            Supplied air, or what the safety data sheet and your local rules require; nothing near that can ignite.
           </p>
         </section>
       </main>
@@ -139,7 +138,7 @@ function Presses({
       {panel && next.what === "stop" && (
         <button
           type="button"
-          className="press min-h-28 w-full text-[30px]"
+          className="press min-h-20 w-full text-[24px] sm:min-h-28 sm:text-[30px]"
           data-kind="main"
           disabled={busy}
           onClick={() => send("stop", panel, next.number)}
@@ -150,7 +149,7 @@ function Presses({
       {panel && next.what === "spray" && (
         <button
           type="button"
-          className="press min-h-28 w-full text-[30px]"
+          className="press min-h-20 w-full text-[24px] sm:min-h-28 sm:text-[30px]"
           data-kind="main"
           disabled={busy}
           onClick={() => send("start", panel, next.number)}

@@ -1,4 +1,5 @@
 import { More } from "~/kit/ui/more";
+import { Suspense, lazy } from "react";
 import { ArrowRight, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
 import { STATION_NAMES } from "#core/panel/station";
@@ -8,7 +9,10 @@ import { CanTag } from "~/kit/panel/can-tag";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/floor.route";
 
-export function FloorDesk({ loaderData: { jobs, cans, count, open, wanting } }: Pick<Route.ComponentProps, "loaderData">) {
+/** Of an empty shop alone. */
+const FirstHour = lazy(() => import("./first-hour").then((m) => ({ default: m.FirstHour })));
+
+export function FloorDesk({ loaderData: { first, jobs, cans, count, open, wanting } }: Pick<Route.ComponentProps, "loaderData">) {
   const { shop } = useRoot();
   return (
     <>
@@ -17,13 +21,19 @@ export function FloorDesk({ loaderData: { jobs, cans, count, open, wanting } }: 
         <section>
           <h2 className="text-[25px] leading-[1.12] sm:text-[31px] font-semibold tracking-tight">
             {jobs.length === 0
-              ? "No job yet. Start with the first one."
+              ? "No job yet. This leads to the first one."
               : `${open} ${open === 1 ? "job" : "jobs"} open${wanting ? `, ${wanting} ${wanting === 1 ? "panel wants" : "panels want"} you.` : ", nothing waits for you."}`}
           </h2>
-          <Link to="/jobs/new" className="press mt-3 w-full lg:hidden" data-kind="main">
-            New job
-          </Link>
-          <ul className="mt-3 border-t border-hair lg:mt-6" data-figures>
+          {first ? (
+            <Suspense>
+              <FirstHour first={first} />
+            </Suspense>
+          ) : (
+            <Link to="/jobs/new" className="press mt-3 w-full lg:hidden" data-kind="main">
+              New job
+            </Link>
+          )}
+          <ul className="mt-3 border-t border-hair empty:hidden lg:mt-6" data-figures>
             {jobs.map((j) => (
               <JobRow key={j.id} {...{ j }} />
             ))}

@@ -6,6 +6,19 @@ import { floorJobs, listStandings } from "#server/repos/summary-repo";
 import { loadCans } from "#server/views/cans-view";
 import { actionWords, isPast, isHeld } from "~/kit/words/step-words";
 import type { Route } from "./+types/floor.route";
+import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
+import { changeShop } from "#server/commands/house";
+import { wayById } from "#server/commands/ways";
+import { listClears } from "#server/repos/product-repo";
+import { getShop } from "#server/repos/shop-repo";
+import { listWays } from "#server/repos/way-repo";
+import { answerForm } from "~/kit/form/answer";
+import { guardedAction } from "~/kit/form/guarded-action";
+import { acting } from "~/kit/form/in-words.server";
+import { formOf } from "~/kit/http/body.server";
+import { formPrefs } from "~/kit/http/prefs.server";
+import type { First } from "./first-hour";
+import { firstShopForm } from "./first-hour.form";
 import { FloorDesk } from "./floor.desk";
 
 export const meta: Route.MetaFunction = () => [{ title: "Shop floor · Yakamoz" }];
@@ -27,6 +40,7 @@ async function readFloor(ctx: ServerContext) {
   const byTheHour = ({ standing }: (typeof panels)[number]) => isPast(standing, now_ms) || isHeld(standing, now_ms);
   const more = panels.filter((p) => !p.standing.attention && byTheHour(p));
   return {
+    first: floor.count === 0 ? await loadFirst(ctx) : null,
     jobs: jobs.map((j) => ({
       ...j,
       panels: (byJob.get(j.id) ?? []).map((p) => ({
@@ -43,6 +57,33 @@ async function readFloor(ctx: ServerContext) {
     wanting: floor.wanting + more.length,
   };
 }
+/** What an empty shop has been told already. */
+async function loadFirst(ctx: ServerContext): Promise<First> {
+  const [shop, ways, clears] = await Promise.all([getShop(ctx.db), listWays(ctx.db), listClears(ctx.db)]);
+  return {
+    named: shop.name !== UNNAMED,
+    shop: { name: shop.name, wayId: shop.wayId, floor_m: shop.floor_m },
+    ways: ways.map(({ id, name }) => ({ id, name })),
+    clear: clears.length > 0,
+  };
+}
+/** As a shop is called before anybody has named it. */
+const UNNAMED = "Our shop";
+
+export const action = acting(async ({ request }: Route.ActionArgs) => {
+  const ctx = await serverContext();
+  const form = await formOf(request);
+  const { units } = await formPrefs(request, form);
+  return answerForm(form, firstShopForm(units), async ({ floor, name, region, wayId }) => {
+    await wayById(ctx.db, wayId);
+    const shown = region === "american" ? IMPERIAL : METRIC;
+    await changeShop(ctx, (now) => ({ ...now, name, region, wayId, floor_m: floor, units: { ...now.units, ...shown } }));
+    return { message: "Kept; all of it can be changed under House" };
+  });
+});
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
+
 export default function Floor({ loaderData }: Route.ComponentProps) {
   return <FloorDesk loaderData={loaderData} />;
 }

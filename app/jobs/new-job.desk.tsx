@@ -1,7 +1,8 @@
 import { useUnits } from "~/kit/root/use-root";
 import { DraftForm } from "~/kit/draft/draft-form";
 import { useDraft } from "~/kit/draft/use-draft";
-import { Link, useNavigation } from "react-router";
+import { useNavigation } from "react-router";
+import { UsualClears } from "~/kit/first/usual-clears";
 import { FINISHES } from "#core/models/ways/terms";
 import { PANEL_QUANTITIES, PanelFields, panelStart, productFor } from "./panel-fields";
 import { PartsPick } from "./parts-pick";
@@ -92,15 +93,13 @@ export function NewJobDesk({
   );
 }
 
+/** Without a clear there is nothing to spray: a usual one is a press away, and the form stays as it is. */
 function ShelfEmpty() {
   return (
-    <p className="mb-5 rounded-press border border-edge p-4">
-      The shelf is empty.{" "}
-      <Link className="font-semibold underline underline-offset-4" to="/shelf/new">
-        Put a clear on the shelf
-      </Link>{" "}
-      first: its sheet gives solids, flash and film.
-    </p>
+    <section className="mb-5 space-y-2 rounded-press border border-edge p-4">
+      <p>The shelf is empty. Put a clear on it first:</p>
+      <UsualClears />
+    </section>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { Link, useFetcher } from "react-router";
+import { UsualClears } from "~/kit/first/usual-clears";
 import { PageHeader } from "~/kit/shell/page-header";
 import { CanList, PartList, ProductList } from "./shelf-lists";
 import type { Route } from "./+types/shelf.route";
@@ -18,12 +19,13 @@ export function ShelfDesk({ loaderData: { coats, parts, cans } }: Pick<Route.Com
               Take the {first.name} first: <em className="text-amber-ink not-italic">{first.age.words}.</em>
             </>
           ) : coats.length === 0 ? (
-            "Nothing yet. Take a product’s data sheet and type its figures in; every forecast starts from them."
+            "Nothing yet. A usual clear is one press; your own sheet takes its place."
           ) : (
             "Nothing on the shelf is about to die."
           )}
           {dead > 0 && ` ${dead} ${dead === 1 ? "can is" : "cans are"} past it.`}
         </h2>
+        {coats.length === 0 && <UsualClears />}
         <section aria-labelledby="cans-title">
           <div className="mb-2 flex flex-wrap items-center gap-3">
             <h3 id="cans-title" className="mr-auto text-xl font-semibold">

@@ -124,9 +124,9 @@ function ClockCell({ clock, now_ms, show, unfolded }: { clock: ShownClock; now_m
           <span className={`text-[21px] font-semibold tracking-tight ${tone.text}`} data-testid="clock-left">
             {phase === "waiting" ? showSpan(left_s) : phase === "due" ? (held ? "held" : "ready") : `+${showSpan(left_s)}`}
           </span>{" "}
-          <span className="text-[13px] leading-[1.2]">
-            {clockWords(clock, phase, held)}{" "}
-            <span className="block text-ink2">
+          <span className="min-w-0 text-[13px] leading-[1.2]">
+            <span className={unfolded ? "" : "max-sm:line-clamp-1"}>{clockWords(clock, phase, held)}</span>{" "}
+            <span className={`block text-ink2 ${unfolded ? "" : "max-sm:truncate"}`}>
               {clock.panelName}, {clock.jobName}
             </span>
           </span>

@@ -27,6 +27,8 @@ const common = {
   window: z.object({ low_K: temperature_K, high_K: temperature_K }).nullable().default(null),
   /** Days an opened tin keeps; null: the usual for how it is kept. */
   keepsDays: z.number().positive().max(3650).nullable().default(null),
+  /** Its figures are usual ones, typed from nobody's sheet: they stand until the product's own sheet takes their place. */
+  usual: z.literal(true).optional(),
 };
 
 /** A coat's data sheet in SI. Every figure is the shop's entry from the sheet it holds; none is built in. */

@@ -2,7 +2,8 @@ import { Check } from "lucide-react";
 import { createContext, useContext } from "react";
 import type { CourseStep } from "#core/course/steps";
 import { usePanel } from "~/kit/panel/use-panel";
-import { type OtherPanel, useAlong } from "./use-along";
+import type { OtherPanel } from "#server/views/together-view";
+import { useAlong } from "./use-along";
 
 interface Along {
   others: readonly OtherPanel[];

@@ -27,7 +27,7 @@ import { courseAxis, isBeyond, type CourseAxis } from "./course-axis";
 import { AxisHead, AxisKey, Row } from "./course-row";
 import { StepHere } from "./step-here";
 import { stays, unfoldedStep } from "./unfold";
-import type { OtherPanel } from "./use-along";
+import type { OtherPanel } from "#server/views/together-view";
 import { coatFigures, coatSettings, courseSentence, lateWords, stepName, stepWhen, stepWhy } from "./course.words";
 
 /** A forecast is made anew so often: nobody reads seconds in it. */

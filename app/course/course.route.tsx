@@ -1,6 +1,5 @@
 import { acting } from "~/kit/form/in-words.server";
 import { data } from "react-router";
-import { listStandings } from "#server/repos/summary-repo";
 import { serverContext } from "#server/running";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { firstAct } from "~/kit/form/act";
@@ -14,6 +13,7 @@ import { workAct } from "~/stations/correct/work.act.server";
 import { loadRelease } from "~/stations/hand-over/release.server";
 import { releaseAct } from "~/stations/hand-over/release.act.server";
 import { loadRunCalibration } from "#server/views/calibration-view";
+import { loadOthers } from "#server/views/together-view";
 import { mendingOf } from "#core/panel/mending";
 import { courseAct } from "./course.act.server";
 import { courseAt, handAt } from "./course-at";
@@ -37,16 +37,12 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guarde
 /** A panel's first page: what now, what next, when and why; and what of the job's other panels may be done with it. */
 export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  const [view, calibration, standings] = await Promise.all([
-    panelOr404(ctx, jobId, panelId),
-    loadRunCalibration(ctx),
-    listStandings(ctx.db, [jobId]),
-  ]);
+  const [view, calibration] = await Promise.all([panelOr404(ctx, jobId, panelId), loadRunCalibration(ctx)]);
   const at_ms = ctx.now_ms();
   const release = view.standing.action?.kind === "handOver" ? await loadRelease(ctx, { jobId, panelId, view }) : null;
   return {
     calibration,
-    others: standings.filter((s) => s.panelId !== panelId).map(({ panelId: id, name, standing }) => ({ id, name, open: standing.open })),
+    others: await loadOthers(ctx, jobId, view),
     reckoned: { at_ms, steps: courseAt(view, at_ms), hand: handAt(view, at_ms), release, mending: mendingOf(view.state) },
   };
 }

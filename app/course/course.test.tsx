@@ -11,7 +11,7 @@ import { courseAxis, isBeyond, stretchesOf } from "./course-axis";
 import { mendingOf } from "#core/panel/mending";
 import { courseAt, handAt } from "./course-at";
 import { CourseDesk } from "./course.desk";
-import type { OtherPanel } from "./use-along";
+import type { OtherPanel } from "#server/views/together-view";
 import { bakedForm, flattenForm, turnForm } from "~/kit/form/spray-entries";
 import { coatFigures, courseSentence, lateWords, stepName, stepNeeds, stepWhen } from "./course.words";
 

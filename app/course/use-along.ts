@@ -1,13 +1,6 @@
 import { useCallback, useState } from "react";
 import { useBeforePaint } from "~/kit/root/before-paint";
 
-/** Another panel of the job, and the steps that are open there. */
-export interface OtherPanel {
-  id: string;
-  name: string;
-  open: readonly string[];
-}
-
 const KEY = "along ";
 
 /** Panels of a job that were ticked to go along with one another, kept for this tab: a part is taken up and put down with its others. */

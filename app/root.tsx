@@ -3,7 +3,7 @@ import { Links, Meta, Outlet, Scripts, ScrollRestoration, isRouteErrorResponse, 
 import type { Route } from "./+types/root";
 import { useNonce } from "~/kit/http/nonce";
 import { type RootData, loadRoot } from "./kit/http/root-data.server";
-import { EARLY_SCRIPT } from "~/kit/root/early";
+import { EARLY_SCRIPT } from "~/kit/root/early-script";
 import { Shell } from "~/kit/shell/shell";
 import styles from "./app.css?url";
 import { unlessListMoved } from "~/kit/list/list-state";
@@ -22,7 +22,7 @@ export function Layout({ children }: { children: React.ReactNode }) {
     <html lang="en" data-theme={root?.prefs.theme ?? "booth"}>
       <head>
         <meta charSet="utf-8" />
-        <script nonce={nonce} dangerouslySetInnerHTML={{ __html: EARLY_SCRIPT }} suppressHydrationWarning />
+        <script nonce={nonce} dangerouslySetInnerHTML={{ __html: import.meta.env.SSR ? EARLY_SCRIPT : "" }} suppressHydrationWarning />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <link rel="icon" href={icon} type="image/svg+xml" />
         <Meta />

@@ -1,5 +1,5 @@
 import { useDraft } from "~/kit/draft/use-draft";
-import { useMemo } from "react";
+import { Suspense, lazy, useMemo } from "react";
 import { Link } from "react-router";
 import { CARD_CURES, CARD_ORIENTATIONS, type CardBody, cardDifferences, cardGloss, shownEffects } from "#core/models/cards/card";
 import {
@@ -23,8 +23,10 @@ import { Tag } from "~/kit/ui/tag";
 import { matteWorking } from "~/kit/words/mix-workings";
 import { matteForecast, setOfThree } from "#core/models/cards/matte-forecast";
 import { type FaceAsked, MatteFaces } from "./matte-faces";
-import { MatteChart } from "./matte-chart";
 import { InUnits } from "~/kit/ui/in-units";
+
+/** Drawn with the page, and read, not touched. */
+const MatteChart = lazy(() => import("./matte-chart").then((m) => ({ default: m.MatteChart })));
 
 /** A mix that is taken for a job. */
 export interface MatteTaken {
@@ -177,7 +179,9 @@ export function MatteDesk({
       </div>
       <div className="grid gap-x-10 gap-y-8 xl:grid-cols-[1.35fr_1fr]">
         <div className="min-w-0">
-          <MatteChart cards={points} curve={curve} answer={answer} target_GU={wanted} />
+          <Suspense fallback={<div className="aspect-[16/10]" />}>
+            <MatteChart cards={points} curve={curve} answer={answer} target_GU={wanted} />
+          </Suspense>
           <div className="mt-3 flex flex-wrap gap-2">
             {used.map((c) => (
               <Link key={c.id} to={`/cards/${c.id}`} className="press">

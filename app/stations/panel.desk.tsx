@@ -1,7 +1,6 @@
 import { noGaugeReads } from "#core/panel/brief";
-import { Route as RouteIcon } from "lucide-react";
 import { Suspense, lazy, useMemo, useState } from "react";
-import { Link, Outlet, useLocation } from "react-router";
+import { Outlet, useLocation } from "react-router";
 import { FINISHES } from "#core/models/ways/terms";
 import type { PanelView } from "#server/views/panel-view";
 import { usePrefs } from "~/kit/root/use-root";
@@ -15,6 +14,10 @@ import type { Route } from "./+types/panel.route";
 /** Drawn on the server, and looked at before it is touched: what moves it comes after what the page itself asks. */
 const FilmSection = lazy(() => import("~/kit/panel/film-pictures").then((m) => ({ default: m.FilmSection })));
 const FilmStrip = lazy(() => import("~/kit/panel/film-pictures").then((m) => ({ default: m.FilmStrip })));
+
+/** Links to the job's other panels, and on a phone to the stations: they lead there before their scripts have come. */
+const PanelMenu = lazy(() => import("./panel-menu").then((m) => ({ default: m.PanelMenu })));
+const OtherPanels = lazy(() => import("./panel-menu").then((m) => ({ default: m.OtherPanels })));
 
 /** Needed by hardly any panel: they come when they are. */
 const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
@@ -62,14 +65,18 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
             <span className="max-lg:hidden">
               {[job.colourName, FINISHES[job.finish].toLowerCase(), state.coloured && "single stage", by].filter(Boolean).join(" · ")}
             </span>
-            <OtherPanels {...view} />
+            <Suspense>
+              <OtherPanels {...view} />
+            </Suspense>
           </>
         }
       >
         <div className="no-print hidden flex-1 sm:block lg:max-w-[720px]">
           <Waterline base={base} reached={standing.station} />
         </div>
-        <PanelMenu {...{ view, base }} />
+        <Suspense>
+          <PanelMenu {...{ view, base }} />
+        </Suspense>
       </PageHeader>
       <div className="flex flex-1 flex-col lg:flex-row">
         <main className="min-w-0 flex-1 px-4 py-2 sm:px-6 lg:py-5">
@@ -102,66 +109,6 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
           {section}
         </aside>
       </div>
-    </div>
-  );
-}
-
-/** Where a panel stands among its pages, so that another one is opened at the same. */
-const useSamePage = (base: string): string => {
-  const at = useLocation().pathname;
-  const page = at.startsWith(`${base}/`) ? at.slice(base.length) : "/course";
-  return /^\/(course|plan|spray|inspect|correct|hand-over)\b/.test(page) ? page : "/course";
-};
-
-/** The other panels of the job, and one more. */
-function OtherPanels({ job, panel, panels }: Pick<PanelView, "job" | "panel" | "panels">) {
-  const page = useSamePage(`/jobs/${job.id}/panels/${panel.id}`);
-  return (
-    <span className="no-print">
-      {panels
-        .filter((p) => p.id !== panel.id)
-        .map((p) => (
-          <Link
-            key={p.id}
-            to={`/jobs/${job.id}/panels/${p.id}${page}`}
-            className="mr-3 inline-block min-h-6 underline underline-offset-4 lg:mr-0 lg:ml-3"
-          >
-            {p.name}
-          </Link>
-        ))}
-      <Link to={`/jobs/${job.id}/add-panel`} className="inline-block min-h-6 underline underline-offset-4 lg:ml-3">
-        Add a panel
-      </Link>
-    </span>
-  );
-}
-
-/** On a phone: the job's panels in a line, and the stations one tap away. */
-function PanelMenu({ view: { job, panel, panels, standing }, base }: { view: PanelView; base: string }) {
-  const page = useSamePage(base);
-  const at = useLocation().pathname;
-  return (
-    <div className="no-print flex min-w-0 items-center gap-1.5 sm:hidden">
-      <nav aria-label="Panels of this job" className="flex min-w-0 gap-1.5 overflow-x-auto">
-        {panels
-          .filter((p) => p.id !== panel.id)
-          .map((p) => (
-            <Link key={p.id} to={`/jobs/${job.id}/panels/${p.id}${page}`} className="press !px-2.5 text-[14px] whitespace-nowrap">
-              {p.name}
-            </Link>
-          ))}
-      </nav>
-      <details className="group relative" key={at}>
-        <summary className="press list-none !px-2" data-kind="quiet" aria-label="Stations">
-          <RouteIcon size={22} strokeWidth={1.7} aria-hidden />
-        </summary>
-        <div className="fixed inset-x-2 top-[58px] z-30 rounded-press border border-edge bg-paper p-2 shadow-lg">
-          <Waterline base={base} reached={standing.station} />
-          <Link to={`/jobs/${job.id}/add-panel`} className="press mt-1 w-full" data-kind="quiet">
-            Add a panel
-          </Link>
-        </div>
-      </details>
     </div>
   );
 }

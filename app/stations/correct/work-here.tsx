@@ -1,3 +1,4 @@
+import { Suspense, lazy } from "react";
 import { Link, useFetcher } from "react-router";
 import { showChance } from "#core/kernel/units/format";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -11,8 +12,10 @@ import { stopWords } from "~/kit/words/stop-words";
 import { throughWords } from "~/kit/words/through-words";
 import { lookForWords, stepFacts } from "~/kit/words/zone-words";
 import { HeldAhead } from "./held-ahead";
-import { StepMeasures } from "./step-measures";
 import { useFromHere } from "./use-from-here";
+
+/** Wanted now and then: its fields come after what is done. */
+const StepMeasures = lazy(() => import("./step-measures").then((m) => ({ default: m.StepMeasures })));
 
 /** The plan's step at hand, in place: what to do, its marks where they are wanted, and that it is done. */
 export function WorkHere({ onReplan, onDone }: { onReplan: () => void; onDone: () => void }) {
@@ -70,7 +73,9 @@ export function WorkHere({ onReplan, onDone }: { onReplan: () => void; onDone: (
         <button className="press min-h-14 w-full text-[17px]" data-kind={no ? undefined : "main"} disabled={busy}>
           {no ? "Done all the same" : "Done"}
         </button>
-        <StepMeasures panelId={panel.id} place={`step ${plan.id} ${done} mark`} errors={errors} />
+        <Suspense fallback={<div className="min-h-16" />}>
+          <StepMeasures panelId={panel.id} place={`step ${plan.id} ${done} mark`} errors={errors} />
+        </Suspense>
       </KeptForm>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
       <p className="text-[14px] text-ink2">{lookForWords(step)}</p>

@@ -1,3 +1,4 @@
+import { Suspense, lazy } from "react";
 import { More } from "~/kit/ui/more";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { Check } from "lucide-react";
@@ -16,7 +17,6 @@ import { useNow } from "~/kit/shell/now";
 import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { doneWords, lookForWords, stepFacts } from "~/kit/words/zone-words";
-import { StepMeasures } from "./step-measures";
 import { ToldByMark } from "./told-by-mark";
 import { useFromHere } from "./use-from-here";
 import { InUnits } from "~/kit/ui/in-units";
@@ -24,6 +24,9 @@ import type { PlanStep } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
 import type { Assessment, AssessInput } from "#core/judge/assess";
 import type { Removal } from "#core/models/correction/removal-plan";
+
+/** Wanted now and then: its fields come after what is done. */
+const StepMeasures = lazy(() => import("./step-measures").then((m) => ({ default: m.StepMeasures })));
 
 /** The drawing stands in a column of its own, and follows the steps. */
 const SECTION = later(() => import("~/kit/panel/film-pictures"));
@@ -254,7 +257,9 @@ function StepNow({
         >
           {running ? "Done" : "Start"}
         </button>
-        <StepMeasures panelId={panel.id} place={`step ${plan.id} ${index} mark`} errors={errors} />
+        <Suspense fallback={<div className="min-h-16" />}>
+          <StepMeasures panelId={panel.id} place={`step ${plan.id} ${index} mark`} errors={errors} />
+        </Suspense>
       </KeptForm>
     </>
   );

@@ -1,7 +1,6 @@
-import { ChevronDown } from "lucide-react";
+import { Suspense, lazy } from "react";
 import { Link, NavLink } from "react-router";
 import { useNow } from "~/kit/shell/now";
-import { besidePages } from "~/kit/panel/beside-pages";
 import { usePanel } from "~/kit/panel/use-panel";
 import { actionWords } from "~/kit/words/step-words";
 
@@ -14,6 +13,9 @@ const CHAPTERS = [
 ] as const;
 const NOW_MS = 30_000;
 const QUIET = "press aria-[current=page]:bg-glow-wash";
+
+/** One tap away: it is drawn with the page, and comes after it. */
+const MorePages = lazy(() => import("./more-pages").then((m) => ({ default: m.MorePages })));
 
 /** Way back to the course, which says what is next; the chapters of spraying; all else one tap away. */
 export function SprayTabs({ base }: { base: string }) {
@@ -28,20 +30,9 @@ export function SprayTabs({ base }: { base: string }) {
           </NavLink>
         ))}
       </div>
-      <details className="group relative">
-        <summary className="press list-none" data-kind="quiet">
-          More <ChevronDown size={16} aria-hidden className="group-open:rotate-180" />
-        </summary>
-        <ul className="absolute right-0 z-20 mt-1 w-56 sm:right-auto rounded-press border border-edge bg-paper p-1">
-          {besidePages(base, view.job.id).map(({ to, label }) => (
-            <li key={to}>
-              <NavLink to={to} end className={`${QUIET} w-full justify-start`} data-kind="quiet">
-                {label}
-              </NavLink>
-            </li>
-          ))}
-        </ul>
-      </details>
+      <Suspense>
+        <MorePages base={base} jobId={view.job.id} />
+      </Suspense>
       <Link
         to={`${base}/course`}
         className="ml-auto inline-flex min-h-11 items-center text-ink2 underline underline-offset-4 max-sm:hidden"

@@ -1,6 +1,5 @@
 import { type WindowOutcome, type WindowSettings, useWindowOutcome, useWindowSettings } from "./use-window";
-import { Outcome } from "./window-outcome";
-import { useEffect } from "react";
+import { Suspense, lazy, useEffect } from "react";
 import { FLOW_CHANGES } from "#core/models/flow/flow-advice";
 import type { WindowAhead } from "#core/coat/window-ahead";
 import type { Polygon } from "#core/kernel/geometry/geometry";
@@ -18,6 +17,9 @@ import { Toggle } from "~/kit/ui/toggle";
 import { Field } from "~/kit/ui/field";
 import { CHANCE_OF, runTold, flowSentence } from "~/kit/words/flow-words";
 import { InUnits } from "~/kit/ui/in-units";
+
+/** Drawn with the page; what moves it comes after. */
+const Outcome = lazy(() => import("./window-outcome").then((m) => ({ default: m.Outcome })));
 
 const PAIR_NAMES = ["Distance × speed", "Air × wet film", "Pressure × fluid", "Flash × wet film"] as const;
 
@@ -99,7 +101,9 @@ export function FlowDesk({
       <Heading {...{ worked, sentence, tone }} />
       <div className="mt-3 grid gap-x-8 gap-y-6 xl:grid-cols-[1.45fr_1fr]">
         <Around {...{ settings, outcome, point, textureLimit, move, proposal, take, sheet }} />
-        <Outcome {...{ worked, beside, textureLimit, u_filmLog, runs, peels, around }} />
+        <Suspense fallback={<div className="min-h-80" />}>
+          <Outcome {...{ worked, beside, textureLimit, u_filmLog, runs, peels, around }} />
+        </Suspense>
       </div>
       <Settings {...{ field, start, hardener, draft }} />
       <FlowCoatsBelow {...{ drawings, later, around, sheet, outline, trigger, under_m, flash_s, u_filmLog }} />

@@ -371,7 +371,10 @@ async function compareCourse(
     const then = nextAction(courseAt(view, due_ms));
     const heldThen = then !== null && holdsOfClock(c, { action: then }).some(isNo);
     law("a clock says what says no to its step", (no !== null) === heldThen);
-    law("a held clock is not ready", no === null || !/ready|^Heat may|^May be|over: touch/i.test(clockWords(c, "due", holdName(no, due_ms))));
+    law(
+      "a held clock is not ready",
+      no === null || !/ready|^Heat may|^May be|over: touch/i.test(clockWords(c, "due", holdName(no, due_ms))),
+    );
   }
   const flash = clocks.find((c) => c.kind === "flash" && c.label.startsWith("coat"));
   if (action?.kind === "coat" && booth.flash) {

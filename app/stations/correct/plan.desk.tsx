@@ -45,7 +45,7 @@ export function PlanDesk({ onStored, short = false }: { onStored: () => void; sh
   const { view } = usePanel();
   const { panel, floor_m } = view;
   const fetcher = useFetcher<FormAnswer>();
-  const { choice, draft, typed, errors, schoolId, runSchool, known, edges, lines, part, fills, fill } = usePlanDraft({ fetcher });
+  const { choice, draft, errors, schoolId, runSchool, known, edges, lines, part, fills, fill } = usePlanDraft({ fetcher });
   const { removal, plan, run, held, film, counted, asking, unmarked } = useJudged({ choice });
   const { removal_m, u_m } = removal;
   const { set } = draft;
@@ -55,7 +55,7 @@ export function PlanDesk({ onStored, short = false }: { onStored: () => void; sh
   useEffect(() => {
     if (stored) onStored();
   }, [stored, onStored]);
-  const field = (name: keyof typeof typed, label: string, unit: string, hint?: string) => (
+  const field = (name: keyof PlanDraft["typed"], label: string, unit: string, hint?: string) => (
     <Field label={label} unit={unit} {...draft.field(name)} errors={errors[name]} {...(hint ? { hint } : {})} />
   );
   const use = (

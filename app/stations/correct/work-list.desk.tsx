@@ -25,7 +25,7 @@ import type { EntryOf } from "#core/record/entry";
 
 /** The stored plan, step by step: what to do, what to look for, what it takes off. */
 export function PlanWork({ onReplan, finished }: { onReplan: () => void; finished: boolean }) {
-  const { view, base } = usePanel();
+  const { view } = usePanel();
   const units = useUnits();
   const { state } = view;
   const fetcher = useFetcher<FormAnswer>();
@@ -161,7 +161,7 @@ function StepRow({
   plan: EntryOf<"plan">;
   no: string | null;
 }) {
-  const { view, base } = usePanel();
+  const { view } = usePanel();
   const units = useUnits();
   const { state } = view;
   const done = state.stepsDone.length;

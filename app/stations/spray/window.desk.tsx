@@ -108,8 +108,8 @@ export function FlowDesk({
       <Settings {...{ field, start, hardener, draft }} />
       <FlowCoatsBelow {...{ drawings, later, around, sheet, outline, trigger, under_m, flash_s, u_filmLog }} />
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
-        A model set to common practice, not measured on your gun: trust the order more than the figure, and the test panel more than both.
-        Supplied air, or what the safety data sheet and your local rules ask for; ventilated, nothing near that can ignite.
+        A model, not measured on your gun: trust the test panel more. Supplied air, or what the safety data sheet and your local rules ask
+        for.
       </p>
     </>
   );

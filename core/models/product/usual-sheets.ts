@@ -31,8 +31,14 @@ const clear = (name: string, over: Partial<SheetInput> & { ratio: string; volume
     floor_m: null,
     ...over,
   }) as SheetInput;
-const part = (name: string, kind: "hardener" | "reducer", density_kg_m3: number): SheetInput =>
-  ({ name, usual: true, kind, speed: "medium", density_kg_m3, window: WINDOW }) as SheetInput;
+const part = (name: string, kind: "hardener" | "reducer", density_kg_m3: number): SheetInput => ({
+  name,
+  usual: true,
+  kind,
+  speed: "medium",
+  density_kg_m3,
+  window: WINDOW,
+});
 
 const HARDENER = part("Usual hardener, medium", "hardener", 1050);
 const REDUCER = part("Usual reducer, medium", "reducer", 870);

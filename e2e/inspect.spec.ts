@@ -43,7 +43,7 @@ test("fourteen spots by the stand-in gauge in fourteen presses; the map, its ris
   const map = page.getByRole("application", { name: /Chance to end below the floor/ });
   await map.focus();
   await page.keyboard.press("ArrowRight");
-  await expect(page.getByTestId("place-figure")).toContainText("to be below the floor");
+  await expect(page.getByTestId("place-figure")).toContainText("to be below the minimum clear");
   await expect(page.getByRole("complementary", { name: "Section" })).toContainText("At the ");
   await page.getByRole("button", { name: "Put it on the walk" }).click();
   await expect(page.getByText("Place +1 is on the walk")).toBeVisible();

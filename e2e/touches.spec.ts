@@ -28,7 +28,7 @@ test("a first sheet on the shelf takes at most 30 touches", async ({ page }) => 
   expect(h.touches()).toBeLessThanOrEqual(30);
 });
 
-test("five cards of a matte series take at most 40 touches", async ({ page }) => {
+test("five cards of a matte series take at most 60 touches, a typed field counted as two", async ({ page }) => {
   const h = hand(page);
   await open(page, "/");
   await h.tap(link(page, "Cards"));
@@ -52,5 +52,5 @@ test("five cards of a matte series take at most 40 touches", async ({ page }) =>
     await h.tap(button(page, "Put it in the library"));
     await expect(page.getByText(`Touched ${share}`).first()).toBeVisible();
   }
-  expect(h.touches()).toBeLessThanOrEqual(40);
+  expect(h.touches()).toBeLessThanOrEqual(60);
 });

@@ -1,11 +1,8 @@
 import { acting } from "~/kit/form/in-words.server";
-import { data } from "react-router";
 import { serverContext } from "#server/running";
 import { panelOr404 } from "~/kit/http/panel.server";
-import { firstAct } from "~/kit/form/act";
+import { panelActs } from "~/kit/form/panel-acts.server";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { formOf } from "~/kit/http/body.server";
-import { formPrefs } from "~/kit/http/prefs.server";
 import { readingAction } from "~/kit/readings/reading-action.server";
 import { sprayAct } from "~/stations/spray/spray.act.server";
 import { marksAct } from "~/stations/inspect/marks.act.server";
@@ -21,16 +18,7 @@ import { CourseDesk } from "./course.desk";
 import type { Route } from "./+types/course.route";
 
 /** The whole job without leaving it: what each station does at its step, done here by the station's own act. */
-const ACTS = [courseAct, readingAction, sprayAct, marksAct, workAct, releaseAct];
-
-export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
-  const ctx = await serverContext();
-  const form = await formOf(request);
-  const at = { jobId, panelId, look: () => panelOr404(ctx, jobId, panelId) };
-  const answer = await firstAct(ACTS, ctx, at, form, await formPrefs(request, form));
-  if (!answer) throw data("Not understood", { status: 400 });
-  return answer;
-});
+export const action = acting(panelActs(courseAct, readingAction, sprayAct, marksAct, workAct, releaseAct));
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

@@ -14,7 +14,7 @@ export const unfolds = (step: CourseStep): boolean =>
 export const stays = (step: CourseStep): boolean => STAYS.includes(step.kind);
 
 /**
- * The step that stands unfolded: the one that somebody opened, else heat that is on, else what the hand does next; before anything is decided
+ * The step that stands unfolded: the one that somebody opened, else the bake while the part is at the oven, else what the hand does next; before anything is decided
  * the part is looked over.
  * @param action what the hand does next
  */
@@ -24,12 +24,12 @@ export function unfoldedStep(steps: readonly CourseStep[], action: CourseStep | 
   if (chosen) return chosen;
   if (!action) return null;
   const bake = of("bake");
-  if (bake && isHeating(steps)) return bake;
+  if (bake && atTheOven(steps)) return bake;
   if (action.kind === "correct" && action.of === null) return of("inspect") ?? action;
   return isCard(action) ? action : null;
 }
 
 /** All coats are on and the part is not cured: the hand is at the oven, if anywhere. */
-const isHeating = (steps: readonly CourseStep[]): boolean =>
+const atTheOven = (steps: readonly CourseStep[]): boolean =>
   steps.every((s) => s.kind !== "coat" || s.state === "done" || s.state === "missed") &&
   steps.some((s) => (s.kind === "purge" || s.kind === "cure") && s.state === "now");

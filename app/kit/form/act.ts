@@ -17,12 +17,3 @@ export interface Sender {
 export type ActAnswer = Awaited<ReturnType<typeof answerForm>>;
 /** What a page's forms do: the station's page and the course, which unfolds its steps, carry them out by the same one. Null: this form is not its own. */
 export type Act = (ctx: ServerContext, at: ActAt, form: FormData, sender: Sender) => Promise<ActAnswer | null>;
-
-/** The first that a form belongs to. */
-export async function firstAct(acts: readonly Act[], ...[ctx, at, form, sender]: Parameters<Act>): Promise<ActAnswer | null> {
-  for (const act of acts) {
-    const answer = await act(ctx, at, form, sender);
-    if (answer) return answer;
-  }
-  return null;
-}

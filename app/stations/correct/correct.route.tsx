@@ -1,22 +1,11 @@
 import { acting } from "~/kit/form/in-words.server";
-import { data } from "react-router";
-import { serverContext } from "#server/running";
+import { panelActs } from "~/kit/form/panel-acts.server";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { panelOr404 } from "~/kit/http/panel.server";
-import { formPrefs } from "~/kit/http/prefs.server";
 import { workAct } from "./work.act.server";
-import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/correct.route";
 import { CorrectDesk } from "./correct.desk";
 
-export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
-  const ctx = await serverContext();
-  const form = await formOf(request);
-  const at = { jobId, panelId, look: () => panelOr404(ctx, jobId, panelId) };
-  const answer = await workAct(ctx, at, form, await formPrefs(request, form));
-  if (!answer) throw data("Not understood", { status: 400 });
-  return answer;
-});
+export const action = acting(panelActs(workAct));
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 export default function Correct() {

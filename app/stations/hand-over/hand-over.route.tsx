@@ -1,14 +1,13 @@
-import { data } from "react-router";
 import { acting } from "~/kit/form/in-words.server";
 import { format } from "date-fns";
 import { serverContext } from "#server/running";
 import { loadLedgerLines } from "#server/views/ledger-view";
+import { panelActs } from "~/kit/form/panel-acts.server";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { formPrefs, readPrefs } from "~/kit/http/prefs.server";
+import { readPrefs } from "~/kit/http/prefs.server";
 import { reportLines } from "./report.words";
 import { viewInRegion } from "~/kit/words/region";
 import { panelOr404 } from "~/kit/http/panel.server";
-import { formOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/hand-over.route";
 import { unlessListMoved } from "~/kit/list/list-state";
 import { HandOverDesk } from "./hand-over.desk";
@@ -31,14 +30,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return { report, log, logged, reckoned, today: format(reckoned.at_ms, "d MMMM yyyy") };
 }
 
-export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
-  const ctx = await serverContext();
-  const form = await formOf(request);
-  const at = { jobId, panelId, look: () => panelOr404(ctx, jobId, panelId) };
-  const answer = await releaseAct(ctx, at, form, await formPrefs(request, form));
-  if (!answer) throw data("Not understood", { status: 400 });
-  return answer;
-});
+export const action = acting(panelActs(releaseAct));
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 export default function HandOver({ loaderData }: Route.ComponentProps) {

@@ -262,7 +262,8 @@ export function MatteDesk({
             </div>
           )}
           <p>
-            <b className="font-semibold">Next card: {percent(next.share)} %.</b> <span className="text-ink2">It is {next.why}.</span>
+            <b className="font-semibold">Next card: {percent(next.share)} %.</b>{" "}
+            <span className="inline-block text-ink2 first-letter:uppercase">{next.why}.</span>
           </p>
           <div className="flex flex-wrap items-center gap-2">
             <span className="text-ink2">Or the charted mix and one either side:</span>

@@ -25,10 +25,10 @@ const show = (cards: MatteCardItem[], target_GU: number | null = 25) =>
   );
 const sentence = () => screen.getByTestId("matte-sentence").textContent;
 
-test("five cards and 25 GU: the mix with its span, and the chart says it in words", () => {
+test("five cards and 25 GU: the mix with its span, and the chart says it in words", async () => {
   show(FIVE);
   expect(sentence()).toMatch(/^62\.3 % matting component gives 25 GU; between 60\.\d and 64\.\d % nineteen times in twenty\.$/);
-  expect(screen.getByRole("img").getAttribute("aria-label")).toContain("For 25 GU: 62.3 %");
+  expect((await screen.findByRole("img")).getAttribute("aria-label")).toContain("For 25 GU: 62.3 %");
   expect(screen.getByText(/Next card: 62/)).toBeTruthy();
 });
 test("another target moves the answer; text is told at the field and keeps what was typed", () => {

@@ -1,5 +1,5 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
-import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { ReadingDesk } from "~/kit/readings/reading-desk";
 import type { Outbox, Waiting } from "~/kit/shell/outbox";
 import { OutboxContext } from "~/kit/shell/use-outbox";
@@ -55,7 +55,7 @@ test("with every spot read, a tapped spot takes three readings more (once: one s
   expect(screen.getByRole("alert").textContent).toBe("Every spot is read. Tap the one that 150 belongs to.");
   expect(field().value).toBe("150");
   fireEvent.change(field(), { target: { value: "" } });
-  fireEvent.click(screen.getByRole("button", { name: new RegExp(`^${spot}`) }));
+  fireEvent.click(within(screen.getByRole("group", { name: "Choose a spot" })).getByRole("button", { name: new RegExp(`^${spot}`) }));
   await waitFor(() => expect(note()).toContain("Read here already: 154"));
   key("150");
   fireEvent.click(screen.getByRole("button", { name: "One more" }));

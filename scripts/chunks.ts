@@ -1,3 +1,4 @@
+import { deflateRawSync } from "node:zlib";
 /** What of a module says where it belongs. */
 export interface Module {
   isEntry: boolean;
@@ -79,7 +80,7 @@ export function chunkPlan(entries: readonly (readonly string[])[], getModule: Ge
     piece.members.push(id);
   }
   dearer(costs.byte, entries.length, (unit) => [...units].reduce((a, [id, of]) => a + (of.has(unit) ? (getModule(id)?.bytes ?? 0) : 0), 0));
-  const merged = together([...pieces.values()], costs, getModule);
+  const merged = lightest([...pieces.values()], units, costs, getModule);
   return new Map(merged.flatMap((piece, n) => piece.members.map((id): [string, number] => [id, n])));
 }
 
@@ -88,6 +89,40 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
   const all = Array.from({ length: pages }, (_, page) => needs(page));
   const [least, most] = [Math.min(...all), Math.max(...all)];
   if (most > least) all.forEach((bytes, page) => (byte[page] = LIGHT + (HEAVY - LIGHT) * ((bytes - least) / (most - least)) ** 2));
+}
+
+/** So many plans are drawn up, and the pages that bring most are dearer in the next one. */
+const ROUNDS = 5;
+const NEAR_MOST = 0.99;
+const DEARER = 1.5;
+
+/** Of several plans the one whose heaviest page brings least: no page hops over its limit because of a change to another. @param units who needs a module */
+function lightest(
+  start: readonly Piece[],
+  units: ReadonlyMap<string, ReadonlySet<number>>,
+  costs: Costs & { byte: number[] },
+  getModule: GetModule,
+): Piece[] {
+  let best: { pieces: Piece[]; most: number } = { pieces: [], most: Infinity };
+  const pages = costs.hosts.flatMap((hosts, unit) => (hosts ? [] : [unit]));
+  for (let round = 0; round < ROUNDS; round++) {
+    const pieces = together(
+      start.map((p) => ({ ...p, units: new Set(p.units), members: [...p.members] })),
+      costs,
+      getModule,
+    );
+    const shared = new Set(pieces.flatMap((p) => p.members));
+    const brings = pages.map((page) => {
+      let bytes = 0;
+      for (const [id, of] of units) if (of.has(page) && !shared.has(id)) bytes += getModule(id)?.bytes ?? 0;
+      for (const p of pieces) if (p.units.has(page)) bytes += p.bytes;
+      return bytes;
+    });
+    const most = Math.max(...brings);
+    if (most < best.most) best = { pieces, most };
+    brings.forEach((bytes, page) => void (bytes > NEAR_MOST * most && (costs.byte[page]! *= DEARER)));
+  }
+  return best.pieces;
 }
 
 /** What others need comes before them: a bundler that takes what a file needs into it finds that taken. */
@@ -113,6 +148,8 @@ interface Info {
 }
 const HANDED_ON =
   /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
+/** How much a module adds to a file, compressed: what is said in comments and indents is not sent. */
+const weight = (code: string): number => deflateRawSync(code.replace(/\/\*[\s\S]*?\*\/|^\s+/gm, "")).length;
 /** What a bundler knows of a module. */
 export function moduleOf(info: Info | null): Module | null {
   if (!info) return null;
@@ -122,7 +159,7 @@ export function moduleOf(info: Info | null): Module | null {
     isEntry: info.isEntry,
     imports: info.importedIds,
     loadsLater: info.dynamicallyImportedIds,
-    bytes: code.length,
+    bytes: 4 * weight(code),
     isBarrel: code !== "" && rest.trim() === "",
   };
 }

@@ -1,3 +1,4 @@
+import { Suspense, lazy } from "react";
 import { Check, Circle, CircleDot, Minus, TriangleAlert } from "lucide-react";
 import { Link } from "react-router";
 import type { CourseStep } from "#core/course/steps";
@@ -5,11 +6,13 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { WorkingButton } from "~/kit/ui/figure";
 import { type CourseAxis, type StretchKind, stretchesOf } from "./course-axis";
-import { Heat } from "./course-do";
 import { MixQuick, PrepareQuick } from "./quick";
 import { unfolds } from "./unfold";
 import { type Naming, stepName, stepNeeds, stepWhen, stepWorking } from "./course.words";
 import { tickText } from "~/kit/words/when";
+
+/** As the other forms of a step it comes where its step is open. */
+const Heat = lazy(() => import("./course-do").then((m) => ({ default: m.Heat })));
 
 const MARKS = {
   done: { icon: Check, words: "done", tone: "text-glow-ink" },
@@ -147,7 +150,11 @@ export function Row({
       </span>
       {!isMain && step.state === "open" && (
         <div className="col-span-2 col-start-2 pb-2 empty:hidden sm:col-span-3">
-          {step.kind === "bake" && <Heat step={step} />}
+          {step.kind === "bake" && (
+            <Suspense fallback={<div className="min-h-11" />}>
+              <Heat step={step} />
+            </Suspense>
+          )}
           {step.kind === "prepare" && <PrepareQuick step={step} />}
           {step.kind === "mix" && <MixQuick step={step} />}
           {step.kind === "colour" && !step.layer && <ColourLink step={step} />}

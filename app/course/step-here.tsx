@@ -10,11 +10,13 @@ import { StripLater } from "~/kit/readings/strip-later";
 import type { OutReckoned } from "~/stations/hand-over/release-check.desk";
 import { FieldErrors } from "~/kit/ui/field";
 import { AlongTicks, useAllNames, useGoingAlong } from "./along";
-import { CoatHere } from "./coat-here";
 import type { HandAt } from "./course-at";
-import { Flatten, Heat, Turn } from "./course-do";
 
 /** Each is fetched with the page where its step is at hand, and nowhere else. */
+const CoatHere = lazy(() => import("./coat-here").then((m) => ({ default: m.CoatHere })));
+const Flatten = lazy(() => import("./course-do").then((m) => ({ default: m.Flatten })));
+const Turn = lazy(() => import("./course-do").then((m) => ({ default: m.Turn })));
+const Heat = lazy(() => import("./course-do").then((m) => ({ default: m.Heat })));
 const ReadingDesk = lazy(() => import("~/kit/readings/reading-desk").then((m) => ({ default: m.ReadingDesk })));
 const LookOver = lazy(() => import("~/stations/inspect/look-over").then((m) => ({ default: m.LookOver })));
 const CorrectHere = lazy(() => import("./correct-here").then((m) => ({ default: m.CorrectHere })));

@@ -1,7 +1,7 @@
 import { parseQuantity } from "#core/kernel/units/parse";
 import { type Quantity, type UnitPreferences, preferredUnit } from "#core/kernel/units/quantities";
 import { initial } from "~/kit/form/initial";
-import { outliving } from "./outliving";
+import { type OutlivingStorage, outliving } from "./outliving";
 
 /** A row of a list that is typed, by field. */
 export type RowValue = Record<string, string | boolean>;
@@ -92,11 +92,16 @@ export function writeKept(storage: DraftStorage | null, key: string, kept: Kept)
   }
 }
 
+let ofTab: OutlivingStorage | null = null;
 /** The storage of this tab; null on the server and where it is switched off. */
-export function tabStorage(): DraftStorage | null {
+export function tabStorage(): OutlivingStorage | null {
   try {
-    return typeof window === "undefined" ? null : outliving(window.sessionStorage, window.localStorage, window);
+    if (typeof window !== "undefined") ofTab ??= outliving(window.sessionStorage, window.localStorage, window);
+    return ofTab;
   } catch {
     return null;
   }
 }
+
+/** Calls once what a tab that was just closed left under a key is there to be read. @returns what ends the waiting */
+export const awaitKept = (key: string, come: () => void): (() => void) | undefined => tabStorage()?.awaits(PREFIX + key, come);

@@ -19,17 +19,23 @@ function storage(): Storage {
 function browser() {
   const shared = storage();
   let now_ms = 1_000_000;
-  const beats: (() => void)[] = [];
+  const beats: (() => void)[] = []; // by timer: what ends is silent
   const tab = () => {
     const own = storage();
     const on: Record<string, () => void> = {};
     const page = {
       addEventListener: (name: string, f: () => void) => void (on[name] = f),
-      setInterval: (f: () => void) => beats.push(f),
+      setInterval: (f: () => void) => beats.push(f) - 1,
+      clearInterval: (n: number) => void (beats[n] = () => undefined),
     };
     const drafts = outliving(own, shared, page as never, () => now_ms);
     const mine = beats.length - 1;
-    return { drafts, hide: () => on.pagehide!(), crash: () => (beats[mine] = () => undefined) };
+    const crash = () => (beats[mine] = () => undefined);
+    const hide = () => {
+      crash(); // what is hidden runs no timers
+      on.pagehide!();
+    };
+    return { drafts, hide, crash };
   };
   const pass = (ms: number) => {
     now_ms += ms;
@@ -76,7 +82,6 @@ test("what was stored is forgotten everywhere; what is another tab's stays; what
   const four = tab();
   four.drafts.setItem("old", "5");
   four.hide();
-  four.crash();
   pass(31 * 86_400_000);
   expect(tab().drafts.getItem("old")).toBeNull();
   expect(shared.getItem("left old")).toBeNull();
@@ -92,4 +97,31 @@ test("a shared storage that is full, or holds what is none of ours, loses nothin
   };
   one.drafts.setItem("coat", "7");
   expect(one.drafts.getItem("coat")).toBe("7");
+});
+
+test("a form that looked while the other tab was still closing is told once what it left; what lives on, or is typed over, tells nothing", () => {
+  const { tab, pass } = browser();
+  const [one, two, three] = [tab(), tab(), tab()];
+  one.drafts.setItem("coat", "2.35");
+  const told: string[] = [];
+  expect(two.drafts.getItem("coat")).toBeNull();
+  two.drafts.awaits("coat", () => told.push(two.drafts.getItem("coat")!));
+  expect(two.drafts.awaits("mix", () => told.push("mix"))).toBeUndefined(); // nobody left anything there
+  three.drafts.awaits("coat", () => told.push("three"));
+  three.drafts.setItem("coat", "3"); // typed over before
+  one.drafts.setItem("coat", "2.4");
+  pass(250);
+  expect(told).toEqual([]);
+  one.hide();
+  pass(250);
+  pass(250);
+  expect(told).toEqual(["2.4"]);
+  // A tab that lives on past the time it is missed in is another window.
+  const [four, five] = [tab(), tab()];
+  four.drafts.setItem("bake", "60");
+  five.drafts.awaits("bake", () => told.push("bake"));
+  pass(9000);
+  four.hide();
+  pass(250);
+  expect(told).toEqual(["2.4"]);
 });

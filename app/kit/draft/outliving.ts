@@ -15,7 +15,16 @@ const GONE_MS = 3 * BEAT_MS;
 /** What nobody has come back to for so long is let go. Default of ours. */
 const FORGOTTEN_MS = 30 * 86_400_000;
 
-type Page = Pick<Window, "addEventListener" | "setInterval">;
+/** A form that has just been opened looks so often whether the tab that left it is gone by now. */
+const LOOK_MS = 250;
+
+/** A storage that may be told more of: what another tab leaves behind in the moments after it was asked for. */
+export interface OutlivingStorage extends DraftStorage {
+  /** Calls once when what was nobody's to see is this tab's, within the time that a tab is missed in. @returns what ends the waiting */
+  awaits: (key: string, come: () => void) => (() => void) | undefined;
+}
+
+type Page = Pick<Window, "addEventListener" | "setInterval" | "clearInterval">;
 /** Tabs of this window whose heart beats already. */
 const beating = new Set<string>();
 
@@ -24,15 +33,16 @@ const beating = new Set<string>();
  * tab lives nobody else sees it, so that two windows never type into one another.
  * @param own of this tab @param shared of all tabs @param page that tells when it goes @param now_ms the clock
  */
-export function outliving(own: Storage, shared: Storage, page: Page, now_ms: () => number = Date.now): DraftStorage {
+export function outliving(own: Storage, shared: Storage, page: Page, now_ms: () => number = Date.now): OutlivingStorage {
   const tab = own.getItem(TAB) ?? newTab(own);
   beat(tab, shared, page, now_ms);
+  const isAnothers = (left: Left) => left.tab !== tab && isAlive(shared, left.tab, now_ms());
   return {
     getItem(key) {
       const text = own.getItem(key);
       if (text !== null) return text;
       const left = readLeft(shared, key);
-      if (!left || (left.tab !== tab && isAlive(shared, left.tab, now_ms()))) return null;
+      if (!left || isAnothers(left)) return null;
       if (now_ms() - left.at_ms > FORGOTTEN_MS) {
         shared.removeItem(LEFT + key);
         return null;
@@ -48,6 +58,20 @@ export function outliving(own: Storage, shared: Storage, page: Page, now_ms: () 
     removeItem(key) {
       own.removeItem(key);
       if (readLeft(shared, key)?.tab === tab) shared.removeItem(LEFT + key);
+    },
+    awaits(key, come) {
+      const first = readLeft(shared, key);
+      if (own.getItem(key) !== null || !first || !isAnothers(first)) return undefined;
+      const until_ms = now_ms() + GONE_MS + BEAT_MS;
+      const end = () => page.clearInterval(timer);
+      const timer = page.setInterval(() => {
+        const left = readLeft(shared, key);
+        if (own.getItem(key) !== null || !left || now_ms() > until_ms) return end();
+        if (isAnothers(left)) return;
+        end();
+        come();
+      }, LOOK_MS);
+      return end;
     },
   };
 }

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useReducer, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { type Path, type PathValue, useForm } from "react-hook-form";
 import { useLocation } from "react-router";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
@@ -8,6 +8,7 @@ import {
   type FieldQuantity,
   type FieldValue,
   type Kept,
+  awaitKept,
   filledInOn,
   onVersion,
   readKept,
@@ -48,10 +49,21 @@ export interface Draft<V extends Values = Values> {
 export function useKept(place: string) {
   const key = `${useLocation().pathname} ${place}`;
   const kept = useRef<{ key: string; fields: Kept }>({ key: "", fields: {} });
+  /** What a tab that is just closing left here may be free only after this one has looked. */
+  const [freed, setFreed] = useState(0);
+  useEffect(
+    () =>
+      awaitKept(key, () => {
+        kept.current = { key: "", fields: {} };
+        setFreed((n) => n + 1);
+      }),
+    [key],
+  );
   const fields = useCallback(() => {
     if (kept.current.key !== key) kept.current = { key, fields: readKept(tabStorage(), key) };
     return kept.current.fields;
-  }, [key]);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- freed: it is read again
+  }, [key, freed]);
   const keep = useCallback(
     (next: Kept) => {
       kept.current = { key, fields: next };

@@ -75,7 +75,14 @@ function writes(
         reducer: "0",
       })),
       texture: form(`/do/panels/${panelId}/texture`, () => ({ role: "part", rating: "2" })),
-      defect: form(`${panel}/inspect/defects.data`, (formKey) => ({ formKey, kind: "nib", x: ids.x_mm, y: ids.y_mm, measured: "judged" })),
+      defect: form(`${panel}/inspect/defects.data`, (formKey) => ({
+        intent: "defect",
+        formKey,
+        kind: "nib",
+        x: ids.x_mm,
+        y: ids.y_mm,
+        measured: "judged",
+      })),
       job: form("/jobs/new.data", (key) => ({ ...job(key), vehicle: key, colourCss: "#444444", finish: "flat", wayId: "two-full" })),
       change: form(`/jobs/${ids.changedJob.id}/panels/${ids.changedJob.panelId}/change.data`, (key) => ({
         intent: "job",

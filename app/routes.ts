@@ -71,6 +71,7 @@ export default [
     route("panels/:panelId/readings", "kit/readings/readings.do.ts"),
     route("panels/:panelId/texture", "kit/panel/texture.do.ts"),
     route("panels/:panelId/import", "kit/readings/readings-import.do.ts"),
+    route("cards/row", "cards/card-row.do.ts"),
     route("usual", "kit/first/usual.do.ts"),
     route("shelf/file/:format", "shelf/shelf-file.do.ts"),
     route("shelf/import", "shelf/shelf-import.do.ts"),

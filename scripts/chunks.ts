@@ -1,4 +1,3 @@
-import { deflateRawSync } from "node:zlib";
 /** What of a module says where it belongs. */
 export interface Module {
   isEntry: boolean;
@@ -18,10 +17,10 @@ interface Piece {
 }
 
 /** One file more costs a page as much as this many bytes that it does not need. */
-const REQUEST_BYTES = 10_000;
+const REQUEST_BYTES = 4000;
 
 /** What is loaded later than the page itself, for each page that loads it: a request is waited for there too, a byte hardly. */
-const LATER = { request: 0.9, byte: 0.01 } as const;
+const LATER = { request: 2, byte: 0.003 } as const;
 
 /** Price of a byte on the page that brings least anyway, and on the one that brings most. */
 const LIGHT = 0.2;
@@ -91,20 +90,30 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
   if (most > least) all.forEach((bytes, page) => (byte[page] = LIGHT + (HEAVY - LIGHT) * ((bytes - least) / (most - least)) ** 2));
 }
 
-/** So many plans are drawn up, and the pages that bring most are dearer in the next one. */
-const ROUNDS = 5;
-const NEAR_MOST = 0.99;
-const DEARER = 1.5;
+/** So many plans are drawn up: in each next one the pages that bring most, and those that ask most often, are dearer. */
+const ROUNDS = 24;
+/** What of the spread between the lightest and the heaviest page still counts as heavy. */
+const NEAR_MOST = 0.12;
+const DEARER = 1.3;
+/** So many files a page may ask for, with what it loads later; what one more is worth of the bytes of the heaviest page. */
+const MOST_FILES = 38;
+/** A file compresses the worse the smaller it is: so much one more adds. */
+const FILE_BYTES = 2500;
+const FILE_TOO_MANY_BYTES = 1000;
 
-/** Of several plans the one whose heaviest page brings least: no page hops over its limit because of a change to another. @param units who needs a module */
+/**
+ * Of several plans the one whose heaviest page brings least, none asking for too many files: so no page hops over its limit because of a change to another.
+ * @param units who needs a module
+ */
 function lightest(
   start: readonly Piece[],
   units: ReadonlyMap<string, ReadonlySet<number>>,
-  costs: Costs & { byte: number[] },
+  costs: Costs & { byte: number[]; request: number[] },
   getModule: GetModule,
 ): Piece[] {
-  let best: { pieces: Piece[]; most: number } = { pieces: [], most: Infinity };
+  let best: { pieces: Piece[]; score: number } = { pieces: [], score: Infinity };
   const pages = costs.hosts.flatMap((hosts, unit) => (hosts ? [] : [unit]));
+  const laterOf = pages.map((page) => costs.hosts.flatMap((hosts, unit) => (hosts?.includes(page) ? [unit] : [])));
   for (let round = 0; round < ROUNDS; round++) {
     const pieces = together(
       start.map((p) => ({ ...p, units: new Set(p.units), members: [...p.members] })),
@@ -115,12 +124,19 @@ function lightest(
     const brings = pages.map((page) => {
       let bytes = 0;
       for (const [id, of] of units) if (of.has(page) && !shared.has(id)) bytes += getModule(id)?.bytes ?? 0;
-      for (const p of pieces) if (p.units.has(page)) bytes += p.bytes;
+      for (const p of pieces) if (p.units.has(page)) bytes += p.bytes + FILE_BYTES;
       return bytes;
     });
-    const most = Math.max(...brings);
-    if (most < best.most) best = { pieces, most };
-    brings.forEach((bytes, page) => void (bytes > NEAR_MOST * most && (costs.byte[page]! *= DEARER)));
+    const files = pages.map(
+      (page, n) => laterOf[n]!.length + pieces.filter((p) => p.units.has(page) || laterOf[n]!.some((unit) => p.units.has(unit))).length,
+    );
+    const [least, most] = [Math.min(...brings), Math.max(...brings)];
+    const score = most + FILE_TOO_MANY_BYTES * Math.max(0, Math.max(...files) - MOST_FILES);
+    if (score < best.score) best = { pieces, score };
+    pages.forEach((page, n) => {
+      if (brings[n]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER;
+      if (files[n]! > MOST_FILES) for (const unit of [page, ...laterOf[n]!]) costs.request[unit]! *= DEARER;
+    });
   }
   return best.pieces;
 }
@@ -148,10 +164,13 @@ interface Info {
 }
 const HANDED_ON =
   /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
-/** How much a module adds to a file, compressed: what is said in comments and indents is not sent. */
-const weight = (code: string): number => deflateRawSync(code.replace(/\/\*[\s\S]*?\*\/|^\s+/gm, "")).length;
+/** Libraries of which pages use a few functions each: so much of them is left in the built files, as measured there. */
+const PARTLY_USED = /node_modules\/(d3-|lucide-react|date-fns)/;
+const USED_SHARE = 0.15;
+/** Of all other libraries what one file hands on is needed by who imports it. */
+const TAKEN_WHOLE = /node_modules\/(?!d3-|lucide-react|date-fns)/;
 /** What a bundler knows of a module. */
-export function moduleOf(info: Info | null): Module | null {
+export function moduleOf(info: Info | null, id = "", minified = (code: string): string => code): Module | null {
   if (!info) return null;
   const code = info.code ?? "";
   const rest = code.replace(HANDED_ON, "");
@@ -159,8 +178,8 @@ export function moduleOf(info: Info | null): Module | null {
     isEntry: info.isEntry,
     imports: info.importedIds,
     loadsLater: info.dynamicallyImportedIds,
-    bytes: 4 * weight(code),
-    isBarrel: code !== "" && rest.trim() === "",
+    bytes: Math.round(minified(code).length * (PARTLY_USED.test(id) ? USED_SHARE : 1)),
+    isBarrel: code !== "" && rest.trim() === "" && !TAKEN_WHOLE.test(id),
   };
 }
 

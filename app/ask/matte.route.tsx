@@ -7,10 +7,11 @@ import type { Route } from "./+types/matte.route";
 export const meta: Route.MetaFunction = () => [{ title: "Which matte mix? · Yakamoz" }];
 
 export async function loader() {
-  return loadMatteShelf(await serverContext());
+  const ctx = await serverContext();
+  return { ...(await loadMatteShelf(ctx)), formKey: ctx.newId() };
 }
 
-export default function AskMatte({ loaderData: { cards, products, levels } }: Route.ComponentProps) {
+export default function AskMatte({ loaderData: { cards, products, levels, formKey } }: Route.ComponentProps) {
   return (
     <>
       <PageHeader title="Which matte mix?" note="This shop’s own cards in, the ratio for a gloss out" />
@@ -22,6 +23,7 @@ export default function AskMatte({ loaderData: { cards, products, levels } }: Ro
           target_GU={null}
           targetNote="the vehicle’s own reading near the repair"
           orientation="vertical"
+          rowKey={formKey}
         />
       </main>
     </>

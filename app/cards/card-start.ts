@@ -1,3 +1,4 @@
+import { cardName } from "#core/models/cards/card";
 import type { Card } from "#server/repos/card-repo";
 
 /** What another page asks of a card. */
@@ -13,7 +14,7 @@ export function askedFor(search: URLSearchParams): Asked {
   return {
     productName,
     mattingShare: share,
-    name: `${productName} ${Math.round(100 * share)} %`.slice(0, 60),
+    name: cardName(productName, share),
     base: search.get("base")?.slice(0, 60) ?? "",
     colourCode: search.get("colour")?.slice(0, 40) ?? "",
     orientation: search.get("side") === "horizontal" ? "horizontal" : "vertical",

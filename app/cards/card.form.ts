@@ -3,9 +3,45 @@ import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_V
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { optionalQuantity, wholeNumber } from "~/kit/form/fields";
 import { optionalReadingsGU } from "~/kit/form/gloss-readings";
+import { ROW, rowField } from "./card-row-fields";
 
 const keys = <K extends string>(t: Record<K, string>) => Object.keys(t) as [K, ...K[]];
 const text = (most: number) => z.string().trim().max(most).default("");
+const rowNumbers = Array.from({ length: ROW }, (_, i) => i + 1);
+
+/** A row of cards as typed: the mix and the gloss of each; a card without a reading was not sprayed. */
+export const cardRowForm = (units: UnitPreferences) =>
+  z
+    .object({
+      product: z.string().trim().min(1, "Say of which product the cards are").max(80),
+      base: text(60),
+      colour: text(40),
+      side: z.enum(keys(CARD_ORIENTATIONS)),
+      cure: z.enum(keys(CARD_CURES)),
+    })
+    .and(
+      z.object(
+        Object.fromEntries(
+          rowNumbers.flatMap((n) => [
+            [rowField("share", n), optionalQuantity("share", units, { min: 0, max: 1 })],
+            [rowField("gloss", n), optionalReadingsGU],
+          ]),
+        ),
+      ),
+    )
+    .transform(({ product, base, colour, side, cure, ...typed }, ctx) => {
+      const cards = rowNumbers.flatMap((n) => {
+        const share = typed[rowField("share", n)] as number | null;
+        const gloss_GU = (typed[rowField("gloss", n)] as { gloss_GU: number }[]).map((r) => r.gloss_GU);
+        if (gloss_GU.length === 0) return [];
+        if (share !== null) return [{ share, gloss_GU }];
+        ctx.addIssue({ code: "custom", path: [rowField("share", n)], message: "Type its mix" });
+        return [];
+      });
+      if (cards.length === 0) ctx.addIssue({ code: "custom", path: [rowField("gloss", 1)], message: "Type a reading" });
+      return { productName: product, base, colourCode: colour, orientation: side, cure, cards };
+    });
+
 /** A test card as typed; photographs travel beside it. */
 export const cardForm = (units: UnitPreferences) =>
   z

@@ -1,4 +1,4 @@
-import type { MatteForecast } from "#core/models/cards/matte-forecast";
+import { type MatteForecast, matteForecast } from "#core/models/cards/matte-forecast";
 import { CARD_CURES, CARD_ORIENTATIONS, type CardBody } from "#core/models/cards/card";
 import { showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
@@ -17,17 +17,22 @@ export interface FaceForecast extends FaceAsked {
 
 /** Gloss to expect on each face of the job, and whether two that stand side by side would differ. */
 export function MatteFaces({
-  faces,
+  faces: asked,
   cure,
   share,
   target_GU,
+  ...known
 }: {
-  faces: readonly FaceForecast[];
+  faces: readonly FaceAsked[];
   cure: CardBody["cure"];
   share: number;
   target_GU: number | null;
-}) {
+} & Pick<Parameters<typeof matteForecast>[0], "cards" | "levels" | "film_m">) {
   const units = useUnits();
+  const faces = asked.map((f): FaceForecast => ({
+    ...f,
+    forecast: matteForecast({ share, face: { orientation: f.orientation, cure }, ...known }),
+  }));
   const apart = apartWords(faces);
   return (
     <section className="mt-8" aria-labelledby="faces-title">

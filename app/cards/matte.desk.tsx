@@ -20,13 +20,17 @@ import { useUnits } from "~/kit/root/use-root";
 import { Field, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
+import { More } from "~/kit/ui/more";
 import { matteWorking } from "~/kit/words/mix-workings";
-import { matteForecast, setOfThree } from "#core/models/cards/matte-forecast";
-import { type FaceAsked, MatteFaces } from "./matte-faces";
+import { rowOfShares } from "#core/models/cards/row-of-shares";
+import type { FaceAsked } from "./matte-faces";
 import { InUnits } from "~/kit/ui/in-units";
 
 /** Drawn with the page, and read, not touched. */
 const MatteChart = lazy(() => import("./matte-chart").then((m) => ({ default: m.MatteChart })));
+
+const MatteFaces = lazy(() => import("./matte-faces").then((m) => ({ default: m.MatteFaces })));
+const CardRow = lazy(() => import("./card-row").then((m) => ({ default: m.CardRow })));
 
 /** A mix that is taken for a job. */
 export interface MatteTaken {
@@ -60,6 +64,8 @@ interface MatteDeskProps {
   orientation: CardBody["orientation"];
   /** Of the job: cards of it go before others. */
   colourCode?: string;
+  /** Key of the form of a row of cards. */
+  rowKey: string;
   /** Faces of the job whose gloss is foretold. */
   faces?: readonly FaceAsked[];
   /** Clear that is planned. */
@@ -78,6 +84,7 @@ export function MatteDesk({
   targetNote,
   orientation,
   colourCode = "",
+  rowKey,
   faces,
   film_m = null,
   taken,
@@ -121,20 +128,8 @@ export function MatteDesk({
   const percent = (s: number) => show("share", s, units).text;
   const share = taken ?? answer?.share ?? level?.share ?? null;
   const dried: CardBody["cure"] = cure === "forced" ? "forced" : "air";
-  const foretold =
-    faces && share !== null
-      ? faces.map((f) => ({
-          ...f,
-          forecast: matteForecast({
-            share,
-            face: { orientation: f.orientation, cure: dried },
-            cards: ofKind.map((c) => c.body),
-            levels: levelsOf(product),
-            film_m,
-          }),
-        }))
-      : null;
-  const three = setOfThree(answer?.share ?? level?.share ?? 0.5);
+  const middle = answer?.share ?? level?.share ?? next.share;
+  const three = rowOfShares(middle);
   const cardAt = (s: number) =>
     `/cards/new/edit?${new URLSearchParams({ product, share: String(s), base, colour: colour || colourCode, side: side || orientation, cure: dried }).toString()}`;
   const take = () => {
@@ -273,12 +268,39 @@ export function MatteDesk({
               </Link>
             ))}
           </div>
+          <More label="Read a row of cards">
+            <Suspense fallback={<div className="min-h-96" />}>
+              <CardRow
+                alike={{
+                  productName: product,
+                  base: base || (ofKind[0]?.body.base ?? ""),
+                  colourCode: colour || colourCode,
+                  orientation: side || orientation,
+                  cure: dried,
+                }}
+                share={middle}
+                formKey={rowKey}
+              />
+            </Suspense>
+          </More>
           {points.length < CARDS_WANTED && curve === null && level && (
             <p className="text-ink2">Until there are four cards, start from the sheet’s level and one card either side of it.</p>
           )}
         </div>
       </div>
-      {foretold && share !== null && <MatteFaces faces={foretold} cure={dried} share={share} target_GU={wanted} />}
+      {faces && share !== null && (
+        <Suspense fallback={<div className="min-h-40" />}>
+          <MatteFaces
+            faces={faces}
+            cure={dried}
+            share={share}
+            target_GU={wanted}
+            cards={ofKind.map((c) => c.body)}
+            levels={levelsOf(product)}
+            film_m={film_m}
+          />
+        </Suspense>
+      )}
       <section className="mt-8" aria-labelledby="moves-title">
         <h3 id="moves-title" className="text-lg font-semibold">
           What else will move it

@@ -21,6 +21,7 @@ const show = (cards: MatteCardItem[], target_GU: number | null = 25) =>
       target_GU={target_GU}
       targetNote="read beside the repair"
       orientation="vertical"
+      rowKey="row"
     />,
   );
 const sentence = () => screen.getByTestId("matte-sentence").textContent;

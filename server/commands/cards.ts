@@ -1,7 +1,7 @@
-import type { CardBody } from "#core/models/cards/card";
+import { type CardBody, cardName } from "#core/models/cards/card";
 import { cardBody } from "#core/models/cards/card-schema";
 import type { ServerContext } from "../context";
-import { type Card, getCard, insertCard, setCardStruck } from "../repos/card-repo";
+import { type Card, getCard, insertCard, listCards, setCardStruck } from "../repos/card-repo";
 import type { Db } from "../db/open";
 import { listProducts } from "../repos/product-repo";
 import { hasPhoto } from "../repos/photo-repo";
@@ -45,6 +45,55 @@ export async function saveCard(
     return id;
   });
 }
+
+/** What a row of cards has in common, and the mix and readings of each. */
+export interface CardRow extends Pick<CardBody, "productName" | "base" | "colourCode" | "orientation" | "cure"> {
+  cards: readonly { share: number; gloss_GU: readonly number[] }[];
+}
+
+/** A row of cards that were sprayed and read together: all of them are kept, or none. @returns their ids @throws Refusal */
+export async function keepCardRow(ctx: ServerContext, row: CardRow, by: string, clientKey: string | null): Promise<string[]> {
+  const form = { key: clientKey, what: "row of cards", content: row };
+  return run(ctx, form, async ({ db, now_ms, tell }) => {
+    const product = (await listProducts(db)).find((p) => p.sheet.name === row.productName);
+    const last = (await listCards(db)).find((c) => c.body.productName === row.productName)?.body;
+    const ids: string[] = [];
+    for (const { share, gloss_GU } of row.cards) {
+      const body = cardBody.parse({
+        ...FRESH,
+        reducer: last?.reducer ?? 0,
+        coats: last?.coats ?? FRESH.coats,
+        place: last?.place ?? "",
+        name: cardName(row.productName, share),
+        productName: row.productName,
+        productRevisionId: product?.revisionId ?? null,
+        mattingShare: share,
+        base: row.base,
+        colourCode: row.colourCode,
+        orientation: row.orientation,
+        cure: row.cure,
+        gloss: gloss_GU.map((GU) => ({ angle: 60, gloss_GU: GU })),
+      });
+      const id = ctx.newId();
+      await insertCard(db, { id, body, at_ms: now_ms, by, simulated: false, supersedes: null });
+      ids.push(id);
+    }
+    tell({ topic: "product", id: "cards" });
+    return ids;
+  });
+}
+
+/** A card of which only its mix and its gloss are told; two coats are the rule for a matte. */
+const FRESH = {
+  mix: "",
+  coats: 2,
+  dryFilm_m: null,
+  colour: "open",
+  glossVerdict: "open",
+  texture: "open",
+  note: "",
+  photoIds: [],
+} as const;
 
 const MOST_PHOTOS = 8;
 

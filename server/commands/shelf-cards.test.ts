@@ -1,5 +1,5 @@
 import sharp from "sharp";
-import { saveCard, strikeCard } from "#server/commands/cards";
+import { keepCardRow, saveCard, strikeCard } from "#server/commands/cards";
 import { importShelf } from "#server/commands/import-shelf";
 import { saveProduct } from "#server/commands/jobs";
 import { keepPhoto, withoutNotes } from "#server/commands/photos";
@@ -213,4 +213,30 @@ describe("devices", () => {
     expect(hub.scaleReading(2000).mass_kg).toBeCloseTo(0.15, 12);
     expect(hub.scaleReading(8000)).toMatchObject({ simulated: true, device: "Stand-in scale" });
   });
+});
+
+test("a row of cards is kept as a whole, once for a key, named by its mix, with what the last card of the product had", async () => {
+  await saveCard(ctx, { body: { ...cardBody, productName: "Matte T", reducer: 0.05, coats: 3, place: "board 2" }, by: "painter" });
+  const row = {
+    productName: "Matte T",
+    base: "grey",
+    colourCode: "",
+    orientation: "vertical",
+    cure: "air",
+    cards: [
+      { share: 0.6, gloss_GU: [20, 22] },
+      { share: 0.7, gloss_GU: [13] },
+    ],
+  } as const;
+  const ids = await keepCardRow(ctx, row, "painter", "row-1");
+  expect(await keepCardRow(ctx, row, "painter", "row-1")).toEqual(ids);
+  const kept = (await listCards(ctx.db)).filter((c) => ids.includes(c.id)).map((c) => c.body);
+  expect(kept.map((b) => [b.name, b.mattingShare, b.gloss.map((g) => g.gloss_GU), b.reducer, b.coats, b.place]).reverse()).toEqual([
+    ["Matte T 60 %", 0.6, [20, 22], 0.05, 3, "board 2"],
+    ["Matte T 70 %", 0.7, [13], 0.05, 3, "board 2"],
+  ]);
+  const before = (await listCards(ctx.db)).length;
+  const broken = { ...row, cards: [...row.cards, { share: 2, gloss_GU: [10] }] };
+  await expect(keepCardRow(ctx, broken, "painter", "row-2")).rejects.toThrow(RangeError);
+  expect((await listCards(ctx.db)).length).toBe(before);
 });

@@ -1,5 +1,5 @@
 import { inferredWords } from "~/kit/words/how-words";
-import { useState } from "react";
+import { Suspense, lazy, useState } from "react";
 import { Link } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
 import { placeInWords } from "#core/kernel/geometry/shapes";
@@ -9,13 +9,14 @@ import { InspectTabs } from "./tabs";
 import { TextureRating } from "~/kit/panel/texture-rating";
 import { noGaugeReads } from "#core/panel/brief";
 import { StripLater } from "~/kit/readings/strip-later";
-import { ReadingDesk } from "~/kit/readings/reading-desk";
 import { Toggle } from "~/kit/ui/toggle";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import { Figure, WorkingButton } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
 import { meanClearWorking, spotWorking } from "~/kit/words/film-workings";
 import { usePanel } from "~/kit/panel/use-panel";
+
+const ReadingDesk = lazy(() => import("~/kit/readings/reading-desk").then((m) => ({ default: m.ReadingDesk })));
 
 export function InspectDesk() {
   const { view, base } = usePanel();
@@ -52,7 +53,9 @@ export function InspectDesk() {
           <StripLater />
         </div>
       ) : (
-        <ReadingDesk key={phase} phase={phase} />
+        <Suspense fallback={<div className="min-h-96" />}>
+          <ReadingDesk key={phase} phase={phase} />
+        </Suspense>
       )}
       {state.coats.length > 0 && (
         <div className="mt-6">

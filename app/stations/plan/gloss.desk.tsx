@@ -57,6 +57,7 @@ export function PanelGlossDesk({
             target_GU={wanted?.GU ?? null}
             targetNote={wantedWords(wanted, { vehicle, brief_GU: targetGloss_GU })}
             colourCode={job.brief.colourCode}
+            rowKey={`${view.formKey}-row`}
             faces={faces}
             film_m={film_m}
             taken={state.matteMix?.body.share ?? null}

@@ -37,7 +37,7 @@ const HOUR_S = 3600;
 
 const MINUTE_MS = 60_000;
 
-const FlowCoats = lazy(() => import("./flow-coats").then((m) => ({ default: m.FlowCoats })));
+const FlowCoats = lazy(() => import("./window-drawings").then((m) => ({ default: m.FlowCoats })));
 
 /** The models, for another way than the job's own. */
 const models = later(() => import("./coat-plan-at"));

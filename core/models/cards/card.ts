@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { requireNumber } from "../../kernel/guard";
 import { GLOSS_ANGLES } from "../gloss/fresnel-gloss";
 import type { cardBody } from "./card-schema";
 
@@ -8,6 +9,11 @@ export * from "./card-verdicts";
 
 export type CardBody = z.infer<typeof cardBody>;
 export { GLOSS_ANGLES };
+
+const LONGEST_NAME = 60;
+/** What a matte card is called unless somebody names it: by its product and its mix. @param share of matting component @throws RangeError */
+export const cardName = (productName: string, share: number): string =>
+  `${productName} ${Math.round(100 * requireNumber("share", share, { min: 0, max: 1 }))} %`.slice(0, LONGEST_NAME);
 
 /** Mean gloss of a card at one angle; null when it was not read. */
 export function cardGloss(card: Pick<CardBody, "gloss">, angle: (typeof GLOSS_ANGLES)[number]): number | null {

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { testCard } from "./testing/test-card";
 import type { CardBody } from "./card";
-import { type MatteFace, chanceApart, matteForecast, setOfThree } from "./matte-forecast";
+import { type MatteFace, chanceApart, matteForecast } from "./matte-forecast";
+import { rowOfShares } from "./row-of-shares";
 
 const card = (share: number, gloss_GU: number, over: Partial<CardBody> = {}) =>
   testCard({
@@ -94,7 +95,11 @@ test("two faces alike seldom differ so that it shows; 26 beside 22 GU mostly doe
 });
 
 test("the charted mix and one either side, within the range", () => {
-  expect(setOfThree(0.85)).toEqual([0.75, 0.85, 0.95]);
-  expect(setOfThree(0.97)).toEqual([0.8, 0.9, 1]);
-  expect(() => setOfThree(1.2)).toThrow(RangeError);
+  expect(rowOfShares(0.85)).toEqual([0.75, 0.85, 0.95]);
+  expect(rowOfShares(0.97)).toEqual([0.8, 0.9, 1]);
+  expect(rowOfShares(0.5, 5)).toEqual([0.3, 0.4, 0.5, 0.6, 0.7]);
+  expect(rowOfShares(1, 5)).toEqual([0.6, 0.7, 0.8, 0.9, 1]);
+  expect(rowOfShares(0.02, 1)).toEqual([0.02]);
+  expect(() => rowOfShares(1.2)).toThrow(RangeError);
+  expect(() => rowOfShares(0.5, 0)).toThrow(RangeError);
 });

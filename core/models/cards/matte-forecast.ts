@@ -185,11 +185,3 @@ export function chanceApart(a: Pick<MatteForecast, "gloss_GU" | "ownLogSd">, b: 
   if (sd === 0) return Math.abs(d) > shows_GU ? 1 : 0;
   return normalCdf((-shows_GU - d) / sd) + 1 - normalCdf((shows_GU - d) / sd);
 }
-
-/** Cards worth spraying before a job: the charted mix and one either side. @throws RangeError @example 0.85 → 0.75, 0.85, 0.95 */
-export function setOfThree(share: number, step = 0.1): number[] {
-  requireNumber("share", share, { min: 0, max: 1 });
-  requireNumber("step", step, { above: 0, max: 0.5 });
-  const middle = Math.min(1 - step, Math.max(step, share));
-  return [middle - step, middle, middle + step].map((s) => Math.round(1000 * s) / 1000);
-}

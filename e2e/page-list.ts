@@ -72,3 +72,9 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Ledger", (p) => panelPath(p, "Lodos", "Bonnet", "ledger")],
   ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],
 ];
+
+/** One page in so many, others each day; all of them in the long search, and one that is named is always looked at. */
+export const today = <T>(pages: readonly T[], every: number): readonly T[] => {
+  const day = Math.floor(Date.now() / 86_400_000);
+  return pages.filter((_, i) => pages.length === 1 || process.env.SEARCH || (i + day) % every === 0);
+};

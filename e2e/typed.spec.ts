@@ -1,6 +1,6 @@
 import type { ElementHandle, Locator, Page } from "@playwright/test";
 import { expect, test } from "./fixture";
-import { PAGES } from "./page-list";
+import { PAGES, today } from "./page-list";
 import { open, ownServer, settled, startJob } from "./support";
 
 /** What a person can type into or choose from on a page; searches and pickers of a view are marked and are not typed text. */
@@ -80,7 +80,7 @@ test("what is typed is there after a reload, another page and back, a switch of 
     return made;
   };
   let page = await newPage();
-  for (const [name, pathOf] of PLACES) {
+  for (const [name, pathOf] of today(PLACES, 2)) {
     where = name;
     const path = await pathOf(page);
     await open(page, path);
@@ -124,16 +124,14 @@ test("what is typed is there after a reload, another page and back, a switch of 
       localStorage.clear();
     });
   }
-  expect(fields).toBeGreaterThan(PLACES.length);
+  expect(fields).toBeGreaterThan(today(PLACES, 2).length);
   expect(lost).toEqual([]);
 });
 
 test("what is chosen or typed in the first second, before the scripts have come, stays", async ({ page }) => {
   test.setTimeout(600_000);
   const lost: string[] = [];
-  // Every third page, another third each day; all of them in the long search.
-  const day = Math.floor(Date.now() / 86_400_000);
-  for (const [name, pathOf] of PLACES.filter((_, i) => PLACES.length === 1 || process.env.SEARCH || (i + day) % 3 === 0)) {
+  for (const [name, pathOf] of today(PLACES, 3)) {
     const path = await pathOf(page);
     // The scripts come late: what is done before them reaches the browser alone.
     await page.route(/\/assets\/.*\.js/, async (route) => {

@@ -113,6 +113,7 @@ function lightest(
 ): Piece[] {
   let best: { pieces: Piece[]; score: number } = { pieces: [], score: Infinity };
   const pages = costs.hosts.flatMap((hosts, unit) => (hosts ? [] : [unit]));
+  // Pages are the first units, so that a unit of theirs is its place in these lists.
   const laterOf = pages.map((page) => costs.hosts.flatMap((hosts, unit) => (hosts?.includes(page) ? [unit] : [])));
   for (let round = 0; round < ROUNDS; round++) {
     const pieces = together(
@@ -128,14 +129,14 @@ function lightest(
       return bytes;
     });
     const files = pages.map(
-      (page, n) => laterOf[n]!.length + pieces.filter((p) => p.units.has(page) || laterOf[n]!.some((unit) => p.units.has(unit))).length,
+      (page) => laterOf[page]!.length + pieces.filter((p) => [page, ...laterOf[page]!].some((unit) => p.units.has(unit))).length,
     );
     const [least, most] = [Math.min(...brings), Math.max(...brings)];
     const score = most + FILE_TOO_MANY_BYTES * Math.max(0, Math.max(...files) - MOST_FILES);
     if (score < best.score) best = { pieces, score };
-    pages.forEach((page, n) => {
-      if (brings[n]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER;
-      if (files[n]! > MOST_FILES) for (const unit of [page, ...laterOf[n]!]) costs.request[unit]! *= DEARER;
+    pages.forEach((page) => {
+      if (brings[page]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER;
+      if (files[page]! > MOST_FILES) for (const unit of [page, ...laterOf[page]!]) costs.request[unit]! *= DEARER;
     });
   }
   return best.pieces;
@@ -168,7 +169,7 @@ const HANDED_ON =
 const PARTLY_USED = /node_modules\/(d3-|lucide-react|date-fns)/;
 const USED_SHARE = 0.15;
 /** Of all other libraries what one file hands on is needed by who imports it. */
-const TAKEN_WHOLE = /node_modules\/(?!d3-|lucide-react|date-fns)/;
+const isTakenWhole = (id: string) => id.includes("node_modules/") && !PARTLY_USED.test(id);
 /** What a bundler knows of a module. */
 export function moduleOf(info: Info | null, id = "", minified = (code: string): string => code): Module | null {
   if (!info) return null;
@@ -179,7 +180,7 @@ export function moduleOf(info: Info | null, id = "", minified = (code: string): 
     imports: info.importedIds,
     loadsLater: info.dynamicallyImportedIds,
     bytes: Math.round(minified(code).length * (PARTLY_USED.test(id) ? USED_SHARE : 1)),
-    isBarrel: code !== "" && rest.trim() === "" && !TAKEN_WHOLE.test(id),
+    isBarrel: code !== "" && rest.trim() === "" && !isTakenWhole(id),
   };
 }
 

@@ -9,20 +9,24 @@ import { keepPhoto } from "./photos";
 import { Refusal, refuseOther } from "./refusal";
 import { run } from "./run";
 
+/** A card that may be kept. @throws Refusal */
+function checked(body: CardBody): CardBody {
+  const parsed = cardBody.safeParse(body);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  throw new Refusal(issue?.path.join(".") ?? null, issue?.message ?? "Not understood");
+}
+
 /** Keeps a card, or a corrected version of one; the earlier version stays. @returns its id @throws ChangedMeanwhile */
 export async function saveCard(
   ctx: ServerContext,
   input: { body: CardBody; by: string; at_ms?: number; simulated?: boolean; supersedes?: string | null; clientKey?: string | null },
 ): Promise<string> {
-  const parsed = cardBody.safeParse(input.body);
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues;
-    throw new Refusal(issue?.path.join(".") ?? null, issue?.message ?? "Not understood");
-  }
+  const body = checked(input.body);
   const form = {
     key: input.clientKey ?? null,
     what: "card",
-    content: { body: parsed.data, supersedes: input.supersedes ?? null, simulated: input.simulated ?? false },
+    content: { body, supersedes: input.supersedes ?? null, simulated: input.simulated ?? false },
   };
   return run(ctx, form, async ({ db, now_ms, tell }) => {
     if (input.supersedes) {
@@ -30,12 +34,11 @@ export async function saveCard(
       if (!now) throw new Refusal(null, "This card was taken out of the library in another window. Nothing was stored.");
       refuseOther(input.supersedes, now.body, now.id);
     }
-    for (const photo of parsed.data.photoIds)
-      if (!(await hasPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
+    for (const photo of body.photoIds) if (!(await hasPhoto(db, photo))) throw new Refusal("photos", "A photograph is no longer there");
     const id = ctx.newId();
     await insertCard(db, {
       id,
-      body: parsed.data,
+      body,
       at_ms: input.at_ms ?? now_ms,
       by: input.by,
       simulated: input.simulated ?? false,
@@ -59,7 +62,7 @@ export async function keepCardRow(ctx: ServerContext, row: CardRow, by: string, 
     const last = (await listCards(db)).find((c) => c.body.productName === row.productName)?.body;
     const ids: string[] = [];
     for (const { share, gloss_GU } of row.cards) {
-      const body = cardBody.parse({
+      const body = checked({
         ...FRESH,
         reducer: last?.reducer ?? 0,
         coats: last?.coats ?? FRESH.coats,
@@ -93,7 +96,7 @@ const FRESH = {
   texture: "open",
   note: "",
   photoIds: [],
-} as const;
+} satisfies Partial<CardBody>;
 
 const MOST_PHOTOS = 8;
 

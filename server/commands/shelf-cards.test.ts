@@ -238,5 +238,7 @@ test("a row of cards is kept as a whole, once for a key, named by its mix, with 
   const before = (await listCards(ctx.db)).length;
   const broken = { ...row, cards: [...row.cards, { share: 2, gloss_GU: [10] }] };
   await expect(keepCardRow(ctx, broken, "painter", "row-2")).rejects.toThrow(RangeError);
+  const tooMany = { ...row, cards: [...row.cards, { share: 0.8, gloss_GU: Array.from({ length: 31 }, () => 10) }] };
+  await expect(keepCardRow(ctx, tooMany, "painter", "row-3")).rejects.toMatchObject({ field: "gloss" });
   expect((await listCards(ctx.db)).length).toBe(before);
 });

@@ -1,4 +1,4 @@
-import { type Module, chunkPlan, moduleOf, routePages } from "./chunks";
+import { type Module, chunkPlan, moduleOf, pageModules, routePages } from "./chunks";
 
 /** A small program: what each module imports, and loads later. */
 const program: Record<string, { imports?: string[]; later?: string[]; bytes?: number; barrel?: boolean }> = {
@@ -42,4 +42,11 @@ test("a module that only hands on is told from one that does something; every pa
     ["b", "c"],
     ["b", "d", "e"],
   ]);
+});
+
+test("a page is all modules of its routes, whatever order they were read in", () => {
+  const ids = ["/w/app/a.route.tsx?client", "/w/app/root.tsx", "/w/app/a.route.tsx", "/w/app/b/a.route.tsx", "/w/app/entry.client.tsx"];
+  const made = [["/w/app/entry.client.tsx", "/w/app/root.tsx", "/w/app/a.route.tsx", "/w/app/a.route.tsx?client"]];
+  expect(pageModules([["a.route.tsx"]], ids, "/w/app/")).toEqual(made);
+  expect(pageModules([["a.route.tsx"]], [...ids].reverse(), "/w/app/")).toEqual(made);
 });

@@ -285,3 +285,18 @@ interface Route {
 /** Every page: the files of the routes that its address names, from the outermost in. */
 export const routePages = (routes: readonly Route[], above: readonly string[] = []): string[][] =>
   routes.flatMap((r) => (r.children ? routePages(r.children, [...above, r.file]) : [[...above, r.file]]));
+
+/**
+ * Modules that a page is made of: what starts every page, and all that stands for a file of its routes (the file, and what the router makes of it).
+ * The same whatever order the modules were read in.
+ * @param ids of all modules
+ * @param folder that the files are in, ending in a stroke
+ */
+export function pageModules(pages: readonly (readonly string[])[], ids: readonly string[], folder: string): string[][] {
+  const of = new Map<string, string[]>();
+  for (const id of [...ids].sort()) {
+    const file = id.replace(/\?.*/, "");
+    of.set(file, [...(of.get(file) ?? []), id]);
+  }
+  return pages.map((files) => ["entry.client.tsx", "root.tsx", ...files].flatMap((file) => of.get(folder + file) ?? []));
+}

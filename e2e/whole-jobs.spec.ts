@@ -71,6 +71,96 @@ test("two plastic caps that no gauge reads, together, to both reports: at most 2
   });
 });
 
+test("tank and two side covers in matte, both faces, from a row of cards to the gloss they go out by: at most 70 touches", async ({
+  browser,
+}) => {
+  test.setTimeout(240_000);
+  await inShop(browser, process.env.E2E_DEMO, async ({ page, h, later }) => {
+    const here = page.getByTestId("step-here");
+    const title = page.getByRole("heading", { level: 1 });
+    const spots = async () => Number(/of (\d+)/.exec((await page.getByTestId("spots-read").textContent())!)![1]);
+    const at = async (name: string) => {
+      await h.follow(name);
+      await expect(title).toHaveText(`Kite touched, ${name.toLowerCase()}`);
+    };
+    h.part("new job");
+    await h.follow("New job");
+    await h.type("Vehicle or part", "Kite touched");
+    for (const part of ["Tank", "Mirror cap", "Mirror cap"]) await h.press(part);
+    await h.tap(page.getByRole("radio", { name: "Matte, two closed" }));
+    await h.type(/^Gloss wanted at 60°/, "12");
+    await h.choose("Faces", "both, the back first");
+    await h.press("Start this job");
+    await expect(title).toHaveText("Kite touched, tank");
+
+    h.part("cards");
+    await h.follow("Plan");
+    await h.follow("Gloss");
+    await h.tap(page.getByText("Read a row of cards"));
+    for (const [i, gloss] of ["47", "38", "28", "19", "12"].entries()) await h.type(`Card ${i + 1}, gloss at 60°, GU`, gloss);
+    await h.press("Keep these cards");
+    await expect(page.getByText("5 cards in the library").first()).toBeVisible();
+    await expect(page.getByTestId("matte-sentence")).toContainText(/matting component gives 12 GU/);
+    await h.press(/^Take .* for this job$/);
+    await expect(page.getByText(/% taken: it stands in the mix/)).toBeVisible();
+    await h.tap(page.getByRole("link", { name: /^Course/ }).first());
+
+    h.part("film below");
+    await expect(here).toHaveAttribute("data-step-here", "before");
+    await h.read("before", BELOW.slice(0, await spots()));
+    for (const cover of ["Mirror cap", "Mirror cap 2"]) {
+      await at(cover);
+      await h.read("before", BELOW.slice(0, await spots()));
+    }
+    await h.press(/spots read: go on/);
+
+    h.part("mix, coats");
+    await h.press("Tank");
+    await h.press("Mirror cap");
+    const coats = async (face: string, then_min: number) => {
+      await h.press(/one pot is in$/);
+      await expect(page.getByText(/mixed; the pot clock runs/).first()).toBeVisible();
+      for (const n of [1, 2]) {
+        await h.press(new RegExp(`coat ${n} is on, as planned$`));
+        await expect(page.getByText(new RegExp(`coat ${n} is on; its clock runs`)).first()).toBeVisible();
+        await later(n === 1 ? 17 : then_min);
+      }
+      await expect(page.getByTestId("course-done").getByText(new RegExp(`^Coat \\d of 2, ${face}$`))).toHaveCount(2);
+    };
+    await coats("back", 25 * 60); // so long that its pot is over: the front wants one of its own
+    await h.press(/front up, hung$/);
+    await expect(page.getByText(/turned$/).first()).toBeVisible();
+    await coats("front", 3 * 24 * 60);
+
+    h.part("film after");
+    await expect(here).toHaveAttribute("data-step-here", "after");
+    await h.read("after", ABOVE.slice(0, await spots()));
+    for (const part of ["Tank", "Mirror cap"]) {
+      await at(part);
+      await h.read("after", ABOVE.slice(0, await spots()));
+    }
+    await h.press(/spots read: go on/);
+    await h.press(/nothing found$/);
+    await expect(page.getByText(/ooked over: nothing found/).first()).toBeVisible();
+
+    h.part("gloss, hand over");
+    for (const [k, part] of ["Mirror cap", "Mirror cap 2", "Tank"].entries()) {
+      if (k > 0) await at(part);
+      await expect(here).toHaveAttribute("data-step-here", "hand over");
+      await h.type(/^At 60°/, "12.4 11.9 12.6");
+      await h.press("Keep it");
+      await expect(page.locator("[data-point='gloss']")).toContainText("12.4 GU at 60°, wanted 12.0");
+      await Promise.all([page.waitForEvent("download"), h.follow("Report, PDF")]);
+      await h.press(/^Hand it over/);
+      await expect(page.getByTestId("course-now")).toHaveText("Handed over. Nothing is left to do.");
+    }
+    expect(h.touches()).toBeLessThanOrEqual(70);
+    await open(page, `${new URL(page.url()).pathname.replace(/\/panels\/.*$/, "")}/pots`);
+    await expect(page.getByTestId("pot")).toHaveCount(2);
+    await expect(page.getByTestId("pot").getByText(/, coat [12]/)).toHaveCount(12);
+  });
+});
+
 /** Worked through, step by step, as the plan says. */
 async function workThrough(page: Page, h: Hand): Promise<void> {
   const at = page.getByTestId("work-here").locator("p").first();

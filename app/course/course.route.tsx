@@ -3,6 +3,7 @@ import { serverContext } from "#server/running";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { panelActs } from "~/kit/form/panel-acts.server";
 import { guardedAction } from "~/kit/form/guarded-action";
+import { glossAct } from "~/kit/readings/gloss-act.server";
 import { readingAction } from "~/kit/readings/reading-action.server";
 import { sprayAct } from "~/stations/spray/spray.act.server";
 import { marksAct } from "~/stations/inspect/marks.act.server";
@@ -18,7 +19,7 @@ import { CourseDesk } from "./course.desk";
 import type { Route } from "./+types/course.route";
 
 /** The whole job without leaving it: what each station does at its step, done here by the station's own act. */
-export const action = acting(panelActs(courseAct, readingAction, sprayAct, marksAct, workAct, releaseAct));
+export const action = acting(panelActs(courseAct, readingAction, sprayAct, marksAct, workAct, releaseAct, glossAct));
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 

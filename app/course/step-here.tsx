@@ -22,6 +22,8 @@ const LookOver = lazy(() => import("~/stations/inspect/look-over").then((m) => (
 const CorrectHere = lazy(() => import("./correct-here").then((m) => ({ default: m.CorrectHere })));
 const ReleaseHere = lazy(() => import("~/stations/hand-over/release-here").then((m) => ({ default: m.ReleaseHere })));
 
+/** What is said once for all panels that go along. */
+const TOGETHER: readonly StepKind[] = ["coat", "colour", "turn", "bake", "inspect"];
 const PHASE: Partial<Record<StepKind, Phase>> = { readBefore: "before", readAfter: "after", measureAgain: "recheck" };
 
 interface StepHereProps {
@@ -45,7 +47,7 @@ export function StepHere(props: StepHereProps) {
       data-testid="step-here"
       data-step-here={step.id}
     >
-      {!phase && <AlongTicks step={step} />}
+      {TOGETHER.includes(step.kind) && <AlongTicks step={step} />}
       <Suspense fallback={<div className="min-h-40" />}>
         {phase ? <ReadHere {...{ step, phase, main, onDone }} /> : <Form {...props} />}
       </Suspense>

@@ -14,8 +14,8 @@ export const unfolds = (step: CourseStep): boolean =>
 export const stays = (step: CourseStep): boolean => STAYS.includes(step.kind);
 
 /**
- * The step that stands unfolded: the one that somebody opened, else the bake while the part is at the oven, else what the hand does next; before anything is decided
- * the part is looked over.
+ * The step that stands unfolded: the one that somebody opened, else the bake while the part is at the oven, else what the hand does next; before
+ * anything is decided, or goes out, the part is looked over.
  * @param action what the hand does next
  */
 export function unfoldedStep(steps: readonly CourseStep[], action: CourseStep | null, opened: string | null): CourseStep | null {
@@ -25,7 +25,7 @@ export function unfoldedStep(steps: readonly CourseStep[], action: CourseStep | 
   if (!action) return null;
   const bake = of("bake");
   if (bake && atTheOven(steps)) return bake;
-  if (action.kind === "correct" && action.of === null) return of("inspect") ?? action;
+  if ((action.kind === "correct" && action.of === null) || action.kind === "handOver") return of("inspect") ?? action;
   return isCard(action) ? action : null;
 }
 

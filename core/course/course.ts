@@ -4,7 +4,7 @@ import type { Finish } from "../models/ways/terms";
 import { airBeforeHeat_s, bearsAfter_s } from "../models/ways/after-last-coat";
 import { noGaugeReads } from "../panel/brief";
 import { isLookedOver } from "../panel/looked";
-import { coatsOn, newestCoat } from "../panel/coats-on";
+import { coatsOn, isAllOn, newestCoat } from "../panel/coats-on";
 import type { CoatsAsked } from "../coat/coats-ahead";
 import { litresToCome } from "../coat/litres";
 import { COOL_S, cureOf, readyAt } from "../coat/cure";
@@ -71,6 +71,7 @@ function before(w: Working, layers: readonly StepDraft[]): StepDraft[] {
   const read = facts.spots.filter((s) => s.films.before);
   const gauge = !noGaugeReads(brief.substrate);
   const pot = facts.mix;
+  const again = wantsFreshPot(w, sprayed);
   return [
     stepDraft("prepare", "prepare", {
       done: facts.under.length > 0 || facts.preflight !== null,
@@ -89,7 +90,8 @@ function before(w: Working, layers: readonly StepDraft[]): StepDraft[] {
       duration_s: READ_S,
     }),
     stepDraft("mix", "mix", {
-      done: pot !== null,
+      done: pot !== null && !again,
+      again,
       done_ms: pot?.at_ms ?? null,
       optional: true,
       why: "pot",
@@ -97,6 +99,12 @@ function before(w: Working, layers: readonly StepDraft[]): StepDraft[] {
     }),
   ];
 }
+
+/** Coats are to come, and the pot that was mixed for them is over: a part turned the next day, a build that goes on after sanding flat. */
+const wantsFreshPot = ({ facts, brief, past, now_ms }: Working, sprayed: boolean): boolean => {
+  const newest = facts.pots.at(-1);
+  return newest !== undefined && newest.until_ms <= now_ms && sprayed && !past && !isAllOn(facts, brief);
+};
 
 /** What was logged below the clear without a plan of it. */
 const colourLogged = (w: Working): StepDraft =>

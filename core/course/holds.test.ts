@@ -24,7 +24,8 @@ function between(add: (l: Ledger) => unknown, { after_min = 60, sheet = TEST_SHE
   const facts = derivePanel(brief, sheet, l.entries);
   const now_ms = l.entries.at(-1)!.at_ms + after_min * 60_000;
   const asked = { brief, sheet, way: houseWay("two-full"), finish: "match" as const, facts, now_ms };
-  return { action: nextAction(courseOf(asked)), standing: standingOf(asked), written_ms: l.entries.at(-1)!.at_ms };
+  const steps = courseOf(asked);
+  return { steps, action: nextAction(steps), standing: standingOf(asked), written_ms: l.entries.at(-1)!.at_ms };
 }
 const climate =
   (air_K: number, relativeHumidity: number, part_K: number | null = null) =>
@@ -88,6 +89,15 @@ test("a pot that is over holds the coat out of it; a fresh one does not", () => 
   expect(mixed(1800)).toMatchObject([{ by: "pot" }]);
   expect(mixed(3 * 3600)).toEqual([]);
   expect(mixed(1800).every(isNo)).toBe(true);
+});
+
+test("a pot that is over while coats are to come is mixed afresh: the step is open again, and done with the next pot", () => {
+  const mix = (potLife_s: number, volume_m3 = 3e-4) => (l: Ledger) => l.add("mix", { volume_m3, reducer: 0, potLife_s });
+  const state = (...pots: ((l: Ledger) => unknown)[]) =>
+    between((l) => pots.forEach((p) => p(l))).steps.find((s) => s.id === "mix")?.state;
+  expect(state(mix(3 * 3600))).toBe("done");
+  expect(state(mix(600))).toBe("open");
+  expect(state(mix(600), mix(3 * 3600))).toBe("done");
 });
 
 test("a matte part without a tape time is turned when it is hard, as its clock says, not after an hour", () => {

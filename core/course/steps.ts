@@ -101,7 +101,12 @@ export interface CoatForecast {
 }
 
 /** A step before its place in the course is known. */
-export type StepDraft = Omit<CourseStep, "state"> & { done: boolean; missed?: boolean };
+export type StepDraft = Omit<CourseStep, "state"> & {
+  done: boolean;
+  missed?: boolean;
+  /** It was done, and is wanted once more: no later step has overtaken it. */
+  again?: boolean;
+};
 
 export const stepDraft = (id: string, kind: StepKind, over: Partial<StepDraft>): StepDraft => ({
   id,
@@ -137,10 +142,10 @@ export function inOrder(drafts: readonly StepDraft[]): CourseStep[] {
   const first = drafts.findIndex((d) => !d.done && !d.missed && !d.optional);
   let following = 0;
   return drafts.map((draft, i): CourseStep => {
-    const { done, missed = false, ...step } = draft; // what is done is done, also where it was not to come any more
+    const { done, missed = false, again = false, ...step } = draft; // what is done is done, also where it was not to come any more
     const state = done
       ? "done"
-      : missed || (step.optional && i < lastDone)
+      : missed || (step.optional && i < lastDone && !again)
         ? "missed"
         : step.optional
           ? first >= 0 && i > first

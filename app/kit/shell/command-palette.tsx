@@ -1,6 +1,7 @@
 import { Command } from "cmdk";
 import { useLocation, useNavigate } from "react-router";
 import { useRoot } from "~/kit/root/use-root";
+import { saidLately } from "~/kit/ui/said";
 import { usePrefsSubmit } from "./use-prefs-submit";
 
 /** Every page of a panel, with other words that a painter may look for. */
@@ -38,10 +39,10 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
   const { pathname } = useLocation();
   const { toggleTheme, toggleUnits } = usePrefsSubmit();
   const panel = /^\/jobs\/[^/]+\/panels\/[^/]+/.exec(pathname)?.[0];
-  const item = (label: string, run: () => void, keywords: readonly string[] = []) => (
+  const item = (label: string, run: () => void, keywords: readonly string[] = [], id = label) => (
     <Command.Item
-      key={label}
-      value={label}
+      key={id}
+      value={id}
       keywords={[...keywords]}
       onSelect={() => {
         onOpenChange(false);
@@ -64,6 +65,7 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
       <Command.Input placeholder="Job, place or switch" className="field" />
       <Command.List className="mt-2 max-h-[50vh] overflow-y-auto">
         <Command.Empty className="p-3 text-ink2">Nothing by that name.</Command.Empty>
+        {saidLately().map((s, n) => item(`Undo: ${s.message}`, s.undo, ["said", "lately"], `Undo: ${s.message} (${n + 1})`))}
         {panel && PANEL_PAGES.map(([name, path, words]) => go(`${name} (this panel)`, `${panel}/${path}`, words))}
         {go("Shop floor", "/")}
         {go("Booth plan", "/booth-plan", ["day", "schedule"])}

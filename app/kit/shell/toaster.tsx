@@ -11,5 +11,5 @@ export function LateToaster() {
   useEffect(() => {
     if (part) toasterPlaced();
   }, [part]);
-  return part && <part.Toaster theme={theme === "night" ? "dark" : "light"} position="top-center" duration={15000} />;
+  return part && <part.Messages night={theme === "night"} />;
 }

@@ -1,7 +1,7 @@
 import type { ExternalToast } from "sonner";
 import { inPassing } from "./late-parts";
+import type { Kind } from "./messages";
 
-type Kind = "plain" | "success" | "error";
 let ready: () => void = () => {};
 /** Resolved when there is a place on the screen for messages: one that came before would not be seen. */
 const placed = new Promise<void>((resolve) => (ready = resolve));
@@ -10,10 +10,9 @@ export const toasterPlaced = (): void => ready();
 const say = (kind: Kind) => (message: string, options?: ExternalToast) =>
   void inPassing
     .get()
-    .then(async ({ toast }) => {
+    .then(async (part) => {
       await placed;
-      if (kind === "plain") toast(message, options);
-      else toast[kind](message, options);
+      part.say(kind, message, options);
     })
     .catch(() => {}); // the server is away and nothing was fetched before: the form itself says so
 

@@ -11,6 +11,7 @@ import { panelOr404 } from "~/kit/http/panel.server";
 import type { Route } from "./+types/hand-over.route";
 import { unlessListMoved } from "~/kit/list/list-state";
 import { HandOverDesk } from "./hand-over.desk";
+import { glossAct } from "~/kit/readings/gloss-act.server";
 import { releaseAct } from "./release.act.server";
 import { loadRelease } from "./release.server";
 
@@ -30,7 +31,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return { report, log, logged, reckoned, today: format(reckoned.at_ms, "d MMMM yyyy") };
 }
 
-export const action = acting(panelActs(releaseAct));
+export const action = acting(panelActs(releaseAct, glossAct));
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 export default function HandOver({ loaderData }: Route.ComponentProps) {

@@ -10,7 +10,7 @@ import { later, useLater } from "~/kit/root/later";
 import { useUnits } from "~/kit/root/use-root";
 import { useNow } from "~/kit/shell/now";
 import { StrikeButton } from "~/kit/shell/strike-button";
-import { FieldErrors, SelectField } from "~/kit/ui/field";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { POINT_NAMES, POINT_TAGS, releaseSentence, pointWords } from "./release-check.words";
 
@@ -33,6 +33,8 @@ export interface OutReckoned {
   others_GU: readonly number[];
 }
 const models = later(() => import("./release-check-at"));
+/** The angle that briefs and cards are in. */
+const MATTE_ANGLE = 60;
 /** Cure goes by minutes. */
 const MINUTE_MS = 60_000;
 
@@ -78,6 +80,7 @@ export function ReleaseDesk({ reckoned, children }: { reckoned: OutReckoned; chi
       <div className="mt-4 grid gap-x-10 gap-y-5 md:grid-cols-[1.2fr_1fr]">
         <ByEye />
         <CameOut />
+        {view.job.finish === "matte" && <GlossOfPart />}
       </div>
     </section>
   );
@@ -116,6 +119,35 @@ function ByEye() {
         {last && <StrikeButton entryId={last.id} what="what was seen by eye" />}
       </KeptForm>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+    </div>
+  );
+}
+
+/** What the meter says of the part that goes out, several readings in a line. */
+function GlossOfPart() {
+  const { view } = usePanel();
+  const fetcher = useFetcher<FormAnswer>();
+  const { errors = {}, message, ok, done } = fetcher.data ?? {};
+  return (
+    <div>
+      <h3 className="mb-2 text-lg font-semibold">Gloss of the part</h3>
+      <KeptForm fetcher={fetcher} place="gloss out" key={done} className="flex flex-wrap items-end gap-3">
+        <input type="hidden" name="intent" value="gloss" />
+        <input type="hidden" name="role" value="part" />
+        <input type="hidden" name="angle" value={MATTE_ANGLE} />
+        <input type="hidden" name="formKey" value={`${view.formKey}-gloss-${done ?? ""}`} />
+        <Field
+          className="max-w-64 flex-1"
+          label={`At ${MATTE_ANGLE}°`}
+          unit="GU, spaces between"
+          name="readings"
+          errors={errors.readings}
+        />
+        <button className="press" disabled={fetcher.state !== "idle"}>
+          Keep it
+        </button>
+      </KeptForm>
+      <FieldErrors errors={ok === false && message ? [message] : undefined} />
     </div>
   );
 }

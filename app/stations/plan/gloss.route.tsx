@@ -1,5 +1,4 @@
 import { acting } from "~/kit/form/in-words.server";
-import { data } from "react-router";
 import { z } from "zod";
 import { recordEntry } from "#server/commands/record-entry";
 import { serverContext } from "#server/running";
@@ -8,10 +7,11 @@ import { getJob } from "#server/repos/job-repo";
 import { listPanels } from "#server/repos/panel-repo";
 import { loadMatteShelf } from "#server/views/matte-view";
 import { answerForm, textOf } from "~/kit/form/answer";
-import { glossAngle, glossForm, glossMeterForm, matteCheckForm, matteMixForm } from "~/kit/form/gloss-readings";
+import { glossAngle, glossMeterForm, matteCheckForm, matteMixForm } from "~/kit/form/gloss-readings";
 import { guardedAction } from "~/kit/form/guarded-action";
-import { readPrefs } from "~/kit/http/prefs.server";
-import { formOf } from "~/kit/http/body.server";
+import type { Act } from "~/kit/form/act";
+import { panelActs } from "~/kit/form/panel-acts.server";
+import { glossAct } from "~/kit/readings/gloss-act.server";
 import type { Route } from "./+types/gloss.route";
 import { loadPlanAhead } from "#server/views/plan-ahead-view";
 import { panelOr404 } from "~/kit/http/panel.server";
@@ -25,17 +25,9 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   return { ...shelf, faces, film_m: clear?.clear_m ?? bySheet_m, again_m3: again.toMix_m3 };
 }
 
-export const action = acting(async ({ request, params: { jobId, panelId } }: Route.ActionArgs) => {
-  const ctx = await serverContext();
-  const form = await formOf(request);
-  const { by } = await readPrefs(request);
+const matteAct: Act = async (ctx, { jobId, panelId }, form, { by }) => {
   const clientKey = textOf(form, "formKey") || null;
   switch (textOf(form, "intent")) {
-    case "gloss":
-      return answerForm(form, glossForm, async (body) => ({
-        entryId: await recordEntry(ctx, { panelId, kind: "gloss", body, by, clientKey }),
-        message: "Gloss stored",
-      }));
     case "meter":
       return answerForm(form, glossMeterForm, async (v) => ({
         entryId: await takeStandInGloss(ctx, { ...v, panelId, matte: (await getJob(ctx.db, jobId))?.finish === "matte", by }),
@@ -54,9 +46,11 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
         message: "Check list stored",
       }));
     default:
-      throw data("Not understood", { status: 400 });
+      return null;
   }
-});
+};
+
+export const action = acting(panelActs(glossAct, matteAct));
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);
 export default function PanelGloss({ loaderData }: Route.ComponentProps) {

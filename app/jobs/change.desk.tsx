@@ -9,6 +9,7 @@ import { WayChoice } from "~/kit/ways/way-choice";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { BriefFields } from "./brief-fields";
 import { jobStart } from "./job-start";
+import { RemovePanel } from "./remove-panel";
 import { PANEL_QUANTITIES, PanelFields, panelStartOf } from "./panel-fields";
 import type { Route } from "./+types/change.route";
 
@@ -28,6 +29,7 @@ export function ChangeDesk({ loaderData, params }: Pick<Route.ComponentProps, "l
       <main className="max-w-[1080px] space-y-12 px-4 py-6 sm:px-6">
         <ChangePanel {...loaderData} />
         <ChangeJob {...loaderData} />
+        <RemovePanel {...loaderData} />
         <CopyJob formKey={loaderData.formKey} />
       </main>
     </>

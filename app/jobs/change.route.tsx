@@ -1,6 +1,8 @@
 import { data, redirect } from "react-router";
 import { changeJob, changePanel, copyJob, isPlacedOn, jobVersion, panelVersion } from "#server/commands/change-brief";
-import type { Panel } from "#server/repos/panel-repo";
+import { forgetPanel, removePanel, takeBackPanel } from "#server/commands/remove-panel";
+import { type Panel, listPanels } from "#server/repos/panel-repo";
+import { listRemovedPanels } from "#server/repos/removed-panel-repo";
 import { listClears } from "#server/repos/product-repo";
 import { listWays } from "#server/repos/way-repo";
 import { serverContext } from "#server/running";
@@ -12,7 +14,7 @@ import { formOf } from "~/kit/http/body.server";
 import { panelAloneOr404 } from "~/kit/http/panel.server";
 import { formPrefs } from "~/kit/http/prefs.server";
 import { jobShown, panelShown } from "./job-start";
-import { changedJobForm, changedPanelForm, sameOutlineForm } from "./job.form";
+import { changedJobForm, changedPanelForm, removedForm, sameOutlineForm } from "./job.form";
 import { productChoice } from "./panel-fields";
 import type { Route } from "./+types/change.route";
 import { ChangeDesk } from "./change.desk";
@@ -34,6 +36,8 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
     versions: { job: jobVersion(view.job), panel: panelVersion(view.panel) },
     formKey: ctx.newId(),
     placed: await isPlacedOn(ctx.db, panelId),
+    alone: (await listPanels(ctx.db, jobId)).length === 1,
+    removed: await listRemovedPanels(ctx.db, jobId),
     products: products.some((p) => p.revisionId === own.revisionId) ? products : [own, ...products],
   };
 }
@@ -68,6 +72,22 @@ export const action = acting(async ({ request, params: { jobId, panelId } }: Rou
         (there: Panel) => panelShown(there, units),
       );
     }
+    case "remove":
+      return inWords(async () => {
+        await removePanel(ctx, { jobId, panelId, by });
+        const [first] = await listPanels(ctx.db, jobId);
+        return redirect(`/jobs/${jobId}/panels/${first!.id}/change`);
+      });
+    case "takeBack":
+      return answerForm(form, removedForm, async (removed) => {
+        await takeBackPanel(ctx, { jobId, panelId: removed.panelId });
+        return { message: "The panel is back on this job" };
+      });
+    case "letGo":
+      return answerForm(form, removedForm, async (removed) => {
+        await forgetPanel(ctx, { jobId, panelId: removed.panelId });
+        return { message: "Its file is gone" };
+      });
     case "copy":
       return inWords(async () => {
         const made = await copyJob(ctx, jobId, textOf(form, "formKey") || null);

@@ -2,12 +2,14 @@ import { Link, useFetcher } from "react-router";
 import { KeptForm } from "~/kit/draft/draft-form";
 import type { FormAnswer } from "~/kit/form/answer";
 import { PageHeader } from "~/kit/shell/page-header";
-import { FieldErrors, Field } from "~/kit/ui/field";
+import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { EntryFields } from "./entry-fields";
 import type { Route } from "./+types/entry.route";
 
 /** An entry of the ledger put right in place: figures follow, the old one stays in the ledger. */
-export function PutRightDesk({ loaderData: { entry, what, of, where, at, from, back } }: Pick<Route.ComponentProps, "loaderData">) {
+export function PutRightDesk({
+  loaderData: { entry, what, of, where, at, from, back, panels, panelId },
+}: Pick<Route.ComponentProps, "loaderData">) {
   const fetcher = useFetcher<FormAnswer>();
   const errors = fetcher.data?.errors ?? {};
   return (
@@ -23,6 +25,22 @@ export function PutRightDesk({ loaderData: { entry, what, of, where, at, from, b
           {where && <p className="text-ink2">The spot lies {where}.</p>}
           <EntryFields entry={entry} errors={errors} />
           <Field className="w-64" label="When" type="datetime-local" name="at" defaultValue={at} errors={errors.at} />
+          {panels.length > 1 && (
+            <SelectField
+              className="max-w-72"
+              label="Belongs to"
+              name="panel"
+              defaultValue={panelId}
+              errors={errors.panel}
+              hint="of another panel: it moves there"
+            >
+              {panels.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
+          )}
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           <div className="flex flex-wrap gap-3">
             <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>

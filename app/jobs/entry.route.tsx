@@ -2,6 +2,8 @@ import { acting } from "~/kit/form/in-words.server";
 import { format } from "date-fns";
 import { data, redirect } from "react-router";
 import { placeInWords } from "#core/kernel/geometry/shapes";
+import { listPanels } from "#server/repos/panel-repo";
+import { moveEntry } from "#server/commands/move-entry";
 import { entryToPutRight, putRight } from "#server/commands/put-right";
 import { Refusal } from "#server/commands/refusal";
 import type { ServerContext } from "#server/context";
@@ -40,6 +42,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     of: `${job.vehicle}, ${panel.name.toLowerCase()}`,
     where: entry.kind === "reading" ? placeInWords([entry.body.at.x_m, entry.body.at.y_m], panel.shape) : null,
     at: format(entry.at_ms, AS_TYPED),
+    panels: (await listPanels(ctx.db, jobId)).map(({ id, name }) => ({ id, name })),
+    panelId,
     from,
     back: backTo(params, from),
   };
@@ -51,11 +55,14 @@ export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const form = await formOf(request);
   const { units, by } = await formPrefs(request, form);
   const entry = await entryOr(409, ctx, params);
+  const on = textOf(form, "panel") || panelId;
   const answer = await answerForm(form, putRightForm(entry.kind, units, await sheetOr404(ctx, panelId)), async ({ body, at_ms }) => {
     const unmoved = textOf(form, "at") === format(entry.at_ms, AS_TYPED);
-    await putRight(ctx, { panelId, entryId, body, at_ms: unmoved ? entry.at_ms : at_ms, by });
+    const as = { panelId, entryId, body, at_ms: unmoved ? entry.at_ms : at_ms, by };
+    if (on === panelId) await putRight(ctx, as);
+    else await moveEntry(ctx, { ...as, toPanelId: on });
   });
-  return "ok" in answer && answer.ok ? redirect(backTo(params, textOf(form, "back"))) : answer;
+  return "ok" in answer && answer.ok ? redirect(backTo({ ...params, panelId: on }, textOf(form, "back"))) : answer;
 });
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

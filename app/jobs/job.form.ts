@@ -157,3 +157,6 @@ export const jobForm = (units: UnitPreferences) =>
       const [panel, ...morePanels] = toPanels(v, units, ctx);
       return { ...toJob(v), clientKey: v.formKey, panel, morePanels };
     });
+
+/** Which removed panel is meant. */
+export const removedForm = z.object({ panelId: z.string().min(1).max(80) });

@@ -6,6 +6,7 @@ import { show } from "#core/kernel/units/format";
 import { preferredUnit } from "#core/kernel/units/quantities";
 import { sheetTexts } from "./sheet.texts";
 import { useUnits } from "~/kit/root/use-root";
+import { RatioField } from "./ratio-field";
 import { CommonFields } from "./common-fields";
 import { Field, FieldErrors, OwnInput, SelectField, TextArea } from "~/kit/ui/field";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -72,7 +73,7 @@ export function ProductPageDesk({
               <option value="medium">medium</option>
               <option value="slow">slow</option>
             </SelectField>
-            <Field label="Ratio by volume" name="ratio" placeholder="2:1" defaultValue={texts.ratio} errors={errors.ratio} />
+            <RatioField defaultValue={texts.ratio} errors={errors.ratio} />
             <SelectField label="Second in it" name="secondPart" defaultValue={s?.secondPart ?? ""} errors={errors.secondPart}>
               <option value="">as usual for its kind</option>
               {Object.entries(SECOND_PARTS).map(([id, name]) => (

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { FLOW_CUP_IDS, cupReading } from "#core/models/product/flow-cup";
 import { GUN_BOUNDS } from "#core/models/bounds";
-import { parseRatio } from "#core/models/product/ratio";
+import { ratioText, readRatio } from "#core/models/product/ratio";
 import { NO_CUP_TIME, type SheetInput } from "#core/models/product/sheet";
 import { keysOf } from "#core/kernel/keys";
 import { SECOND_PARTS, type SecondPart } from "#core/models/product/roles";
@@ -73,9 +73,11 @@ export const productForm = (units: UnitPreferences) =>
         .trim()
         .max(40)
         .default("")
-        .superRefine((t, ctx) => {
-          const parsed = t === "" ? null : parseRatio(t);
-          if (parsed && !parsed.ok) ctx.addIssue({ code: "custom", message: parsed.message });
+        .transform((t, ctx) => {
+          const read = t === "" ? null : readRatio(t);
+          if (read?.ok !== false) return read;
+          ctx.addIssue({ code: "custom", message: read.message });
+          return z.NEVER;
         }),
       reducerMin: optionalQuantity("share", units, { min: 0, max: 1 }),
       reducerMax: optionalQuantity("share", units, { min: 0, max: 1 }),
@@ -120,13 +122,19 @@ export const productForm = (units: UnitPreferences) =>
       settles: optionalQuantity("duration", units, { min: MINUTE_S, max: DAY_S }),
       floor: optionalQuantity("film", units, { min: 5e-6, max: 300e-6 }),
     })
+    .superRefine(({ ratio, reducerMin, reducerMax }, ctx) => {
+      const said = ratio?.reducer;
+      const differs = (typed: number | null, of: number) => typed !== null && Math.abs(typed - of) > 1e-9;
+      if (said && (differs(reducerMin, said.min) || differs(reducerMax, said.max)))
+        ctx.addIssue({ code: "custom", path: ["ratio"], message: "Its reducer is not the one typed beside it: leave one of the two out" });
+    })
     .transform((v): SheetInput => ({
       ...commonOut(v),
       kind: v.kind,
-      ratio: v.ratio,
+      ratio: v.ratio ? ratioText(v.ratio.parts) : "",
       secondPart: v.secondPart,
-      reducerMin: v.reducerMin ?? 0,
-      reducerMax: v.reducerMax ?? v.reducerMin ?? 0,
+      reducerMin: v.reducerMin ?? v.ratio?.reducer?.min ?? 0,
+      reducerMax: v.reducerMax ?? v.ratio?.reducer?.max ?? v.reducerMin ?? 0,
       volumeSolids: v.solids,
       speed: v.speed,
       coats: v.coats,

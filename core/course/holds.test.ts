@@ -92,9 +92,11 @@ test("a pot that is over holds the coat out of it; a fresh one does not", () => 
 });
 
 test("a pot that is over while coats are to come is mixed afresh: the step is open again, and done with the next pot", () => {
-  const mix = (potLife_s: number, volume_m3 = 3e-4) => (l: Ledger) => l.add("mix", { volume_m3, reducer: 0, potLife_s });
-  const state = (...pots: ((l: Ledger) => unknown)[]) =>
-    between((l) => pots.forEach((p) => p(l))).steps.find((s) => s.id === "mix")?.state;
+  const mix =
+    (potLife_s: number, volume_m3 = 3e-4) =>
+    (l: Ledger) =>
+      l.add("mix", { volume_m3, reducer: 0, potLife_s });
+  const state = (...pots: ((l: Ledger) => unknown)[]) => between((l) => pots.forEach((p) => p(l))).steps.find((s) => s.id === "mix")?.state;
   expect(state(mix(3 * 3600))).toBe("done");
   expect(state(mix(600))).toBe("open");
   expect(state(mix(600), mix(3 * 3600))).toBe("done");

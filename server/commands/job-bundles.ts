@@ -5,7 +5,7 @@ import type { LedgerEntry } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import { BUNDLE_FORMAT, type JobBundle } from "../interchange/job-bundle";
-import type { Db } from "../db/open";
+import type { Db, Tx } from "../db/open";
 import { countJobs, getJob, insertJob } from "../repos/job-repo";
 import { type NewEntry, insertEntries, knownEntryIds, listEntries } from "../repos/ledger-repo";
 import { type Panel, getPanel, insertPanel, listPanels } from "../repos/panel-repo";
@@ -16,13 +16,17 @@ import { getShop, saveShop, shopSettings } from "../repos/shop-repo";
 import { refreshSummary } from "../repos/summary-repo";
 import { takenInOriginal, takenInPicture } from "./photos";
 import { Refusal } from "./refusal";
-import { run } from "./run";
+import { type Running, run } from "./run";
 import { wayById } from "./ways";
 
-/** A job with all that its figures come from; null when it is not there. */
-export async function exportJob(ctx: ServerContext, jobId: string): Promise<JobBundle | null> {
+/**
+ * A job with all that its figures come from; null when it is not there.
+ * @param only of its panels this one
+ */
+export async function exportJob(ctx: ServerContext, jobId: string, only?: string): Promise<JobBundle | null> {
   const { db } = ctx;
-  const [job, panels, shop] = await Promise.all([getJob(db, jobId), listPanels(db, jobId), getShop(db)]);
+  const [job, all, shop] = await Promise.all([getJob(db, jobId), listPanels(db, jobId), getShop(db)]);
+  const panels = all.filter((p) => only === undefined || p.id === only);
   if (!job) return null;
   const ledgers = await Promise.all(panels.map((p) => listEntries(db, p.id)));
   const order = new Map(
@@ -121,31 +125,57 @@ const bytesOf = (base64: string) => new Uint8Array(Buffer.from(base64, "base64")
  */
 export async function importJob(ctx: ServerContext, bundle: JobBundle): Promise<{ jobId: string; otherSettings: boolean }> {
   // Pictures are looked at before anything is written: that takes time, and a file must not hold the shop up meanwhile.
-  const photos: Photo[] = [];
-  for (const p of bundle.photos) photos.push(await photoOf(p));
+  const photos = await photosOf(bundle);
   const otherSettings = await run(ctx, null, async ({ db, now_ms, tell }) => {
     await refuseKnownIds(db, bundle);
     const shop = await getShop(db);
     const empty = (await countJobs(db)) + (await countJobs(db, { archived: true })) === 0;
     const taken = shopSettings.parse({ ...shop, ...bundle.shop });
     if (empty) await saveShop(db, taken, now_ms);
-    for (const p of bundle.products) {
-      if (await getProductRevision(db, p.revisionId)) continue;
-      if (!(await hasProduct(db, p.productId))) await insertProduct(db, { id: p.productId, now_ms });
-      await insertRevision(db, { id: p.revisionId, productId: p.productId, sheet: p.sheet, now_ms });
-    }
-    for (const photo of photos) if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms });
     await forgetRemovedJob(db, bundle.job.id); // it is here again: its ledger is append-only like any other
     const { wayId, way: own, ...job } = bundle.job;
     await insertJob(db, { ...job, way: await wayById(db, wayId, own && ownWay(wayId, own)), archivedAt_ms: null });
-    for (const panel of bundle.panels) await insertPanel(db, { ...panel, jobId: bundle.job.id });
-    await insertEntries(db, inOrderOfWriting(bundle.panels));
-    for (const [i, { id }] of bundle.panels.entries())
-      await refreshSummary(db, id).catch((error: unknown) => refuseFigures(error, `panels.${i}`));
+    await insertPanels(db, bundle, photos, now_ms);
     tell({ topic: "job", id: bundle.job.id });
     return !empty && JSON.stringify(taken) !== JSON.stringify(shop);
   });
   return { jobId: bundle.job.id, otherSettings };
+}
+
+/**
+ * Takes the panels of a bundle into its job, which is here: one that was taken off it comes back as it was.
+ * @throws Refusal when one of them, or an entry of theirs, is here already
+ */
+export async function importPanels(ctx: ServerContext, bundle: JobBundle, alongside: (running: Running) => Promise<void>): Promise<void> {
+  const photos = await photosOf(bundle);
+  await run(ctx, null, async (running) => {
+    const { db, now_ms, tell } = running;
+    if (!(await getJob(db, bundle.job.id))) throw new Refusal(null, "This job is not in the file.", 404);
+    await refuseKnownPanels(db, bundle);
+    await insertPanels(db, bundle, photos, now_ms);
+    await alongside(running);
+    tell({ topic: "job", id: bundle.job.id });
+  });
+}
+
+const photosOf = async (bundle: JobBundle): Promise<Photo[]> => {
+  const photos: Photo[] = [];
+  for (const p of bundle.photos) photos.push(await photoOf(p));
+  return photos;
+};
+
+/** The panels of a bundle with their products, pictures, ledgers and rows in the lists. */
+async function insertPanels(db: Tx, bundle: JobBundle, photos: readonly Photo[], now_ms: number): Promise<void> {
+  for (const p of bundle.products) {
+    if (await getProductRevision(db, p.revisionId)) continue;
+    if (!(await hasProduct(db, p.productId))) await insertProduct(db, { id: p.productId, now_ms });
+    await insertRevision(db, { id: p.revisionId, productId: p.productId, sheet: p.sheet, now_ms });
+  }
+  for (const photo of photos) if (!(await hasPhoto(db, photo.id))) await insertPhoto(db, { ...photo, digest: null, now_ms });
+  for (const panel of bundle.panels) await insertPanel(db, { ...panel, jobId: bundle.job.id });
+  await insertEntries(db, inOrderOfWriting(bundle.panels));
+  for (const [i, { id }] of bundle.panels.entries())
+    await refreshSummary(db, id).catch((error: unknown) => refuseFigures(error, `panels.${i}`));
 }
 
 /** All entries of a job's panels as they were written, one after another; by their times where the file does not say. A panel's own order always holds. */
@@ -174,6 +204,10 @@ async function photoOf({ id, name, base64, original }: JobBundle["photos"][numbe
 /** Ids are the shop's own: a file whose ids stand here for something else is told so, and nothing of it is taken in. */
 async function refuseKnownIds(db: Db, bundle: JobBundle): Promise<void> {
   if (await getJob(db, bundle.job.id)) throw new Refusal(null, `${bundle.job.vehicle} is here already. Nothing was changed.`);
+  await refuseKnownPanels(db, bundle);
+}
+
+async function refuseKnownPanels(db: Db, bundle: JobBundle): Promise<void> {
   for (const { id, name } of bundle.panels)
     if (await getPanel(db, id)) throw new Refusal(null, `The panel ${name} is here already, in another job. Nothing was changed.`);
   const [known] = await knownEntryIds(

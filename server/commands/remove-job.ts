@@ -4,6 +4,7 @@ import { getJob } from "../repos/job-repo";
 import { readLedger } from "../repos/ledger-repo";
 import { listPanels } from "../repos/panel-repo";
 import { forgetRemovedJob, removeJob, removedJobFile } from "../repos/removed-job-repo";
+import { forgetRemovedPanelsOf } from "../repos/removed-panel-repo";
 import { exportJob, importJob } from "./job-bundles";
 import { Refusal } from "./refusal";
 import { run } from "./run";
@@ -49,6 +50,7 @@ export async function takeBackJob(ctx: ServerContext, jobId: string): Promise<vo
 export async function forgetJob(ctx: ServerContext, jobId: string): Promise<void> {
   await run(ctx, null, async ({ db, tell }) => {
     if (!(await forgetRemovedJob(db, jobId))) throw new Refusal(null, "No file is kept of this job.", 404);
+    await forgetRemovedPanelsOf(db, jobId);
     tell({ topic: "job", id: jobId });
   });
 }

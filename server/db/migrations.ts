@@ -155,6 +155,20 @@ export const MIGRATIONS: Record<string, Migration> = {
         where kind in ('defect', 'neighbour')`.execute(db);
     },
   },
+  "0011-removed-panels": {
+    async up(db: Kysely<unknown>) {
+      // A panel that was added by mistake leaves its file here, so that it can come back; only such a panel's ledger may go, beside a deleted job's.
+      await sql`create table removed_panel (
+        panel_id text primary key, job_id text not null, name text not null, removed_at_ms integer not null, by_role text not null,
+        bundle_json text not null)`.execute(db);
+      await sql`create index removed_panel_job on removed_panel (job_id)`.execute(db);
+      await sql`drop trigger ledger_no_delete`.execute(db);
+      await sql`create trigger ledger_no_delete before delete on ledger_entry
+        when not exists (select 1 from panel join removed_job on removed_job.job_id = panel.job_id where panel.id = old.panel_id)
+          and not exists (select 1 from removed_panel where removed_panel.panel_id = old.panel_id)
+        begin select raise(abort, 'the ledger is append-only'); end`.execute(db);
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

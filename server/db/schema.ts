@@ -184,6 +184,15 @@ export interface HouseWayTable {
 }
 
 /** A deleted job: what is left of it is its job file. */
+/** A panel that was taken off its job, kept as a job file of it alone until it is let go. */
+export interface RemovedPanelTable {
+  panel_id: Fixed<string>;
+  job_id: Fixed<string>;
+  name: Fixed<string>;
+  removed_at_ms: Fixed<number>;
+  by_role: Fixed<string>;
+  bundle_json: Fixed<string>;
+}
 export interface RemovedJobTable {
   job_id: Fixed<string>;
   vehicle: Fixed<string>;
@@ -194,6 +203,7 @@ export interface RemovedJobTable {
 
 export interface Schema {
   removed_job: RemovedJobTable;
+  removed_panel: RemovedPanelTable;
   sent_form: SentFormTable;
   panel_summary: PanelSummaryTable;
   cause_word: CauseWordTable;

@@ -1,5 +1,5 @@
-import { forgetKeptLedgers } from "./ledger-repo";
 import { sql } from "kysely";
+import { forgetKeptLedgers } from "./ledger-repo";
 import type { Db, Tx } from "../db/open";
 
 /** A deleted job as lists show it; its job file is asked for by itself. */
@@ -33,7 +33,17 @@ export async function removeJob(db: Tx, { file, ...job }: RemovedJob & { file: s
     .insertInto("removed_job")
     .values({ job_id: job.jobId, vehicle: job.vehicle, removed_at_ms: job.removedAt_ms, by_role: job.by, bundle_json: file })
     .execute();
-  const panels = db.selectFrom("panel").select("id").where("job_id", "=", job.jobId);
+  const panels = await db.selectFrom("panel").select("id").where("job_id", "=", job.jobId).execute();
+  await removePanelRows(
+    db,
+    panels.map((p) => p.id),
+  );
+  await db.deleteFrom("job").where("id", "=", job.jobId).execute();
+}
+
+/** Takes all rows of some panels out, whose files are kept: pictures only where nothing else shows them. */
+export async function removePanelRows(db: Tx, panels: readonly string[]): Promise<void> {
+  if (panels.length === 0) return;
   // Of undone entries too: what nothing shows any more does not stay.
   const pictures = await db
     .selectFrom("ledger_entry")
@@ -46,8 +56,7 @@ export async function removeJob(db: Tx, { file, ...job }: RemovedJob & { file: s
   for (const table of ["clock", "cause_word", "panel_summary", "ledger_entry"] as const)
     await db.deleteFrom(table).where("panel_id", "in", panels).execute();
   forgetKeptLedgers(db);
-  await db.deleteFrom("panel").where("job_id", "=", job.jobId).execute();
-  await db.deleteFrom("job").where("id", "=", job.jobId).execute();
+  await db.deleteFrom("panel").where("id", "in", panels).execute();
   const onCards = await sql<{ id: string }>`select value as id from card, json_each(card.body_json, '$.photoIds')`.execute(db);
   const shown = new Set(onCards.rows.map((r) => r.id));
   for (const { id } of pictures)

@@ -174,11 +174,12 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   await shopWithNote();
   const raw = new Database(databaseFile(folder));
   raw.exec(
-    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures')",
+    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures', '0011-removed-panels')",
   );
   raw.exec("drop trigger ledger_no_delete");
   raw.exec("create trigger ledger_no_delete before delete on ledger_entry begin select raise(abort, 'the ledger is append-only'); end");
-  for (const table of ["house_way", "removed_job", "sent_form", "panel_summary", "cause_word"]) raw.exec(`drop table ${table}`);
+  for (const table of ["house_way", "removed_panel", "removed_job", "sent_form", "panel_summary", "cause_word"])
+    raw.exec(`drop table ${table}`);
   for (const index of ["ledger_seq", "ledger_panel_seq", "clock_panel", "job_open", "photo_digest", "ledger_picture"])
     raw.exec(`drop index ${index}`);
   raw.exec(
@@ -187,7 +188,14 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   raw.exec("create index ledger_panel on ledger_entry (panel_id, recorded_at_ms)");
   raw.close();
   const shop = await openShop(folder, { now_ms: Date.UTC(2026, 10, 26) });
-  const pending = ["0006-order-keys-summaries", "0007-removed-jobs", "0008-sides", "0009-ways-briefs", "0010-pictures"];
+  const pending = [
+    "0006-order-keys-summaries",
+    "0007-removed-jobs",
+    "0008-sides",
+    "0009-ways-briefs",
+    "0010-pictures",
+    "0011-removed-panels",
+  ];
   expect(shop.migrated).toEqual(pending);
   expect(checkFile(shop.copy!)).toMatchObject({ ok: true, pending, empty: false });
   expect(await shop.ctx.db.selectFrom("panel_summary").selectAll().execute()).toHaveLength(1);

@@ -32,7 +32,7 @@ export async function loadPots(
       panels.map(async (p) => [p.id, (await getProductRevision(ctx.db, p.productRevisionId))?.sheet.name ?? "mix"] as const),
     ),
   );
-  const nameOf = (id: string) => panels.find((p) => p.id === id)?.name ?? id;
+  const nameOf = (id: string) => panels.find((p) => p.id === id)?.name ?? "a panel that was removed";
   const clearOf = (e: LedgerEntry) => products.get(e.panelId) ?? "mix";
   const productOf = (m: EntryOf<"mix">) => m.body.product || clearOf(m);
   const mixes = ofKind(entries, "mix");

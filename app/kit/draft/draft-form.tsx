@@ -8,6 +8,7 @@ import { FieldsContext, type OwnFields } from "~/kit/ui/fields-context";
 import { UnitsField } from "~/kit/ui/units-field";
 import { type FieldQuantity, type FieldValue, type Kept, filledInOn, onVersion, shownIn, touched, uponVersion } from "./kept";
 import { type Draft, useKept } from "./use-draft";
+import { useRefused } from "./use-refused";
 
 type Sends = FetcherWithComponents<FormAnswer>;
 interface Common extends FormProps {
@@ -24,8 +25,9 @@ export function DraftForm({
 }: Common & { draft: Pick<Draft, "left" | "clear" | "kept" | "version" | "standUpon"> }) {
   const sent = useStored(fetcher, draft.kept);
   useShown(fetcher, draft.standUpon);
+  const element = useRef<HTMLFormElement>(null);
   return (
-    <Sender fetcher={fetcher} version={draft.version} {...props} onSent={sent}>
+    <Sender fetcher={fetcher} version={draft.version} {...props} onSent={sent} element={element}>
       {children}
       {draft.left && <Left onAgain={draft.clear} />}
     </Sender>
@@ -90,7 +92,7 @@ export function KeptForm({ place, version, fetcher, children, ...props }: Common
   };
   return (
     <FieldsContext value={own}>
-      <Sender fetcher={fetcher} version={version === undefined ? undefined : (upon ?? version)} {...props} onSent={sent} ref={element}>
+      <Sender fetcher={fetcher} version={version === undefined ? undefined : (upon ?? version)} {...props} onSent={sent} element={element}>
         {children}
         {left && (
           <Left
@@ -110,22 +112,33 @@ function Sender({
   version,
   onSent,
   children,
+  element,
   ...props
-}: Common & { version?: string | undefined; onSent: () => void; ref?: React.Ref<HTMLFormElement> }) {
+}: Common & { version?: string | undefined; onSent: () => void; element: React.RefObject<HTMLFormElement | null> }) {
   const As = fetcher?.Form ?? Form;
+  const page = useActionData<FormAnswer>();
+  const refused = useRefused(element, fetcher ? fetcher.data : page);
   return (
     <As
       method="post"
       noValidate
       {...props}
+      ref={element}
       onSubmit={(e) => {
         props.onSubmit?.(e);
-        if (!e.defaultPrevented) onSent();
+        if (e.defaultPrevented) return;
+        refused.onSubmit();
+        onSent();
       }}
     >
       <UnitsField />
       {version !== undefined && <input type="hidden" name="version" value={version} />}
       {children}
+      {refused.names.length > 0 && (
+        <p role="status" className="basis-full font-medium text-stop-ink">
+          Not stored. To be put right: {refused.names.join(", ")}.
+        </p>
+      )}
     </As>
   );
 }

@@ -18,6 +18,7 @@ import type { PouredMix } from "./pour-guide";
 import { workingWords, workingsOf } from "./mix-asked";
 import { PourSection } from "./mix-pour";
 import { type CanChoice, MixResult } from "./mix-result";
+import { MixRatio } from "./mix-ratio";
 import { MixTags } from "./mix-tags";
 import { useMixPlan, type MixWorked } from "./use-mix-plan";
 
@@ -149,7 +150,9 @@ export function MixDesk({
         />
       )}
       <div className="grid gap-x-8 gap-y-8 xl:grid-cols-[0.9fr_1fr]">
-        <WhatToMix {...{ areasEditor, field, typed, draft, hardened, hardenerId, hardeners, thinnerId, thinners, partner, judged }} />
+        <WhatToMix
+          {...{ areasEditor, field, typed, draft, hardened, hardenerId, hardeners, thinnerId, thinners, partner, judged, errors }}
+        />
         {plan && input && workings && (
           <MixResult
             {...{ plan, input, sheet, on, cansOf, canOf, workings, wetOf, moreOf }}
@@ -209,6 +212,7 @@ interface WhatToMixProps {
   thinners: readonly PartItem[];
   partner: AnySheet | null;
   judged: readonly HardenerToday[];
+  errors: Partial<Record<keyof MixTyped, string[]>>;
 }
 
 /** What is mixed, for how much, in which air. */
@@ -224,13 +228,14 @@ function WhatToMix({
   thinners,
   partner,
   judged,
+  errors,
 }: WhatToMixProps) {
   const units = useUnits();
   return (
     <section aria-label="What to mix" className="space-y-5">
       {areasEditor}
       <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-3">
-        {field("ratio", "Ratio by volume")}
+        <MixRatio draft={draft} errors={errors.ratio} />
         {field("reducer", "Reducer", "%")}
         <div>
           <span className="small-label mb-1 block">Meant</span>

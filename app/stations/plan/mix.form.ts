@@ -1,4 +1,4 @@
-import { parseRatio } from "#core/models/product/ratio";
+import { readRatio } from "#core/models/product/ratio";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { readTyped } from "~/kit/form/read-typed";
 
@@ -7,8 +7,9 @@ const MEANINGS = ["activated", "finished"] as const;
 /** The figures of one mix as typed; the page reads them live. */
 export const readMixDesk = (typed: Record<string, unknown>, units: UnitPreferences) =>
   readTyped(typed, units, (r) => {
-    const ratio = parseRatio(r.text("ratio").trim());
+    const ratio = readRatio(r.text("ratio"));
     if (!ratio.ok) r.wrong("ratio", ratio.message);
+    else if (ratio.reducer) r.wrong("ratio", "Type its reducer in the field of the reducer");
     return {
       ratio: ratio.ok ? ratio.parts : [],
       reducer: r.quantity("reducer", "share", { min: 0, max: 0.9 }),

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { mixAmount } from "#core/models/mix/amount";
 import { FLOW_CUPS, FLOW_CUP_IDS, cupFromViscosity, viscosityFromCup } from "#core/models/product/flow-cup";
 import { passTime, splitPots } from "#core/models/mix/pots";
-import { mixShares, parseRatio, reducerOnActivated } from "#core/models/product/ratio";
+import { mixShares, parseRatio, ratioText, readRatio, reducerOnActivated } from "#core/models/product/ratio";
 import { REDUCTION_SCHOOLS, reductionCost } from "#core/models/mix/reduction";
 import { vocOf } from "#core/models/mix/voc";
 import { POUR_TOLERANCE, pourState, pourTargets } from "#core/models/mix/weigh";
@@ -27,6 +27,51 @@ describe("ratios as they stand on cans", () => {
     ["1:1:1:1:1:1", "A ratio has at most 5 parts"],
   ])("%p is refused", (text, message) => {
     expect(parseRatio(text)).toEqual({ ok: false, message });
+  });
+
+  const on = (min: number, max = min) => ({ min, max });
+  test.each([
+    ["2:1", [2, 1], null],
+    ["2 : 1 + 10 %", [2, 1], on(0.1)],
+    ["2:1:10%", [2, 1], on(0.1)],
+    ["2:1 10%", [2, 1], on(0.1)],
+    ["2+1+10%", [2, 1], on(0.1)],
+    ["4-1-1", [4, 1, 1], null],
+    ["4-1-10%", [4, 1], on(0.1)],
+    ["2:1:5-10 %", [2, 1], on(0.05, 0.1)],
+    ["2:1 + 5–10%", [2, 1], on(0.05, 0.1)],
+    ["3/1/1", [3, 1, 1], null],
+    ["4 to 1", [4, 1], null],
+    ["7:1:2,5", [7, 1, 2.5], null],
+    ["100:50:12,5%", [100, 50], on(0.125)],
+    ["1", [1], null],
+  ])("as people write them: %s", (text, parts, reducer) => {
+    expect(readRatio(text)).toEqual({ ok: true, parts, reducer });
+  });
+  test.each([
+    ["2:-1", '"2:-1" is not a ratio; write it as 2:1, 3:1:1 or 2:1 + 10 %'],
+    ["10%", "Type a ratio such as 2:1"],
+    ["2:1-1", '"2:1-1" is not a ratio; write it as 2:1, 3:1:1 or 2:1 + 10 %'],
+    ["2:1 + 10-5%", "Reducer goes from 0 to 100 %, the least first"],
+    ["2:1:400%", "Reducer goes from 0 to 100 %, the least first"],
+    ["2:1%:1", '"2:1%:1" is not a ratio; write it as 2:1, 3:1:1 or 2:1 + 10 %'],
+  ])("refused, in words: %s", (text, message) => {
+    expect(readRatio(text)).toEqual({ ok: false, message });
+  });
+  test("whatever parts and reducer, written with any of the strokes, are read back as they are", () => {
+    const part = fc.integer({ min: 1, max: 1000 }).map((n) => n / 10);
+    const written = fc.record({
+      parts: fc.array(part, { minLength: 2, maxLength: 5 }),
+      stroke: fc.constantFrom(":", " : ", "-", "/", "+"),
+      per: fc.option(fc.integer({ min: 0, max: 100 }), { nil: null }),
+    });
+    fc.assert(
+      fc.property(written, ({ parts, stroke, per }) => {
+        const read = readRatio(parts.join(stroke) + (per === null ? "" : `${stroke}${per} %`));
+        expect(read).toEqual({ ok: true, parts, reducer: per === null ? null : on(per / 100) });
+        expect(parseRatio(ratioText(parts))).toEqual({ ok: true, parts });
+      }),
+    );
   });
 
   test("the two meanings of 10 % are told apart: 10 on top of 100, or 10 in 100", () => {

@@ -28,6 +28,53 @@ export function parseRatio(text: string): ParsedRatio {
   return { ok: true, parts };
 }
 
+/** A ratio as people write it: its parts, and the reducer that goes on top, where it says one. */
+export type ReadRatio = { ok: true; parts: number[]; reducer: { min: number; max: number } | null } | { ok: false; message: string };
+
+const NUMBER = String.raw`\d+(?:[.,]\d+)?`;
+const ENDS_IN_PER_CENT = new RegExp(`^(.*?)(${NUMBER})\\s*%$`);
+/** Between the places of a ratio: one and the same all through. */
+const SEPARATORS = /[:/+-]/;
+const numberOf = (text: string): number => Number(text.replace(",", "."));
+
+/**
+ * Reads a ratio as people write it, by volume: "2:1", "4-1-1", "3/1/1", "2 to 1", with its reducer on top, as one figure or from to:
+ * "2:1 + 10 %", "2:1:10%", "2:1:5-10 %".
+ * @example readRatio("2:1 + 10 %") // { ok: true, parts: [2, 1], reducer: { min: 0.1, max: 0.1 } }
+ */
+export function readRatio(text: string): ReadRatio {
+  const plain = text
+    .trim()
+    .toLowerCase()
+    .replace(/[\u2010-\u2015\u2212]/g, "-")
+    .replace(/\u2236/g, ":")
+    .replace(/\s+to\s+/g, ":");
+  const [, ahead, most] = ENDS_IN_PER_CENT.exec(plain) ?? [];
+  if (ahead === undefined || most === undefined) return partsOf(plain, text, null);
+  const joint = /[:/+,;\s-]*$/.exec(ahead)![0].trim();
+  const head = ahead.slice(0, ahead.length - /[:/+,;\s-]*$/.exec(ahead)![0].length);
+  const between = SEPARATORS.exec(head)?.[0];
+  // "2:1:5-10 %": a stroke that is not this ratio's own stands between the least and the most.
+  const [, rest, least] = joint === "-" && between !== "-" ? (new RegExp(`^(.*?)[:/+\\s]*(${NUMBER})$`).exec(head) ?? []) : [];
+  const [ratio, from] = rest !== undefined && rest !== "" && least !== undefined ? [rest, numberOf(least)] : [head, numberOf(most)];
+  const reducer = { min: from / 100, max: numberOf(most) / 100 };
+  if (reducer.max > 1 || reducer.min > reducer.max) return { ok: false, message: "Reducer goes from 0 to 100 %, the least first" };
+  return partsOf(ratio, text, reducer);
+}
+
+/** @param typed as it stands in the message */
+function partsOf(plain: string, typed: string, reducer: { min: number; max: number } | null): ReadRatio {
+  const between = SEPARATORS.exec(plain)?.[0];
+  const parsed = parseRatio(between === undefined ? plain : plain.split(between).join(":"));
+  if (parsed.ok) return { ok: true, parts: parsed.parts, reducer };
+  return plain !== "" && parsed.message.includes("is not a ratio")
+    ? { ok: false, message: `"${typed.trim()}" is not a ratio; write it as 2:1, 3:1:1 or 2:1 + 10 %` }
+    : parsed;
+}
+
+/** The parts as a sheet keeps them: "7:1:2.5". */
+export const ratioText = (parts: readonly number[]): string => parts.join(":");
+
 export interface MixPart {
   role: string;
   /** Share of the finished mix by volume; all add up to 1. */

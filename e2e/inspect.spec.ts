@@ -39,8 +39,8 @@ test("fourteen spots by the stand-in gauge in fourteen presses; the map, its ris
   await page.keyboard.press("End");
   await expect(verdict).toHaveAttribute("data-verdict", "stop");
   await expect(page.getByTestId("settle")).toContainText("More readings will not make this removal safe");
-  await page.getByRole("radio", { name: "Risk below the floor" }).click();
-  const map = page.getByRole("application", { name: /Chance to end below the floor/ });
+  await page.getByRole("radio", { name: "Risk below the minimum" }).click();
+  const map = page.getByRole("application", { name: /Chance to end below the minimum/ });
   await map.focus();
   await page.keyboard.press("ArrowRight");
   await expect(page.getByTestId("place-figure")).toContainText("to be below the minimum clear");

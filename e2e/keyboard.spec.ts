@@ -1,5 +1,6 @@
 import type { Locator, Page } from "@playwright/test";
 import { expect, test } from "./fixture";
+import { PAGES, today } from "./page-list";
 import { open, startJob, watchConsole } from "./support";
 
 /** Goes on with Tab until a control has the focus, as somebody without a mouse does. */
@@ -81,4 +82,64 @@ test("an inspection with the keyboard alone: panel found, six spots read, a run 
   await key("Enter");
   await expect(page.getByRole("heading", { level: 2, name: "Handed over." })).toBeVisible();
   expect(said).toEqual([]);
+});
+
+test("on every page the first field, or its main press, is two Tabs and Enter away", async ({ page }) => {
+  test.setTimeout(300_000);
+  const wrong: string[] = [];
+  for (const [name, pathOf] of today(PAGES, 4)) {
+    await open(page, await pathOf(page));
+    await page.keyboard.press("Tab");
+    await page.keyboard.press("Tab");
+    await expect(page.getByRole("link", { name: "Skip to the work" })).toBeFocused();
+    await page.keyboard.press("Enter");
+    const at = await page.evaluate(() => {
+      const on = document.activeElement;
+      const inMain = on?.closest("#page main") && !on.closest("nav");
+      // A page without any of them is only read: there its first heading.
+      const offers = document.querySelector("#page main :is(input:not([type=hidden]), select, textarea, .press):not(nav *, :disabled)");
+      return inMain && on?.matches(offers ? "input, select, textarea, .press, summary" : "h2, h3, main")
+        ? ""
+        : (on?.outerHTML.slice(0, 80) ?? "nothing");
+    });
+    if (at) wrong.push(`${name}: ${at}`);
+  }
+  expect(wrong).toEqual([]);
+});
+
+test("a long form that is refused goes to its first field, and names all that is to be put right; a ratio is read as people write it", async ({
+  page,
+}) => {
+  await open(page, "/shelf/new");
+  const ratio = page.getByLabel("Ratio by volume");
+  await ratio.fill("2:1:10%");
+  await expect(page.getByText("2 parts to 1, then 10 % reducer on top. Of 100 parts 60.6, 30.3 and 9.1.")).toBeVisible();
+  const fill = async (fields: Record<string, string>) => {
+    for (const [label, text] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(text);
+  };
+  await fill({
+    "Solids by volume, mixed, %": "48",
+    "Film a coat, least, µm": "25",
+    "Film a coat, most, µm": "32",
+    "Flash, least, min": "10",
+  });
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page.getByLabel("Name", { exact: true })).toBeFocused();
+  await expect(page.getByText("Not stored. To be put right: Name, Flash, most, Pot life, Sand.")).toBeVisible();
+  await expect(ratio).toHaveValue("2:1:10%");
+  await fill({ Name: "Clear ratio", "Flash, most, min": "45", "Pot life, min": "90", "Sand, min": "overnight", "Reducer, least, %": "5" });
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(ratio).toBeFocused();
+  await expect(page.getByText("Its reducer is not the one typed beside it: leave one of the two out")).toBeVisible();
+  await page.getByLabel("Reducer, least, %").fill("");
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await page.getByRole("link", { name: /^Clear ratio/ }).click();
+  await expect(ratio).toHaveValue("2:1");
+  await expect(page.getByLabel("Reducer, least, %")).toHaveValue("10");
+
+  // In a mix the reducer goes to its own field.
+  await open(page, "/ask/mix");
+  await page.getByLabel("Ratio by volume").fill("4-1-5%");
+  await expect(page.getByLabel("Ratio by volume")).toHaveValue("4:1");
+  await expect(page.getByLabel("Reducer, %", { exact: true })).toHaveValue("5");
 });

@@ -1,5 +1,5 @@
 import { KeptForm } from "~/kit/draft/draft-form";
-import { useFetcher } from "react-router";
+import { Link, useFetcher } from "react-router";
 import type { BoothCandidate, BoothPlanView } from "#server/views/booth-plan-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { rulesTexts } from "./booth-plan.texts";
@@ -39,7 +39,14 @@ export function BoothSetup({ view }: { view: BoothPlanView }) {
           </tbody>
         </table>
       </ScrollRegion>
-      {view.candidates.length === 0 && <p className="text-ink2">No part on the floor waits for a coat.</p>}
+      {view.candidates.length === 0 && (
+        <p className="flex flex-wrap items-center gap-3 text-ink2">
+          No part on the floor waits for a coat.
+          <Link to="/jobs/new" className="press">
+            Start a job
+          </Link>
+        </p>
+      )}
       <FieldErrors errors={errors.part} />
       <BoothRules {...{ texts, errors }} />
       <button className="press" data-kind="main" disabled={fetcher.state !== "idle"}>

@@ -124,7 +124,7 @@ function Shop({ version, start, errors, ways, region, actionData }: ShopProps) {
           ))}
         </SelectField>
         <Field
-          label="Film floor: least clear to keep"
+          label="Minimum clear to keep"
           unit={prefs.units.film}
           name="floor"
           defaultValue={start.floor}

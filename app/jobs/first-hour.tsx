@@ -38,7 +38,7 @@ export function FirstHour({ first }: { first: First }) {
   return (
     <ol className="mt-3 border-t border-hair" aria-label="First hour" data-testid="first-hour">
       {step(0, "Your shop", <ShopForm first={first} />)}
-      {step(1, "A first clear", <UsualClears />)}
+      {step(1, "A first clear", <UsualClears asked="floor" />)}
       {step(
         2,
         "A first panel",

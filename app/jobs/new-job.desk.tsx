@@ -98,7 +98,7 @@ function ShelfEmpty() {
   return (
     <section className="mb-5 space-y-2 rounded-press border border-edge p-4">
       <p>The shelf is empty. Put a clear on it first:</p>
-      <UsualClears />
+      <UsualClears asked="job" />
     </section>
   );
 }

@@ -9,6 +9,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { RatioField } from "./ratio-field";
 import { CommonFields } from "./common-fields";
 import { Field, FieldErrors, OwnInput, SelectField, TextArea } from "~/kit/ui/field";
+import { UsualTag } from "~/kit/first/usual-tag";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/product.route";
 import { inUnits } from "#core/kernel/units/in-units";
@@ -57,6 +58,12 @@ export function ProductPageDesk({
         }
       />
       <main className="max-w-[960px] px-4 py-6 sm:px-6">
+        {s?.usual && (
+          <p className="mb-4">
+            <UsualTag /> Every figure below is a usual one of its kind, nobody&rsquo;s product. Saved with your sheet&rsquo;s figures it is
+            marked no longer.
+          </p>
+        )}
         <KeptForm place="sheet" version={product?.revisionId} className="space-y-8">
           <input type="hidden" name="formKey" value={formKey} />
           <Group title="What it is">
@@ -90,7 +97,7 @@ export function ProductPageDesk({
             <Field label="Coats" name="coats" inputMode="numeric" defaultValue={texts.coats} errors={errors.coats} />
             {quantity("film", "filmMin", "Film a coat, least", NEEDED)}
             {quantity("film", "filmMax", "Film a coat, most", NEEDED)}
-            {quantity("film", "floor", "Film floor by the sheet", "empty: the house's own")}
+            {quantity("film", "floor", "Minimum clear by the sheet", "empty: the house's own")}
             {minutes("flashMin", "Flash, least", inUnits("needed; at 20 °C", units))}
             {minutes("flashMax", "Flash, most", NEEDED)}
             {minutes("flashWarm", inUnits("Flash at 30 °C", units), "empty: not on the sheet")}

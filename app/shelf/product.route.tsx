@@ -30,6 +30,9 @@ export async function loader({ params: { productId } }: Route.LoaderArgs) {
   return { product: { ...item, sheet }, formKey, parts, partners };
 }
 
+/** Pages that ask for a first clear: its sheet, once stored, leads back to them. */
+const BACK: Record<string, string> = { floor: "/", job: "/jobs/new" };
+
 export const action = acting(async ({ request, params: { productId } }: Route.ActionArgs) => {
   const ctx = await serverContext();
   const form = await formOf(request);
@@ -44,7 +47,7 @@ export const action = acting(async ({ request, params: { productId } }: Route.Ac
     },
     (there: AnySheet) => sheetShown(there, units),
   );
-  return saved.yes ? redirect("/shelf") : answer;
+  return saved.yes ? redirect(BACK[new URL(request.url).searchParams.get("for") ?? ""] ?? "/shelf") : answer;
 });
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

@@ -5,6 +5,7 @@ import type { ProductSheet, PartSheet } from "#core/models/product/sheet";
 import type { CanView } from "#server/views/cans-view";
 import { ListFoot, ListTable, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
+import { UsualTag } from "~/kit/first/usual-tag";
 import { CanTag } from "~/kit/panel/can-tag";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
@@ -37,6 +38,7 @@ export function ProductList({ coats }: { coats: readonly Listed<ProductSheet>[] 
         <Link to={`/shelf/${p.id}`} className="flex min-h-11 items-center font-semibold underline-offset-4 hover:underline">
           {p.sheet.name}
           <span className="ml-2 font-normal text-ink2">rev. {p.revision}</span>
+          {p.sheet.usual && <UsualTag className="ml-2" />}
         </Link>
       ),
     },

@@ -158,7 +158,7 @@ async function compareFilm({
     say("mean clear in words", "Report", line("Film of clear, mean"));
     say("thinnest in words", "Inspect", words(film.thinnest.clear_m, film.thinnest.u_m));
     say("thinnest in words", "Report", line("Thinnest place")?.split(",")[0]);
-    say("floor in words", "Report", line("Film floor kept to"));
+    say("floor in words", "Report", line("Minimum clear kept to"));
     say("floor in words", "Inspect", `${showFilm(view.floor_m, METRIC).text} µm`);
   }
 

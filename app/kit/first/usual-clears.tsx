@@ -3,8 +3,11 @@ import { USUAL_NAMES } from "#core/models/product/usual-names";
 import type { FormAnswer } from "~/kit/form/answer";
 import { FieldErrors } from "~/kit/ui/field";
 
-/** A first clear in one press, with its hardener and reducer, by usual figures that the product's own sheet replaces later. */
-export function UsualClears() {
+/**
+ * A first clear in one press, with its hardener and reducer, by usual figures that the product's own sheet replaces later.
+ * @param asked the page that wants a clear: a sheet that is stored leads back there
+ */
+export function UsualClears({ asked }: { asked?: "floor" | "job" }) {
   const fetcher = useFetcher<FormAnswer>();
   return (
     <fetcher.Form method="post" action="/do/usual" className="space-y-2" data-testid="usual-clears">
@@ -14,7 +17,7 @@ export function UsualClears() {
             {name}
           </button>
         ))}
-        <Link to="/shelf/new" className="press" data-kind="quiet">
+        <Link to={asked ? `/shelf/new?for=${asked}` : "/shelf/new"} className="press" data-kind="quiet">
           From its sheet
         </Link>
       </div>

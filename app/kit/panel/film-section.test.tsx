@@ -27,7 +27,7 @@ const text = () => screen.getByRole("img").getAttribute("aria-label")!;
 test("says every layer from the metal up, the clear in all and the floor", () => {
   show();
   expect(text()).toBe(
-    "Section of the film in µm, from the metal up: e-coat 20.0, primer 40.0, base 15.0, clear 1 27.0, clear 2 28.0. Clear 55.0 in all, floor 35.",
+    "Section of the film in µm, from the metal up: e-coat 20.0, primer 40.0, base 15.0, clear 1 27.0, clear 2 28.0. Clear 55.0 in all, minimum 35.",
   );
   expect(screen.getByText(/clear 55 ± 6 in all, measured; layers below by usual share/)).toBeTruthy();
 });
@@ -41,7 +41,7 @@ test("lying on its side in one line it says the same clear and the floor, and wh
     />,
   );
   expect(screen.getByText("Clear 55 ± 6 µm")).toBeTruthy();
-  expect(screen.getByText("floor 35 µm")).toBeTruthy();
+  expect(screen.getByText("minimum 35 µm")).toBeTruthy();
   const widths = [...container.querySelectorAll("rect")].map((r) => Number(r.getAttribute("width")));
   expect(widths).toHaveLength(6);
   // Clear and the coat to one scale: 55 against 27.

@@ -120,7 +120,7 @@ export function FilmSection({ layers: mean, floor_m, baseColour, preview, captio
     const parts = stacked.map((l) => `${l.name} ${show("film", l.thickness_m, units).text}`);
     const off = preview.removal ? ` ${show("film", preview.removal.removal_m, units).text} ${units.film} is planned to come off.` : "";
     const on = preview.coat ? ` ${preview.coat.name} would add ${show("film", coat_m, units).text} ${units.film}.` : "";
-    return `Section of the film in ${units.film}, from the ${ground} up: ${parts.join(", ")}. Clear ${show("film", clear_m, units).text} in all, floor ${showFilm(floor_m, units).text}.${off}${on}`;
+    return `Section of the film in ${units.film}, from the ${ground} up: ${parts.join(", ")}. Clear ${show("film", clear_m, units).text} in all, minimum ${showFilm(floor_m, units).text}.${off}${on}`;
   }
 }
 
@@ -154,7 +154,7 @@ function useLabels({
     {
       key: "floor",
       y: y(base_m + floor_m) - 3,
-      name: "floor",
+      name: "minimum",
       value: showFilm(floor_m, units).text,
       tone: "floor" as const,
     },

@@ -111,7 +111,7 @@ export const VerdictFigures = memo(function VerdictFigures({
           <Figure
             label={safeLabel(result.largestSafeRemoval_m, { thinnest_m: result.thinnest?.clear_m ?? null, floor_m, held })}
             shown={showSafe(result.largestSafeRemoval_m, units)}
-            note="19 times in 20 the floor holds"
+            note="19 times in 20 the minimum holds"
             working={chanceWorking(result, input, units)}
           />
         </>

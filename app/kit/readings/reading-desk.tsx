@@ -1,31 +1,26 @@
-import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
+import { useDraft } from "~/kit/draft/use-draft";
 import { type OddReading, oddReading } from "#core/models/film/odd-reading";
 import { readFilms } from "~/kit/form/film-readings";
 import { AskedReading, type Asked, filmsText } from "./asked-reading";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useFetcher } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
 import { placeInWords } from "#core/kernel/geometry/shapes";
 import { show, showFilm } from "#core/kernel/units/format";
 import { METRIC } from "#core/kernel/units/quantities";
-import type { FormAnswer } from "~/kit/form/answer";
 import { later, useLater } from "~/kit/root/later";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
-import { Field, SelectField } from "~/kit/ui/field";
 import { Tag } from "~/kit/ui/tag";
 import { PanelDrawing, type SpotMark } from "~/kit/panel/panel-drawing";
 import { StandIn } from "~/kit/shell/stand-in";
+import { GaugeAndPlace } from "./gauge-and-place";
 import { NumberPad } from "./number-pad";
 import { useOwnPad } from "./use-own-pad";
 import { StandInGauge } from "./stand-in-gauge";
 import { useGauge } from "./use-gauge";
 import { type RefusedReading, useReadingQueue } from "./use-reading-queue";
-import { InUnits } from "~/kit/ui/in-units";
 import type { Point } from "#core/kernel/geometry/geometry";
 import type { PhaseFilm } from "#core/panel/film-record";
-
-const SPOT_COUNTS = [5, 8, 14, 24] as const;
 
 /** Where the readings are taken out again: it comes when there are any. */
 const table = later(() => import("./read-table"));
@@ -290,42 +285,6 @@ function Spots({
   );
 }
 
-/** Which gauge reads, and how the place is found again. */
-function GaugeAndPlace({
-  draft,
-  listening,
-  setListening,
-}: {
-  draft: Draft<Widened<{ value: string; gauge: string; template: false; asked: readonly Asked[] }>>;
-  listening: boolean;
-  setListening: React.Dispatch<React.SetStateAction<boolean>>;
-}) {
-  const { gauge, template } = draft.typed;
-  return (
-    <details className="rounded-press border border-hair px-3">
-      <summary className="min-h-11 cursor-pointer content-center font-semibold">Gauge, places, template</summary>
-      <div className="grid grid-cols-2 gap-3 pb-3">
-        <Field
-          label="Gauge"
-          value={gauge}
-          onChange={draft.field("gauge").onChange}
-          maxLength={40}
-          hint="the same name before and after clear cancels its error"
-        />
-        <SpotCount />
-        <label className="col-span-2 flex min-h-11 items-center gap-3">
-          <input type="checkbox" className="h-5 w-5" checked={template} onChange={(e) => draft.set("template", e.target.checked)} />
-          <InUnits>Found again by a mark or a template (within 3 mm)</InUnits>
-        </label>
-        <label className="col-span-2 flex min-h-11 items-center gap-3">
-          <input type="checkbox" className="h-5 w-5" checked={listening} onChange={(e) => setListening(e.target.checked)} />
-          Take what a bridged gauge sends
-        </label>
-      </div>
-    </details>
-  );
-}
-
 /** What is done with a figure that is typed, or read by a gauge. */
 function useTaking(
   { setProblem, setAgain, take, count, setChosen, again, adding, draft, setHalf, setAdding, input, listening }: Typing,
@@ -387,25 +346,4 @@ function useTaking(
     else setProblem("The gauge has read, but every spot is read. Tap the one it belongs to and read again.");
   });
   return { isAgain, thereOf, takeTyped, oddOf, settle };
-}
-
-/** How many places the panel is read at. */
-function SpotCount() {
-  const { view } = usePanel();
-  const fetcher = useFetcher<FormAnswer>();
-  const counts = [...new Set([...SPOT_COUNTS, view.spotCount])].sort((a, b) => a - b);
-  return (
-    <SelectField
-      label="Places to read"
-      value={String(view.spotCount)}
-      disabled={fetcher.state !== "idle"}
-      onChange={(e) => void fetcher.submit({ intent: "spots", count: e.target.value }, { method: "post" })}
-    >
-      {counts.map((n) => (
-        <option key={n} value={n}>
-          {n}
-        </option>
-      ))}
-    </SelectField>
-  );
 }

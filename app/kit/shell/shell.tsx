@@ -49,16 +49,8 @@ export function Shell({ children }: { children: React.ReactNode }) {
   useShortcuts({ openPalette, nearPalette });
   return (
     <div className="grid min-h-dvh grid-rows-[1fr_auto_auto] sm:h-dvh sm:grid-cols-[84px_1fr] sm:grid-rows-[1fr_auto] print:block">
-      <a
-        href="#page"
-        className="press sr-only z-50 bg-paper focus:not-sr-only focus:fixed focus:left-3 focus:top-3"
-        onClick={(e) => {
-          e.preventDefault();
-          focusPage();
-        }}
-      >
-        Skip to the page
-      </a>
+      <Skip to={focusPage}>Skip to the page</Skip>
+      <Skip to={focusField}>Skip to the work</Skip>
       <nav
         aria-label="Places"
         className="rail no-print sticky bottom-0 z-20 order-3 flex items-center justify-around bg-sea text-moon sm:static sm:order-none sm:row-span-2 sm:flex-col sm:justify-start sm:gap-1 sm:pt-4"
@@ -111,6 +103,35 @@ function focusPage(): void {
   if (!first) return;
   first.tabIndex = -1;
   first.focus();
+}
+
+/** Puts the keyboard at what is done on the page: the first field of the step at hand, else of the page; its main press where there is none. */
+function focusField(): void {
+  const main = document.querySelector("#page main");
+  const step = main?.querySelector("[data-step-here]");
+  const all = (of: string) => [...(step?.querySelectorAll<HTMLElement>(of) ?? []), ...(main?.querySelectorAll<HTMLElement>(of) ?? [])];
+  for (const of of ["input:not([type=hidden], [type=file]), select, textarea", "[data-kind=main]", ".press, summary"])
+    for (const e of all(of))
+      if (e.checkVisibility() && !e.closest("nav")) {
+        e.focus();
+        if (document.activeElement === e) return;
+      }
+  focusPage();
+}
+
+function Skip({ to, children }: { to: () => void; children: React.ReactNode }) {
+  return (
+    <a
+      href="#page"
+      className="press sr-only z-50 bg-paper focus:not-sr-only focus:fixed focus:left-3 focus:top-3"
+      onClick={(e) => {
+        e.preventDefault();
+        to();
+      }}
+    >
+      {children}
+    </a>
+  );
 }
 
 function Moon() {

@@ -30,7 +30,7 @@ export function chanceWorking(
   return {
     title: "Chance of trouble",
     formula:
-      "The film between the spots is drawn 1,600 times from a field that agrees with the readings (neighbours alike, edges thinner). The removal, its common error and its unevenness are taken off each draw where the work is done, and only there. Counted: draws in which any worked place keeps less than the cut guard, and draws in which more than 2 % of the worked area ends below the floor.",
+      "The film between the spots is drawn 1,600 times from a field that agrees with the readings (neighbours alike, edges thinner). The removal, its common error and its unevenness are taken off each draw where the work is done, and only there. Counted: draws in which any worked place keeps less than the cut guard, and draws in which more than 2 % of the worked area ends below the minimum.",
     inputs: [
       { name: "cut-through", shown: showChance(a.cutChance) },
       { name: "too thin", shown: showChance(a.thinChance) },
@@ -40,7 +40,7 @@ export function chanceWorking(
       line("taped rim, not judged", "length", input.tape_m, units),
       { name: "unevenness of hand removal", shown: `${LOCAL_UNEVENNESS * 100} %` },
       { name: "paper bites harder at the edge by", shown: `${EDGE_BITE.share * 100} % at most` },
-      { name: "area that may lie below the floor", shown: `${THIN_AREA_SHARE * 100} %` },
+      { name: "area that may lie below the minimum", shown: `${THIN_AREA_SHARE * 100} %` },
     ],
     sources: ["matern-kriging", "shop-reading", "yakamoz-default"],
     changesMost:

@@ -42,7 +42,7 @@ export const RunSchools = memo(function RunSchools({
               <th className="py-2">School</th>
               <th>Lost beside it, {units.film}</th>
               <th>Left, {units.film}</th>
-              <th>Below the floor</th>
+              <th>Below the minimum</th>
               <th>Cut through</th>
               <th>Minutes</th>
             </tr>

@@ -51,7 +51,7 @@ export function pointWords(p: ReleasePoint, units: UnitPreferences): string {
       if (p.soft) return "marked as soft: it waits until a thumbnail leaves no print";
       return p.state === "good" ? "hard enough to be handled" : `soft for another ${showWait(p.left_s)}: prints, and no cover on it`;
     case "film": {
-      const floor = `floor ${showFilm(p.floor_m, units).text} ${units.film}`;
+      const floor = `minimum ${showFilm(p.floor_m, units).text} ${units.film}`;
       if (p.clear_m === null || p.u_m === null)
         return p.state === "look" ? `by forecast alone, ${floor}` : `nothing read over clear, ${floor}`;
       const film = showWithUncertainty("film", p.clear_m, p.u_m, units);

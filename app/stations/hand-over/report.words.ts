@@ -49,7 +49,7 @@ export function reportLines(
       "Thinnest place",
       thinnest ? `${film(thinnest.clear_m, thinnest.u_m)}, ${placeInWords(thinnest.at, panel.shape)}` : "not measured",
     ),
-    ...line("Film floor kept to", `${showFilm(floor_m, units).text} ${units.film}`),
+    ...line("Minimum clear kept to", `${showFilm(floor_m, units).text} ${units.film}`),
     ...line("How it was found", how ? HOW_FOUND[inferred && !foretold ? "inferred" : how] : "–"),
     ...line("Texture by eye", rated ? `${rated.body.rating.toFixed(1)} on the scale 1 glass to 5 heavy` : null),
     ...line("Gloss", gloss && `${gloss.GU.toFixed(0)} GU at ${gloss.angle}°`),

@@ -183,7 +183,7 @@ function MapAndPlace({
         options={[
           { value: "clear", name: `Clear, ${units.film}` },
           { value: "doubt", name: `Doubt, ± ${units.film}` },
-          { value: "risk", name: "Risk below the floor" },
+          { value: "risk", name: "Risk below the minimum" },
         ]}
       />
       <p className="mt-2 min-h-12 text-ink2" data-testid="place-figure" aria-live="polite">
@@ -284,7 +284,7 @@ function Side({
       <Figure
         label={safeLabel(map.safe_m, { thinnest_m: map.thinnest.clear_m, floor_m, held: held.length > 0 })}
         shown={showSafe(map.safe_m, units)}
-        note="19 times in 20 the floor holds"
+        note="19 times in 20 the minimum holds"
         working={working}
       />
       <ReadNext
@@ -331,7 +331,7 @@ const Layered = memo(function Layered({
     const unit = units.film === "µm" ? 1e-6 : 25.4e-6;
     return stepsOf(Math.min(...cells), Math.max(...cells), unit, COLOUR_STEPS);
   }, [layer, cells, units.film]);
-  const name = { clear: "Clear", doubt: "Doubt of the clear", risk: "Chance to end below the floor" }[layer];
+  const name = { clear: "Clear", doubt: "Doubt of the clear", risk: "Chance to end below the minimum" }[layer];
   const least = Math.min(...cells);
   const most = Math.max(...cells);
   const digits = units.film === "µm" ? 0 : 2;

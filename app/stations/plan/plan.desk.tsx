@@ -15,6 +15,7 @@ import { planFigures } from "#core/models/ways/plan-figures";
 import { clearNow } from "#core/judge/how-known";
 import { basisWords, spareWords } from "./plan.words";
 import type { Route } from "./+types/plan.route";
+import { UsualTag } from "~/kit/first/usual-tag";
 import { useUnits } from "~/kit/root/use-root";
 import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { PlanTabs } from "./tabs";
@@ -188,9 +189,9 @@ function Brief({
         <dd>{SUBSTRATES[panel.substrate].name}</dd>
         <dt>Product</dt>
         <dd>
-          {sheet.name}, {sheet.ratio || "ratio not given"}, revision {product.revision}
+          {sheet.name}, {sheet.ratio || "ratio not given"}, revision {product.revision} {sheet.usual && <UsualTag />}
         </dd>
-        <dt>Film floor</dt>
+        <dt>Minimum clear</dt>
         <dd>
           {film(floor_m).text} {film(floor_m).unit} {sheet.floor_m ? "by the sheet" : "by the house"}
         </dd>

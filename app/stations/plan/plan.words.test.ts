@@ -7,7 +7,7 @@ const spare = (clear_um: number, u_um: number, matte = false) =>
 
 test("what is to spare is said as surely as it is known: surely, by forecast alone, none", () => {
   expect(spare(93, 5)).toBe(", 48 µm of it surely to spare for sanding.");
-  expect(spare(54, 16)).toBe(": 19 µm over the floor if it comes out so, and not sure before it is read.");
+  expect(spare(54, 16)).toBe(": 19 µm over the minimum if it comes out so, and not sure before it is read.");
   expect(spare(30, 2)).toBe(": nothing to spare for sanding.");
   expect(spare(93, 5, true)).toBe(". What is sprayed stays as it is.");
   expect(spareWords(null, { matte: false, floor_m: um(35), units: METRIC })).toBe(".");

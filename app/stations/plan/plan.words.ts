@@ -17,7 +17,7 @@ export function spareWords(
   if (spare_m <= 0) return ": nothing to spare for sanding.";
   return sure_m > 0
     ? `, ${film(sure_m)} of it surely to spare for sanding.`
-    : `: ${film(spare_m)} over the floor if it comes out so, and not sure before it is read.`;
+    : `: ${film(spare_m)} over the minimum if it comes out so, and not sure before it is read.`;
 }
 
 /** What the promised clear rests on. */

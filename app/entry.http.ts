@@ -6,12 +6,14 @@ import { createRequestHandler } from "@react-router/express";
 import { sql } from "kysely";
 import { RouterContextProvider } from "react-router";
 import * as build from "virtual:react-router/server-build";
+import { closeDemo, inShopOf, offerDemo } from "#server/looking";
 import { runningShop } from "#server/running";
 import { EXIT, StartRefusal } from "#server/storage/open-shop";
 import { allowedHosts, isLoopback } from "#server/http/gate";
 import { createLog, requestId } from "#server/http/request-log";
 import { startThread } from "#server/thread";
 import { REQUESTS_A_WINDOW, limitTimes, webApp } from "#server/http/web-server";
+import { asksForDemo } from "~/kit/http/look-cookie";
 import { requestContext } from "~/kit/http/request-context.server";
 import { SONNER_STYLES } from "~/kit/http/sonner-style";
 
@@ -59,9 +61,20 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
       `HOST=${host} would let everybody on the network in: there is no sign-in yet. Listen on 127.0.0.1, and let a proxy with a sign-in of its own stand before it (README, Other machines).`,
       EXIT.config,
     );
-  const shop = await runningShop({ inThread: startThread(program), inFileThread: startThread(program) });
+  const threads = { inThread: startThread(program), inFileThread: startThread(program) };
+  const shop = await runningShop(threads);
+  offerDemo({ context: threads, load: async (ctx) => (await import("../demo/scenario")).loadScenario(ctx) });
   for (const name of shop.migrated) log.info({ migration: name, copy: shop.copy }, "data file brought up to date");
   const requests = Number(env.YAKAMOZ_REQUESTS_A_WINDOW) || 0;
+  const pages = createRequestHandler({
+    build: build,
+    mode: env.NODE_ENV ?? "production",
+    getLoadContext: (_req, res) => {
+      const context = new RouterContextProvider();
+      context.set(requestContext, { nonce: res.locals.nonce as string, requestId: requestId(res), log });
+      return context;
+    },
+  });
   const app = webApp({
     hosts: allowedHosts(env.YAKAMOZ_HOSTS),
     log,
@@ -69,15 +82,7 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
     styles: SONNER_STYLES,
     requestsAWindow: requests ? { read: requests, write: requests } : REQUESTS_A_WINDOW,
     health: async () => void (await sql`select count(*) from shop`.execute(shop.ctx.db)),
-    pages: createRequestHandler({
-      build: build,
-      mode: env.NODE_ENV ?? "production",
-      getLoadContext: (_req, res) => {
-        const context = new RouterContextProvider();
-        context.set(requestContext, { nonce: res.locals.nonce as string, requestId: requestId(res), log });
-        return context;
-      },
-    }),
+    pages: (req, res, next) => inShopOf(asksForDemo(req.headers.cookie), () => pages(req, res, next)),
   });
   const server = app.listen(Number(env.PORT ?? DEFAULT_PORT), host, (error?: Error) => {
     if (error) {
@@ -100,7 +105,7 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
     if (stopping) return;
     stopping = true;
     server.close(() => {
-      shop.close().then(
+      Promise.all([closeDemo(), shop.close()]).then(
         () => {
           console.log("stopped");
           process.exit(0);

@@ -73,6 +73,7 @@ export default [
     route("panels/:panelId/import", "kit/readings/readings-import.do.ts"),
     route("cards/row", "cards/card-row.do.ts"),
     route("usual", "kit/first/usual.do.ts"),
+    route("demo", "kit/first/demo.do.ts"),
     route("shelf/file/:format", "shelf/shelf-file.do.ts"),
     route("shelf/import", "shelf/shelf-import.do.ts"),
     route("booth-plan.ics", "booth/booth-plan-ics.do.ts"),

@@ -1,3 +1,5 @@
+import { existsSync } from "node:fs";
+import { join } from "node:path";
 import { type Page, expect, test } from "@playwright/test";
 import { open, ownServer, settled } from "./support";
 
@@ -101,4 +103,39 @@ test("every page of an empty shop says what it is for and has a press that leads
   expect(wrong).toEqual([]);
   await page.close();
   await server.stop("SIGKILL");
+});
+
+test("an empty shop looks at the invented one, tries it, and throws it away; the shop itself never knew", async ({ browser }) => {
+  test.setTimeout(120_000);
+  const server = await ownServer();
+  await server.start();
+  const page = await browser.newPage({ baseURL: server.url });
+  const title = page.getByRole("heading", { level: 1 });
+  const name = async () => {
+    await open(page, "/");
+    return title.textContent();
+  };
+  await open(page, "/");
+  await page.getByLabel("Name of the shop").fill("Harbour Five");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(title).toHaveText("Harbour Five");
+  await page.getByRole("button", { name: "Look at a demo shop first" }).click();
+  await expect(title).toHaveText("Quay Nine Refinish", { timeout: 60_000 });
+  await expect(page.getByText("An invented shop, to look at and try; your own is untouched.")).toBeVisible();
+  await open(page, "/shelf");
+  await expect(page.getByRole("link", { name: /^Clear 21/ })).toBeVisible();
+  // Another screen is in the shop all the while; a restart does not lose where this one was.
+  const other = await browser.newPage({ baseURL: server.url });
+  await open(other, "/shelf");
+  await expect(other.getByRole("link", { name: /^Clear 21/ })).toHaveCount(0);
+  await other.close();
+  await server.stop("SIGTERM");
+  await server.start();
+  expect(await name()).toBe("Quay Nine Refinish");
+  await page.getByRole("button", { name: "Throw it away" }).click();
+  await expect(title).toHaveText("Harbour Five");
+  await expect(page.getByTestId("first-hour")).toBeVisible();
+  expect(existsSync(join(server.folder, "demo-shop"))).toBe(false);
+  await page.close();
+  await server.stop("SIGTERM");
 });

@@ -1,5 +1,6 @@
 import type { ServerContext } from "./context";
 import { dataFolder } from "./db/open";
+import { demoShop, isDemo } from "./looking";
 import { type OpenShop, openShop } from "./storage/open-shop";
 
 declare global {
@@ -16,5 +17,5 @@ export function runningShop(context: Partial<Omit<ServerContext, "db">> = {}): P
   return opening;
 }
 
-/** The running server's context. */
-export const serverContext = async (): Promise<ServerContext> => (await runningShop()).ctx;
+/** The running server's context: of the shop, or of the invented one that a request is for. */
+export const serverContext = async (): Promise<ServerContext> => (await (isDemo() ? demoShop() : runningShop())).ctx;

@@ -123,13 +123,7 @@ function Shop({ version, start, errors, ways, region, actionData }: ShopProps) {
             </option>
           ))}
         </SelectField>
-        <Field
-          label="Minimum clear to keep"
-          unit={prefs.units.film}
-          name="floor"
-          defaultValue={start.floor}
-          errors={errors.floor}
-        />
+        <Field label="Minimum clear to keep" unit={prefs.units.film} name="floor" defaultValue={start.floor} errors={errors.floor} />
         <Field
           label="Readings a spot"
           name="readingsPerSpot"

@@ -51,6 +51,14 @@ export function FirstHour({ first }: { first: First }) {
           </Link>
         </div>,
       )}
+      <li className="py-3">
+        <form method="post" action="/do/demo" className="flex flex-wrap items-center gap-3">
+          <button className="press" name="intent" value="look">
+            Look at a demo shop first
+          </button>
+          <span className="text-ink2">invented, thrown away by one press; takes some seconds</span>
+        </form>
+      </li>
     </ol>
   );
 }

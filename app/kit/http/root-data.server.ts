@@ -3,6 +3,7 @@ import { listJobs } from "#server/repos/job-repo";
 import { namesOfPanels } from "#server/repos/panel-repo";
 import { getShop, shopRegion } from "#server/repos/shop-repo";
 import type { ServerContext } from "#server/context";
+import { isDemo } from "#server/looking";
 import { serverContext } from "#server/running";
 import { readPrefs } from "./prefs.server";
 
@@ -11,7 +12,7 @@ export async function loadRoot(request: Request) {
   const ctx = await serverContext();
   const now_ms = ctx.now_ms();
   const shown = await ctx.reads.read("root", now_ms, () => readRoot(ctx, now_ms));
-  return { prefs: await readPrefs(request, shown.shop.units), ...shown, now_ms };
+  return { prefs: await readPrefs(request, shown.shop.units), ...shown, now_ms, demo: isDemo() };
 }
 
 async function readRoot(ctx: ServerContext, now_ms: number) {

@@ -34,7 +34,7 @@ export function FilmStrip({
       <span className="flex justify-between gap-3">
         <span>Clear {clears.length > 0 || preview.here ? `${film.text} ${film.unit}` : "not sprayed yet"}</span>
         <span className="font-normal text-ink2">
-          floor {showFilm(floor_m, units).text} {units.film}
+          minimum {showFilm(floor_m, units).text} {units.film}
         </span>
       </span>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-3.5 w-full" aria-hidden>

@@ -1,7 +1,8 @@
 import { Boxes, Home, ListTree, NotebookTabs, PaintBucket, SlidersHorizontal } from "lucide-react";
-import { useRef, useState } from "react";
+import { Suspense, lazy, useRef, useState } from "react";
 import { NavLink } from "react-router";
 import { later, useLater } from "~/kit/root/later";
+import { useRoot } from "~/kit/root/use-root";
 import { ClockStrip } from "./clock-strip";
 import { NowContext } from "./now";
 import { useLive } from "./use-live";
@@ -11,6 +12,8 @@ import { LateToaster } from "./toaster";
 import { useStay } from "./use-stay";
 import { useToasts } from "./use-toasts";
 
+/** Of the invented shop alone. */
+const DemoBar = lazy(() => import("./demo-bar").then((m) => ({ default: m.DemoBar })));
 const palette = later(() => import("./command-palette"));
 /** The hand is near: it will be there when it is asked for. */
 const nearPalette = () => void palette.get().catch(() => {});
@@ -42,6 +45,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
     });
   };
   const late = useLater(palette, paletteOpen, true);
+  const { demo } = useRoot();
   const { now_ms, away } = useLive();
   const stayed = useStay(away);
   const outbox = useNewOutbox();
@@ -80,6 +84,11 @@ export function Shell({ children }: { children: React.ReactNode }) {
       </nav>
       <div id="page" className="isolate order-1 min-w-0 sm:order-none sm:min-h-0 sm:overflow-y-auto print:overflow-visible">
         <NowContext value={now_ms}>
+          {demo && (
+            <Suspense>
+              <DemoBar />
+            </Suspense>
+          )}
           <OutboxContext value={outbox}>{children}</OutboxContext>
         </NowContext>
       </div>

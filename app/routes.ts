@@ -60,6 +60,7 @@ export default [
   route("house/ways", "house/ways.route.tsx"),
   route("house/ways/:wayId", "house/way.route.tsx"),
   route("keys", "house/keys.route.tsx"),
+  route("words", "house/words.route.tsx"),
   ...prefix("do", [
     route("events", "kit/do/events.do.ts"),
     route("prefs", "kit/do/prefs.do.ts"),

@@ -36,6 +36,7 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["House ways", fixed("/house/ways")],
   ["House way", fixed("/house/ways/second-heavier")],
   ["Shortcuts", fixed("/keys")],
+  ["Words", fixed("/words")],
   ["Course", (p) => panelPath(p, "Lodos", "Front door", "course")],
   ["Course, handed over", (p) => panelPath(p, "Lodos", "Bonnet", "course")],
   ["Plan", (p) => panelPath(p, "Meltem", "Rear quarter", "plan")],

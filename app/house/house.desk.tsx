@@ -173,6 +173,14 @@ function ThisScreen({
     <section>
       <h2 className="mb-3 text-xl font-semibold">This screen</h2>
       <div className="space-y-4">
+        <p className="flex flex-wrap gap-2">
+          <Link to="/words" className="press">
+            Words and what they mean
+          </Link>
+          <Link to="/keys" className="press">
+            Keyboard shortcuts
+          </Link>
+        </p>
         <Choices
           label="Theme"
           columns={2}

@@ -82,6 +82,7 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
         {go("New can", "/shelf/cans/new")}
         {go("House", "/house")}
         {go("Keyboard shortcuts", "/keys")}
+        {go("Words and what they mean", "/words", ["glossary", "term", "help"])}
         {item("Switch units", toggleUnits)}
         {item("Switch theme", toggleTheme)}
         {jobs.map((j) => go(`${j.vehicle}, ${j.colourName}`, `/jobs/${j.id}`))}

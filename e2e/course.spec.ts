@@ -1,5 +1,5 @@
 import { type Page, expect, test } from "@playwright/test";
-import { open, ownServer, startJob } from "./support";
+import { open, ownServer, settled, startJob } from "./support";
 
 const MIN_MS = 60_000;
 
@@ -87,6 +87,52 @@ test("two faces: the back first, turned over when it may be touched, then the fr
   await course();
   await expect(now).toContainText("Flash after coat 1, front until");
   await expect(section).toContainText("As sprayed, predicted");
+  await page.close();
+  await server.stop("SIGTERM");
+});
+
+test("two quick taps store once: a job, a mix, a coat, and nothing of the step that follows at their place", async ({ browser }) => {
+  test.setTimeout(120_000);
+  const server = await ownServer();
+  await server.start();
+  const page = await browser.newPage({ baseURL: server.url });
+  /** Two taps of a finger at one place, so far apart, whatever has come to stand there meanwhile. */
+  const twice = async (name: RegExp, apart_ms: number) => {
+    const press = page.getByRole("button", { name }).first();
+    await press.scrollIntoViewIfNeeded();
+    await page.waitForTimeout(600); // an eye finds it first
+    const box = (await press.boundingBox())!;
+    const at = [box.x + box.width / 2, box.y + box.height / 2] as const;
+    await page.mouse.click(...at);
+    await page.waitForTimeout(apart_ms);
+    await page.mouse.click(...at);
+    await settled(page);
+  };
+  const base = await startJob(page, { vehicle: "Twice", coats: "3" });
+  await open(page, `${base}/course`);
+  const ledger = async (kind: RegExp) => {
+    const csv = await (await page.request.get(`/do/panels/${base.split("/").at(-1)!}/ledger.csv`)).text();
+    return csv.split("\n").filter((line) => kind.test(line)).length;
+  };
+  await page.locator("#reading-before").fill("92 93 91");
+  await page.locator("#reading-before").press("Enter");
+  await page.getByRole("button", { name: /go on$/ }).click();
+  await twice(/ml is in$/, 60);
+  expect(await ledger(/,mix,/)).toBe(1);
+  for (const [n, apart_ms] of [
+    [1, 60],
+    [2, 350],
+  ] as const) {
+    await twice(new RegExp(`^Coat ${n} is on, as planned$`), apart_ms);
+    await expect(page.getByText(new RegExp(`Coat ${n} is on; its clock runs`)).first()).toBeVisible();
+    await page.waitForTimeout(500);
+    expect(await ledger(/,coat,/)).toBe(n);
+  }
+  await open(page, "/jobs/new");
+  await page.getByLabel("Vehicle or part").fill("Twice again");
+  await twice(/^Start this job$/, 80);
+  await open(page, "/jobs");
+  await expect(page.getByRole("link", { name: "Twice again" })).toHaveCount(1);
   await page.close();
   await server.stop("SIGTERM");
 });

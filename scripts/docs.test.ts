@@ -6,7 +6,7 @@ import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import { SHORTCUTS } from "~/kit/shell/use-shortcuts";
 
 const read = (file: string) => readFileSync(file, "utf8");
-const PAGES = ["README.md", "docs/models.md", "docs/formats.md", "docs/security.md"];
+const PAGES = ["README.md", "docs/handbook.md", "docs/models.md", "docs/formats.md", "docs/security.md"];
 const linksOf = (text: string) => [...text.matchAll(/\]\(([^)#\s]+)(?:#[^)]*)?\)/g)].map((m) => m[1]!).filter((l) => !/^https?:/.test(l));
 
 test.each(PAGES)("every link of %s leads somewhere", (page) => {

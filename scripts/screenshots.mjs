@@ -50,7 +50,7 @@ const VIEWS = {
   },
   "film-risk": async () => {
     await VIEWS["film-map"]();
-    await page.getByRole("radio", { name: "Risk below the floor" }).click();
+    await page.getByRole("radio", { name: "Risk below the minimum" }).click();
     await page.waitForTimeout(400);
   },
   "film-doubt": async () => {

@@ -1,5 +1,5 @@
 import { KeptForm } from "~/kit/draft/draft-form";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import { nextAction } from "#core/models/schedule/next-panel";
 import { showSpan } from "#core/kernel/units/format";
@@ -133,8 +133,10 @@ function Presses({
   busy: boolean;
   send: (intent: "start" | "stop", p: BoothPanel, number: number) => undefined;
 }) {
+  const at = `${panel?.id ?? ""} ${next.what} ${"number" in next ? next.number : ""}`;
+  const [first] = useState(at);
   return (
-    <div className="flex flex-wrap gap-3">
+    <div key={at} className={`flex flex-wrap gap-3 ${at === first ? "" : "after-a-press"}`}>
       {panel && next.what === "stop" && (
         <button
           type="button"

@@ -10,6 +10,7 @@ import { useUnits } from "~/kit/root/use-root";
 import { FieldErrors } from "~/kit/ui/field";
 import { StepperField } from "~/kit/ui/stepper-field";
 import { StepFields, useAllNames } from "./along";
+import { CombHere } from "./comb-here";
 import type { HandAt } from "./course-at";
 
 /** A press of a stepper, in the units shown. */
@@ -41,46 +42,49 @@ export function CoatHere({ step, name, hand, main }: { step: CourseStep; name: s
   const fluid = measured ? "fluidRate" : "turns";
   const press = `${all ? `${all}: ${name}` : name} is on${otherwise.length > 0 ? ", so" : ", as planned"}`;
   return (
-    <DraftForm draft={draft} fetcher={fetcher} className="space-y-3" data-testid="coat-here">
-      <input type="hidden" name="intent" value="coatOn" />
-      <input type="hidden" name="formKey" value={`${view.formKey}-on`} />
-      <StepFields step={step} />
-      {otherwise.map((k) => (
-        <input key={k} type="hidden" name={k} value={typed[k]} />
-      ))}
-      <div className="grid max-w-[34rem] gap-2">
-        <StepperField
-          label="Hand"
-          unit={preferredUnit("speed", units)}
-          by={HAND_STEP[preferredUnit("speed", units)] ?? 0.02}
-          {...shown(draft.field("handSpeed"))}
-          errors={errors.handSpeed}
-        />
-        <StepperField
-          label={measured ? "Fluid" : "Needle"}
-          unit={measured ? preferredUnit("fluidRate", units) : "turns"}
-          by={measured ? (FLUID_STEP[preferredUnit("fluidRate", units)] ?? 10) : TURN_STEP}
-          {...shown(draft.field(fluid))}
-          errors={errors[fluid]}
-        />
-      </div>
-      <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
-      <div className="flex flex-wrap gap-2">
-        <button
-          className="press min-h-14 flex-1 basis-72 text-[17px]"
-          {...(main ? { "data-kind": "main" } : {})}
-          disabled={fetcher.state !== "idle"}
-        >
-          {fetcher.state === "idle" ? press.charAt(0).toUpperCase() + press.slice(1) : "Saving…"}
-        </button>
-        <Link to={`${base}${step.layer ? "/spray/below" : "/spray"}`} className="press" data-kind="quiet">
-          All settings
-        </Link>
-        <Link to={`${base}/inspect/defects`} className="press" data-kind="quiet">
-          Something in it
-        </Link>
-      </div>
-    </DraftForm>
+    <>
+      <DraftForm draft={draft} fetcher={fetcher} className="space-y-3" data-testid="coat-here">
+        <input type="hidden" name="intent" value="coatOn" />
+        <input type="hidden" name="formKey" value={`${view.formKey}-on`} />
+        <StepFields step={step} />
+        {otherwise.map((k) => (
+          <input key={k} type="hidden" name={k} value={typed[k]} />
+        ))}
+        <div className="grid max-w-[34rem] gap-2">
+          <StepperField
+            label="Hand"
+            unit={preferredUnit("speed", units)}
+            by={HAND_STEP[preferredUnit("speed", units)] ?? 0.02}
+            {...shown(draft.field("handSpeed"))}
+            errors={errors.handSpeed}
+          />
+          <StepperField
+            label={measured ? "Fluid" : "Needle"}
+            unit={measured ? preferredUnit("fluidRate", units) : "turns"}
+            by={measured ? (FLUID_STEP[preferredUnit("fluidRate", units)] ?? 10) : TURN_STEP}
+            {...shown(draft.field(fluid))}
+            errors={errors[fluid]}
+          />
+        </div>
+        <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
+        <div className="flex flex-wrap gap-2">
+          <button
+            className="press min-h-14 flex-1 basis-72 text-[17px]"
+            {...(main ? { "data-kind": "main" } : {})}
+            disabled={fetcher.state !== "idle"}
+          >
+            {fetcher.state === "idle" ? press.charAt(0).toUpperCase() + press.slice(1) : "Saving…"}
+          </button>
+          <Link to={`${base}${step.layer ? "/spray/below" : "/spray"}`} className="press" data-kind="quiet">
+            All settings
+          </Link>
+          <Link to={`${base}/inspect/defects`} className="press" data-kind="quiet">
+            Something in it
+          </Link>
+        </div>
+      </DraftForm>
+      {!step.layer && <CombHere />}
+    </>
   );
 }
 

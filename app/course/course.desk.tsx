@@ -78,6 +78,7 @@ export function CourseDesk({
   const [near, far] = beyond < 0 ? [ahead, []] : [ahead.slice(0, beyond), ahead.slice(beyond)];
   const [opened, open] = useState<string | null>(null);
   const here = unfoldedStep(steps, action, opened);
+  const [first] = useState(here?.id);
   // What takes more than one entry stays open while it is worked at, also once the course has gone on.
   if (here && opened === null && stays(here)) open(here.id);
   const row = (s: CourseStep, on: typeof axis | null) => (
@@ -94,6 +95,7 @@ export function CourseDesk({
       {here && (
         <StepHere
           key={here.id}
+          follows={here.id !== first}
           step={here}
           hand={reckoned.hand}
           release={reckoned.release}

@@ -9,6 +9,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { StripLater } from "~/kit/readings/strip-later";
 import type { OutReckoned } from "~/stations/hand-over/release-check.desk";
 import { FieldErrors } from "~/kit/ui/field";
+import { More } from "~/kit/ui/more";
 import { AlongTicks, useAllNames, useGoingAlong } from "./along";
 import type { HandAt } from "./course-at";
 
@@ -19,6 +20,7 @@ const Turn = lazy(() => import("./course-do").then((m) => ({ default: m.Turn }))
 const Heat = lazy(() => import("./course-do").then((m) => ({ default: m.Heat })));
 const ReadingDesk = lazy(() => import("~/kit/readings/reading-desk").then((m) => ({ default: m.ReadingDesk })));
 const LookOver = lazy(() => import("~/stations/inspect/look-over").then((m) => ({ default: m.LookOver })));
+const TextureRating = lazy(() => import("~/kit/panel/texture-rating").then((m) => ({ default: m.TextureRating })));
 const CorrectHere = lazy(() => import("./correct-here").then((m) => ({ default: m.CorrectHere })));
 const ReleaseHere = lazy(() => import("~/stations/hand-over/release-here").then((m) => ({ default: m.ReleaseHere })));
 
@@ -34,16 +36,18 @@ interface StepHereProps {
   main: boolean;
   /** The next step opens. */
   onDone: () => void;
+  /** It stands where another step was pressed a moment ago. */
+  follows?: boolean;
 }
 
 /** The step at hand, worked where it stands: its own short form, filled from the way, the last coat, the last panel, the probe. */
 export function StepHere(props: StepHereProps) {
-  const { step, main, onDone } = props;
+  const { step, main, onDone, follows = false } = props;
   const phase = PHASE[step.kind];
   return (
     <section
       aria-label="Do it here"
-      className="no-print -mx-4 mt-3 space-y-3 border-y border-glow bg-glow-wash/50 px-4 py-4 sm:mx-0 sm:rounded-press sm:border"
+      className={`no-print -mx-4 mt-3 space-y-3 border-y border-glow bg-glow-wash/50 px-4 py-4 sm:mx-0 sm:rounded-press sm:border ${follows ? "after-a-press" : ""}`}
       data-testid="step-here"
       data-step-here={step.id}
     >
@@ -68,7 +72,14 @@ function Form({ step, hand, release, main, onDone }: StepHereProps) {
     case "bake":
       return <Heat step={step} />;
     case "inspect":
-      return <LookOver clean={<Clean step={step} onDone={onDone} />} onDone={onDone} />;
+      return (
+        <>
+          <LookOver clean={<Clean step={step} onDone={onDone} />} onDone={onDone} />
+          <More label="Texture by eye, beside the neighbour">
+            <TextureRating of="part" />
+          </More>
+        </>
+      );
     case "correct":
       return <CorrectHere onDone={onDone} />;
     case "handOver":

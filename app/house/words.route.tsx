@@ -11,19 +11,19 @@ export default function Words() {
     <>
       <PageHeader title="Words" note="What each word means here, with the film cut through" />
       <main className="px-4 py-6 sm:px-6">
-        <dl className="grid max-w-[1080px] gap-x-10 border-t border-hair lg:grid-cols-2" data-figures>
+        <ul className="grid max-w-[1080px] gap-x-10 border-t border-hair lg:grid-cols-2" data-figures>
           {WORDS.map(({ id, name, says }) => (
-            <div key={id} id={id} className="flex items-center gap-4 border-b border-hair py-3">
+            <li key={id} id={id} className="flex items-center gap-4 border-b border-hair py-3">
               <WordDrawing id={id} />
               <div>
-                <dt className="text-[17px] font-semibold">{name}</dt>
-                <dd className="text-ink2">
+                <h2 className="text-[17px] font-semibold">{name}</h2>
+                <p className="text-ink2">
                   <InUnits>{says}</InUnits>
-                </dd>
+                </p>
               </div>
-            </div>
+            </li>
           ))}
-        </dl>
+        </ul>
       </main>
     </>
   );

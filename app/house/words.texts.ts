@@ -8,7 +8,7 @@ export const WORDS = [
   {
     id: "film",
     name: "Film, film build",
-    says: "How thick a layer lies, in µm or mil. A sheet of paper is about 100 µm; two coats of clear are about half of that.",
+    says: "How thick a layer lies. A sheet of paper is about 100 µm; two coats of clear are about half of that.",
   },
   {
     id: "minimum",
@@ -24,7 +24,7 @@ export const WORDS = [
     says: "The wait between two coats, while solvent leaves. Too short and it is trapped, too long and the next coat wants scuffing.",
   },
   { id: "potLife", name: "Pot life", says: "How long a mix may be sprayed. After it the pot thickens and cures in the cup." },
-  { id: "dewPoint", name: "Dew point", says: "A part colder than this grows wet by itself. Keep it 3 °C warmer before any coat." },
+  { id: "dewPoint", name: "Dew point", says: "A part colder than this grows wet by itself. Keep it 3 K warmer before any coat." },
   {
     id: "texture",
     name: "Texture, peel",

@@ -1,6 +1,7 @@
 import { Check, Circle, CircleDot } from "lucide-react";
 import { Link, useFetcher } from "react-router";
 import { KeptForm } from "~/kit/draft/draft-form";
+import { LookPress } from "~/kit/first/look-press";
 import { UsualClears } from "~/kit/first/usual-clears";
 import type { FormAnswer } from "~/kit/form/answer";
 import { initial } from "~/kit/form/initial";
@@ -51,13 +52,11 @@ export function FirstHour({ first }: { first: First }) {
           </Link>
         </div>,
       )}
-      <li className="py-3">
-        <form method="post" action="/do/demo" className="flex flex-wrap items-center gap-3">
-          <button className="press" name="intent" value="look">
-            Look at a demo shop first
-          </button>
-          <span className="text-ink2">invented, thrown away by one press; takes some seconds</span>
-        </form>
+      <li className="flex flex-wrap items-center gap-3 py-3">
+        <LookPress intent="look" busy="Setting it up…">
+          Look at a demo shop first
+        </LookPress>
+        <span className="text-ink2">invented, thrown away by one press; takes some seconds</span>
       </li>
     </ol>
   );

@@ -1,7 +1,8 @@
-import { createCookie, data, redirect } from "react-router";
+import { createCookie, data, redirectDocument } from "react-router";
 import { demoShop, dropDemo } from "#server/looking";
 import { textOf } from "~/kit/form/answer";
 import { acting } from "~/kit/form/in-words.server";
+import { guardedAction } from "~/kit/form/guarded-action";
 import { formOf } from "~/kit/http/body.server";
 import { LOOK_COOKIE } from "~/kit/http/look-cookie";
 import type { Route } from "./+types/demo.do";
@@ -13,11 +14,13 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
   switch (textOf(await formOf(request), "intent")) {
     case "look":
       await demoShop();
-      return redirect("/", { headers: { "Set-Cookie": await cookie.serialize("demo") } });
+      return redirectDocument("/", { headers: { "Set-Cookie": await cookie.serialize("demo") } });
     case "throwAway":
       await dropDemo();
-      return redirect("/", { headers: { "Set-Cookie": await cookie.serialize("", { maxAge: 1 }) } });
+      return redirectDocument("/", { headers: { "Set-Cookie": await cookie.serialize("", { maxAge: 1 }) } });
     default:
       throw data("Not understood", { status: 400 });
   }
 });
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => guardedAction(serverAction);

@@ -13,7 +13,7 @@ import { useStay } from "./use-stay";
 import { useToasts } from "./use-toasts";
 
 /** Of the invented shop alone. */
-const DemoBar = lazy(() => import("./demo-bar").then((m) => ({ default: m.DemoBar })));
+const DemoBar = lazy(() => import("~/kit/first/demo-bar").then((m) => ({ default: m.DemoBar })));
 const palette = later(() => import("./command-palette"));
 /** The hand is near: it will be there when it is asked for. */
 const nearPalette = () => void palette.get().catch(() => {});

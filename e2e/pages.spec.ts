@@ -65,7 +65,14 @@ function outAndSmall() {
   const small = [...document.querySelectorAll<HTMLElement>(".press, .field, .choice, nav a, nav button")].flatMap((e) => {
     const { width: w, height: h } = e.getBoundingClientRect();
     const clipped = e.classList.contains("sr-only");
-    return w > 0 && !clipped && (h < 43.5 || w < 43.5) ? [`${e.textContent?.trim().slice(0, 30)} ${w.toFixed(0)}×${h.toFixed(0)}`] : [];
+    const name = e.textContent?.trim().slice(0, 30);
+    if (w === 0 || clipped) return [];
+    // What stands in a press stands inside it: else it lies over its neighbour.
+    const out = e.matches(".press, nav a") && e.scrollWidth > e.clientWidth + 1;
+    return [
+      ...(h < 43.5 || w < 43.5 ? [`${name} ${w.toFixed(0)}×${h.toFixed(0)}`] : []),
+      ...(out ? [`${name} runs out of its press`] : []),
+    ];
   });
   const page = document.getElementById("page")!;
   return { over: Math.max(0, document.documentElement.scrollWidth - innerWidth, page.scrollWidth - page.clientWidth), small };

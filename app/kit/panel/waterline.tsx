@@ -3,7 +3,7 @@ import { NavLink } from "react-router";
 import { STATIONS, STATION_NAMES, type Station } from "#core/panel/station";
 
 const NAME =
-  "text-[13px] lg:text-[14px] whitespace-nowrap text-ink2 group-hover:text-ink group-aria-[current=page]:font-bold group-aria-[current=page]:text-ink group-aria-[current=page]:underline group-aria-[current=page]:decoration-glow group-aria-[current=page]:decoration-2 group-aria-[current=page]:underline-offset-4";
+  "text-[13px] [font-stretch:92%] whitespace-nowrap text-ink2 group-hover:text-ink group-aria-[current=page]:font-bold group-aria-[current=page]:text-ink group-aria-[current=page]:underline group-aria-[current=page]:decoration-glow group-aria-[current=page]:decoration-2 group-aria-[current=page]:underline-offset-4";
 const RIPPLES = [26, 14, 20, 9, 17, 11, 22];
 const RISE = [0, 3, -3, 3, 0, -3, 0];
 

@@ -36,3 +36,40 @@ test("a job is put away, deleted, taken back in by Undo, and deleted for good wi
     expect(names).toEqual([...names].sort((a, b) => a.localeCompare(b)));
   }).toPass();
 });
+
+test("a coat logged on the wrong door moves to the right one; the door that was added twice is removed, kept, and taken back", async ({
+  page,
+}) => {
+  const base = await startJob(page, { vehicle: "Two doors too many", shape: "door" });
+  const job = base.replace(/\/panels\/.*$/, "");
+  const title = page.getByRole("heading", { level: 1 });
+  await open(page, `${job}/add-panel`);
+  await page.getByLabel("Shape").selectOption("door");
+  await page.getByLabel("Call it").fill("Rear door");
+  await page.getByRole("button", { name: "Add this panel" }).click();
+  await expect(title).toHaveText("Two doors too many, rear door");
+  const rear = page.url().replace(/\/course$/, "");
+
+  await open(page, `${base}/spray`);
+  await page.getByRole("button", { name: "Log coat 1" }).click();
+  await expect(page.getByText("Coat 1 logged").first()).toBeVisible();
+  await page.getByRole("link", { name: "Put right coat 1" }).click();
+  await page.getByLabel("Belongs to").selectOption("Rear door");
+  await page.getByRole("button", { name: "Put it right" }).click();
+  await expect(page).toHaveURL(`${rear}/spray`);
+  await expect(page.getByRole("list", { name: "Coats sprayed" })).toContainText("Coat 1");
+  await open(page, `${base}/spray`);
+  await expect(page.getByRole("button", { name: "Log coat 1" })).toBeVisible();
+
+  await open(page, `${rear}/change`);
+  await page.getByRole("button", { name: "Remove Rear door from this job" }).click();
+  await page.getByRole("button", { name: "Yes, remove Rear door" }).click();
+  const removed = page.getByRole("list", { name: "Removed from this job" });
+  await expect(removed).toContainText("Rear door");
+  await expect(title).toHaveText("Change Two doors too many, door");
+  expect((await page.request.get(`${rear}/course`)).status()).toBe(404);
+  await removed.getByRole("button", { name: "Take back" }).click();
+  await expect(removed).toHaveCount(0);
+  await open(page, `${rear}/spray`);
+  await expect(page.getByRole("list", { name: "Coats sprayed" })).toContainText("Coat 1");
+});

@@ -60,6 +60,7 @@ export function RemovePanel({ panel, alone, removed }: RemovePanelProps) {
 
 function Removed({ panel: { panelId, name, by } }: { panel: RemovedPanel }) {
   const fetcher = useFetcher<FormAnswer>();
+  const [sure, setSure] = useState(false);
   return (
     <li className="border-b border-hair py-1">
       <fetcher.Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -70,8 +71,21 @@ function Removed({ panel: { panelId, name, by } }: { panel: RemovedPanel }) {
         <button className="press" name="intent" value="takeBack" disabled={fetcher.state !== "idle"}>
           Take back<span className="sr-only"> {name}</span>
         </button>
-        <button className="press" data-kind="quiet" name="intent" value="letGo" disabled={fetcher.state !== "idle"}>
-          Let it go for good<span className="sr-only">, {name}</span>
+        <button
+          className="press"
+          data-kind={sure ? "stop" : "quiet"}
+          name="intent"
+          value="letGo"
+          disabled={fetcher.state !== "idle"}
+          onClick={(e) => {
+            if (sure) return;
+            e.preventDefault();
+            setSure(true);
+          }}
+          onBlur={() => setSure(false)}
+        >
+          {sure ? "For good: it cannot come back" : "Let it go"}
+          <span className="sr-only">, {name}</span>
         </button>
       </fetcher.Form>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />

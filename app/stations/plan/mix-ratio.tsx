@@ -4,7 +4,7 @@ import { ratioWords } from "~/kit/words/ratio-words";
 
 interface RatioDraft {
   typed: { ratio: string };
-  set: (name: "ratio" | "reducer", value: string) => void;
+  set: ((name: "ratio" | "reducer", value: string) => void) & ((name: "meaning", value: "activated") => void);
 }
 
 /** The ratio of a mix as people write it, read back in words; a reducer written with it goes to its own field. */
@@ -15,6 +15,7 @@ export function MixRatio({ draft, errors }: { draft: RatioDraft; errors: string[
     if (!read?.ok || !read.reducer || read.reducer.min !== read.reducer.max) return draft.set("ratio", text);
     draft.set("ratio", ratioText(read.parts));
     draft.set("reducer", String(Number((100 * read.reducer.max).toFixed(2))));
+    draft.set("meaning", "activated"); // as it was read back: on top
   };
   return (
     <Field

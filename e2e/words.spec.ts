@@ -1,5 +1,5 @@
 import { expect, test } from "./fixture";
-import { PAGES } from "./page-list";
+import { PAGES, today } from "./page-list";
 import { open } from "./support";
 
 const IMPERIAL = { film: "mil", length: "in", temperature: "°F", pressure: "psi", volume: "fl oz" };
@@ -14,7 +14,7 @@ test("in a shop of mils no page shows a metric unit, nor a plural of one", async
   test.setTimeout(300_000);
   await page.request.post("/do/prefs", { data: { units: IMPERIAL } });
   const found: Record<string, string[]> = {};
-  for (const [name, path] of PAGES) {
+  for (const [name, path] of today(PAGES, 2)) {
     await open(page, await path(page));
     await page.waitForTimeout(400); // answers of the worker that come at once
     const said = await page.evaluate(() => {

@@ -21,7 +21,7 @@ for (let seed = first; seed < first + rounds; seed++) {
   console.log(`seed ${seed}: ${status === 0 ? "no law broken" : "BROKEN, see above"}`);
   if (status !== 0) failed++;
 }
-const laws = ["typed", "first-screen", "keyboard", "pages"];
+const laws = ["typed", "first-screen", "keyboard", "pages", "words"];
 const { status } = spawnSync(process.execPath, [bin("playwright"), "test", ...laws], {
   cwd: root,
   stdio: "inherit",

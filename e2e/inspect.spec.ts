@@ -28,7 +28,7 @@ test("fourteen spots by the stand-in gauge in fourteen presses; the map, its ris
   await expect(press).toBeDisabled();
   await page.getByRole("link", { name: "Film map" }).click();
   const verdict = page.getByTestId("map-verdict");
-  await expect(verdict).toContainText("of clear on average");
+  await expect(verdict).toContainText("of clear on average", { timeout: 60_000 });
   await expect(page.getByTestId("settle")).toContainText(/safe|readings/);
   const slider = page.getByRole("slider", { name: /Take off/ });
   await slider.focus();

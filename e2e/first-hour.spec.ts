@@ -1,11 +1,18 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { type Page, expect, test } from "@playwright/test";
+import { type Browser, type Page, expect, test } from "@playwright/test";
 import { open, ownServer, settled } from "./support";
 
 const HOUR_MS = 3_600_000;
 /** So many presses from an empty shop to a part that is handed over, the wrong ones among them. */
 const MOST = 60;
+
+/** A shop of the test's own in which nothing is. */
+async function emptyShop(browser: Browser) {
+  const server = await ownServer();
+  await server.start();
+  return { server, page: await browser.newPage({ baseURL: server.url }) };
+}
 
 /** What the page offers next, by what anybody sees of it: its main press, else what its open step is sent with, else its first press. */
 function nextPress(page: Page) {
@@ -36,9 +43,7 @@ test("an empty shop never leaves anybody without a next step: a script that know
   browser,
 }) => {
   test.setTimeout(300_000);
-  const server = await ownServer();
-  await server.start();
-  const page = await browser.newPage({ baseURL: server.url });
+  const { server, page } = await emptyShop(browser);
   page.setDefaultTimeout(15_000);
   const way: string[] = [];
   await open(page, "/");
@@ -86,9 +91,7 @@ test("an empty shop never leaves anybody without a next step: a script that know
 
 test("every page of an empty shop says what it is for and has a press that leads on", async ({ browser }) => {
   test.setTimeout(120_000);
-  const server = await ownServer();
-  await server.start();
-  const page = await browser.newPage({ baseURL: server.url });
+  const { server, page } = await emptyShop(browser);
   const wrong: string[] = [];
   const ASKS = ["sand", "run", "mix", "matte"].map((a) => `/ask/${a}`);
   const NEW = ["/jobs/new", "/shelf/new", "/shelf/parts/new", "/shelf/cans/new", "/cards/new/edit"];
@@ -107,9 +110,7 @@ test("every page of an empty shop says what it is for and has a press that leads
 
 test("an empty shop looks at the invented one, tries it, and throws it away; the shop itself never knew", async ({ browser }) => {
   test.setTimeout(120_000);
-  const server = await ownServer();
-  await server.start();
-  const page = await browser.newPage({ baseURL: server.url });
+  const { server, page } = await emptyShop(browser);
   const title = page.getByRole("heading", { level: 1 });
   const name = async () => {
     await open(page, "/");

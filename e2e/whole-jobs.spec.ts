@@ -83,6 +83,14 @@ test("tank and two side covers in matte, both faces, from a row of cards to the 
       await h.follow(name);
       await expect(title).toHaveText(`Kite touched, ${name.toLowerCase()}`);
     };
+    /** The part at hand is read whole, then the others. */
+    const readAll = async (phase: "before" | "after", lines: readonly string[], others: readonly string[]) => {
+      for (const [k, part] of ["", ...others].entries()) {
+        if (k > 0) await at(part);
+        await h.read(phase, lines.slice(0, await spots()));
+      }
+      await h.press(/spots read: go on/);
+    };
     h.part("new job");
     await h.follow("New job");
     await h.type("Vehicle or part", "Kite touched");
@@ -107,12 +115,7 @@ test("tank and two side covers in matte, both faces, from a row of cards to the 
 
     h.part("film below");
     await expect(here).toHaveAttribute("data-step-here", "before");
-    await h.read("before", BELOW.slice(0, await spots()));
-    for (const cover of ["Mirror cap", "Mirror cap 2"]) {
-      await at(cover);
-      await h.read("before", BELOW.slice(0, await spots()));
-    }
-    await h.press(/spots read: go on/);
+    await readAll("before", BELOW, ["Mirror cap", "Mirror cap 2"]);
 
     h.part("mix, coats");
     await h.press("Tank");
@@ -134,12 +137,7 @@ test("tank and two side covers in matte, both faces, from a row of cards to the 
 
     h.part("film after");
     await expect(here).toHaveAttribute("data-step-here", "after");
-    await h.read("after", ABOVE.slice(0, await spots()));
-    for (const part of ["Tank", "Mirror cap"]) {
-      await at(part);
-      await h.read("after", ABOVE.slice(0, await spots()));
-    }
-    await h.press(/spots read: go on/);
+    await readAll("after", ABOVE, ["Tank", "Mirror cap"]);
     await h.press(/nothing found$/);
     await expect(page.getByText(/ooked over: nothing found/).first()).toBeVisible();
 

@@ -46,9 +46,14 @@ async function openDemo({ load, context }: Demo): Promise<OpenShop> {
   if (!there) rmSync(folder(), { recursive: true, force: true });
   const shop = await openShop(folder(), { what: "the invented shop", context });
   if (there) return shop;
-  await load(shop.ctx);
-  writeFileSync(finished(), "");
-  return shop;
+  try {
+    await load(shop.ctx);
+    writeFileSync(finished(), "");
+    return shop;
+  } catch (error) {
+    await shop.close(); // else its folder stays taken, and nobody could try again
+    throw error;
+  }
 }
 
 /** Throws the invented shop away, with all that was tried in it. */

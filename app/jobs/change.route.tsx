@@ -27,7 +27,7 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
   const products = (await listClears(ctx.db)).map(productChoice);
   const { sheet } = view.product;
   const own = productChoice({ revisionId: view.panel.productRevisionId, sheet: { ...sheet, name: `${sheet.name}, as planned` } });
-  const ways = await listWays(ctx.db);
+  const [ways, panels, removed] = await Promise.all([listWays(ctx.db), listPanels(ctx.db, jobId), listRemovedPanels(ctx.db, jobId)]);
   return {
     job: view.job,
     // As the job has it, whatever House says of it now.
@@ -36,8 +36,8 @@ export async function loader({ params: { jobId, panelId } }: Route.LoaderArgs) {
     versions: { job: jobVersion(view.job), panel: panelVersion(view.panel) },
     formKey: ctx.newId(),
     placed: await isPlacedOn(ctx.db, panelId),
-    alone: (await listPanels(ctx.db, jobId)).length === 1,
-    removed: await listRemovedPanels(ctx.db, jobId),
+    alone: panels.length === 1,
+    removed,
     products: products.some((p) => p.revisionId === own.revisionId) ? products : [own, ...products],
   };
 }

@@ -1,9 +1,9 @@
-import { useState } from "react";
 import type { ColumnDef } from "@tanstack/react-table";
 import { Link } from "react-router";
 import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { ListFoot, ListTable, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
+import { FOR_GOOD, SurePress } from "./sure-press";
 import type { JobIntent } from "./use-job-actions";
 
 /** Jobs of one page. */
@@ -93,7 +93,6 @@ interface RemovedLine {
 
 /** Deleted jobs: what is left of each is its job file, to be taken back in, saved elsewhere or let go. */
 export function RemovedList({ removed, act }: { removed: readonly RemovedLine[]; act: Act }) {
-  const [sure, setSure] = useState<string | null>(null);
   const list = useList({
     id: "deleted",
     rows: removed,
@@ -125,15 +124,7 @@ export function RemovedList({ removed, act }: { removed: readonly RemovedLine[];
               <a className="press" href={`/do/jobs/${jobId}/bundle.json`} download={`${vehicle}.yakamoz.json`}>
                 Job file<span className="sr-only"> of {vehicle}</span>
               </a>
-              {sure === jobId ? (
-                <button type="button" className="press" data-kind="stop" onClick={() => act("forget", job)} onBlur={() => setSure(null)}>
-                  For good: it cannot come back<span className="sr-only">, {vehicle}</span>
-                </button>
-              ) : (
-                <button type="button" className="press" data-kind="quiet" onClick={() => setSure(jobId)}>
-                  Let the file go too<span className="sr-only">, {vehicle}</span>
-                </button>
-              )}
+              <SurePress type="button" ask="Let the file go too" sure={FOR_GOOD} of={vehicle} onSure={() => act("forget", job)} />
             </li>
           );
         })}

@@ -1,8 +1,8 @@
-import { useState } from "react";
 import { useFetcher } from "react-router";
 import type { RemovedPanel } from "#server/repos/removed-panel-repo";
 import type { FormAnswer } from "~/kit/form/answer";
 import { FieldErrors } from "~/kit/ui/field";
+import { FOR_GOOD, SurePress } from "./sure-press";
 
 interface RemovePanelProps {
   panel: { name: string };
@@ -14,7 +14,6 @@ interface RemovePanelProps {
 /** A panel added by mistake goes, with what was logged on it; it is kept until it is let go. */
 export function RemovePanel({ panel, alone, removed }: RemovePanelProps) {
   const fetcher = useFetcher<FormAnswer>();
-  const [sure, setSure] = useState(false);
   return (
     <section aria-labelledby="remove-title">
       <h2 id="remove-title" className="mb-1 text-xl font-semibold">
@@ -28,21 +27,13 @@ export function RemovePanel({ panel, alone, removed }: RemovePanelProps) {
             The panel goes with all that was logged on it, and counts nowhere any more. It is kept here until you let it go.
           </p>
           <fetcher.Form method="post">
-            <button
-              className="press"
-              data-kind={sure ? "stop" : "quiet"}
+            <SurePress
               name="intent"
               value="remove"
               disabled={fetcher.state !== "idle"}
-              onClick={(e) => {
-                if (sure) return;
-                e.preventDefault();
-                setSure(true);
-              }}
-              onBlur={() => setSure(false)}
-            >
-              {sure ? `Yes, remove ${panel.name}` : `Remove ${panel.name} from this job`}
-            </button>
+              ask={`Remove ${panel.name} from this job`}
+              sure={`Yes, remove ${panel.name}`}
+            />
           </fetcher.Form>
         </>
       )}
@@ -60,7 +51,6 @@ export function RemovePanel({ panel, alone, removed }: RemovePanelProps) {
 
 function Removed({ panel: { panelId, name, by } }: { panel: RemovedPanel }) {
   const fetcher = useFetcher<FormAnswer>();
-  const [sure, setSure] = useState(false);
   return (
     <li className="border-b border-hair py-1">
       <fetcher.Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -71,22 +61,7 @@ function Removed({ panel: { panelId, name, by } }: { panel: RemovedPanel }) {
         <button className="press" name="intent" value="takeBack" disabled={fetcher.state !== "idle"}>
           Take back<span className="sr-only"> {name}</span>
         </button>
-        <button
-          className="press"
-          data-kind={sure ? "stop" : "quiet"}
-          name="intent"
-          value="letGo"
-          disabled={fetcher.state !== "idle"}
-          onClick={(e) => {
-            if (sure) return;
-            e.preventDefault();
-            setSure(true);
-          }}
-          onBlur={() => setSure(false)}
-        >
-          {sure ? "For good: it cannot come back" : "Let it go"}
-          <span className="sr-only">, {name}</span>
-        </button>
+        <SurePress name="intent" value="letGo" disabled={fetcher.state !== "idle"} ask="Let it go" sure={FOR_GOOD} of={name} />
       </fetcher.Form>
       <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
     </li>

@@ -1,14 +1,10 @@
 import { isDeepStrictEqual } from "node:util";
-import { sprayedVolume } from "#core/panel/pots";
-import { tiltHeld } from "#core/panel/wet-build";
-import type { BodyInputOf, BodyOf } from "#core/record/bodies";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
-import { getJob } from "../repos/job-repo";
 import { listEntries } from "../repos/ledger-repo";
 import { type Panel, getPanel } from "../repos/panel-repo";
-import { type ChangedBody, type EntryToPutRight, entryToPutRight } from "./put-right";
+import { type ChangedBody, type EntryToPutRight, bodyOn, entryToPutRight } from "./put-right";
 import { appendEntries } from "./record-entry";
 import { Refusal } from "./refusal";
 import { run } from "./run";
@@ -33,7 +29,8 @@ export async function moveEntry(ctx: ServerContext, { panelId, entryId, toPanelI
   const [from, to] = await Promise.all([getPanel(ctx.db, panelId), getPanel(ctx.db, toPanelId)]);
   if (!from || to?.jobId !== from.jobId) throw new Refusal("panel", "That panel is not of this job");
   if (at_ms > ctx.now_ms()) throw new Refusal("at", "That is still to come");
-  const moved = await bodyThere(ctx, { ...entry, body: { ...entry.body, ...body } } as EntryToPutRight, { from, to, at_ms });
+  const there = await placedThere(ctx, entry, { from, to, at_ms });
+  const moved = await bodyOn(ctx, toPanelId, { ...entry, body: { ...entry.body, ...body, ...there } } as EntryToPutRight);
   await run(ctx, null, async (running) => {
     const common = { by, simulated: false };
     await appendEntries(ctx, running, panelId, [
@@ -45,37 +42,26 @@ export async function moveEntry(ctx: ServerContext, { panelId, entryId, toPanelI
   });
 }
 
-/** The body as the other panel has it. */
-async function bodyThere(
+/** What of an entry is another on the other panel. */
+async function placedThere(
   ctx: ServerContext,
   entry: EntryToPutRight,
   { from, to, at_ms }: { from: Panel; to: Panel; at_ms: number },
-): Promise<BodyInputOf<EntryToPutRight["kind"]>> {
+): Promise<ChangedBody> {
   switch (entry.kind) {
     case "reading":
       if (!isDeepStrictEqual(from.shape.outline, to.shape.outline))
         throw new Refusal("panel", `${to.name} has another outline: take this reading out, and type it at its spot there`);
-      return entry.body;
+      return {};
     case "coat": {
       const side = to.sides === 2 ? entry.body.side : "front";
       const coats = ofKind(livingEntries(await listEntries(ctx.db, to.id)), "coat").filter((c) => c.body.side === side);
       if (coats.some((c) => c.at_ms > at_ms)) throw new Refusal("panel", `A coat that is on ${to.name} already ended later than that`);
-      return { ...entry.body, side, number: coats.length + 1, volume_m3: await takenThere(ctx, to, entry.body) };
-    }
-    case "colourCoat": {
-      const { settings, zone = "whole" } = entry.body;
-      return settings ? { ...entry.body, volume_m3: await takenThere(ctx, to, { settings, zone }) } : entry.body;
+      return { side, number: coats.length + 1 };
     }
     case "mix":
-      return { ...entry.body, panels: [...new Set(entry.body.panels.map((id) => (id === from.id ? to.id : id)))] };
-    case "turn":
-      return { ...entry.body, tilt_rad: tiltHeld(entry.body.how, to) };
+      return { panels: [...new Set(entry.body.panels.map((id) => (id === from.id ? to.id : id)))] };
     default:
-      return entry.body;
+      return {};
   }
-}
-
-async function takenThere(ctx: ServerContext, to: Panel, coat: Pick<BodyOf<"coat">, "settings" | "zone">): Promise<number | null> {
-  const job = await getJob(ctx.db, to.jobId);
-  return job ? sprayedVolume(to, job.way, coat) : null;
 }

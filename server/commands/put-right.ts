@@ -48,18 +48,11 @@ export async function putRight(
     if (before && at_ms < before.at_ms) throw new Refusal("at", "The coat before it ended later than that");
     if (after && at_ms > after.at_ms) throw new Refusal("at", "The coat after it ended earlier than that");
   }
-  const next = { ...entry.body, ...body } as BodyInputOf<PutRightKind>;
-  if (entry.kind === "coat") Object.assign(next, { volume_m3: await takenBy(ctx, panelId, next as BodyOf<"coat">) });
-  if (entry.kind === "colourCoat") {
-    const { settings, zone = "whole" } = next as BodyOf<"colourCoat">;
-    if (settings) Object.assign(next, { volume_m3: await takenBy(ctx, panelId, { settings, zone }) });
-  }
-  const panel = entry.kind === "turn" ? await getPanel(ctx.db, panelId) : null;
-  if (panel) Object.assign(next, { tilt_rad: tiltHeld((next as BodyOf<"turn">).how, panel) });
+  const next = { ...entry, body: { ...entry.body, ...body } } as EntryToPutRight;
   await recordEntry(ctx, {
     panelId,
     kind: entry.kind,
-    body: next,
+    body: await bodyOn(ctx, panelId, next),
     by,
     at_ms,
     simulated: entry.simulated,
@@ -68,9 +61,24 @@ export async function putRight(
   return true;
 }
 
-/** What a coat took with its settings as they are now. */
-async function takenBy(ctx: ServerContext, panelId: string, coat: Pick<BodyOf<"coat">, "settings" | "zone">): Promise<number | null> {
+/** A body with what of it follows from its panel: what a coat took with its settings as they are now, how a turned part lies. */
+export async function bodyOn(ctx: ServerContext, panelId: string, { kind, body }: EntryToPutRight): Promise<BodyInputOf<PutRightKind>> {
   const panel = await getPanel(ctx.db, panelId);
-  const job = panel && (await getJob(ctx.db, panel.jobId));
-  return job ? sprayedVolume(panel, job.way, coat) : null;
+  if (!panel) return body;
+  const takenBy = async (coat: Pick<BodyOf<"coat">, "settings" | "zone">): Promise<number | null> => {
+    const job = await getJob(ctx.db, panel.jobId);
+    return job ? sprayedVolume(panel, job.way, coat) : null;
+  };
+  switch (kind) {
+    case "coat":
+      return { ...body, volume_m3: await takenBy(body) };
+    case "colourCoat": {
+      const { settings, zone = "whole" } = body;
+      return settings ? { ...body, volume_m3: await takenBy({ settings, zone }) } : body;
+    }
+    case "turn":
+      return { ...body, tilt_rad: tiltHeld(body.how, panel) };
+    default:
+      return body;
+  }
 }

@@ -1,5 +1,5 @@
 import type { ServerContext } from "../context";
-import { readBundle } from "../interchange/job-bundle";
+import { type JobBundle, readBundle } from "../interchange/job-bundle";
 import { getJob } from "../repos/job-repo";
 import { readLedger } from "../repos/ledger-repo";
 import { listPanels } from "../repos/panel-repo";
@@ -37,13 +37,18 @@ export async function deleteJob(ctx: ServerContext, { jobId, by }: { jobId: stri
   });
 }
 
+/** The job file that a deleted job or a removed panel left. @throws Refusal where it cannot be read */
+export function keptBundle(file: string): JobBundle {
+  const read = readBundle(file);
+  if (!read.ok) throw new Refusal(read.problem.column, `Its file cannot be read: ${read.problem.reason}`, 422);
+  return read.value;
+}
+
 /** Takes a deleted job back in from the file that it left. @throws Refusal when there is none */
 export async function takeBackJob(ctx: ServerContext, jobId: string): Promise<void> {
   const file = await removedJobFile(ctx.db, jobId);
   if (file === null) throw new Refusal(null, "No file is kept of this job.", 404);
-  const read = readBundle(file);
-  if (!read.ok) throw new Refusal(read.problem.column, `Its file cannot be read: ${read.problem.reason}`, 422);
-  await importJob(ctx, read.value);
+  await importJob(ctx, keptBundle(file));
 }
 
 /** Lets the file of a deleted job go: after that nothing of the job is left here. @throws Refusal when there is none */

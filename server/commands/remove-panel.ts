@@ -1,13 +1,13 @@
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
-import { readBundle } from "../interchange/job-bundle";
 import { listEntries, readLedger } from "../repos/ledger-repo";
 import { listPanels } from "../repos/panel-repo";
 import { removePanelRows } from "../repos/removed-job-repo";
 import { forgetRemovedPanel, keepRemovedPanel, removedPanelFile } from "../repos/removed-panel-repo";
 import { exportJob, importPanels } from "./job-bundles";
 import { Refusal } from "./refusal";
+import { keptBundle } from "./remove-job";
 import { run } from "./run";
 
 interface PanelAt {
@@ -51,9 +51,7 @@ export async function removePanel(ctx: ServerContext, { jobId, panelId, by }: Pa
 export async function takeBackPanel(ctx: ServerContext, { jobId, panelId }: PanelAt): Promise<void> {
   const file = await removedPanelFile(ctx.db, jobId, panelId);
   if (file === null) throw new Refusal(null, NOT_HERE, 404);
-  const read = readBundle(file);
-  if (!read.ok) throw new Refusal(read.problem.column, `Its file cannot be read: ${read.problem.reason}`, 422);
-  await importPanels(ctx, read.value, async ({ db }) => {
+  await importPanels(ctx, keptBundle(file), async ({ db }) => {
     if (!(await forgetRemovedPanel(db, panelId))) throw new Refusal(null, NOT_HERE, 404);
   });
 }

@@ -183,7 +183,6 @@ export interface HouseWayTable {
   archived_at_ms: number | null;
 }
 
-/** A deleted job: what is left of it is its job file. */
 /** A panel that was taken off its job, kept as a job file of it alone until it is let go. */
 export interface RemovedPanelTable {
   panel_id: Fixed<string>;
@@ -193,6 +192,7 @@ export interface RemovedPanelTable {
   by_role: Fixed<string>;
   bundle_json: Fixed<string>;
 }
+/** A deleted job: what is left of it is its job file. */
 export interface RemovedJobTable {
   job_id: Fixed<string>;
   vehicle: Fixed<string>;

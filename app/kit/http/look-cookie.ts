@@ -1,4 +1,5 @@
 /** Says that this screen looks at the invented shop. */
 export const LOOK_COOKIE = "yakamoz-look";
+const SET = new RegExp(`(?:^|;\\s*)${LOOK_COOKIE}=[^;\\s]`);
 /** Whether a request's cookies say so. */
-export const asksForDemo = (cookies: string | undefined): boolean => /(?:^|;\s*)yakamoz-look=[^;\s]/.test(cookies ?? "");
+export const asksForDemo = (cookies: string | undefined): boolean => SET.test(cookies ?? "");

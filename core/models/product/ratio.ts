@@ -33,6 +33,7 @@ export type ReadRatio = { ok: true; parts: number[]; reducer: { min: number; max
 
 const NUMBER = String.raw`\d+(?:[.,]\d+)?`;
 const ENDS_IN_PER_CENT = new RegExp(`^(.*?)(${NUMBER})\\s*%$`);
+const ENDS_IN_NUMBER = new RegExp(`^(.*?)[:/+\\s]*(${NUMBER})$`);
 /** Between the places of a ratio: one and the same all through. */
 const SEPARATORS = /[:/+-]/;
 const numberOf = (text: string): number => Number(text.replace(",", "."));
@@ -51,12 +52,12 @@ export function readRatio(text: string): ReadRatio {
     .replace(/\s+to\s+/g, ":");
   const [, ahead, most] = ENDS_IN_PER_CENT.exec(plain) ?? [];
   if (ahead === undefined || most === undefined) return partsOf(plain, text, null);
-  const joint = /[:/+,;\s-]*$/.exec(ahead)![0].trim();
-  const head = ahead.slice(0, ahead.length - /[:/+,;\s-]*$/.exec(ahead)![0].length);
+  const head = ahead.replace(/[:/+,;\s-]*$/, "");
+  const joint = ahead.slice(head.length).trim();
   const between = SEPARATORS.exec(head)?.[0];
   // "2:1:5-10 %": a stroke that is not this ratio's own stands between the least and the most.
-  const [, rest, least] = joint === "-" && between !== "-" ? (new RegExp(`^(.*?)[:/+\\s]*(${NUMBER})$`).exec(head) ?? []) : [];
-  const [ratio, from] = rest !== undefined && rest !== "" && least !== undefined ? [rest, numberOf(least)] : [head, numberOf(most)];
+  const [, rest, least] = joint === "-" && between !== "-" ? (ENDS_IN_NUMBER.exec(head) ?? []) : [];
+  const [ratio, from] = rest && least ? [rest, numberOf(least)] : [head, numberOf(most)];
   const reducer = { min: from / 100, max: numberOf(most) / 100 };
   if (reducer.max > 1 || reducer.min > reducer.max) return { ok: false, message: "Reducer goes from 0 to 100 %, the least first" };
   return partsOf(ratio, text, reducer);

@@ -1,7 +1,8 @@
 import { type Locator, type Page, expect } from "@playwright/test";
+import { settled } from "./support";
 
 /**
- * A hand in a glove. Every tap is one touch, a choice from a list two (open, choose), a field that is typed into two (tap it, type); lines of readings
+ * A hand in a glove, that looks before it touches: the page has taken in what was pressed before. Every tap is one touch, a choice from a list two (open, choose), a field that is typed into two (tap it, type); lines of readings
  * are counted apart, as a gauge sends them by itself.
  */
 export function hand(page: Page) {
@@ -20,10 +21,12 @@ export function hand(page: Page) {
     part: (name: string) => (at = name),
     async tap(target: Locator) {
       touch(1);
+      await settled(page);
       await target.click();
     },
     async press(name: string | RegExp) {
       touch(1);
+      await settled(page);
       await page
         .getByRole("button", { name, exact: typeof name === "string" })
         .first()
@@ -31,6 +34,7 @@ export function hand(page: Page) {
     },
     async follow(name: string | RegExp) {
       touch(1);
+      await settled(page);
       await page
         .getByRole("link", { name, exact: typeof name === "string" })
         .first()
@@ -38,15 +42,18 @@ export function hand(page: Page) {
     },
     async type(label: string | RegExp, text: string) {
       touch(2);
+      await settled(page);
       await labelled(label).fill(text);
     },
     async choose(label: string | RegExp, option: string) {
       touch(2);
+      await settled(page);
       await labelled(label).selectOption({ label: option });
     },
     /** A place on a drawing, by shares of it. */
     async tapAt(target: Locator, x: number, y: number) {
       touch(1);
+      await settled(page);
       const box = (await target.boundingBox())!;
       await target.click({ position: { x: box.width * x, y: box.height * y } });
     },

@@ -35,11 +35,14 @@ export async function open(page: Page, path: string): Promise<void> {
 export async function settled(page: Page): Promise<void> {
   const underWay = () =>
     page.evaluate(() => {
-      const { state } = (window as unknown as { __reactRouterDataRouter: { state: RouterState } }).__reactRouterDataRouter;
+      const router = (window as unknown as { __reactRouterDataRouter?: { state: RouterState } }).__reactRouterDataRouter;
+      if (!router) return ["the page itself"];
+      const { state } = router;
       const sent = [...state.fetchers.values()].filter((f) => f.state !== "idle").map((f) => f.formAction ?? "fetcher");
       return [...sent, ...[state.navigation.state, state.revalidation].filter((s) => s !== "idle")];
     });
   await expect.poll(underWay, { message: "what the page still has under way" }).toEqual([]);
+  await page.evaluate(() => new Promise((drawn) => requestIdleCallback(drawn, { timeout: 2000 }))); // what came is drawn when nothing is left to do
 }
 type RouterState = { navigation: { state: string }; revalidation: string; fetchers: Map<string, { state: string; formAction?: string }> };
 

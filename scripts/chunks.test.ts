@@ -1,4 +1,5 @@
 import { type Module, chunkPlan, moduleOf, pageModules, routePages } from "./chunks";
+import { leftOf } from "./left-of";
 
 /** A small program: what each module imports, and loads later. */
 const program: Record<string, { imports?: string[]; later?: string[]; bytes?: number; barrel?: boolean }> = {
@@ -17,7 +18,8 @@ const module = (id: string): Module | null => {
   const { imports = [], later = [], bytes = 1000, barrel = false } = program[id] ?? {};
   return program[id] ? { isEntry: false, imports, loadsLater: later, bytes, isBarrel: barrel } : null;
 };
-const plan = () => chunkPlan([["one"], ["two"], ["three"]], module);
+const weigh = (members: readonly string[]) => members.reduce((sum, id) => sum + module(id)!.bytes, 0);
+const plan = () => chunkPlan([["one"], ["two"], ["three"]], module, weigh);
 
 test("what every page needs is one file; what some need is no burden to the others; pages and what is loaded later are files of their own", () => {
   const files = plan();
@@ -49,4 +51,16 @@ test("a page is all modules of its routes, whatever order they were read in", ()
   const made = [["/w/app/entry.client.tsx", "/w/app/root.tsx", "/w/app/a.route.tsx", "/w/app/a.route.tsx?client"]];
   expect(pageModules([["a.route.tsx"]], ids, "/w/app/")).toEqual(made);
   expect(pageModules([["a.route.tsx"]], [...ids].reverse(), "/w/app/")).toEqual(made);
+});
+
+test("what no page uses of a module does not count: it is left out before modules are weighed", async () => {
+  const files: Record<string, string> = {
+    page: 'import { used } from "./lib";\nconsole.log(used(1));',
+    lib: 'import { far } from "./away";\nexport const used = (n) => far(n) + 1;\nexport const idle = () => "nobody asks for this";',
+  };
+  const read = (id: string) => (id in files ? { code: files[id]!, moduleSideEffects: null } : null);
+  const left = await leftOf(["page"], read, (source) => Promise.resolve({ id: source.replace("./", "") }));
+  expect([...left.keys()].sort()).toEqual(["lib", "page"]);
+  expect(left.get("lib")).toContain("used");
+  expect(left.get("lib")).not.toContain("nobody");
 });

@@ -8,6 +8,8 @@ export interface Module {
   isBarrel: boolean;
 }
 export type GetModule = (id: string) => Module | null;
+/** Bytes that a file of these modules brings, as it is sent. */
+export type Weigh = (members: readonly string[]) => number;
 
 /** Modules that the same pages need, and how much they are, bytes before compression. */
 interface Piece {
@@ -38,9 +40,10 @@ interface Costs {
  * Which modules go into one file: those that the same pages need are together; after that two files become one as long as the pages save more by
  * asking for one file less than they lose by what they would not need. Files never need each other in a circle.
  * @param entries of every page: what its document names, by module
+ * @param weigh what a plan is judged by: the page that brings most decides
  * @returns the file of each module that several pages, or several later loads, share: none needs a later one
  */
-export function chunkPlan(entries: readonly (readonly string[])[], getModule: GetModule): Map<string, number> {
+export function chunkPlan(entries: readonly (readonly string[])[], getModule: GetModule, weigh: Weigh): Map<string, number> {
   const units = new Map<string, Set<number>>();
   const later = new Map<string, Set<number>>();
   const reach = (unit: number, from: readonly string[], known: ReadonlySet<string> = new Set()) => {
@@ -79,7 +82,7 @@ export function chunkPlan(entries: readonly (readonly string[])[], getModule: Ge
     piece.members.push(id);
   }
   dearer(costs.byte, entries.length, (unit) => [...units].reduce((a, [id, of]) => a + (of.has(unit) ? (getModule(id)?.bytes ?? 0) : 0), 0));
-  const merged = lightest([...pieces.values()], units, costs, getModule);
+  const merged = lightest([...pieces.values()], units, costs, getModule, weigh);
   return new Map(merged.flatMap((piece, n) => piece.members.map((id): [string, number] => [id, n])));
 }
 
@@ -91,15 +94,13 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
 }
 
 /** So many plans are drawn up: in each next one the pages that bring most, and those that ask most often, are dearer. */
-const ROUNDS = 24;
+const ROUNDS = 36;
 /** What of the spread between the lightest and the heaviest page still counts as heavy. */
 const NEAR_MOST = 0.12;
-const DEARER = 1.3;
+const DEARER = 1.15;
 /** So many files a page may ask for, with what it loads later; what one more is worth of the bytes of the heaviest page. */
 const MOST_FILES = 38;
-/** A file compresses the worse the smaller it is: so much one more adds. */
-const FILE_BYTES = 2500;
-const FILE_TOO_MANY_BYTES = 1000;
+const FILE_TOO_MANY_BYTES = 350;
 
 /**
  * Of several plans the one whose heaviest page brings least, none asking for too many files: so no page hops over its limit because of a change to another.
@@ -110,6 +111,7 @@ function lightest(
   units: ReadonlyMap<string, ReadonlySet<number>>,
   costs: Costs & { byte: number[]; request: number[] },
   getModule: GetModule,
+  weigh: Weigh,
 ): Piece[] {
   let best: { pieces: Piece[]; score: number } = { pieces: [], score: Infinity };
   const pages = costs.hosts.flatMap((hosts, unit) => (hosts ? [] : [unit]));
@@ -122,12 +124,9 @@ function lightest(
       getModule,
     );
     const shared = new Set(pieces.flatMap((p) => p.members));
-    const brings = pages.map((page) => {
-      let bytes = 0;
-      for (const [id, of] of units) if (of.has(page) && !shared.has(id)) bytes += getModule(id)?.bytes ?? 0;
-      for (const p of pieces) if (p.units.has(page)) bytes += p.bytes + FILE_BYTES;
-      return bytes;
-    });
+    const weights = pieces.map((p) => weigh(p.members));
+    const alone = pages.map((page) => weigh([...units].flatMap(([id, of]) => (of.has(page) && !shared.has(id) ? [id] : []))));
+    const brings = pages.map((page) => alone[page]! + pieces.reduce((sum, p, n) => sum + (p.units.has(page) ? weights[n]! : 0), 0));
     const files = pages.map(
       (page) => laterOf[page]!.length + pieces.filter((p) => [page, ...laterOf[page]!].some((unit) => p.units.has(unit))).length,
     );
@@ -165,13 +164,11 @@ interface Info {
 }
 const HANDED_ON =
   /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
-/** Libraries of which pages use a few functions each: so much of them is left in the built files, as measured there. */
+/** Libraries of which pages use a few functions each. Of all others what one file hands on is needed by who imports it. */
 const PARTLY_USED = /node_modules\/(d3-|lucide-react|date-fns)/;
-const USED_SHARE = 0.15;
-/** Of all other libraries what one file hands on is needed by who imports it. */
 const isTakenWhole = (id: string) => id.includes("node_modules/") && !PARTLY_USED.test(id);
-/** What a bundler knows of a module. */
-export function moduleOf(info: Info | null, id = "", minified = (code: string): string => code): Module | null {
+/** What a bundler knows of a module. @param left script of it that pages use, minified */
+export function moduleOf(info: Info | null, id = "", left = info?.code ?? ""): Module | null {
   if (!info) return null;
   const code = info.code ?? "";
   const rest = code.replace(HANDED_ON, "");
@@ -179,7 +176,7 @@ export function moduleOf(info: Info | null, id = "", minified = (code: string): 
     isEntry: info.isEntry,
     imports: info.importedIds,
     loadsLater: info.dynamicallyImportedIds,
-    bytes: Math.round(minified(code).length * (PARTLY_USED.test(id) ? USED_SHARE : 1)),
+    bytes: left.length,
     isBarrel: code !== "" && rest.trim() === "" && !isTakenWhole(id),
   };
 }

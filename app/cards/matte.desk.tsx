@@ -21,7 +21,7 @@ import { Field, SelectField } from "~/kit/ui/field";
 import { Figure } from "~/kit/ui/figure";
 import { Tag } from "~/kit/ui/tag";
 import { More } from "~/kit/ui/more";
-import { matteWorking } from "~/kit/words/mix-workings";
+import { matteWorking } from "~/kit/words/matte-working";
 import { rowOfShares } from "#core/models/cards/row-of-shares";
 import type { FaceAsked } from "./matte-faces";
 import { InUnits } from "~/kit/ui/in-units";

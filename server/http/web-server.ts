@@ -59,7 +59,7 @@ export function webApp({ hosts, log, pages, files, health, styles = [], requests
     rateLimit({
       windowMs: WINDOW_MS,
       limit: most,
-      skip: (req) => !methods(req.method),
+      skip: (req) => req.ip === undefined || !methods(req.method), // whoever has left asks for nothing
       standardHeaders: "draft-8",
       legacyHeaders: false,
       message: "Too many requests at once; try again in a few seconds.",

@@ -12,7 +12,8 @@ import type { Working } from "~/kit/ui/figure";
 import { cureWorking } from "~/stations/spray/cure.words";
 import { flowSentence, flowWorking } from "./flow-words";
 import { glossWorking } from "~/stations/plan/gloss.words";
-import { matteWorking, mixWorking, potWorking, vocWorking } from "./mix-workings";
+import { matteWorking } from "./matte-working";
+import { mixWorking, potWorking, vocWorking } from "./mix-workings";
 import { TEST_SHEET } from "#core/panel/testing/test-ledger";
 
 const gun = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 193053, distance_m: 0.175, overlap: 0.5, handSpeed_m_s: 0.34 };

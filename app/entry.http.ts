@@ -7,7 +7,8 @@ import { sql } from "kysely";
 import { RouterContextProvider } from "react-router";
 import * as build from "virtual:react-router/server-build";
 import { closeDemo, inShopOf, offerDemo } from "#server/looking";
-import { runningShop } from "#server/running";
+import { door, keeper, onOpened, runningShop } from "#server/running";
+import { LOOK_MS } from "#server/storage/keeper";
 import { EXIT, StartRefusal } from "#server/storage/open-shop";
 import { allowedHosts, isLoopback } from "#server/http/gate";
 import { createLog, requestId } from "#server/http/request-log";
@@ -39,6 +40,12 @@ export function routeTable(): { path: string; reads: boolean; writes: boolean }[
 const STOP_GRACE_MS = 1500;
 const DEFAULT_PORT = 3000;
 
+/** The folder is another's: nothing is written any more. */
+function taken(): never {
+  console.error("Another process has taken the data folder over while this one was asleep. This one stops; it has written nothing since.");
+  process.exit(EXIT.locked);
+}
+
 /**
  * Opens the shop, then listens; until a stop signal. A start that fails says why in one sentence and ends the process with its own code.
  * @param program URL of the built program, for its threads: this file may be part of any of its files
@@ -63,6 +70,11 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
     );
   const threads = { inThread: startThread(program), inFileThread: startThread(program) };
   const shop = await runningShop(threads);
+  const lookAfter = setInterval(() => {
+    keeper()
+      ?.look()
+      .catch((error: unknown) => log.error({ err: error }, "the backups could not be looked after"));
+  }, LOOK_MS);
   offerDemo({ context: threads, load: async (ctx) => (await import("../demo/scenario")).loadScenario(ctx) });
   for (const name of shop.migrated) log.info({ migration: name, copy: shop.copy }, "data file brought up to date");
   const requests = Number(env.YAKAMOZ_REQUESTS_A_WINDOW) || 0;
@@ -81,7 +93,8 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
     files: "build/client",
     styles: SONNER_STYLES,
     requestsAWindow: requests ? { read: requests, write: requests } : REQUESTS_A_WINDOW,
-    health: async () => void (await sql`select count(*) from shop`.execute(shop.ctx.db)),
+    health: async () => void (await sql`select count(*) from shop`.execute((await runningShop()).ctx.db)),
+    door: door().way,
     pages: (req, res, next) => inShopOf(asksForDemo(req.headers.cookie), () => pages(req, res, next)),
   });
   const server = app.listen(Number(env.PORT ?? DEFAULT_PORT), host, (error?: Error) => {
@@ -94,18 +107,14 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
     console.log(`Yakamoz is at http://localhost:${typeof address === "object" && address ? address.port : ""}`);
   });
   limitTimes(server);
-  void shop.lost.then(() => {
-    console.error(
-      "Another process has taken the data folder over while this one was asleep. This one stops; it has written nothing since.",
-    );
-    process.exit(EXIT.locked);
-  });
+  onOpened((opened) => void opened.lost.then(taken));
   let stopping = false;
   const stop = () => {
     if (stopping) return;
     stopping = true;
+    clearInterval(lookAfter);
     server.close(() => {
-      Promise.all([closeDemo(), shop.close()]).then(
+      Promise.all([closeDemo(), runningShop().then((open) => open.close())]).then(
         () => {
           console.log("stopped");
           process.exit(0);

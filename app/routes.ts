@@ -57,6 +57,8 @@ export default [
   route("cards/:cardId/edit", "cards/card-edit.route.tsx"),
   route("labels/:kind/:id", "shelf/label.route.tsx"),
   route("house", "house/house.route.tsx"),
+  route("house/backups", "house/backups.route.tsx"),
+  route("house/backups/:copyId", "house/backup.route.tsx"),
   route("house/ways", "house/ways.route.tsx"),
   route("house/ways/:wayId", "house/way.route.tsx"),
   route("keys", "house/keys.route.tsx"),

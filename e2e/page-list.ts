@@ -15,6 +15,13 @@ async function putRightPath(page: Page): Promise<string> {
   await open(page, await panelPath(page, "Lodos", "Front door", "spray"));
   return (await page.getByRole("link", { name: "Put right coat 1" }).getAttribute("href"))!;
 }
+/** A look into the newest backup, made where there is none. */
+async function backupPath(page: Page): Promise<string> {
+  await open(page, "/house/backups");
+  const look = page.getByRole("link", { name: /^Look into it/ }).first();
+  if ((await look.count()) === 0) await page.getByRole("button", { name: "Make one now" }).click();
+  return (await look.getAttribute("href"))!;
+}
 const fixed = (path: string) => () => Promise.resolve(path);
 /** Every main page with demo data, and how its address is found. */
 export const PAGES: [string, (page: Page) => Promise<string>][] = [
@@ -33,6 +40,8 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["How much do I mix?", fixed("/ask/mix")],
   ["Which matte mix?", fixed("/ask/matte")],
   ["House", fixed("/house")],
+  ["Backups", fixed("/house/backups")],
+  ["Backup", backupPath],
   ["House ways", fixed("/house/ways")],
   ["House way", fixed("/house/ways/second-heavier")],
   ["Shortcuts", fixed("/keys")],

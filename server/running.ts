@@ -1,15 +1,24 @@
 import type { ServerContext } from "./context";
 import { dataFolder } from "./db/open";
+import { type Door, createDoor } from "./http/door";
 import { demoShop, isDemo } from "./looking";
+import { getShop } from "./repos/shop-repo";
+import { type Keeper, createKeeper } from "./storage/keeper";
 import { type OpenShop, openShop } from "./storage/open-shop";
+import { restoreFrom } from "./storage/restore";
+
+type Context = Partial<Omit<ServerContext, "db">>;
 
 declare global {
   // One shop a process; the development server reloads modules, the open file stays.
   var yakamozShop: Promise<OpenShop> | undefined;
+  var yakamozOpened: ((shop: OpenShop) => void) | undefined;
+  var yakamozKeeper: Keeper | undefined;
+  var yakamozDoor: Door | undefined;
 }
 
 /** Opens the data folder for this process, once; an opening that failed is not remembered. @throws StartRefusal in words */
-export function runningShop(context: Partial<Omit<ServerContext, "db">> = {}): Promise<OpenShop> {
+export function runningShop(context: Context = {}): Promise<OpenShop> {
   const opening = (globalThis.yakamozShop ??= openShop(dataFolder(), { context }));
   opening.catch(() => {
     if (globalThis.yakamozShop === opening) globalThis.yakamozShop = undefined;
@@ -17,5 +26,55 @@ export function runningShop(context: Partial<Omit<ServerContext, "db">> = {}): P
   return opening;
 }
 
+/** Told of the shop that is open, and of each that is opened in its place. */
+export function onOpened(told: (shop: OpenShop) => void): void {
+  globalThis.yakamozOpened = told;
+  void globalThis.yakamozShop?.then(told, () => {});
+}
+
 /** The running server's context: of the shop, or of the invented one that a request is for. */
 export const serverContext = async (): Promise<ServerContext> => (await (isDemo() ? demoShop() : runningShop())).ctx;
+
+/** Who makes the shop's backups; the invented shop has none. */
+export const keeper = (): Keeper | null => (isDemo() ? null : theKeeper());
+const theKeeper = (): Keeper =>
+  (globalThis.yakamozKeeper ??= createKeeper({
+    folder: dataFolder(),
+    now_ms: () => Date.now(),
+    secondPlace: async () => (await getShop((await runningShop()).ctx.db)).secondPlace,
+    backup: async (from) => (await runningShop()).ctx.inFileThread("backup", from),
+  }));
+
+/** The way to the pages: shut for a moment while the shop's file is exchanged. */
+export const door = (): Door => (globalThis.yakamozDoor ??= createDoor());
+
+/**
+ * Puts a copy in the place of the shop's file while the server runs: requests that come meanwhile wait, what was there is set aside whole, and every
+ * window looks again. If it cannot be put back, the shop that was there is opened again.
+ * @param file of the copy
+ * @returns where the shop that was there lies now
+ * @throws Error in words; nothing was changed
+ */
+export function bringBack(file: string): Promise<string | null> {
+  return door().whileShut(async () => {
+    const old = await runningShop();
+    const { bus, devices, inThread, inFileThread } = old.ctx;
+    const now_ms = old.ctx.now_ms();
+    let aside: string | null = null;
+    const reopened = (async () => {
+      await old.close();
+      let fault: unknown = null;
+      await restoreFrom(file, dataFolder(), now_ms).then(
+        ({ setAside }) => (aside = setAside),
+        (error: unknown) => (fault = error),
+      );
+      return { shop: await openShop(dataFolder(), { context: { bus, devices, inThread, inFileThread } }), fault };
+    })();
+    globalThis.yakamozShop = reopened.then(({ shop }) => shop);
+    const { shop, fault } = await reopened;
+    globalThis.yakamozOpened?.(shop);
+    if (fault) throw fault instanceof Error ? fault : new Error("the copy could not be put back", { cause: fault });
+    bus.publish({ topic: "shop", id: "shop" });
+    return aside;
+  });
+}

@@ -8,6 +8,7 @@ import type { ProductSheet } from "#core/models/product/sheet";
 import type { LedgerEntry } from "#core/record/entry";
 import { LRUCache } from "lru-cache";
 import { digestOf } from "./repos/digest";
+import { backupTo } from "./storage/backup";
 import { readBundleFile } from "./interchange/job-bundle";
 import { readShelfFile } from "./interchange/shelf-file";
 import { photographNibs, photographTube } from "#stand-ins/camera";
@@ -19,8 +20,9 @@ const momentsOf = (panel: string): KeptMoments => ({
   set: (key, moment) => void MOMENTS.set(`${panel} ${key}`, moment),
 });
 
-/** Work of the server that takes too long for the thread that answers requests. Each is a pure function of its input. */
+/** Work of the server that takes too long for the thread that answers requests. Each is a pure function of its input, but for the copying of a file. */
 const THREAD_OPS = {
+  backup: ({ source, target }: { source: string; target: string }) => backupTo(source, target),
   planBooth,
   photographNibs,
   photographTube,

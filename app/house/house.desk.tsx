@@ -27,7 +27,10 @@ const RATE_FIELDS: { name: keyof ShopRates; label: string; hint?: string }[] = [
   { name: "waitingPerDay", label: "A day of waiting for a cure costs", hint: "the stall, the booth; nothing where it does not matter" },
 ];
 
-export function HouseDesk({ loaderData: { version, learnt, ways }, actionData }: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
+export function HouseDesk({
+  loaderData: { version, learnt, ways, backup },
+  actionData,
+}: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
   const { shop } = useRoot();
   const region = useRegion();
   const prefs = usePrefs();
@@ -65,13 +68,7 @@ export function HouseDesk({ loaderData: { version, learnt, ways }, actionData }:
           </p>
         </section>
         <Devices {...{ shop }} />
-        <section>
-          <h2 className="mb-2 text-xl font-semibold">Backup</h2>
-          <p className="text-ink2">
-            Everything lies in one file in the data folder. <code>npm run backup</code> writes a checked copy of it while the program runs.
-            Put that copy on another disk.
-          </p>
-        </section>
+        {backup && <Backup {...backup} />}
       </main>
     </>
   );
@@ -260,6 +257,22 @@ function LearntRow({
         )}
       </Form>
     </li>
+  );
+}
+
+/** How the shop's data are kept, and the way to what can be brought back. */
+function Backup({ last, fault }: { last: string | null; fault: string | null }) {
+  return (
+    <section>
+      <h2 className="mb-2 text-xl font-semibold">Backups</h2>
+      {fault && <p className="mb-2 font-medium text-stop-ink">{fault}</p>}
+      <p className="mb-3 max-w-[60ch] text-ink2">
+        {last ? `The last one: ${last}. ` : "None yet. "}One is made by itself each hour in which something was entered.
+      </p>
+      <Link to="/house/backups" className="press">
+        Look at them, bring one back
+      </Link>
+    </section>
   );
 }
 

@@ -3,7 +3,11 @@ import { z } from "zod";
 import { houseForm } from "./house.form";
 import { LEARNT, LEARNT_KEYS, houseTexts } from "./house.texts";
 import { changeShop, houseVersion, saveHouse } from "#server/commands/house";
-import { serverContext } from "#server/running";
+import { dataFolder } from "#server/db/open";
+import { keeper, serverContext } from "#server/running";
+import { keptCopies } from "#server/storage/kept-backups";
+import { sizeWords } from "~/kit/words/size-words";
+import { agoWords, keepingFault } from "./backups.words";
 import { wayById } from "#server/commands/ways";
 import { Refusal } from "#server/commands/refusal";
 import { type ShopSettings, getShop, shopRegion } from "#server/repos/shop-repo";
@@ -22,7 +26,13 @@ export const meta: Route.MetaFunction = () => [{ title: "House · Yakamoz" }];
 export async function loader() {
   const ctx = await serverContext();
   const [learnt, ways, shop] = await Promise.all([loadLearnt(ctx), listWays(ctx.db), getShop(ctx.db)]);
-  return { version: houseVersion(shop), learnt, ways: ways.map(({ id, name }) => ({ id, name })) };
+  const kept = keeper();
+  const [last] = kept ? keptCopies(dataFolder(), shop.secondPlace) : [];
+  const backup = kept && {
+    last: last ? `${agoWords(last.at_ms, ctx.now_ms())}, ${sizeWords(last.bytes)}` : null,
+    fault: keepingFault(kept.keeping()),
+  };
+  return { version: houseVersion(shop), learnt, ways: ways.map(({ id, name }) => ({ id, name })), backup };
 }
 
 export const action = acting(async ({ request }: Route.ActionArgs) => {

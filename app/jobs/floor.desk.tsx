@@ -13,7 +13,7 @@ import type { Route } from "./+types/floor.route";
 const FirstHour = lazy(() => import("./first-hour").then((m) => ({ default: m.FirstHour })));
 
 export function FloorDesk({ loaderData: { first, jobs, cans, count, open, wanting } }: Pick<Route.ComponentProps, "loaderData">) {
-  const { shop } = useRoot();
+  const { shop, keeping } = useRoot();
   return (
     <>
       <PageHeader title={shop.name} note="What is on the floor today" />
@@ -24,6 +24,12 @@ export function FloorDesk({ loaderData: { first, jobs, cans, count, open, wantin
               ? "No job yet. This leads to the first one."
               : `${open} ${open === 1 ? "job" : "jobs"} open${wanting ? `, ${wanting} ${wanting === 1 ? "panel wants" : "panels want"} you.` : ", nothing waits for you."}`}
           </h2>
+          {keeping.fault && (
+            <Link to="/house/backups" className="mt-1 inline-flex min-h-11 items-center gap-1.5 font-medium text-amber-ink underline">
+              <TriangleAlert size={16} aria-hidden />
+              The backups want a look.
+            </Link>
+          )}
           {first ? (
             <Suspense>
               <FirstHour first={first} />

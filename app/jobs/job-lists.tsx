@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { ListFoot, ListTable, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
-import { FOR_GOOD, SurePress } from "./sure-press";
+import { FOR_GOOD, SurePress } from "~/kit/ui/sure-press";
 import type { JobIntent } from "./use-job-actions";
 
 /** Jobs of one page. */

@@ -2,7 +2,7 @@ import { useFetcher } from "react-router";
 import type { RemovedPanel } from "#server/repos/removed-panel-repo";
 import type { FormAnswer } from "~/kit/form/answer";
 import { FieldErrors } from "~/kit/ui/field";
-import { FOR_GOOD, SurePress } from "./sure-press";
+import { FOR_GOOD, SurePress } from "~/kit/ui/sure-press";
 
 interface RemovePanelProps {
   panel: { name: string };

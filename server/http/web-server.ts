@@ -19,6 +19,8 @@ const SLOWEST_MS = 120_000;
 export interface WebParts {
   hosts: ReadonlySet<string>;
   log: Logger;
+  /** The way to the pages, where it can be shut. */
+  door?: RequestHandler;
   /** Answers everything that is no file: the pages. */
   pages: RequestHandler;
   /** Folder of the built client files; null in tests. */
@@ -31,7 +33,7 @@ export interface WebParts {
 }
 
 /** The program as express serves it: one gate before everything, the same policy on every answer, then files, then pages. */
-export function webApp({ hosts, log, pages, files, health, styles = [], requestsAWindow = REQUESTS_A_WINDOW }: WebParts) {
+export function webApp({ hosts, log, door, pages, files, health, styles = [], requestsAWindow = REQUESTS_A_WINDOW }: WebParts) {
   const app = express();
   app.disable("x-powered-by");
   app.use(requestLog(log));
@@ -66,6 +68,7 @@ export function webApp({ hosts, log, pages, files, health, styles = [], requests
     });
   app.use(limit(requestsAWindow.write, (m) => m === "POST"));
   app.use(limit(requestsAWindow.read, (m) => m !== "POST"));
+  if (door) app.use(door);
   app.use(pages);
   app.use(lastFault(log));
   return app;

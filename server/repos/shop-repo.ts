@@ -59,6 +59,8 @@ export const shopSettings = z.object({
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
   /** Words for parts, and paper; null: as its units suggest. */
   region: z.enum(["british", "american"]).nullable().default(null),
+  /** A folder on another disk, where every backup lies a second time; null: none was chosen. */
+  secondPlace: z.string().max(500).nullable().default(null),
   /** How often the booth changes its air in an hour; null: nobody has said. */
   airChanges_1_h: z.number().min(0.5).max(500).nullable().default(null),
   units: unitPreferences.default({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" }),

@@ -7,6 +7,7 @@ import { storageFaultKind } from "../db/storage-fault";
 import { refreshSummaries } from "../repos/summary-repo";
 import { BACKUPS, backupFile, backupTo, removePartials } from "./backup";
 import { type FileState, checkFile } from "./file-check";
+import { keptCopies } from "./kept-backups";
 import { FolderInUse, lockFolder } from "./lock";
 import { restoreMarker } from "./restore";
 
@@ -54,7 +55,7 @@ export async function openShop(
     if (existsSync(restoreMarker(folder)))
       throw new StartRefusal(`A restore of ${file} was cut off. Run npm run restore again with the same backup.`, EXIT.damaged);
     const state = existsSync(file) ? checkFile(file) : null;
-    if (state && !state.ok) throw new StartRefusal(`${state.words} ${adviceOf(state)}`.trim(), exitOf(state));
+    if (state && !state.ok) throw new StartRefusal(`${state.words} ${adviceOf(state, folder)}`.trim(), exitOf(state));
     const wants = state?.ok && !state.empty ? state.pending : [];
     const copy = wants.length > 0 ? backupFile(folder, now_ms, `before-${wants[0]!}`) : null;
     if (copy) backupTo(file, copy);
@@ -103,8 +104,17 @@ function requireWritable(folder: string): void {
   rmSync(probe);
 }
 
-const adviceOf = (state: Exclude<FileState, { ok: true }>): string =>
-  state.why === "corrupt" ? "Nothing was changed. Restore a backup: npm run restore <file> (README, Backup and restore)." : "";
+/** What to do about a damaged file: the newest copy that is sound, by name. */
+function adviceOf(state: Exclude<FileState, { ok: true }>, folder: string): string {
+  if (state.why !== "corrupt") return "";
+  const sound = keptCopies(folder, null).find(({ file }) => {
+    const copy = checkFile(file);
+    return copy.ok && !copy.empty;
+  });
+  return sound
+    ? `Nothing was changed. The last sound backup is of ${new Date(sound.at_ms).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}. To put it in its place: npm run restore ${sound.file}`
+    : "Nothing was changed. Restore a backup: npm run restore <file> (README, Backup and restore).";
+}
 const exitOf = (state: Exclude<FileState, { ok: true }>): number => (state.why === "newer" ? EXIT.newer : EXIT.damaged);
 
 function asRefusal(error: unknown, folder: string): StartRefusal {

@@ -14,6 +14,8 @@ import { useToasts } from "./use-toasts";
 
 /** Of the invented shop alone. */
 const DemoBar = lazy(() => import("~/kit/first/demo-bar").then((m) => ({ default: m.DemoBar })));
+/** Of a disk with little room alone. */
+const LowDisk = lazy(() => import("./low-disk").then((m) => ({ default: m.LowDisk })));
 const palette = later(() => import("./command-palette"));
 /** The hand is near: it will be there when it is asked for. */
 const nearPalette = () => void palette.get().catch(() => {});
@@ -45,7 +47,10 @@ export function Shell({ children }: { children: React.ReactNode }) {
     });
   };
   const late = useLater(palette, paletteOpen, true);
-  const { demo } = useRoot();
+  const {
+    demo,
+    keeping: { nearlyFull },
+  } = useRoot();
   const { now_ms, away } = useLive();
   const stayed = useStay(away);
   const outbox = useNewOutbox();
@@ -87,6 +92,11 @@ export function Shell({ children }: { children: React.ReactNode }) {
           {demo && (
             <Suspense>
               <DemoBar />
+            </Suspense>
+          )}
+          {nearlyFull && (
+            <Suspense>
+              <LowDisk {...nearlyFull} />
             </Suspense>
           )}
           <OutboxContext value={outbox}>{children}</OutboxContext>

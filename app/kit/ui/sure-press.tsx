@@ -9,17 +9,19 @@ interface SurePressProps extends Omit<React.ComponentProps<"button">, "children"
   sure: string;
   /** Which one of several, for who does not see the row. */
   of?: string;
+  /** It is what the page is for, not beside it. */
+  bordered?: boolean;
   /** What the second press does; without it the form is sent. */
   onSure?: () => void;
 }
 
 /** A press that cannot be taken back asks once more. */
-export function SurePress({ ask, sure, of, onSure, ...button }: SurePressProps) {
+export function SurePress({ ask, sure, of, bordered = false, onSure, ...button }: SurePressProps) {
   const [asked, setAsked] = useState(false);
   return (
     <button
       className="press"
-      data-kind={asked ? "stop" : "quiet"}
+      data-kind={asked ? "stop" : bordered ? undefined : "quiet"}
       {...button}
       onClick={(e) => {
         if (asked) return onSure?.();

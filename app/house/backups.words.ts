@@ -1,0 +1,29 @@
+import type { Keeping } from "#server/storage/keeper";
+import type { KeptCopy } from "#server/storage/kept-backups";
+
+const MINUTE_MS = 60_000;
+
+/** How long ago. */
+export function agoWords(at_ms: number, now_ms: number): string {
+  const minutes = Math.max(0, Math.floor((now_ms - at_ms) / MINUTE_MS));
+  if (minutes < 1) return "just now";
+  if (minutes < 60) return `${minutes} min ago`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 48) return `${hours} h ago`;
+  return `${Math.floor(hours / 24)} days ago`;
+}
+
+/** What a copy is. */
+export function copyWords({ place, byPlan, before }: Pick<KeptCopy, "place" | "byPlan" | "before">): string {
+  if (place === "aside") return "what was there before a restore";
+  if (before !== null) return "before a newer program took it over";
+  return `${byPlan ? "made by itself" : "made by hand"}${place === "second" ? "; second place" : ""}`;
+}
+
+/** What is wrong with how the shop is kept; null where nothing is. */
+export function keepingFault(keeping: Keeping): string | null {
+  if (keeping.failed) return `The last backup was not made: ${keeping.failed.words}.`;
+  if (keeping.second?.failed) return `Nothing lies in the second place: ${keeping.second.failed}.`;
+  if (keeping.isOld) return "What was entered since the last backup is older than a day.";
+  return null;
+}

@@ -121,6 +121,18 @@ test("a file that was cut off to nothing, or to a byte, is no empty shop", async
   }
 });
 
+test("beside a damaged file the last sound backup is named, and not one that is damaged itself", async () => {
+  await shopWithNote();
+  const sound = backupFile(folder, Date.UTC(2026, 0, 2, 3, 4, 5));
+  backupTo(databaseFile(folder), sound);
+  writeFileSync(backupFile(folder, Date.UTC(2026, 0, 3)), "no shop, only words: ".repeat(20));
+  writeFileSync(databaseFile(folder), "damaged ".repeat(200));
+  expect(await refusalOf(openShop(folder))).toMatchObject({
+    code: EXIT.damaged,
+    says: expect.stringContaining(`npm run restore ${sound}`) as string,
+  });
+});
+
 test("whoever has lost the folder while asleep writes nothing any more", async () => {
   const sleeper = await openShop(folder);
   const { panelId } = await testJob(sleeper.ctx);
@@ -233,7 +245,7 @@ describe("restore", () => {
     expect(await notesOf(panelId)).toEqual([{ text: "kept" }]);
   });
 
-  test("while the program runs it is refused; cut off, it is finished by running it again, and nothing opens in between", async () => {
+  test("while the program runs it is refused; cut off, it is finished before anything is opened, or nothing is", async () => {
     const panelId = await shopWithNote();
     const backup = backupFile(folder, 0);
     backupTo(databaseFile(folder), backup);
@@ -242,6 +254,8 @@ describe("restore", () => {
     await running.close();
     writeFileSync(restoreMarker(folder), backup);
     rmSync(databaseFile(folder)); // as if it had been cut off there
+    expect(await notesOf(panelId)).toEqual([{ text: "kept" }]);
+    writeFileSync(restoreMarker(folder), join(folder, "gone.sqlite"));
     expect(await refusalOf(openShop(folder))).toMatchObject({ code: EXIT.damaged, says: expect.stringContaining("cut off") as string });
     await restoreFrom(backup, folder, 0);
     expect(await notesOf(panelId)).toEqual([{ text: "kept" }]);

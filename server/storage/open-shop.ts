@@ -1,4 +1,4 @@
-import { existsSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { sql } from "kysely";
 import { type ServerContext, createContext } from "../context";
@@ -9,7 +9,7 @@ import { BACKUPS, backupFile, backupTo, removePartials } from "./backup";
 import { type FileState, checkFile } from "./file-check";
 import { keptCopies } from "./kept-backups";
 import { FolderInUse, lockFolder } from "./lock";
-import { restoreMarker } from "./restore";
+import { restoreFrom, restoreMarker } from "./restore";
 
 /** Exit codes, as sysexits.h names them. */
 export const EXIT = { damaged: 65, io: 74, locked: 75, newer: 78, config: 78, readOnly: 73 } as const;
@@ -48,12 +48,11 @@ export async function openShop(
     context = {},
   }: { now_ms?: number; what?: string; context?: Partial<Omit<ServerContext, "db">> } = {},
 ): Promise<OpenShop> {
+  await finishRestore(folder, now_ms);
   const { release, lost, stillOurs } = await takeFolder(folder, what);
   try {
     requireWritable(folder);
     const file = databaseFile(folder);
-    if (existsSync(restoreMarker(folder)))
-      throw new StartRefusal(`A restore of ${file} was cut off. Run npm run restore again with the same backup.`, EXIT.damaged);
     const state = existsSync(file) ? checkFile(file) : null;
     if (state && !state.ok) throw new StartRefusal(`${state.words} ${adviceOf(state, folder)}`.trim(), exitOf(state));
     const wants = state?.ok && !state.empty ? state.pending : [];
@@ -85,6 +84,23 @@ export async function openShop(
   } catch (error) {
     await release();
     throw asRefusal(error, folder);
+  }
+}
+
+/** A restore that was cut off is finished before anything is opened. */
+async function finishRestore(folder: string, now_ms: number): Promise<void> {
+  const marker = restoreMarker(folder);
+  if (!existsSync(marker)) return;
+  try {
+    await restoreFrom(readFileSync(marker, "utf8"), folder, now_ms);
+  } catch (error) {
+    if (error instanceof FolderInUse) throw new StartRefusal(error.message, EXIT.locked, error);
+    const said = error instanceof Error ? error.message : String(error);
+    throw new StartRefusal(
+      `A restore of ${databaseFile(folder)} was cut off, and could not be finished (${said}). Run npm run restore with a backup.`,
+      EXIT.damaged,
+      error,
+    );
   }
 }
 

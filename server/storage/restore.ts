@@ -10,7 +10,7 @@ export const restoreMarker = (folder: string) => join(folder, "restore-under-way
 
 /**
  * Puts a backup in the place of a folder's data file. The backup is checked first; what was there is set aside whole, never overwritten; a
- * restore that is cut off is finished by running it again.
+ * restore that is cut off is finished at the next start, or by running it again.
  * @returns where the old file was set aside, null when there was none
  * @throws Error in words when the program is running on the folder, or the backup is missing, damaged, foreign or newer
  */

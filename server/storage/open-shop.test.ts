@@ -1,6 +1,6 @@
 import { execFileSync, spawn } from "node:child_process";
 import { once } from "node:events";
-import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "libsql";
@@ -261,6 +261,34 @@ describe("restore", () => {
     expect(await notesOf(panelId)).toEqual([{ text: "kept" }]);
   });
 });
+
+test("a restore that is killed at any moment leaves one shop or the other, whole, at the next start", async () => {
+  const copies: string[] = [];
+  const panels: string[] = [];
+  for (const text of ["first", "second"]) {
+    panels.push(await shopWithNote(text));
+    copies.push(backupFile(folder, copies.length * 1000));
+    backupTo(databaseFile(folder), copies.at(-1)!);
+  }
+  for (let n = 0; n < 4; n++) {
+    const child = inAnotherProcess(`
+      const { restoreFrom } = await load("server/storage/restore.ts");
+      const copies = ${JSON.stringify(copies)};
+      process.send("ready");
+      for (let i = 0; ; i++) await restoreFrom(copies[i % 2], ${JSON.stringify(folder)}, ${n} * 1e6 + i * 1000);
+    `);
+    await once(child, "message");
+    await new Promise((r) => setTimeout(r, 30 + n * 67));
+    child.kill("SIGKILL");
+    await once(child, "exit");
+    const shop = await openShop(folder, { now_ms: n * 1e6 + 999_000 });
+    const notes = await Promise.all(panels.map((id) => listEntries(shop.ctx.db, id)));
+    await shop.close();
+    expect(notes[0]!.map((e) => e.body)).toEqual([{ text: "first" }]);
+    expect([0, 1]).toContain(notes[1]!.length);
+    expect(existsSync(restoreMarker(folder))).toBe(false);
+  }
+}, 60_000);
 
 test("a backup gets its name only when it is whole: cut off at any moment it leaves none that is broken", async () => {
   const shop = await openShop(folder);

@@ -6,11 +6,13 @@ import { createRequestHandler } from "@react-router/express";
 import { sql } from "kysely";
 import { RouterContextProvider } from "react-router";
 import * as build from "virtual:react-router/server-build";
+import { dataFolder } from "#server/db/open";
 import { closeDemo, inShopOf, offerDemo } from "#server/looking";
 import { door, keeper, onOpened, runningShop } from "#server/running";
 import { LOOK_MS } from "#server/storage/keeper";
 import { EXIT, StartRefusal } from "#server/storage/open-shop";
 import { allowedHosts, isLoopback } from "#server/http/gate";
+import { logFiles } from "#server/http/log-files";
 import { createLog, requestId } from "#server/http/request-log";
 import { startThread } from "#server/thread";
 import { REQUESTS_A_WINDOW, limitTimes, webApp } from "#server/http/web-server";
@@ -61,7 +63,6 @@ export async function start(program: string, env: NodeJS.ProcessEnv = process.en
 }
 
 async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
-  const log = createLog();
   const host = env.HOST ?? "127.0.0.1";
   if (!isLoopback(host))
     throw new StartRefusal(
@@ -70,6 +71,7 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
     );
   const threads = { inThread: startThread(program), inFileThread: startThread(program) };
   const shop = await runningShop(threads);
+  const log = createLog(await logFiles(dataFolder()));
   const lookAfter = setInterval(() => {
     keeper()
       ?.look()

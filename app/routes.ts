@@ -75,6 +75,7 @@ export default [
     route("panels/:panelId/texture", "kit/panel/texture.do.ts"),
     route("panels/:panelId/import", "kit/readings/readings-import.do.ts"),
     route("cards/row", "cards/card-row.do.ts"),
+    route("help.json", "house/help.do.ts"),
     route("usual", "kit/first/usual.do.ts"),
     route("demo", "kit/first/demo.do.ts"),
     route("shelf/file/:format", "shelf/shelf-file.do.ts"),

@@ -43,7 +43,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const form = await formOf(request);
   const { copy } = await copyOf(params.copyId);
-  const answer = await answerForm(form, z.object({}), async () => {
+  const answer = await answerForm(form, z.object({ intent: z.literal("bringBack", "This page knows no such press") }), async () => {
     await bringBack(copy.file).catch((error: unknown) => {
       throw new Refusal(null, `Not brought back: ${error instanceof Error ? error.message : String(error)}`);
     });

@@ -57,7 +57,7 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
       letGo(copy);
       return { message: "It is gone" };
     });
-  return answerForm(form, z.object({}), async () => {
+  return answerForm(form, z.object({ intent: z.literal("make", "This page knows no such press") }), async () => {
     if (!kept) throw new Refusal(null, NOT_KEPT);
     await kept.now().catch((error: unknown) => {
       throw new Refusal(null, `Not made: ${error instanceof Error ? error.message : String(error)}.`);

@@ -69,6 +69,15 @@ export function HouseDesk({
         </section>
         <Devices {...{ shop }} />
         {backup && <Backup {...backup} />}
+        <section>
+          <h2 className="mb-2 text-xl font-semibold">When something is wrong</h2>
+          <p className="mb-3 max-w-[60ch] text-ink2">
+            A file for whoever helps you: how the program runs, what failed and when. No customer, no job and nothing you typed is in it.
+          </p>
+          <a href="/do/help.json" download="yakamoz-help.json" className="press">
+            Bundle for help
+          </a>
+        </section>
       </main>
     </>
   );

@@ -1,10 +1,16 @@
 import { randomUUID } from "node:crypto";
 import type { RequestHandler, Response } from "express";
-import { type Logger, pino } from "pino";
+import { type DestinationStream, type Logger, pino } from "pino";
 
-/** Lines of JSON with time, level and request; LOG_LEVEL is one of pino's, `info` where it is not set. */
-export const createLog = (level = process.env.LOG_LEVEL ?? "info"): Logger =>
-  pino({ level, base: null, timestamp: pino.stdTimeFunctions.isoTime, formatters: { level: (label) => ({ level: label }) } });
+/**
+ * Lines of JSON with time, level and request; LOG_LEVEL is one of pino's, `info` where it is not set.
+ * @param file where they are written beside the console
+ */
+export const createLog = (file: DestinationStream | null = null, level = process.env.LOG_LEVEL ?? "info"): Logger =>
+  pino(
+    { level, base: null, timestamp: pino.stdTimeFunctions.isoTime, formatters: { level: (label) => ({ level: label }) } },
+    pino.multistream([process.stdout, ...(file ? [file] : [])].map((stream) => ({ level: "trace" as const, stream }))),
+  );
 
 const SLOW_MS = 1000;
 export const requestId = (res: Response): string => res.locals.requestId as string;

@@ -1,5 +1,5 @@
 import { expect, test } from "./fixture";
-import { open, settled, startJob } from "./support";
+import { messagesGone, open, startJob } from "./support";
 
 test("a job is put away, deleted, taken back in by Undo, and deleted for good with its file; every step can be searched and says itself", async ({
   page,
@@ -18,11 +18,13 @@ test("a job is put away, deleted, taken back in by Undo, and deleted for good wi
   await expect(floor.getByRole("link", { name: "Poyraz for deletion" })).toBeVisible();
   await expect(deleted).toHaveCount(0);
 
-  await settled(page);
+  await messagesGone(page);
   await floor.getByRole("button", { name: "Archive Poyraz for deletion" }).click();
+  await expect(page.getByText("Poyraz for deletion is archived")).toBeVisible();
+  await messagesGone(page);
   await away.getByRole("button", { name: "Delete Poyraz for deletion" }).click();
-  await expect(deleted.getByText("Poyraz for deletion")).toHaveCount(4);
-  await settled(page);
+  await expect(page.getByText("Poyraz for deletion is deleted; its job file is kept below")).toBeVisible();
+  await messagesGone(page);
   const [file] = await Promise.all([
     page.waitForEvent("download"),
     deleted.getByRole("link", { name: "Job file of Poyraz for deletion" }).click(),

@@ -44,6 +44,11 @@ export async function settled(page: Page): Promise<void> {
   await expect.poll(underWay, { message: "what the page still has under way" }).toEqual([]);
   await page.evaluate(() => new Promise((drawn) => requestIdleCallback(drawn, { timeout: 2000 }))); // what came is drawn when nothing is left to do
 }
+/** Waits until no message stands over the foot of the page: one that slides in takes the press that was meant for what lies under it. */
+export async function messagesGone(page: Page): Promise<void> {
+  await page.mouse.move(2, 2); // a message that is pointed at stays
+  await expect(page.locator("[data-sonner-toast]")).toHaveCount(0);
+}
 type RouterState = { navigation: { state: string }; revalidation: string; fetchers: Map<string, { state: string; formAction?: string }> };
 
 /** A server of the test's own on an empty data folder, or a copy of one, to be killed and started again; its clock can be moved. */

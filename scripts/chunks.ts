@@ -94,13 +94,13 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
 }
 
 /** So many plans are drawn up: in each next one the pages that bring most, and those that ask most often, are dearer. */
-const ROUNDS = 36;
+const ROUNDS = 44;
 /** What of the spread between the lightest and the heaviest page still counts as heavy. */
 const NEAR_MOST = 0.12;
-const DEARER = 1.15;
-/** So many files a page may ask for, with what it loads later; what one more is worth of the bytes of the heaviest page. */
+const DEARER = { byte: 1.2, request: 1.45 };
+/** So many files a page may ask for, with what it loads later; one more weighs as much as so many bytes of the heaviest page. */
 const MOST_FILES = 38;
-const FILE_TOO_MANY_BYTES = 350;
+const FILE_TOO_MANY_BYTES = 5000;
 
 /**
  * Of several plans the one whose heaviest page brings least, none asking for too many files: so no page hops over its limit because of a change to another.
@@ -134,8 +134,8 @@ function lightest(
     const score = most + FILE_TOO_MANY_BYTES * Math.max(0, Math.max(...files) - MOST_FILES);
     if (score < best.score) best = { pieces, score };
     pages.forEach((page) => {
-      if (brings[page]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER;
-      if (files[page]! > MOST_FILES) for (const unit of [page, ...laterOf[page]!]) costs.request[unit]! *= DEARER;
+      if (brings[page]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER.byte;
+      if (files[page]! > MOST_FILES) for (const unit of [page, ...laterOf[page]!]) costs.request[unit]! *= DEARER.request;
     });
   }
   return best.pieces;

@@ -4,6 +4,7 @@ import { type Door, createDoor } from "./http/door";
 import { demoShop, isDemo } from "./looking";
 import { getShop } from "./repos/shop-repo";
 import { type Keeper, createKeeper } from "./storage/keeper";
+import { type KeptCopy, keptCopies } from "./storage/kept-backups";
 import { type OpenShop, openShop } from "./storage/open-shop";
 import { restoreFrom } from "./storage/restore";
 
@@ -45,6 +46,13 @@ const theKeeper = (): Keeper =>
     backup: async (from) => (await runningShop()).ctx.inFileThread("backup", from),
   }));
 
+/** Copies of the running shop, the newest first; of the invented one there are none. */
+export async function shopCopies(): Promise<KeptCopy[]> {
+  if (isDemo()) return [];
+  const { secondPlace } = await getShop((await runningShop()).ctx.db);
+  return keptCopies(dataFolder(), secondPlace);
+}
+
 /** The way to the pages: shut for a moment while the shop's file is exchanged. */
 export const door = (): Door => (globalThis.yakamozDoor ??= createDoor());
 
@@ -52,21 +60,18 @@ export const door = (): Door => (globalThis.yakamozDoor ??= createDoor());
  * Puts a copy in the place of the shop's file while the server runs: requests that come meanwhile wait, what was there is set aside whole, and every
  * window looks again. If it cannot be put back, the shop that was there is opened again.
  * @param file of the copy
- * @returns where the shop that was there lies now
  * @throws Error in words; nothing was changed
  */
-export function bringBack(file: string): Promise<string | null> {
+export function bringBack(file: string): Promise<void> {
   return door().whileShut(async () => {
     const old = await runningShop();
     const { bus, devices, inThread, inFileThread } = old.ctx;
     const now_ms = old.ctx.now_ms();
-    let aside: string | null = null;
     const reopened = (async () => {
       await old.close();
-      let fault: unknown = null;
-      await restoreFrom(file, dataFolder(), now_ms).then(
-        ({ setAside }) => (aside = setAside),
-        (error: unknown) => (fault = error),
+      const fault: unknown = await restoreFrom(file, dataFolder(), now_ms).then(
+        () => null,
+        (error: unknown) => error,
       );
       return { shop: await openShop(dataFolder(), { context: { bus, devices, inThread, inFileThread } }), fault };
     })();
@@ -75,6 +80,5 @@ export function bringBack(file: string): Promise<string | null> {
     globalThis.yakamozOpened?.(shop);
     if (fault) throw fault instanceof Error ? fault : new Error("the copy could not be put back", { cause: fault });
     bus.publish({ topic: "shop", id: "shop" });
-    return aside;
   });
 }

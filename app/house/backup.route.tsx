@@ -2,10 +2,7 @@ import { format } from "date-fns";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { Refusal } from "#server/commands/refusal";
-import { dataFolder } from "#server/db/open";
-import { getShop } from "#server/repos/shop-repo";
-import { bringBack, keeper, serverContext } from "#server/running";
-import { keptCopies } from "#server/storage/kept-backups";
+import { bringBack, serverContext, shopCopies } from "#server/running";
 import { lookInto } from "#server/storage/look-into";
 import { answerForm } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
@@ -20,17 +17,15 @@ export const meta: Route.MetaFunction = () => [{ title: "Look into a backup · Y
 
 /** One of the copies that are there, by its name among them: nothing that is sent here is ever taken for a path. */
 async function copyOf(id: string) {
-  const ctx = await serverContext();
-  const copies = keeper() ? keptCopies(dataFolder(), (await getShop(ctx.db)).secondPlace) : [];
-  const copy = copies.find((c) => c.id === id);
+  const copy = (await shopCopies()).find((c) => c.id === id);
   if (!copy) throw data("This backup is not here any more.", { status: 404 });
-  return { copy, ctx };
+  return copy;
 }
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { copy, ctx } = await copyOf(params.copyId);
+  const copy = await copyOf(params.copyId);
   const on = { on: format(copy.at_ms, "d MMM yyyy HH:mm"), size: sizeWords(copy.bytes), what: copyWords(copy) };
-  const looked = await lookInto(copy.file, ctx.db).catch((error: unknown) => ({
+  const looked = await lookInto(copy.file, await serverContext()).catch((error: unknown) => ({
     fault: error instanceof Error ? error.message : String(error),
   }));
   if ("fault" in looked) return { ...on, fault: looked.fault, inside: null };
@@ -42,7 +37,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 export const action = acting(async ({ request, params }: Route.ActionArgs) => {
   const form = await formOf(request);
-  const { copy } = await copyOf(params.copyId);
+  const copy = await copyOf(params.copyId);
   const answer = await answerForm(form, z.object({ intent: z.literal("bringBack", "This page knows no such press") }), async () => {
     await bringBack(copy.file).catch((error: unknown) => {
       throw new Refusal(null, `Not brought back: ${error instanceof Error ? error.message : String(error)}`);

@@ -4,8 +4,8 @@ import { changeShop } from "#server/commands/house";
 import { Refusal } from "#server/commands/refusal";
 import { dataFolder } from "#server/db/open";
 import { getShop } from "#server/repos/shop-repo";
-import { keeper, serverContext } from "#server/running";
-import { chooseSecond, keptCopies, letGo } from "#server/storage/kept-backups";
+import { keeper, serverContext, shopCopies } from "#server/running";
+import { chooseSecond, letGo } from "#server/storage/kept-backups";
 import { answerForm } from "~/kit/form/answer";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { acting } from "~/kit/form/in-words.server";
@@ -14,7 +14,8 @@ import type { Route } from "./+types/backups.route";
 import { BackupsDesk } from "./backups.desk";
 import { secondForm } from "./backups.form";
 import { sizeWords } from "~/kit/words/size-words";
-import { agoWords, copyWords, keepingFault } from "./backups.words";
+import { keepingFault } from "#server/storage/keeper";
+import { agoWords, copyWords } from "./backups.words";
 
 export const meta: Route.MetaFunction = () => [{ title: "Backups · Yakamoz" }];
 
@@ -27,7 +28,7 @@ export async function loader() {
   return {
     second: secondPlace,
     fault: keepingFault(kept.keeping()),
-    copies: keptCopies(dataFolder(), secondPlace).map((copy) => ({
+    copies: (await shopCopies()).map((copy) => ({
       id: copy.id,
       on: format(copy.at_ms, "d MMM yyyy HH:mm"),
       ago: agoWords(copy.at_ms, now_ms),
@@ -51,8 +52,7 @@ export const action = acting(async ({ request }: Route.ActionArgs) => {
     });
   if (form.get("intent") === "letGo")
     return answerForm(form, z.object({ id: z.string() }), async ({ id }) => {
-      const { secondPlace } = await getShop(ctx.db);
-      const copy = kept && keptCopies(dataFolder(), secondPlace).find((c) => c.id === id && !c.byPlan);
+      const copy = (await shopCopies()).find((c) => c.id === id && !c.byPlan);
       if (!copy) throw new Refusal(null, "This backup is not here any more, or is kept by the plan.");
       letGo(copy);
       return { message: "It is gone" };

@@ -1,4 +1,3 @@
-import type { Keeping } from "#server/storage/keeper";
 import type { KeptCopy } from "#server/storage/kept-backups";
 
 const MINUTE_MS = 60_000;
@@ -18,12 +17,4 @@ export function copyWords({ place, byPlan, before }: Pick<KeptCopy, "place" | "b
   if (place === "aside") return "what was there before a restore";
   if (before !== null) return "before a newer program took it over";
   return `${byPlan ? "made by itself" : "made by hand"}${place === "second" ? "; second place" : ""}`;
-}
-
-/** What is wrong with how the shop is kept; null where nothing is. */
-export function keepingFault(keeping: Keeping): string | null {
-  if (keeping.failed) return `The last backup was not made: ${keeping.failed.words}.`;
-  if (keeping.second?.failed) return `Nothing lies in the second place: ${keeping.second.failed}.`;
-  if (keeping.isOld) return "What was entered since the last backup is older than a day.";
-  return null;
 }

@@ -3,11 +3,10 @@ import { z } from "zod";
 import { houseForm } from "./house.form";
 import { LEARNT, LEARNT_KEYS, houseTexts } from "./house.texts";
 import { changeShop, houseVersion, saveHouse } from "#server/commands/house";
-import { dataFolder } from "#server/db/open";
-import { keeper, serverContext } from "#server/running";
-import { keptCopies } from "#server/storage/kept-backups";
+import { keeper, serverContext, shopCopies } from "#server/running";
 import { sizeWords } from "~/kit/words/size-words";
-import { agoWords, keepingFault } from "./backups.words";
+import { keepingFault } from "#server/storage/keeper";
+import { agoWords } from "./backups.words";
 import { wayById } from "#server/commands/ways";
 import { Refusal } from "#server/commands/refusal";
 import { type ShopSettings, getShop, shopRegion } from "#server/repos/shop-repo";
@@ -27,7 +26,7 @@ export async function loader() {
   const ctx = await serverContext();
   const [learnt, ways, shop] = await Promise.all([loadLearnt(ctx), listWays(ctx.db), getShop(ctx.db)]);
   const kept = keeper();
-  const [last] = kept ? keptCopies(dataFolder(), shop.secondPlace) : [];
+  const [last] = await shopCopies();
   const backup = kept && {
     last: last ? `${agoWords(last.at_ms, ctx.now_ms())}, ${sizeWords(last.bytes)}` : null,
     fault: keepingFault(kept.keeping()),

@@ -154,15 +154,15 @@ test("a look into a copy says what would come and go, and touches neither", asyn
   await recordEntry(shop.ctx, { panelId: first.panelId, kind: "note", body: { text: "later" }, by: "a" });
   const { panelId } = await testJob(shop.ctx);
   const job = await shop.ctx.db.selectFrom("panel").select("job_id as id").where("id", "=", panelId).executeTakeFirstOrThrow();
-  const looked = await lookInto(copy, shop.ctx.db);
+  const looked = await lookInto(copy, shop.ctx);
   expect(looked.same).toBe(0);
   expect(looked.jobs.map((j) => [j.id === job.id, j.then, j.now]).sort()).toEqual([
     [false, 0, 1],
     [true, null, 0],
   ]);
   expect(looked.newest.then_ms).toBeNull();
-  await expect(lookInto(join(folder, "none.sqlite"), shop.ctx.db)).rejects.toThrow("There is no data file");
+  await expect(lookInto(join(folder, "none.sqlite"), shop.ctx)).rejects.toThrow("There is no data file");
   writeFileSync(copy, "not a shop at all, but long enough to be looked at as if it might be one: ".repeat(4));
-  await expect(lookInto(copy, shop.ctx.db)).rejects.toThrow("damaged");
+  await expect(lookInto(copy, shop.ctx)).rejects.toThrow("damaged");
   await shop.close();
 });

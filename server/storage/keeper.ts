@@ -81,9 +81,8 @@ export function createKeeper({
 
   /** The same copy in the second place. What fails there does not undo the first. */
   async function carryOver(source: string, name: string): Promise<void> {
-    const chosen = await secondPlace();
-    if (chosen === null) return void (second = null);
-    if (!isThere(chosen)) return void (second = { folder: chosen, failed: "the folder is not there, or is not the one that was chosen" });
+    const chosen = await seeSecond();
+    if (chosen === null) return;
     try {
       const target = join(chosen, name);
       if (!existsSync(target)) await backup({ source, target });
@@ -91,6 +90,18 @@ export function createKeeper({
     } catch (error) {
       second = { folder: chosen, failed: inWords(error) };
     }
+  }
+
+  /** What was said of it last stands until it is tried again. @returns the second place where one was chosen and is there */
+  async function seeSecond(): Promise<string | null> {
+    const chosen = await secondPlace();
+    if (chosen === null) second = null;
+    else if (!isThere(chosen)) second = { folder: chosen, failed: "the folder is not there, or is not the one that was chosen" };
+    else {
+      if (second?.folder !== chosen) second = { folder: chosen, failed: null };
+      return chosen;
+    }
+    return null;
   }
 
   async function seeDisk(): Promise<void> {
@@ -101,10 +112,7 @@ export function createKeeper({
 
   async function look(): Promise<void> {
     see();
-    const chosen = await secondPlace();
-    if (chosen === null) second = null;
-    else if (!isThere(chosen)) second = { folder: chosen, failed: "the folder is not there, or is not the one that was chosen" };
-    else if (second?.folder !== chosen) second = { folder: chosen, failed: null };
+    await seeSecond();
     await seeDisk();
     const isTried = failed !== null && now_ms() - failed.at_ms < AGAIN_MS;
     if (!isTried && isChanged() && (newest === null || now_ms() - newest.at_ms >= EVERY_MS)) await make(nameByPlan);
@@ -127,6 +135,14 @@ export function createKeeper({
   };
 }
 export type Keeper = ReturnType<typeof createKeeper>;
+
+/** What is wrong with how the shop is kept; null where nothing is. */
+export function keepingFault(keeping: Keeping): string | null {
+  if (keeping.failed) return `The last backup was not made: ${keeping.failed.words}.`;
+  if (keeping.second?.failed) return `Nothing lies in the second place: ${keeping.second.failed}.`;
+  if (keeping.isOld) return "What was entered since the last backup is older than a day.";
+  return null;
+}
 
 function lastWrite(folder: string): number {
   return Math.max(...databaseParts(databaseFile(folder)).map((part) => statSync(part, { throwIfNoEntry: false })?.mtimeMs ?? 0));

@@ -1,8 +1,8 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import type { ServerContext } from "../context";
 import { type Db, migrate, openDatabase } from "../db/open";
-import { backupTo } from "./backup";
 import { checkFile } from "./file-check";
 
 /** A job in the copy, in the shop as it is, or in both. */
@@ -29,17 +29,17 @@ export interface LookedInto {
  * Looks into a copy of the shop without touching it, nor the shop: what it holds beside what is there now.
  * @throws Error in words where the copy is missing, damaged, foreign or newer
  */
-export async function lookInto(file: string, now: Db): Promise<LookedInto> {
+export async function lookInto(file: string, now: ServerContext): Promise<LookedInto> {
   const state = checkFile(file);
   if (!state.ok) throw new Error(state.words);
   const folder = mkdtempSync(join(tmpdir(), "yakamoz-look-"));
   try {
     const own = join(folder, "copy.sqlite");
-    backupTo(file, own); // one of its own, to be brought up to date
+    await now.inFileThread("backup", { source: file, target: own }); // one of its own, to be brought up to date
     const db = openDatabase(own);
     try {
       await migrate(db);
-      return beside(await countsOf(db), await countsOf(now));
+      return beside(await countsOf(db), await countsOf(now.db));
     } finally {
       await db.destroy();
     }

@@ -5,7 +5,7 @@ import { getShop, shopRegion } from "#server/repos/shop-repo";
 import type { ServerContext } from "#server/context";
 import { isDemo } from "#server/looking";
 import { keeper, serverContext } from "#server/running";
-import type { Keeping } from "#server/storage/keeper";
+import { type Keeping, keepingFault } from "#server/storage/keeper";
 import { readPrefs } from "./prefs.server";
 
 /** Data of the shell: preferences of this screen, clocks, the shop, the newest jobs. */
@@ -25,7 +25,7 @@ export async function loadRoot(request: Request) {
 /** What every page is told of how the shop is kept: the room that is left, where it is little, and that something is wrong. */
 const told = (keeping: Keeping | null) => ({
   nearlyFull: keeping?.disk?.isNearlyFull ? { free_bytes: keeping.disk.free_bytes } : null,
-  fault: keeping !== null && (keeping.failed !== null || keeping.second?.failed != null || keeping.isOld),
+  fault: keeping !== null && keepingFault(keeping) !== null,
 });
 
 async function readRoot(ctx: ServerContext, now_ms: number) {

@@ -6,7 +6,7 @@ const swc = (tsx) => [
   },
 ];
 export default {
-  testMatch: ["<rootDir>/{core,server,app,workers,stand-ins,scripts,demo}/**/*.test.ts?(x)"],
+  testMatch: ["<rootDir>/{core,server,app,device,workers,stand-ins,scripts,demo}/**/*.test.ts?(x)"],
   testEnvironment: "node",
   testTimeout: 180_000, // a judge takes seconds, a slow and busy machine many: only what hangs is ended; no test has a limit of its own
   extensionsToTreatAsEsm: [".ts", ".tsx"],
@@ -15,7 +15,7 @@ export default {
     "^fast-check$": "<rootDir>/scripts/testing/seeded-fast-check.mjs",
     "^@testing-library/react$": "<rootDir>/scripts/testing/patient-testing-library.mjs",
     "^~/(.*)$": "<rootDir>/app/$1",
-    "^#(core|server|workers|stand-ins)/(.*)$": "<rootDir>/$1/$2",
+    "^#(core|server|device|workers|stand-ins)/(.*)$": "<rootDir>/$1/$2",
   },
   modulePathIgnorePatterns: ["<rootDir>/build"],
 };

@@ -11,6 +11,7 @@ export default defineConfig({
   reporter: [["list"], ["json", { outputFile: process.env.E2E_REPORT ?? "e2e-report.json" }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    serviceWorkers: "block", // each window would fetch the whole program for later: what opens without the server allows it (away.spec.ts)
     launchOptions: {
       executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
       args: [

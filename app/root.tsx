@@ -2,6 +2,9 @@ import icon from "./favicon.svg?inline";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, isRouteErrorResponse, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/root";
 import { useNonce } from "~/kit/http/nonce";
+import { requestContext } from "~/kit/http/request-context.server";
+import { turnedAway } from "~/kit/http/turned-away.server";
+import { useRoot } from "~/kit/root/use-root";
 import { type RootData, loadRoot } from "./kit/http/root-data.server";
 import { EARLY_SCRIPT } from "~/kit/root/early-script";
 import { Shell } from "~/kit/shell/shell";
@@ -13,7 +16,10 @@ export { unlessListMoved as shouldRevalidate };
 /** By its address: a part that is loaded later does not ask for it once more. */
 export const links: Route.LinksFunction = () => [{ rel: "stylesheet", href: styles }];
 
-export const loader = ({ request }: Route.LoaderArgs) => loadRoot(request);
+/** Whoever may not see a page is told where to go first, or why not, before any of it is read. */
+export const middleware: Route.MiddlewareFunction[] = [turnedAway];
+
+export const loader = ({ request, context }: Route.LoaderArgs) => loadRoot(request, context.get(requestContext).known);
 
 export function Layout({ children }: { children: React.ReactNode }) {
   const nonce = useNonce();
@@ -38,18 +44,23 @@ export function Layout({ children }: { children: React.ReactNode }) {
 }
 
 export default function App() {
-  return (
+  // Whoever has not signed in sees the door alone.
+  return useRoot().who === "nobody" ? (
+    <Outlet />
+  ) : (
     <Shell>
       <Outlet />
     </Shell>
   );
 }
 
+const TITLES: Record<number, string> = { 403: "This is not for everybody", 404: "This page is not here" };
+
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   const known = isRouteErrorResponse(error);
   return (
     <main className="mx-auto max-w-xl space-y-4 p-8">
-      <h1 className="text-3xl font-semibold">{known && error.status === 404 ? "This page is not here" : "Something went wrong"}</h1>
+      <h1 className="text-3xl font-semibold">{(known && TITLES[error.status]) ?? "Something went wrong"}</h1>
       <p>
         {known
           ? error.data || error.statusText

@@ -41,6 +41,8 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Which matte mix?", fixed("/ask/matte")],
   ["House", fixed("/house")],
   ["Backups", fixed("/house/backups")],
+  ["Devices", fixed("/house/devices")],
+  ["Not yet with the shop", fixed("/waiting")],
   ["Backup", backupPath],
   ["House ways", fixed("/house/ways")],
   ["House way", fixed("/house/ways/second-heavier")],

@@ -10,6 +10,7 @@ import { freePort, listens, ownFolder } from "../scripts/trial/harness";
 export function watchConsole(page: Page): string[] {
   const said: string[] = [];
   page.on("console", (m) => {
+    if (m.text().startsWith("Service Worker registration blocked")) return; // by this test's own browser
     if (m.type() === "error" || m.type() === "warning") said.push(`${m.type()}: ${m.text()}`);
   });
   page.on("pageerror", (e) => said.push(String(e)));
@@ -52,13 +53,14 @@ export async function messagesGone(page: Page): Promise<void> {
 type RouterState = { navigation: { state: string }; revalidation: string; fetchers: Map<string, { state: string; formAction?: string }> };
 
 /** A server of the test's own on an empty data folder, or a copy of one, to be killed and started again; its clock can be moved. */
-export async function ownServer(like?: string) {
+export async function ownServer(like?: string, more: Record<string, string> = {}) {
   const folder = like ? ownFolder(like) : mkdtempSync(join(tmpdir(), "yakamoz-own-"));
   const env = {
     ...process.env,
     YAKAMOZ_DATA: folder,
     PORT: String(await freePort()),
     NODE_ENV: "production",
+    ...more,
   };
   let child: ChildProcess | null = null;
   let ahead_ms = 0;
@@ -132,13 +134,13 @@ export async function startJob(
   return page.url().replace(/\/course$/, "");
 }
 
-/** Types readings spot by spot, Enter after each, as a gauge that is a keyboard does. */
 /** Goes to a page beside the course of spraying, folded away under *More*. */
 export async function beside(page: Page, name: string): Promise<void> {
   await page.getByRole("navigation", { name: "Spray" }).getByText("More", { exact: true }).click();
   await page.getByRole("navigation", { name: "Spray" }).getByRole("link", { name, exact: true }).click();
 }
 
+/** Types readings spot by spot, Enter after each, as a gauge that is a keyboard does. */
 export async function typeReadings(page: Page, phase: "before" | "after" | "recheck", values: readonly string[]): Promise<void> {
   const input = page.locator(`#reading-${phase}`);
   for (const value of values) {
@@ -146,3 +148,22 @@ export async function typeReadings(page: Page, phase: "before" | "after" | "rech
     await input.press("Enter");
   }
 }
+
+/** What a device keeps of the shop's rows, as one text; empty where it keeps nothing yet. */
+export const keptRows = (page: Page): Promise<string> =>
+  page.evaluate(async () => {
+    if (!(await indexedDB.databases()).some((d) => d.name === "yakamoz-device")) return ""; // opening it would make it
+    return new Promise<string>((resolve) => {
+      const asked = indexedDB.open("yakamoz-device");
+      asked.onerror = () => resolve("");
+      asked.onsuccess = () => {
+        const db = asked.result;
+        if (!db.objectStoreNames.contains("rows")) return resolve("");
+        const all = db.transaction("rows").objectStore("rows").getAll();
+        all.onsuccess = () => {
+          db.close();
+          resolve(JSON.stringify(all.result));
+        };
+      };
+    });
+  });

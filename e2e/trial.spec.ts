@@ -1,5 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { demoFolder } from "../scripts/trial/demo-folder";
+import { tryAccess } from "../scripts/trial/access";
 import { accepted } from "../scripts/trial/accepted";
 import { tryDoors } from "../scripts/trial/doors";
 import { tryFiles } from "../scripts/trial/files";
@@ -21,6 +22,12 @@ test.describe("a short trial of the built program", () => {
     const { tried, in: inside } = await tryDoors(demo.folder, demo.ids);
     expect(inside).toEqual([]);
     expect(tried).toBeGreaterThan(1500);
+  });
+
+  test("on the network every route lets in whom the table says, guesses and copied cookies nobody; others are answered meanwhile", async () => {
+    const { tried, faults } = await tryAccess(demo.folder, demo.ids, { pins: 60, codes: 120, streams: 230, bodyMB: 20 });
+    expect(faults).toEqual([]);
+    expect(tried).toBeGreaterThan(1000);
   });
 
   test("odd requests are answered, none with a fault, and every page is there afterwards", async () => {

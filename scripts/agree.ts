@@ -1,6 +1,22 @@
+// `npm run agree away [lives] [first seed]`: the same lives with a shop that is away now and then.
 // `npm run agree [panels] [first seed]`: panels with random ledgers; every figure that more than one page shows must be one figure.
+import { awayLife } from "./agree/away";
 import { agree } from "./agree/run";
 
+if (process.argv[2] === "away") {
+  const [lives = 300, from = 1] = process.argv.slice(3).map(Number);
+  let [faults, away, entered] = [0, 0, 0];
+  for (let seed = from; seed < from + lives; seed++) {
+    const life = await awayLife(seed);
+    faults += life.faults.length;
+    away += life.away;
+    entered += life.entered;
+    for (const fault of life.faults.slice(0, 5)) console.log(`seed ${seed}: ${fault}`);
+    if ((seed - from + 1) % 25 === 0) console.log(`${seed - from + 1} of ${lives} lives`);
+  }
+  console.log(`${lives} lives, ${away} times away, ${entered} entered meanwhile, ${faults} faults`);
+  process.exit(faults > 0 ? 1 : 0);
+}
 const [panels = 300, from = 1] = process.argv.slice(2).map(Number);
 const { figures, disagreements, broken } = await agree(panels, {
   from,

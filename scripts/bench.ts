@@ -18,6 +18,7 @@ import { benchFilm, benchFilmInBrowser } from "./bench-film";
 import { benchGrowth } from "./bench-growth";
 import { benchPages } from "./bench-pages";
 import { benchPhoto } from "./bench-photo";
+import { benchShop } from "./bench-shop";
 import { benchTyping } from "./bench-typing";
 import { firstLoad } from "./first-load";
 import { PORT, emptyShop, inBrowser, report, time } from "./bench-kit";
@@ -237,7 +238,7 @@ if (!wanted || wanted === "photo") await benchPhoto();
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "typing") await benchTyping();
 if (!wanted || wanted === "server") await benchServer();
-const BUDGETS = { pages: benchPages, growth: () => benchGrowth(sizes), answers: benchAnswers } as const;
+const BUDGETS = { pages: benchPages, growth: () => benchGrowth(sizes), answers: benchAnswers, shop: benchShop } as const;
 for (const [name, measure] of Object.entries(BUDGETS)) {
   if (wanted && wanted !== name) continue;
   for (const line of await measure()) {

@@ -97,9 +97,9 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
 const ROUNDS = 44;
 /** What of the spread between the lightest and the heaviest page still counts as heavy. */
 const NEAR_MOST = 0.12;
-const DEARER = { byte: 1.2, request: 1.45 };
+const DEARER = { byte: 1.32, request: 1.4 };
 /** So many files a page may ask for, with what it loads later; one more weighs as much as so many bytes of the heaviest page. */
-const MOST_FILES = 38;
+const MOST_FILES = 41;
 const FILE_TOO_MANY_BYTES = 5000;
 
 /**

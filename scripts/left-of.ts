@@ -7,7 +7,7 @@ interface Read {
 }
 
 /** A script that was emitted beside the others is known to the bundler that emitted it alone. */
-const EMITTED = /import\.meta\.ROLL\w+_FILE_URL_\w+/g;
+const EMITTED = /import\.meta\.ROLL\w+_FILE_URL_[\w$]+/g;
 
 /**
  * What of each module is left once what no page uses is taken out: the project's own modules, bundled for a trial in memory.

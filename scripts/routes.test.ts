@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { NAMED_ROUTES } from "../app/access/route-needs";
 import routes from "../app/routes";
 
 interface Entry {
@@ -28,4 +29,9 @@ test("no route reads a body past its bounds", () => {
 test("the browser's own randomUUID is not used: over plain http on another machine it is not there", () => {
   const used = modules.filter(({ text }) => text.includes("crypto.randomUUID")).map(({ file }) => file);
   expect(used).toEqual([]);
+});
+
+test("what a route asks of whom is said of routes that there are", () => {
+  const ids = new Set(modules.map(({ file }) => file.replace(/\.tsx?$/, "")));
+  expect(NAMED_ROUTES.filter((id) => !ids.has(id))).toEqual([]);
 });

@@ -24,6 +24,7 @@ const page = await browser.newPage({ viewport: { width, height }, baseURL: base,
 page.on("console", (m) => ["error", "warning"].includes(m.type()) && console.log(`console ${m.type()}: ${m.text()}`));
 page.on("pageerror", (e) => console.log(`page error: ${e.message}`));
 
+let onNetwork = null;
 const panel = async (vehicle, name, station) => {
   await page.goto("/");
   const href = await page
@@ -35,6 +36,38 @@ const panel = async (vehicle, name, station) => {
   await page.locator("html[data-live]").waitFor({ state: "attached" });
 };
 const VIEWS = {
+  /** Of a shop on its network, played on loopback, with an owner, a painter and a code that waits. */
+  people: async () => {
+    const folder = mkdtempSync(join(tmpdir(), "yakamoz-shots-lan-"));
+    const own = { ...env, YAKAMOZ_DATA: folder, PORT: "4872", HOST: "127.0.0.1" };
+    spawnSync(process.execPath, [bin("tsx"), "demo/load.ts"], { cwd: root, env: own, stdio: "inherit" });
+    onNetwork = spawn(process.execPath, ["server.mjs", "--lan"], { cwd: root, env: own, stdio: ["ignore", "pipe", "inherit"] });
+    await new Promise((resolve) => onNetwork.stdout.once("data", resolve));
+    await page.goto("http://localhost:4872/");
+    await page.getByLabel("Passcode").fill("harbour-9-clear");
+    await page.getByRole("button", { name: "I am the owner" }).click();
+    await page.getByRole("button", { name: "Pair a device" }).click();
+    await page.getByTestId("code").waitFor();
+    await page.getByLabel("Name", { exact: true }).fill("Painter A");
+    await page.getByLabel("PIN").fill("4071");
+    await page.getByRole("button", { name: "Add", exact: true }).click();
+    await page.getByText("Painter A, painter").waitFor();
+    await page.reload(); // without the message
+  },
+  /** With the server gone: the last of all. */
+  waiting: async () => {
+    await panel("Lodos", "Front door", "spray");
+    await page.waitForFunction(() => navigator.serviceWorker.controller?.state === "activated", null, { timeout: 60_000 });
+    await page.waitForTimeout(3000);
+    server.kill("SIGKILL");
+    await page.getByRole("button", { name: "Log coat 2" }).click();
+    await page.getByTestId("away").filter({ hasText: "1 entry" }).waitFor({ timeout: 30_000 });
+    await page.getByLabel("Mixed, ml").fill("300");
+    await page.getByRole("button", { name: "Start pot clock" }).click();
+    await page.getByTestId("away").filter({ hasText: "2 entries" }).waitFor({ timeout: 30_000 });
+    await page.getByRole("link", { name: "Look at them" }).click();
+    await page.getByRole("list", { name: "Not yet with the shop" }).waitFor();
+  },
   floor: () => page.goto("/"),
   course: () => panel("Lodos", "Front door", "course"),
   plan: () => panel("Meltem", "Rear quarter", "plan"),
@@ -194,14 +227,14 @@ const MAIN = [
   "inspect",
   "film-map",
   "defects",
-  "way",
+  "people",
   "causes",
   "options",
   "correct",
   "course",
   "work",
   "hand-over",
-  "pots",
+  "waiting",
 ];
 const shot = async (name, file) => {
   await VIEWS[name]();
@@ -224,4 +257,5 @@ try {
 } finally {
   await browser.close();
   server.kill("SIGTERM");
+  onNetwork?.kill("SIGTERM");
 }

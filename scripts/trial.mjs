@@ -3,5 +3,5 @@ import { bin, ensureInstalled, must } from "./setup.mjs";
 
 ensureInstalled();
 const env = { ...process.env, NODE_ENV: "production" };
-must(process.execPath, [bin("@react-router/dev", "react-router"), "build", "--logLevel", "error"], { env });
+must(process.execPath, ["scripts/build.mjs", "--logLevel", "error"], { env });
 must(process.execPath, [bin("tsx"), "scripts/trial/trial.ts", ...process.argv.slice(2)], { env });

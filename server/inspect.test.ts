@@ -1,7 +1,9 @@
 import { keepProfile, profileFor } from "./commands/import-profiles";
 import { setSpotCount, addSpot } from "./commands/spot-plan";
+import { seededRandom } from "#core/kernel/stats/random";
 import { createDeviceHub } from "./devices/device-hub";
 import { checkStandInGauge, takeStandInReadings } from "./devices/take-readings";
+import { readReadings } from "./interchange/readings-csv";
 import { MOST_PROFILES, getShop } from "./repos/shop-repo";
 import { testContext, testJob } from "./testing/fixtures";
 import { loadFilmHistory, loadPanelView } from "./views/panel-view";
@@ -63,6 +65,54 @@ test("a file's columns are remembered by their heading, the newest first; a file
   for (let i = 0; i < MOST_PROFILES + 3; i++) await keepProfile(ctx, profile([`h${i}`]));
   expect((await getShop(ctx.db)).importProfiles).toHaveLength(MOST_PROFILES);
   expect(await profileFor(ctx, ["Spot", "Film"])).toBeNull();
+});
+
+test("a file that was matched once is matched whatever the order of its columns, and gives the same spots", async () => {
+  const ctx = await testContext();
+  const roles = { A: "ignore", Ort: "spot", "B mil": "film", "C mil": "film", Y: "y", X: "x" } as const;
+  const cells: Record<keyof typeof roles, string>[] = [
+    { A: "17", Ort: "roof", "B mil": "4.1", "C mil": "4.3", Y: "300", X: "500" },
+    { A: "18", Ort: "edge", "B mil": "3.9", "C mil": "4.0", Y: "200", X: "250" },
+  ];
+  const file = (order: (keyof typeof roles)[]) => [order.join(","), ...cells.map((row) => order.map((c) => row[c]).join(","))].join("\n");
+  const usual = Object.keys(roles) as (keyof typeof roles)[];
+  await keepProfile(ctx, { columns: usual, roles: usual.map((c) => roles[c]), filmUnit: "mil" });
+  const outline: [number, number][] = [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ];
+  const read = async (order: (keyof typeof roles)[]) => {
+    const known = await profileFor(ctx, order);
+    const out = readReadings(file(order), {
+      roles: known!.roles,
+      filmUnit: known!.filmUnit,
+      lengthUnit: "mm",
+      phase: "after",
+      outline,
+      spots: [],
+    });
+    if (!out.ok) throw new Error(out.problems[0]!.reason);
+    return out.value.map((s) => ({ ...s, readings: s.readings.map((r) => r.entered).sort() }));
+  };
+  const asFirst = await read(usual);
+  expect(asFirst.map((s) => [s.spot, s.at])).toEqual([
+    ["roof", [0.5, 0.3]],
+    ["edge", [0.25, 0.2]],
+  ]);
+  const random = seededRandom(3);
+  for (let i = 0; i < 40; i++) {
+    const order = usual
+      .map((c) => [random(), c] as const)
+      .sort(([a], [b]) => a - b)
+      .map(([, c]) => c);
+    expect(await read(order)).toEqual(asFirst);
+  }
+  // Two columns of one name are told apart by which comes first.
+  await keepProfile(ctx, { columns: ["n", "n", "spot"], roles: ["ignore", "film", "spot"], filmUnit: "µm" });
+  expect((await profileFor(ctx, ["spot", "n", "n"]))!.roles).toEqual(["spot", "ignore", "film"]);
+  expect(await profileFor(ctx, ["spot", "n", "m"])).toBeNull();
 });
 
 test("readings of a bridged gauge are handed on once, oldest first, and only the last hundred are kept", () => {

@@ -1,16 +1,27 @@
+import { currentActor } from "./access/actor";
+import { type Pairing, createPairing } from "./access/pairing";
 import type { ServerContext } from "./context";
 import { dataFolder } from "./db/open";
 import { type Door, createDoor } from "./http/door";
+import type { Lan } from "./lan/lan";
 import { demoShop, isDemo } from "./looking";
 import { getShop } from "./repos/shop-repo";
 import { type Keeper, createKeeper } from "./storage/keeper";
 import { type KeptCopy, keptCopies } from "./storage/kept-backups";
+import { ofSending } from "./sent";
 import { type OpenShop, openShop } from "./storage/open-shop";
 import { restoreFrom } from "./storage/restore";
 
 type Context = Partial<Omit<ServerContext, "db">>;
 
+/** Codes by which devices come in; and where the network finds the program. */
+export const pairing = (): Pairing => (globalThis.yakamozPairing ??= createPairing(() => Date.now()));
+export const network = (): Lan | null => globalThis.yakamozNetwork ?? null;
+export const onNetwork = (lan: Lan | null): void => void (globalThis.yakamozNetwork = lan);
+
 declare global {
+  var yakamozPairing: Pairing | undefined;
+  var yakamozNetwork: Lan | null | undefined;
   // One shop a process; the development server reloads modules, the open file stays.
   var yakamozShop: Promise<OpenShop> | undefined;
   var yakamozOpened: ((shop: OpenShop) => void) | undefined;
@@ -34,7 +45,10 @@ export function onOpened(told: (shop: OpenShop) => void): void {
 }
 
 /** The running server's context: of the shop, or of the invented one that a request is for. */
-export const serverContext = async (): Promise<ServerContext> => (await (isDemo() ? demoShop() : runningShop())).ctx;
+export const serverContext = async (): Promise<ServerContext> => ofSending(inName(await (isDemo() ? demoShop() : runningShop())));
+/** The shop's, whichever shop a request looks at: those who may come in are the shop's, and by the shop's own clock. */
+export const shopContext = async (): Promise<ServerContext> => inName(await runningShop());
+const inName = ({ ctx }: OpenShop): ServerContext => ({ ...ctx, actor: currentActor() });
 
 /** Who makes the shop's backups; the invented shop has none. */
 export const keeper = (): Keeper | null => (isDemo() ? null : theKeeper());

@@ -19,7 +19,8 @@ import { PanelDrawing } from "~/kit/panel/panel-drawing";
 import { VerdictFigures, VerdictHeading } from "~/kit/panel/verdict-panel";
 import { SelectField } from "~/kit/ui/field";
 import type { Point } from "#core/kernel/geometry/geometry";
-import type { Region, ShopSettings } from "#server/repos/shop-repo";
+import type { Region } from "#server/repos/shop-repo";
+import type { RootData } from "~/kit/http/root-data.server";
 
 const MOST_SPOTS = 60;
 type Row = { before: string; after: string };
@@ -113,7 +114,7 @@ function useSanding({
     text: string,
   ) => { ok: true; si: number; entered: string; unit: string } | { ok: false; message: string } | { ok: false; message: null };
   substrate: "unknown" | "factory" | "refinish" | "plastic";
-  shop: ShopSettings;
+  shop: RootData["shop"];
   draft: SandDraft;
 }) {
   const { schoolId, rows } = draft.typed;

@@ -1,3 +1,4 @@
+import { PhotoField } from "~/kit/photo/photo-field";
 import { KeptForm } from "~/kit/draft/draft-form";
 import { useNavigation } from "react-router";
 import { CARD_CURES, CARD_ORIENTATIONS, CARD_VERDICTS, GLOSS_VERDICTS, TEXTURE_VERDICTS } from "#core/models/cards/card";
@@ -112,11 +113,7 @@ export function CardEditDesk({
           {select("texture", "Texture to the eye", TEXTURE_VERDICTS, c?.texture ?? "open")}
           <Field className="col-span-2" label="Note" name="note" defaultValue={c?.note} errors={errors.note} />
           <div className="col-span-2">
-            <label htmlFor="photos" className="small-label mb-1 block">
-              Photographs, up to 40 MB each
-            </label>
-            <input id="photos" type="file" name="photos" multiple accept="image/*" className="field" aria-describedby="photos-error" />
-            <FieldErrors id="photos-error" errors={errors.photos} />
+            <PhotoField label="Photographs, up to 40 MB each" multiple errors={errors.photos} />
           </div>
           <div className="col-span-2 flex flex-wrap items-center gap-3 sm:col-span-4">
             <button className="press" data-kind="main" disabled={busy}>

@@ -1,3 +1,4 @@
+import { counted } from "~/kit/words/when";
 import { Form, Link } from "react-router";
 import type { FormAnswer } from "~/kit/form/answer";
 import { PageHeader } from "~/kit/shell/page-header";
@@ -60,7 +61,7 @@ function headline({ jobs: list, same, others }: Inside): string {
   return isSame ? "The same jobs and entries as now." : "The same jobs; the shelf or the cards differ.";
 }
 
-const entries = (n: number | null): string => (n === null ? "not there" : `${n} ${n === 1 ? "entry" : "entries"}`);
+const entries = (n: number | null): string => (n === null ? "not there" : counted(n, "entry", "entries"));
 
 function Jobs({ jobs: list }: { jobs: Inside["jobs"] }) {
   if (list.length === 0) return null;

@@ -15,7 +15,8 @@ import { BackupsDesk } from "./backups.desk";
 import { secondForm } from "./backups.form";
 import { sizeWords } from "~/kit/words/size-words";
 import { keepingFault } from "#server/storage/keeper";
-import { agoWords, copyWords } from "./backups.words";
+import { agoWords } from "~/kit/words/ago-words";
+import { copyWords } from "./backups.words";
 
 export const meta: Route.MetaFunction = () => [{ title: "Backups · Yakamoz" }];
 

@@ -6,6 +6,7 @@ import { LEARNT, LEARNT_KEYS, houseTexts } from "./house.texts";
 import { QUANTITIES, type UnitPreferences } from "#core/kernel/units/quantities";
 import { LearntSteps } from "./learnt-steps";
 import { usePrefs, useRoot } from "~/kit/root/use-root";
+import { useMay } from "~/kit/root/use-may";
 import { usePrefsSubmit } from "~/kit/shell/use-prefs-submit";
 import { Choices, Toggle } from "~/kit/ui/toggle";
 import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
@@ -28,20 +29,23 @@ const RATE_FIELDS: { name: keyof ShopRates; label: string; hint?: string }[] = [
 ];
 
 export function HouseDesk({
-  loaderData: { version, learnt, ways, backup },
+  loaderData: { version, rates, learnt, ways, backup },
   actionData,
 }: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
   const { shop } = useRoot();
   const region = useRegion();
   const prefs = usePrefs();
-  const start = houseTexts(shop, region, prefs.units);
+  const start = rates && houseTexts({ ...shop, rates }, region, prefs.units);
   const { send, setUnits } = usePrefsSubmit();
   const errors = actionData?.errors ?? {};
+  const keeps = useMay("keep");
+  const lets = useMay("people");
+  const changes = useMay("shop");
   return (
     <>
       <PageHeader title="House" note="How this shop works, and how this screen shows it" />
       <main className="grid max-w-[1100px] gap-x-12 gap-y-10 px-4 py-6 sm:px-6 lg:grid-cols-2">
-        <Shop {...{ version, start, errors, ways, region, actionData }} />
+        {changes && start && <Shop {...{ version, start, errors, ways, region, actionData }} />}
         <ThisScreen {...{ send, setUnits }} />
         <section aria-labelledby="learnt-title">
           <h2 id="learnt-title" className="mb-2 text-xl font-semibold">
@@ -67,19 +71,39 @@ export function HouseDesk({
             be taken back at any time.
           </p>
         </section>
-        <Devices {...{ shop }} />
-        {backup && <Backup {...backup} />}
-        <section>
-          <h2 className="mb-2 text-xl font-semibold">When something is wrong</h2>
-          <p className="mb-3 max-w-[60ch] text-ink2">
-            A file for whoever helps you: how the program runs, what failed and when. No customer, no job and nothing you typed is in it.
-          </p>
-          <a href="/do/help.json" download="yakamoz-help.json" className="press">
-            Bundle for help
-          </a>
-        </section>
+        {changes && <Devices {...{ shop }} />}
+        {keeps && backup && <Backup {...backup} />}
+        {lets && <People />}
+        {keeps && <Help />}
       </main>
     </>
+  );
+}
+
+/** Who may come in, beyond this machine. */
+function People() {
+  return (
+    <section>
+      <h2 className="mb-2 text-xl font-semibold">People and devices</h2>
+      <p className="mb-3 max-w-[60ch] text-ink2">Tablets in the booth and the mixing room, and who works on them.</p>
+      <Link to="/house/people" className="press">
+        Let somebody in
+      </Link>
+    </section>
+  );
+}
+
+function Help() {
+  return (
+    <section>
+      <h2 className="mb-2 text-xl font-semibold">When something is wrong</h2>
+      <p className="mb-3 max-w-[60ch] text-ink2">
+        A file for whoever helps you: how the program runs, what failed and when. No customer, no job and nothing you typed is in it.
+      </p>
+      <a href="/do/help.json" download="yakamoz-help.json" className="press">
+        Bundle for help
+      </a>
+    </section>
   );
 }
 
@@ -175,6 +199,7 @@ function ThisScreen({
   setUnits: (units: UnitPreferences) => undefined;
 }) {
   const prefs = usePrefs();
+  const { who } = useRoot();
   return (
     <section>
       <h2 className="mb-3 text-xl font-semibold">This screen</h2>
@@ -212,13 +237,15 @@ function ThisScreen({
             </div>
           ))}
         </dl>
-        <Choices
-          label="Who is at this screen"
-          columns={3}
-          value={prefs.by}
-          onChange={(by) => send({ by })}
-          options={["painter A", "painter B", "apprentice"].map((r) => ({ value: r, name: r }))}
-        />
+        {who === null && (
+          <Choices
+            label="Who is at this screen"
+            columns={3}
+            value={prefs.by}
+            onChange={(by) => send({ by })}
+            options={["painter A", "painter B", "apprentice"].map((r) => ({ value: r, name: r }))}
+          />
+        )}
       </div>
     </section>
   );
@@ -286,13 +313,18 @@ function Backup({ last, fault }: { last: string | null; fault: string | null }) 
 }
 
 /** The simulated devices, on or off. */
-function Devices({ shop }: { shop: ShopSettings }) {
+function Devices({ shop }: { shop: Pick<ShopSettings, "standIns"> }) {
   return (
     <section>
       <h2 className="mb-2 text-xl font-semibold">Simulated devices</h2>
       <p className="mb-3 max-w-[60ch] text-ink2">
         Stand-ins for gauge, scale, meter, probe and camera, for learning and for showing. What they fill in is marked simulated wherever it
         is shown. {shop.standIns ? "They are on." : "They are off: nothing simulated can come to a panel."}
+      </p>
+      <p className="mb-3">
+        <Link to="/house/devices" className="press">
+          Real ones on a serial port
+        </Link>
       </p>
       <Form method="post">
         <button className="press" name="intent" value={shop.standIns ? "noStandIns" : "standIns"}>

@@ -1,12 +1,13 @@
 import { acting } from "~/kit/form/in-words.server";
 import { z } from "zod";
+import { may } from "#server/access/rights";
 import { houseForm } from "./house.form";
 import { LEARNT, LEARNT_KEYS, houseTexts } from "./house.texts";
 import { changeShop, houseVersion, saveHouse } from "#server/commands/house";
 import { keeper, serverContext, shopCopies } from "#server/running";
 import { sizeWords } from "~/kit/words/size-words";
 import { keepingFault } from "#server/storage/keeper";
-import { agoWords } from "./backups.words";
+import { agoWords } from "~/kit/words/ago-words";
 import { wayById } from "#server/commands/ways";
 import { Refusal } from "#server/commands/refusal";
 import { type ShopSettings, getShop, shopRegion } from "#server/repos/shop-repo";
@@ -31,7 +32,8 @@ export async function loader() {
     last: last ? `${agoWords(last.at_ms, ctx.now_ms())}, ${sizeWords(last.bytes)}` : null,
     fault: keepingFault(kept.keeping()),
   };
-  return { version: houseVersion(shop), learnt, ways: ways.map(({ id, name }) => ({ id, name })), backup };
+  const rates = may(ctx.actor.role, "costs") ? shop.rates : null;
+  return { rates, version: houseVersion(shop), learnt, ways: ways.map(({ id, name }) => ({ id, name })), backup };
 }
 
 export const action = acting(async ({ request }: Route.ActionArgs) => {

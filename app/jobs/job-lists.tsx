@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { ListFoot, ListTable, ListTools } from "~/kit/list/list-view";
 import { ONE_COLUMN, useList } from "~/kit/list/use-list";
+import { useMay } from "~/kit/root/use-may";
 import { FOR_GOOD, SurePress } from "~/kit/ui/sure-press";
 import type { JobIntent } from "./use-job-actions";
 
@@ -71,7 +72,8 @@ export function JobList({
         ),
     },
   ];
-  const list = useList({ id, rows: listed.jobs, columns, text: () => "", most: JOBS_A_PAGE, onServer: { found: listed.found } });
+  const shown = useMay("delete") ? columns : columns.filter((c) => c.id !== "put");
+  const list = useList({ id, rows: listed.jobs, columns: shown, text: () => "", most: JOBS_A_PAGE, onServer: { found: listed.found } });
   const what = archived ? "archived jobs" : "jobs on the floor";
   return (
     <section aria-label={caption} className="space-y-3">
@@ -93,6 +95,7 @@ interface RemovedLine {
 
 /** Deleted jobs: what is left of each is its job file, to be taken back in, saved elsewhere or let go. */
 export function RemovedList({ removed, act }: { removed: readonly RemovedLine[]; act: Act }) {
+  const deletes = useMay("delete");
   const list = useList({
     id: "deleted",
     rows: removed,
@@ -100,6 +103,7 @@ export function RemovedList({ removed, act }: { removed: readonly RemovedLine[];
     text: (r) => `${r.vehicle} ${r.on} ${r.by}`,
     most: JOBS_A_PAGE,
   });
+  if (!deletes) return null;
   return (
     <section aria-label="Deleted" className="space-y-3">
       <h2 className="text-lg font-semibold">Deleted</h2>

@@ -1,5 +1,6 @@
 import { Link, useFetcher } from "react-router";
 import type { FormAnswer } from "~/kit/form/answer";
+import { FilePress } from "~/kit/ui/file-press";
 import { PageHeader } from "~/kit/shell/page-header";
 import { JobList, RemovedList } from "./job-lists";
 import { useJobActions } from "./use-job-actions";
@@ -32,22 +33,16 @@ function TakeIn() {
   const problem = !answer ? null : "problem" in answer ? answer.problem : { column: null, reason: answer.message ?? "Not understood" };
   return (
     <div>
-      <label className="press">
+      <FilePress
+        accept=".json,application/json"
+        onFile={(file) => {
+          const form = new FormData();
+          form.set("file", file);
+          void fetcher.submit(form, { method: "post", action: "/do/jobs/import", encType: "multipart/form-data" });
+        }}
+      >
         {fetcher.state === "idle" ? "Take a job file in" : "Reading the file…"}
-        <input
-          type="file"
-          accept=".json,application/json"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = "";
-            if (!file) return;
-            const form = new FormData();
-            form.set("file", file);
-            void fetcher.submit(form, { method: "post", action: "/do/jobs/import", encType: "multipart/form-data" });
-          }}
-        />
-      </label>
+      </FilePress>
       {problem && (
         <p role="alert" className="mt-2 max-w-[60ch] text-sm font-medium text-stop-ink">
           Nothing was taken in. {problem.column && `${problem.column}: `}

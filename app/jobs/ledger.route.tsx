@@ -1,10 +1,12 @@
 import { Link, data } from "react-router";
 import { serverContext } from "#server/running";
+import { othersEntries } from "#server/access/others-entries";
 import { getJob } from "#server/repos/job-repo";
 import { getPanel } from "#server/repos/panel-repo";
 import { getShop, shopRegion } from "#server/repos/shop-repo";
 import { loadLedgerLines } from "#server/views/ledger-view";
 import { LedgerList } from "~/kit/panel/ledger-list";
+import { OthersEntries } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
 import { shapeInRegion } from "~/kit/words/region";
 import type { Route } from "./+types/ledger.route";
@@ -18,6 +20,7 @@ export async function loader({ request, params: { jobId, panelId } }: Route.Load
   const asked = Number(new URL(request.url).searchParams.get("part"));
   const page = Number.isInteger(asked) && asked > 0 && asked < 1e6 ? asked : 1;
   return {
+    held: await othersEntries(ctx.actor, ctx.db, panelId),
     ...(await loadLedgerLines(ctx, panelId, { page })),
     page,
     of: `${job.vehicle}, ${panel.name.toLowerCase()}`,
@@ -27,7 +30,7 @@ export async function loader({ request, params: { jobId, panelId } }: Route.Load
 }
 
 /** A panel's ledger by itself: what was logged, each entry to be put right or taken out, whatever the models make of it. */
-export default function Ledger({ loaderData: { lines, count, pages, page, of, base, shape } }: Route.ComponentProps) {
+export default function Ledger({ loaderData: { held, lines, count, pages, page, of, base, shape } }: Route.ComponentProps) {
   return (
     <>
       <PageHeader title="Ledger" note={`${of}. ${count} entries, newest first; nothing is ever overwritten`}>
@@ -36,7 +39,9 @@ export default function Ledger({ loaderData: { lines, count, pages, page, of, ba
         </Link>
       </PageHeader>
       <main className="max-w-[1100px] space-y-4 px-4 py-6 sm:px-6">
-        <LedgerList log={lines} shape={shape} base={base} from="ledger" />
+        <OthersEntries value={held}>
+          <LedgerList log={lines} shape={shape} base={base} from="ledger" />
+        </OthersEntries>
         {pages > 1 && (
           <nav aria-label="Parts of the ledger" className="flex flex-wrap items-center gap-3">
             {page > 1 && (

@@ -1,6 +1,7 @@
 import { useFetcher } from "react-router";
 import type { RemovedPanel } from "#server/repos/removed-panel-repo";
 import type { FormAnswer } from "~/kit/form/answer";
+import { useMay } from "~/kit/root/use-may";
 import { FieldErrors } from "~/kit/ui/field";
 import { FOR_GOOD, SurePress } from "~/kit/ui/sure-press";
 
@@ -14,6 +15,7 @@ interface RemovePanelProps {
 /** A panel added by mistake goes, with what was logged on it; it is kept until it is let go. */
 export function RemovePanel({ panel, alone, removed }: RemovePanelProps) {
   const fetcher = useFetcher<FormAnswer>();
+  if (!useMay("delete")) return null;
   return (
     <section aria-labelledby="remove-title">
       <h2 id="remove-title" className="mb-1 text-xl font-semibold">

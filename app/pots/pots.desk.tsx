@@ -5,6 +5,7 @@ import { show, showSpan, showWait, showWithUncertainty } from "#core/kernel/unit
 import type { PotView } from "#server/views/pots-view";
 import { useUnits } from "~/kit/root/use-root";
 import { useNow } from "~/kit/shell/now";
+import { OthersEntries } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
 import { PutRightLink, StrikeButton } from "~/kit/shell/strike-button";
 import { WorkingButton } from "~/kit/ui/figure";
@@ -15,7 +16,7 @@ import { potSentence, potWorking } from "./pots.words";
 import type { Route } from "./+types/pots.route";
 
 /** Every pot of a job: how long it lives, what is in it, what it was for, and what each coat took. */
-export function PotsDesk({ loaderData: { vehicle, panels, pots, jobId } }: Pick<Route.ComponentProps, "loaderData">) {
+export function PotsDesk({ loaderData: { vehicle, panels, pots, jobId, held } }: Pick<Route.ComponentProps, "loaderData">) {
   const units = useUnits();
   const now_ms = useNow();
   const said = potSentence(pots, now_ms, units);
@@ -37,9 +38,11 @@ export function PotsDesk({ loaderData: { vehicle, panels, pots, jobId } }: Pick<
             </Link>
           ))}
         </div>
-        {pots.map((pot) => (
-          <Pot key={pot.entry.id} pot={pot} now_ms={now_ms} base={`/jobs/${jobId}/panels/${pot.entry.panelId}`} />
-        ))}
+        <OthersEntries value={held}>
+          {pots.map((pot) => (
+            <Pot key={pot.entry.id} pot={pot} now_ms={now_ms} base={`/jobs/${jobId}/panels/${pot.entry.panelId}`} />
+          ))}
+        </OthersEntries>
         <p className="max-w-[75ch] text-[13px] text-ink2">
           Hardened mixes never go back into a can: by local rules they are hazardous waste until they have set.
         </p>

@@ -23,7 +23,7 @@ export function AheadOfCorrect({ view }: { view: PanelView }) {
   useAskAhead(
     "map",
     "options",
-    useMemo(() => optionQuestion(view, { ...film, rates: view.rates }), [view, film]),
+    useMemo(() => (view.rates === null ? null : optionQuestion(view, { ...film, rates: view.rates })), [view, film]),
   );
   useFirstPlan(view);
   return null;

@@ -8,6 +8,7 @@ import type { SectionPreview } from "~/kit/panel/film-section";
 import type { PanelContext } from "~/kit/panel/use-panel";
 import { Waterline } from "~/kit/panel/waterline";
 import { later, useLater } from "~/kit/root/later";
+import { OthersEntries } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
 
@@ -91,18 +92,20 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
             </summary>
             <div className="mx-auto max-w-60 pt-3">{section}</div>
           </details>
-          {state.inTheWay.length > 0 && (
-            <Suspense>
-              <InTheWayNotice view={view} base={base} />
-            </Suspense>
-          )}
-          {(state.doubtful.length > 0 || state.mixed) && (
-            <Suspense>
-              <DoubtfulNotice view={view} base={base} />
-            </Suspense>
-          )}
-          {/* Of another panel nothing stays: neither what was chosen nor what was being typed. */}
-          <Outlet key={panel.id} context={context} />
+          <OthersEntries value={view.othersEntries}>
+            {state.inTheWay.length > 0 && (
+              <Suspense>
+                <InTheWayNotice view={view} base={base} />
+              </Suspense>
+            )}
+            {(state.doubtful.length > 0 || state.mixed) && (
+              <Suspense>
+                <DoubtfulNotice view={view} base={base} />
+              </Suspense>
+            )}
+            {/* Of another panel nothing stays: neither what was chosen nor what was being typed. */}
+            <Outlet key={panel.id} context={context} />
+          </OthersEntries>
           {state.film.mean !== null && <AskAhead view={view} base={base} />}
         </main>
         <aside aria-label="Section" className="no-print hidden w-[232px] shrink-0 border-l border-hair px-4 py-4 lg:block">

@@ -1,3 +1,4 @@
+import { may } from "#server/access/rights";
 import { serverContext } from "#server/running";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { viewInRegion } from "~/kit/words/region";
@@ -8,7 +9,9 @@ import { PanelLayoutDesk } from "./panel.desk";
 export { unlessListMoved as shouldRevalidate };
 
 export async function loader({ params }: Route.LoaderArgs) {
-  return viewInRegion(await panelOr404(await serverContext(), params.jobId, params.panelId));
+  const ctx = await serverContext();
+  const view = await panelOr404(ctx, params.jobId, params.panelId);
+  return viewInRegion(may(ctx.actor.role, "costs") ? view : { ...view, rates: null });
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -14,6 +14,8 @@ export interface EntryOf<K extends EntryKind> {
   by: string;
   simulated: boolean;
   supersedes: string | null;
+  /** Who entered it and on which device, by their ids in the shop; absent where nobody signs in. */
+  who?: { personId: string | null; deviceId: string | null };
   /** Written on another panel of the job: climate, gun and pot serve this panel too, but the entry is not of its ledger. */
   elsewhere?: true;
 }

@@ -47,7 +47,7 @@ import type { MadePanel } from "./ledgers";
 import type { ZoneChoice } from "#core/judge/zone-setting";
 
 /** One quantity, as one page has it. */
-interface Said {
+export interface Said {
   quantity: string;
   page: string;
   value: number | string | null;
@@ -77,7 +77,7 @@ const same = (a: Said["value"], b: Said["value"]): boolean =>
 export async function compareFigures(
   ctx: ServerContext,
   panel: MadePanel,
-): Promise<{ figures: number; disagreements: Disagreement[]; broken: Broken[] }> {
+): Promise<{ said: Said[]; disagreements: Disagreement[]; broken: Broken[] }> {
   const said: Said[] = [];
   const broken: Broken[] = [];
   const say = (quantity: string, page: string, value: Said["value"] | undefined) => said.push({ quantity, page, value: value ?? null });
@@ -118,7 +118,7 @@ export async function compareFigures(
   const disagreements = [...groups].flatMap(([quantity, list]): Disagreement[] =>
     list.every((s) => same(s.value, list[0]!.value)) ? [] : [{ panel, quantity, said: list.map(({ page, value }) => ({ page, value })) }],
   );
-  return { figures: said.length, disagreements, broken };
+  return { said, disagreements, broken };
 }
 
 /** The film: Inspect, section, report, through time. */

@@ -10,11 +10,13 @@ import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { logLayerCoat, planLayers } from "#server/commands/layers";
 import type { ServerContext } from "#server/context";
 import type { PanelView } from "#server/views/panel-view";
+import type { Send } from "./ledgers";
 
 interface Below {
   seed: number;
   product: (sheet: SheetInput) => Promise<{ productId: string }>;
-  view: () => Promise<PanelView>;
+  send: Send;
+  view: (at?: ServerContext) => Promise<PanelView>;
   add: <K extends EntryKind>(what: K, body: BodyInputOf<K>) => Promise<string>;
   story: string[];
 }
@@ -27,7 +29,7 @@ const by = "painter A";
 /** What is planned, mixed and sprayed below the clear of a panel, in some order; a random stream of its own leaves the rest of its life as it was. */
 export async function layBelow(
   ctx: ServerContext & { advance(ms: number): void },
-  { seed, product, view, add, story }: Below,
+  { seed, product, send, view, add, story }: Below,
 ): Promise<"clear next" | "to be gone on with"> {
   const random = seededRandom(900_001 + 17 * seed);
   const chance = (p: number) => random() < p;
@@ -43,7 +45,7 @@ export async function layBelow(
     gun: chance(0.4) ? { nozzle_m: null, pressure_Pa: 1.2e5 + 1e5 * random(), distance_m: 0.14 + 0.08 * random(), fan_m: null } : null,
     overcoat: chance(0.5) ? { min_s: 600 + 3000 * random(), max_s: 86_400 } : null,
   });
-  const layers = [];
+  const layers: { layer: LayerKey; coats: number; productId: string | null }[] = [];
   for (const layer of planned) {
     const productId = chance(0.6) ? (await product(sheetOf(layer))).productId : null;
     layers.push({ layer, coats: 1 + Math.floor(3 * random()), productId });
@@ -51,7 +53,8 @@ export async function layBelow(
   if (chance(0.5)) await add("climate", { air_K: 284 + 20 * random(), part_K: null, relativeHumidity: 0.3 + 0.6 * random() });
   if (layers.length > 0 && chance(0.85)) {
     story.push(`planned below: ${layers.map((l) => `${l.layer} × ${l.coats}`).join(", ")}`);
-    await planLayers(ctx, await view(), { layers, shade: "", shadeRight: pick([true, false, null]), upon: null, by, clientKey: null });
+    const shadeRight = pick([true, false, null]);
+    await send(async (at) => planLayers(at, await view(at), { layers, shade: "", shadeRight, upon: null, by, clientKey: null }));
   }
   const coats = Math.floor(6 * random());
   for (let i = 0; i < coats; i++) {
@@ -71,13 +74,14 @@ export async function layBelow(
     const offered = state ? nextCoat(asLayer(coatsAsked(await view(), ctx.now_ms()), state)) : null;
     const told = offered !== null && chance(0.7);
     story.push(`${layer} on${told ? "" : ", as usual"}`);
-    await logLayerCoat(ctx, await view(), {
+    const coat = {
       layer,
       settings: told ? { ...offered.settings, handSpeed_m_s: offered.settings.handSpeed_m_s * (0.85 + 0.3 * random()) } : null,
       reducer: told ? offered.reducer : null,
       by,
       clientKey: null,
-    });
+    };
+    await send(async (at) => logLayerCoat(at, await view(at), coat));
   }
   return chance(SHARE_LEFT) ? "clear next" : "to be gone on with";
 }

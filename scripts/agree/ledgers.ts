@@ -52,11 +52,18 @@ function sheetOf(seed: number): typeof sheet {
   return { ...sheet, kind, viscosity, reducerMin: random() < 0.3 ? 0.05 : sheet.reducerMin, reducerMax: Math.max(0.1, sheet.reducerMax) };
 }
 
+/** How a command reaches the shop: at once, or by way of a device that the shop does not answer. */
+export type Send = <T>(command: (ctx: ServerContext) => Promise<T>) => Promise<T>;
+
 /**
  * A panel with a life: builds, readings with and without before, sanding, runs and nibs, plans half worked, corrections, strikes and their undoing,
  * all through the commands that the pages use. The seed alone decides it.
  */
-export async function makePanel(ctx: ServerContext & { advance(ms: number): void }, seed: number): Promise<MadePanel> {
+export async function makePanel(
+  ctx: ServerContext & { advance(ms: number): void },
+  seed: number,
+  send: Send = (command) => command(ctx),
+): Promise<MadePanel> {
   const random = seededRandom(700_001 + 31 * seed);
   const normal = normals(random);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
@@ -64,13 +71,13 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
   const kind = pick(KINDS);
   const [width_m, height_m] = SHAPES[kind].size_m;
   const shape = panelShape(kind, { width_m, height_m });
-  const product = await saveProduct(ctx, sheetOf(seed));
+  const product = await send((at) => saveProduct(at, sheetOf(seed)));
   const story: string[] = [`seed ${seed}, ${kind}`];
   const finish = pick(FINISHES);
-  const sides = chance(0.2) ? 2 : 1;
+  const sides: 1 | 2 = chance(0.2) ? 2 : 1;
   const coatsPlanned = pick([2, 2, 3]);
   if (sides === 2) story.push("two faces");
-  const { jobId, panelId } = await createJob(ctx, {
+  const job: Parameters<typeof createJob>[1] = {
     vehicle: `Panel ${seed}`,
     colourName: "grey",
     colourCss: "#888888",
@@ -86,12 +93,14 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
       productRevisionId: product.revisionId,
       coatsPlanned,
     },
-  });
+  };
+  const { jobId, panelId } = await send((at) => createJob(at, job));
   const add = <K extends EntryKind>(what: K, body: BodyInputOf<K>, supersedes: string | null = null) => {
     ctx.advance(60_000);
-    return recordEntry(ctx, { panelId, kind: what, body, by, supersedes });
+    return send((at) => recordEntry(at, { panelId, kind: what, body, by, supersedes }));
   };
-  const view = async () => (await loadPanelView(ctx, jobId, panelId))!;
+  const strike = (id: string, whole: boolean) => send((at) => strikeEntry(at, id, { by, reason: "", whole }));
+  const view = async (at: ServerContext = ctx) => (await loadPanelView(at, jobId, panelId))!;
 
   const places = suggestSpots(shape.outline, 3 + Math.floor(6 * random()), { bodyLines: shape.bodyLines });
   const under = 85 + 25 * random();
@@ -115,8 +124,8 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
         if (chance(0.4)) await add("reading", reading(phase, at, i + 1, film), second);
       } else if (chance(0.05)) {
         story.push(`struck spot ${i + 1}`);
-        const strike = await strikeEntry(ctx, id, { by, reason: "", whole: chance(0.5) });
-        if (chance(0.5)) await strikeEntry(ctx, strike, { by, reason: "" });
+        const taken = await strike(id, chance(0.5));
+        if (chance(0.5)) await strike(taken, false);
       }
     }
   };
@@ -233,10 +242,10 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     const hold = holdOf(kind);
     if (chance(0.3)) {
       story.push("taken out");
-      await strikeEntry(ctx, id, { by, reason: "", whole: true });
+      await strike(id, true);
     } else if (hold && chance(0.4)) {
       story.push(`seen to: ${hold.until}`);
-      await markSeenTo(ctx, { panelId, body: { markId: id, as: hold.until }, by, clientKey: null });
+      await send((at) => markSeenTo(at, { panelId, body: { markId: id, as: hold.until }, by, clientKey: null }));
     }
   };
   /** A figure typed wrong and typed again: in the place of the first, or beside it. */
@@ -246,18 +255,15 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     const film = under + (phase === "before" ? 0 : state.clear);
     const body = (film_um: number) => ({ ...reading(phase, at, spot, film_um), readings: [typedFilm(Math.round(film_um))] });
     ctx.advance(60_000);
-    const slip = await recordReading(ctx, {
-      panelId,
-      body: body(film + 40 + 200 * random()),
-      by,
-      clientKey: `slip ${seed} ${phase}`,
-      at_ms: ctx.now_ms(),
-      replaces: [],
-    });
+    const wrong = body(film + 40 + 200 * random());
+    const slip = await send((at) =>
+      recordReading(at, { panelId, body: wrong, by, clientKey: `slip ${seed} ${phase}`, at_ms: at.now_ms(), replaces: [] }),
+    );
     const replaces = chance(0.6) ? [slip] : [];
     story.push(`slip at spot ${spot}, ${replaces.length > 0 ? "replaced" : "left beside it"}`);
     ctx.advance(60_000);
-    await recordReading(ctx, { panelId, body: body(film), by, clientKey: `again ${seed} ${phase}`, at_ms: ctx.now_ms(), replaces });
+    const right = body(film);
+    await send((at) => recordReading(at, { panelId, body: right, by, clientKey: `again ${seed} ${phase}`, at_ms: at.now_ms(), replaces }));
   };
   const work = async () => {
     const seen = await view();
@@ -273,11 +279,8 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
     void floor_m;
     void shop;
     try {
-      await storePlan(ctx, seen, {
-        choice: { ...choice, edges: pick(["left", "hand"]), lines: pick(["left", "hand"]) },
-        by,
-        clientKey: null,
-      });
+      const asked = { ...choice, edges: pick(["left", "hand"] as const), lines: pick(["left", "hand"] as const) };
+      await send(async (at) => storePlan(at, await view(at), { choice: asked, by, clientKey: null }));
     } catch {
       return; // nothing to work on at single places: said in words, and no plan
     }
@@ -289,22 +292,25 @@ export async function makePanel(ctx: ServerContext & { advance(ms: number): void
       const step = (await view()).state.plan!.body.steps[index]!;
       const measured = step.zone === "panel" && chance(0.3) ? atMark(120, 1e6 * step.removal_m * (0.4 + 1.4 * random())) : undefined;
       if (measured) story.push(`step ${index + 1} read at a mark`);
-      await completeStep(ctx, await view(), { planId: plan.id, index, note: "", by, clientKey: null, ...(measured ? { measured } : {}) });
+      const done = { planId: plan.id, index, note: "", by, clientKey: null, ...(measured ? { measured } : {}) };
+      await send(async (at) => completeStep(at, await view(at), done));
       if (plan.body.steps[index]!.zone === "panel") state.clear -= 1e6 * plan.body.steps[index]!.removal_m * (0.9 + 0.3 * random());
     }
     story.push(`${steps} of ${plan.body.steps.length} steps`);
-    if (steps > 0 && chance(0.15) && plan.body.steps[steps - 1]!.use) await passAgain(ctx, await view(), { planId: plan.id, by });
+    if (steps > 0 && chance(0.15) && plan.body.steps[steps - 1]!.use) {
+      await send(async (at) => passAgain(at, await view(at), { planId: plan.id, by }));
+    }
     if (steps > 0 && chance(0.2)) {
       const entries = await listEntries(ctx.db, panelId);
       const last = livingEntries(entries).findLast((e) => e.kind === "step");
       if (last) {
         story.push("the last step struck");
-        await strikeEntry(ctx, last.id, { by, reason: "" });
+        await strike(last.id, false);
       }
     }
   };
 
-  const below = await layBelow(ctx, { seed, product: (sheet) => saveProduct(ctx, sheet), view, add, story });
+  const below = await layBelow(ctx, { seed, product: (sheet) => send((at) => saveProduct(at, sheet)), send, view, add, story });
   if (chance(0.3)) await add("climate", { air_K: 288 + 12 * random(), part_K: null, relativeHumidity: 0.5 });
   /** A foil as the gauge reads it: right, a little off, or slipped once; its readings put right by it or not. */
   const foil = async () => {

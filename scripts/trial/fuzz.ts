@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { seededRandom } from "#core/kernel/stats/random";
+import { AGE_HEADER, KEY_HEADER, PERSON_HEADER } from "#server/sent-headers";
 import { type Ask, TrialServer, inLanes, ownFolder, pickBy } from "./harness";
 import { type RouteLine, builtRoutes, fill } from "./routes";
 
@@ -76,7 +77,21 @@ export async function fuzz(
       (random() < 0.5 && route.path !== "/" ? ".data" : "") +
       query;
     if (!writing) return { path, ask: random() < 0.1 ? { method: pick(["HEAD", "PUT", "DELETE", "OPTIONS"]) } : {} };
-    return { path, ask: { method: "POST", ...body() } };
+    const { headers, ...sent } = body();
+    return { path, ask: { method: "POST", headers: { ...headers, ...outbox() }, ...sent } };
+  };
+  /** A third comes as out of a device's outbox: under a new key or one that was used, with an age and a name that may be odd. */
+  const outbox = (): Record<string, string> => {
+    if (random() > 0.33) return {};
+    const said = () =>
+      pick(ODD)
+        .replace(/[^\x20-\x7e]/g, "?")
+        .slice(0, 200);
+    return {
+      [KEY_HEADER]: random() < 0.8 ? `fuzz-${Math.floor(random() * 20_000)}-${seed}-key` : said(),
+      [AGE_HEADER]: random() < 0.7 ? String(Math.floor(random() * 9000)) : said(),
+      ...(random() < 0.3 ? { [PERSON_HEADER]: random() < 0.5 ? pick(Object.values(ids)) : said() } : {}),
+    };
   };
   const fields = (): [string, string][] => {
     const count = random() < 0.01 ? 5000 : Math.floor(random() * 14);
@@ -151,6 +166,7 @@ export async function fuzz(
       },
     );
     for (const s of spent.sort((a, b) => b.ms - a.ms).slice(0, 40)) console.log(s.ms.toFixed(0), s.path);
+    await server.again();
     const { status } = await server.ask("/healthz");
     if (status !== 200) faults.push(`afterwards /healthz says ${status}`);
     for (const path of ["/", "/jobs", "/house", "/shelf", "/cards", "/booth-plan", `/jobs/${ids.jobId}/panels/${ids.panelId}/inspect`]) {

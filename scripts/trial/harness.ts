@@ -6,6 +6,7 @@ import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { text } from "node:stream/consumers";
+import { AGE_HEADER, KEY_HEADER } from "#server/sent-headers";
 
 export interface Answer {
   /** 0: no answer at all. */
@@ -18,6 +19,8 @@ export interface Ask {
   method?: string;
   headers?: Record<string, string>;
   body?: string | Buffer;
+  /** Address of the machine that asks: others are played by 127.0.0.2 and on. */
+  from?: string;
 }
 
 export async function freePort(): Promise<number> {
@@ -41,6 +44,11 @@ export async function listens(child: ChildProcess): Promise<boolean> {
   });
 }
 
+/** Of the owner that the trial makes. */
+export const OWNER_PASSCODE = "harbour-9-clear";
+/** Every server of the trial asks who is there, and is asked by its owner: the same campaign with a sign-in. */
+const SIGNED_IN = process.env.TRIAL_SIGNED_IN === "1";
+
 const folders: string[] = [];
 
 /** A folder of the trial's own, removed at the end of the process. */
@@ -55,6 +63,7 @@ export function ownFolder(like?: string): string {
 /** A server of the built program on a data folder, to be asked, stopped and killed. */
 export class TrialServer {
   #child: ChildProcess | null = null;
+  #cookie = "";
   #agent = new Agent({ keepAlive: true, maxSockets: 32 });
   port = 0;
   /** What it said on its error stream, and the code it ended with. */
@@ -64,13 +73,14 @@ export class TrialServer {
   constructor(
     readonly folder: string,
     readonly env: Record<string, string> = {},
+    readonly args: readonly string[] = [],
   ) {}
 
   /** Starts it and waits until it listens. @returns false when it ended instead */
   async start(): Promise<boolean> {
     this.port ||= await freePort();
     this.said = "";
-    const child = spawn(process.execPath, ["--import", "./e2e/shift-clock.mjs", "server.mjs"], {
+    const child = spawn(process.execPath, ["--import", "./e2e/shift-clock.mjs", "server.mjs", ...(SIGNED_IN ? ["--lan"] : this.args)], {
       env: {
         ...process.env,
         NODE_ENV: "production",
@@ -78,6 +88,7 @@ export class TrialServer {
         PORT: String(this.port),
         LOG_LEVEL: "error",
         YAKAMOZ_REQUESTS_A_WINDOW: "10000000",
+        ...(SIGNED_IN ? { HOST: "127.0.0.1" } : {}),
         ...this.env,
       },
       stdio: ["ignore", "pipe", "pipe", "ipc"],
@@ -88,7 +99,30 @@ export class TrialServer {
     child.stderr!.on("data", (chunk: Buffer) => (this.said += chunk.toString()));
     const up = await listens(child);
     if (!up) this.#child = null;
+    if (up && SIGNED_IN && this.args.length === 0) await this.#signIn();
     return up;
+  }
+
+  /** The machine's owner, at the machine: known by its cookie from then on. */
+  async #signIn(): Promise<void> {
+    if (this.#cookie) return;
+    await this.again();
+  }
+
+  /** Somebody signs in again: what a campaign sends may have signed everybody off. */
+  async again(): Promise<void> {
+    if (!SIGNED_IN) return;
+    const passcode = OWNER_PASSCODE;
+    const made = await this.post("/owner", { name: "Owner", passcode });
+    const here = () => this.post("/pair", { intent: "here", passcode });
+    let answer = made.status === 302 && made.headers["set-cookie"] ? made : await here();
+    // Guesses are slowed down, and so is whoever knows the passcode.
+    for (let i = 0; answer.status === 429 && i < 10; i++) {
+      await new Promise((done) => setTimeout(done, 2000));
+      answer = await here();
+    }
+    this.#cookie = answer.headers["set-cookie"]?.[0]?.split(";")[0] ?? "";
+    if (!this.#cookie) throw new Error(`nobody could sign in: ${answer.status} ${answer.body.slice(0, 200)}`);
   }
 
   async stop(signal: NodeJS.Signals = "SIGTERM"): Promise<number | null> {
@@ -110,12 +144,18 @@ export class TrialServer {
     await heard;
   }
 
+  /** What its owner's machine shows, for a browser. */
+  get deviceCookie(): { name: string; value: string; url: string }[] {
+    const [name = "", value = ""] = this.#cookie.split("=");
+    return name ? [{ name, value, url: `http://localhost:${this.port}` }] : [];
+  }
+
   /** Resident memory, bytes. */
   get pid(): number {
     return this.#child?.pid ?? 0;
   }
 
-  async ask(path: string, { method = "GET", headers = {}, body: sent }: Ask = {}): Promise<Answer> {
+  async ask(path: string, { method = "GET", headers = {}, body: sent, from }: Ask = {}): Promise<Answer> {
     const start = performance.now();
     let reused = false;
     try {
@@ -125,8 +165,10 @@ export class TrialServer {
         path,
         method,
         agent: this.#agent,
+        ...(from ? { localAddress: from } : {}),
         headers: {
           host: `localhost:${this.port}`,
+          ...(this.#cookie ? { cookie: this.#cookie } : {}),
           ...(sent === undefined ? {} : { "content-length": String(Buffer.byteLength(sent)) }),
           ...headers,
         },
@@ -142,25 +184,42 @@ export class TrialServer {
       return { status: res.statusCode ?? 0, headers: res.headers, body, ms: performance.now() - start };
     } catch (error) {
       // A server may close a connection that rested just when it is used again: what only reads asks once more.
-      if (reused && method === "GET" && (error as NodeJS.ErrnoException).code === "ECONNRESET") return this.ask(path, { headers });
+      if (reused && method === "GET" && (error as NodeJS.ErrnoException).code === "ECONNRESET")
+        return this.ask(path, { headers, ...(from ? { from } : {}) });
       return { status: 0, headers: {}, body: String(error), ms: performance.now() - start };
     }
   }
 
   post(path: string, fields: Record<string, string>, headers: Record<string, string> = {}): Promise<Answer> {
-    return this.ask(path, {
+    return this.ask(path, this.form(fields, headers));
+  }
+  /** A form as a page of the program sends it. */
+  form(fields: Record<string, string>, headers: Record<string, string> = {}): Ask {
+    return {
       method: "POST",
       headers: { "content-type": "application/x-www-form-urlencoded", origin: `http://localhost:${this.port}`, ...headers },
       body: new URLSearchParams(fields).toString(),
-    });
+    };
   }
-  postJson(path: string, value: unknown): Promise<Answer> {
+  postJson(path: string, value: unknown, headers: Record<string, string> = {}): Promise<Answer> {
     return this.ask(path, {
       method: "POST",
-      headers: { "content-type": "application/json", origin: `http://localhost:${this.port}` },
+      headers: { "content-type": "application/json", origin: `http://localhost:${this.port}`, ...headers },
       body: JSON.stringify(value),
     });
   }
+}
+
+/** What writes are sent to. */
+export type Sender = Pick<TrialServer, "post" | "postJson">;
+
+/** The same server, as the outbox of a device sends to it: under a key, some time after it happened. */
+export function fromOutbox(server: TrialServer, key: string, age_s: number): Sender {
+  const headers = { [KEY_HEADER]: key, [AGE_HEADER]: String(age_s) };
+  return {
+    post: (path, fields, more) => server.post(path, fields, { ...headers, ...more }),
+    postJson: (path, value, more) => server.postJson(path, value, { ...headers, ...more }),
+  };
 }
 
 /** Runs work on a list with so many at a time. */

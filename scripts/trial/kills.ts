@@ -8,12 +8,14 @@ import { seededRandom } from "#core/kernel/stats/random";
 import { databaseFile } from "#server/db/open";
 import { checkFile } from "#server/storage/file-check";
 import { halfChanges } from "./half-changes";
-import { TrialServer, inLanes, ownFolder } from "./harness";
+import { type Sender, TrialServer, fromOutbox, inLanes, ownFolder } from "./harness";
 
 interface Write {
   key: string;
   kind: string;
-  send(server: TrialServer): Promise<number>;
+  /** Sent as a device's outbox does, so long after it happened, s; null: as a page does. */
+  age_s: number | null;
+  send(server: Sender): Promise<number>;
 }
 const CAN_L = 30;
 const MIX_M3 = 2e-6;
@@ -35,7 +37,7 @@ function writes(
   random: () => number,
 ) {
   const UNITS = JSON.stringify({ film: "µm", length: "mm", temperature: "°C", pressure: "bar", volume: "ml" });
-  const form = (path: string, fields: (key: string) => Record<string, string>) => (key: string) => async (s: TrialServer) =>
+  const form = (path: string, fields: (key: string) => Record<string, string>) => (key: string) => async (s: Sender) =>
     (await s.post(path, { units: UNITS, ...fields(key) })).status;
   const part = (volume_m3: number, canId: string | null) => ({ name: "x", volume_m3, mass_kg: null, poured_kg: null, batch: "", canId });
   const job = (key: string) => ({
@@ -50,7 +52,7 @@ function writes(
     productRevisionId: ids.revisionId,
     coatsPlanned: "2",
   });
-  const kindsOn = (panelId: string): Record<string, (key: string) => (s: TrialServer) => Promise<number>> => {
+  const kindsOn = (panelId: string): Record<string, (key: string) => (s: Sender) => Promise<number>> => {
     const panel = `/jobs/${ids.jobId}/panels/${panelId}`;
     return {
       reading: form(`/do/panels/${panelId}/readings`, (clientKey) => ({
@@ -159,7 +161,7 @@ function writes(
     const kinds = kindsOn(ids.panelIds[count % ids.panelIds.length]!);
     const kind = names[Math.floor(random() * names.length)]!;
     const key = `kill-${kind}-${++count}-${Math.floor(random() * 1e9)}`;
-    return { key, kind, send: kinds[kind]!(key) };
+    return { key, kind, age_s: random() < 0.5 ? Math.round(3600 * random()) : null, send: kinds[kind]!(key) };
   };
 }
 const IMPORT_ENTRIES = 5;
@@ -168,6 +170,9 @@ const WRITES_A_ROUND = 40;
 /** Panels written to, in turn: a ledger stays as long as a real one. */
 const PANELS = 60;
 const WITHOUT_KEY = new Set(["texture", "change"]);
+/** The outbox has a key for every request, whatever the form in it has. */
+const outboxKey = (key: string) => `out-${key}`;
+const isKeyed = ({ kind, age_s }: Write) => age_s !== null || !WITHOUT_KEY.has(kind);
 /** Asked, where a coat of that number is there already: neither stored nor to be sent again. */
 const ASKED: readonly (readonly [kind: string, status: number])[] = [["coat", 409]];
 
@@ -175,6 +180,9 @@ export interface KillReport {
   kills: number;
   sent: number;
   acknowledged: number;
+  /** Of these out of a device's outbox, and entries that a device which followed was told of. */
+  fromOutbox: number;
+  told: number;
   byKind: Record<string, number>;
   lost: string[];
   doubled: string[];
@@ -245,6 +253,8 @@ export async function killAgain(demo: string, { kills, seed }: { kills: number; 
   const server = new TrialServer(folder);
   let pending: Write[] = [];
   const acknowledged = new Map<string, string>();
+  const outbox = new Set<string>();
+  const told = new Set<string>();
   const byKind: Record<string, number> = {};
   let sent = 0;
   let backups = 0;
@@ -272,21 +282,23 @@ export async function killAgain(demo: string, { kills, seed }: { kills: number; 
             dead = true;
             await server.stop("SIGKILL");
           });
+    const following = follow(server, told, () => dead || last);
     await inLanes(ahead, 6, async (write) => {
       if (dead) return void pending.push(write);
       sent++;
-      const status = await write.send(server);
+      const status = await write.send(write.age_s === null ? server : fromOutbox(server, outboxKey(write.key), write.age_s));
       if (status >= 200 && status < 400) {
         answered();
         acknowledged.set(write.key, write.kind);
+        if (write.age_s !== null) outbox.add(write.key);
         byKind[write.kind] = (byKind[write.kind] ?? 0) + 1;
       } else if (ASKED.some(([kind, asked]) => kind === write.kind && asked === status)) answered();
       else if (status === 0) {
         // A write without a key cannot be sent again without doubling: only what has one is.
-        if (!WITHOUT_KEY.has(write.kind)) pending.push(write);
+        if (isKeyed(write)) pending.push(write);
       } else throw new Error(`${write.kind} was answered ${status}`);
     });
-    await killer;
+    await Promise.all([killer, following]);
     if (backup) {
       backups++;
       const gone = once(backup, "exit");
@@ -295,10 +307,40 @@ export async function killAgain(demo: string, { kills, seed }: { kills: number; 
     }
   }
   await server.stop("SIGTERM");
-  return { kills, sent, acknowledged: acknowledged.size, byKind, backups, ...lookInto(folder, acknowledged, start) };
+  return {
+    kills,
+    sent,
+    acknowledged: acknowledged.size,
+    fromOutbox: outbox.size,
+    told: told.size,
+    byKind,
+    backups,
+    ...lookInto(folder, { acknowledged, outbox, told }, start),
+  };
 }
 
-export function lookInto(folder: string, acknowledged: ReadonlyMap<string, string>, start: number) {
+/** A device that follows the shop's rows while they are written: what it was told is noted, until the server is gone. */
+async function follow(server: TrialServer, told: Set<string>, isOver: () => boolean): Promise<void> {
+  let at = "";
+  while (!isOver()) {
+    const { status, body } = await server.ask(`/do/rows${at}`);
+    if (status !== 200) return;
+    const { epoch, seq, rows } = JSON.parse(body) as { epoch: string; seq: number; rows: { table: string; key: string; row: unknown }[] };
+    for (const r of rows) if (r.table === "ledger_entry" && r.row !== null) told.add(r.key);
+    at = `?epoch=${encodeURIComponent(epoch)}&since=${seq}`;
+    await new Promise((done) => setTimeout(done, 40));
+  }
+}
+
+interface Said {
+  /** What was answered as stored, by its key, and which of it came out of an outbox. */
+  acknowledged: ReadonlyMap<string, string>;
+  outbox: ReadonlySet<string>;
+  /** Entries that a device was told of. */
+  told: ReadonlySet<string>;
+}
+
+function lookInto(folder: string, { acknowledged, outbox, told }: Said, start: number) {
   const db = new Database(databaseFile(folder));
   const rows = <T>(sql: string, ...args: unknown[]) => db.prepare(sql).all(args) as T[];
   const lost: string[] = [];
@@ -328,6 +370,9 @@ export function lookInto(folder: string, acknowledged: ReadonlyMap<string, strin
     if (kind === "job" && !jobs.has((result as { jobId: string }).jobId)) lost.push(`${key}: job`);
   }
   for (const [key, kind] of acknowledged) if (!WITHOUT_KEY.has(kind) && !forms.has(key)) lost.push(`${key} was acknowledged`);
+  const requests = new Set(rows<{ key: string }>("select key from sent_form where key like 'out-kill-%'").map((r) => r.key));
+  for (const key of outbox) if (!requests.has(`${outboxKey(key)} 0`)) lost.push(`${key} was acknowledged to an outbox`);
+  for (const id of told) if (!entries.has(id)) lost.push(`${id}: a device was told of it`);
   half.push(...halfChanges(rows, acknowledged, start));
   const textures = [...acknowledged.values()].filter((k) => k === "texture").length;
   const logged = rows<{ id: string; kind: string }>("select id, kind from ledger_entry where seq > ?", start);

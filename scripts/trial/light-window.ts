@@ -11,6 +11,9 @@ export interface LightWindow {
   close(): void;
 }
 
+/** As a device does after what others enter (app/kit/away/the-device.ts). */
+const FOLLOWS_MS = 1500;
+
 /**
  * A window as the server sees one: its event stream, and its looks by the program's own rule of when to look again. Drawing is left out: every
  * window of a shop is another device, and twenty browsers on one machine would only measure each other.
@@ -32,8 +35,21 @@ export async function lightWindow(server: TrialServer, path: string): Promise<Li
     port: server.port,
     path: "/do/events",
     agent: false,
-    headers: { host: `localhost:${server.port}`, accept: "text/event-stream" },
+    headers: {
+      host: `localhost:${server.port}`,
+      accept: "text/event-stream",
+      cookie: server.deviceCookie.map(({ name, value }) => `${name}=${value}`).join("; "),
+    },
   });
+  // Its device keeps the shop's rows, and asks for what is new a moment after it heard of it.
+  let seen: { epoch: string; seq: number } | null = null;
+  let following: NodeJS.Timeout | null = null;
+  const follow = async () => {
+    const { status, body } = await server.ask(`/do/rows${seen ? `?epoch=${encodeURIComponent(seen.epoch)}&since=${seen.seq}` : ""}`);
+    if (status === 200) seen = JSON.parse(body) as { epoch: string; seq: number };
+  };
+  await follow();
+  const followSoon = () => (following ??= setTimeout(() => ((following = null), void follow()), FOLLOWS_MS));
   stream.on("error", () => {}); // the server goes before its windows do
   const opened = new Promise<IncomingMessage>((done, fail) => stream.once("response", done).once("error", fail));
   stream.end();
@@ -46,6 +62,7 @@ export async function lightWindow(server: TrialServer, path: string): Promise<Li
     if (line.startsWith("event: ")) event = line.slice(7);
     if (!line.startsWith("data: ")) return;
     if (event === "hello") heard();
+    if (event === "change") followSoon();
     if (event === "change" && concerns(JSON.parse(line.slice(6)) as Change, path)) changed();
   });
   await hello;
@@ -53,6 +70,7 @@ export async function lightWindow(server: TrialServer, path: string): Promise<Li
     looks,
     close: () => {
       stop();
+      if (following) clearTimeout(following);
       stream.destroy();
     },
   };

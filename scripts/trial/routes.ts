@@ -1,10 +1,12 @@
 import { join } from "node:path";
+import type { RouteNeeds } from "../../app/access/route-needs";
 import { pathToFileURL } from "node:url";
 
 export interface RouteLine {
   path: string;
   reads: boolean;
   writes: boolean;
+  needs: RouteNeeds;
 }
 
 /** The route table of the built program itself. */

@@ -108,7 +108,7 @@ export async function badStarts(demo: string): Promise<string[]> {
   db.exec("insert into kysely_migration (name, timestamp) values ('9999-of-tomorrow', 'x')");
   db.close();
   await expectRefusal("a file of tomorrow", new TrialServer(newer), /newer version/);
-  await expectRefusal("listening for everybody", new TrialServer(ownFolder(demo), { HOST: "0.0.0.0" }), /no sign-in/);
+  await expectRefusal("listening for everybody", new TrialServer(ownFolder(demo), { HOST: "0.0.0.0" }), /without a sign-in/);
   return faults;
 }
 
@@ -193,8 +193,11 @@ export async function backupAndRestore(demo: string, ids: Record<string, string>
     }
   };
   const server = new TrialServer(folder);
-  const page = async () =>
-    (await server.ask(`/jobs/${ids.jobId}/panels/${ids.panelId}/inspect.data`)).body.replace(/[0-9a-f-]{36}|\d{13}/g, "");
+  // Files of the record: what a page shows beside it goes on with the minute.
+  const page = async () => {
+    const files = ["readings.csv", "ledger.csv"].map(async (file) => (await server.ask(`/do/panels/${ids.panelId}/${file}`)).body);
+    return (await Promise.all(files)).join("\n");
+  };
   await server.start();
   const before = await page();
   run("scripts/backup.mjs", join(folder, "backups", "one.sqlite"));

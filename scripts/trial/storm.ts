@@ -43,7 +43,9 @@ export async function storm(
     const inspect = `/jobs/${ids.jobId}/panels/${ids.panelId}/inspect`;
     const pages: Page[] = [];
     for (let i = 0; i < drawn; i++) {
-      const page = await (await browser.newContext()).newPage();
+      const context = await browser.newContext();
+      await context.addCookies(server.deviceCookie);
+      const page = await context.newPage();
       await page.goto(i % 2 === 1 ? base : base + inspect);
       await page.locator("html[data-live]").waitFor({ state: "attached" });
       // Every answer of a look tells when it was made.

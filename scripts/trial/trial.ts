@@ -1,5 +1,6 @@
-/** `npm run trial [part…] [name=number…]`: the built program under a campaign; minutes. Parts: accepted odd-files doors files forms fuzz kills storage growth storm. */
+/** `npm run trial [part…] [name=number…]` (with TRIAL_SIGNED_IN=1 all servers are on the network, and ask who is there): the built program under a campaign; minutes. Parts: access accepted odd-files doors files forms fuzz kills storage growth storm. */
 import { demoFolder } from "./demo-folder";
+import { tryAccess } from "./access";
 import { accepted } from "./accepted";
 import { tryFiles } from "./files";
 import type { Shown } from "./every-page";
@@ -27,6 +28,17 @@ const demo = demoFolder();
 if (wants("doors")) {
   const { tried, in: inside } = await tryDoors(demo.folder, demo.ids);
   say("doors", inside, `${inside.length} of ${tried} tries of a foreign origin or name got in`);
+}
+if (wants("access")) {
+  const r = await tryAccess(demo.folder, demo.ids);
+  const slow = Object.entries(r.others95_ms).filter(([, ms]) => ms > 200);
+  say(
+    "access",
+    [...r.faults, ...slow.map(([what, ms]) => `others waited ${ms.toFixed(0)} ms beside ${what}`)],
+    `${r.tried} tries of strangers, apprentices, guesses and stolen cookies; others waited ${Object.entries(r.others95_ms)
+      .map(([what, ms]) => `${ms.toFixed(0)} ms beside ${what}`)
+      .join(", ")} (p95)`,
+  );
 }
 const soFar = ({ entries, pages, byFault }: Shown) => {
   if (process.env.TRIAL_DEBUG) console.log(`${entries} entries, ${pages} pages, ${Object.keys(byFault).length} faults`);
@@ -101,7 +113,7 @@ if (wants("kills")) {
   say(
     "kills",
     faults,
-    `${r.kills} kills, ${r.sent} writes sent, ${r.acknowledged} acknowledged ${JSON.stringify(r.byKind)}, ${r.lost.length} lost, ${r.doubled.length} doubled, ${r.half.length} half, ${r.backups} backups, ${r.brokenBackups.length} broken`,
+    `${r.kills} kills, ${r.sent} writes sent, ${r.acknowledged} acknowledged (${r.fromOutbox} out of an outbox), ${r.told} entries told to a device that follows ${JSON.stringify(r.byKind)}, ${r.lost.length} lost, ${r.doubled.length} doubled, ${r.half.length} half, ${r.backups} backups, ${r.brokenBackups.length} broken`,
   );
 }
 if (wants("growth"))

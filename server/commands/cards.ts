@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import { type CardBody, cardName } from "#core/models/cards/card";
 import { cardBody } from "#core/models/cards/card-schema";
 import type { ServerContext } from "../context";
@@ -28,6 +29,7 @@ export async function saveCard(
     what: "card",
     content: { body, supersedes: input.supersedes ?? null, simulated: input.simulated ?? false },
   };
+  if (input.supersedes) requireRight(ctx, "putRight");
   return run(ctx, form, async ({ db, now_ms, tell }) => {
     if (input.supersedes) {
       const now = await cardNow(db, input.supersedes);
@@ -149,6 +151,7 @@ async function cardNow(db: Db, id: string): Promise<Card | null> {
 
 /** Takes a card out of the library, or brings it back. It is never deleted. */
 export async function strikeCard(ctx: ServerContext, id: string, struck: boolean): Promise<void> {
+  requireRight(ctx, "putRight");
   await run(ctx, null, async ({ db, now_ms, tell }) => {
     if (!(await setCardStruck(db, id, struck ? now_ms : null))) throw new Refusal(null, "This card is no longer there", 404);
     tell({ topic: "product", id: "cards" });

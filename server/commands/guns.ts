@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import { type GunBody, gunBody } from "#core/models/spray/gun";
 import { fitGunCurve, gunFlow } from "#core/models/spray/gun-curve";
 import type { BodyOf } from "#core/record/bodies";
@@ -30,6 +31,7 @@ export async function saveGun(
 }
 
 export async function archiveGun(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
+  requireRight(ctx, "shop");
   await run(ctx, null, async ({ db, now_ms, tell }) => {
     if (!(await setGunArchived(db, id, archived ? now_ms : null))) throw new Refusal(null, "This gun is no longer there", 404);
     tell({ topic: "shop", id: "guns" });

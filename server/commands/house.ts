@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import { isDeepStrictEqual } from "node:util";
 import type { ServerContext } from "../context";
 import { versionOf } from "../repos/digest";
@@ -38,6 +39,7 @@ async function refreshTheRest(ctx: ServerContext): Promise<void> {
 
 /** Saves what the page of the house says. @throws ChangedMeanwhile where another window has saved it since the form was filled in */
 export async function saveHouse(ctx: ServerContext, settings: HouseSettings, expected: string | null): Promise<void> {
+  requireRight(ctx, "shop");
   await changeShop(ctx, (now) => {
     refuseOther(expected, now, houseVersion(now));
     return { ...now, ...settings };

@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import type { AnySheet } from "#core/models/product/sheet";
 import type { ServerContext } from "../context";
 import { run } from "./run";
@@ -10,6 +11,7 @@ export async function importShelf(
   ctx: ServerContext,
   read: Outcome<AnySheet[]>,
 ): Promise<Outcome<{ added: number; revised: number; same: number }>> {
+  requireRight(ctx, "shop");
   if (!read.ok) return read;
   // Compared before the shelf is held; only where somebody changed it meanwhile, once more while it is.
   const seen = await shelfVersion(ctx.db);

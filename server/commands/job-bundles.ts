@@ -112,6 +112,7 @@ const panelOf = (
     simulated: e.simulated,
     supersedes: e.supersedes,
     order: order.get(e.id)!,
+    ...(e.who ? { who: e.who } : {}),
   })),
 });
 

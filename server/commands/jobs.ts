@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import type { Substrate } from "#core/panel/brief";
 import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
@@ -115,6 +116,7 @@ export async function setHouseWay(
 
 /** Takes a job off the Floor, or brings it back. */
 export async function archiveJob(ctx: ServerContext, jobId: string, archived: boolean): Promise<void> {
+  requireRight(ctx, "delete");
   await run(ctx, null, async ({ db, now_ms, tell }) => {
     if (!(await setJobArchived(db, jobId, archived ? now_ms : null))) throw new Refusal(null, "This job is no longer there", 404);
     await setSummariesAway(db, jobId, archived);
@@ -134,6 +136,7 @@ export async function saveProduct(
   clientKey: string | null = null,
   expected: string | null = null,
 ): Promise<{ productId: string; revisionId: string }> {
+  requireRight(ctx, "shop");
   const checked = anySheet.parse(sheet);
   const [wrong] = sheetRefusals(checked);
   if (wrong) throw new Refusal(wrong.field, wrong.message);
@@ -153,6 +156,7 @@ export async function saveProduct(
 }
 
 export async function archiveProduct(ctx: ServerContext, productId: string, archived: boolean): Promise<void> {
+  requireRight(ctx, "shop");
   await run(ctx, null, async ({ db, now_ms, tell }) => {
     if (!(await setProductArchived(db, productId, archived ? now_ms : null)))
       throw new Refusal(null, "This product is not on the shelf", 404);

@@ -3,6 +3,7 @@ import { JOB_WIDE } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
 import type { Db } from "../db/open";
+import { refuseOthersEntries } from "../access/others-entries";
 import { getEntry, insertEntries, listEntries, newestEntryId } from "../repos/ledger-repo";
 import { getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
@@ -88,6 +89,7 @@ export async function appendEntries<K extends EntryKind>(
   if (inputs.some((i) => i.simulated)) await requireStandIns({ db });
   await refuseMovedLedger(db, panelId, inputs);
   await refuseLostCorrections(db, panelId, inputs);
+  await refuseOthersEntries(ctx.actor, db, inputs);
   const clear = inputs.some((i) => i.kind === "mix") ? await getProductRevision(db, panel.productRevisionId) : null;
   const entries = inputs.map((input) => ({
     id: ctx.newId(),
@@ -99,6 +101,7 @@ export async function appendEntries<K extends EntryKind>(
     by: input.by,
     simulated: input.simulated ?? false,
     supersedes: input.supersedes ?? null,
+    who: whoOf(ctx),
   }));
   await insertEntries(db, entries);
   await alongside();
@@ -185,6 +188,8 @@ export class LedgerMoved extends Refusal {
     super(null, "The panel was changed in another window meanwhile. Nothing was overwritten; look again.", 409);
   }
 }
+
+const whoOf = ({ actor: { personId, deviceId } }: ServerContext) => (personId || deviceId ? { personId, deviceId } : undefined);
 
 /** What was worked out on a ledger is stored on that ledger, or not at all. */
 async function refuseMovedLedger(db: Db, panelId: string, inputs: readonly EntryInput[]): Promise<void> {

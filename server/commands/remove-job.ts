@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import type { ServerContext } from "../context";
 import { type JobBundle, readBundle } from "../interchange/job-bundle";
 import { getJob } from "../repos/job-repo";
@@ -14,6 +15,7 @@ import { run } from "./run";
  * @throws Refusal while the job is on the floor, changed meanwhile, or holds entries that this version cannot read and its file would not carry
  */
 export async function deleteJob(ctx: ServerContext, { jobId, by }: { jobId: string; by: string }): Promise<void> {
+  requireRight(ctx, "delete");
   const bundle = await exportJob(ctx, jobId);
   if (!bundle) throw new Refusal(null, "This job is not in the file.", 404);
   await run(ctx, null, async ({ db, now_ms, tell }) => {
@@ -46,6 +48,7 @@ export function keptBundle(file: string): JobBundle {
 
 /** Takes a deleted job back in from the file that it left. @throws Refusal when there is none */
 export async function takeBackJob(ctx: ServerContext, jobId: string): Promise<void> {
+  requireRight(ctx, "delete");
   const file = await removedJobFile(ctx.db, jobId);
   if (file === null) throw new Refusal(null, "No file is kept of this job.", 404);
   await importJob(ctx, keptBundle(file));
@@ -53,6 +56,7 @@ export async function takeBackJob(ctx: ServerContext, jobId: string): Promise<vo
 
 /** Lets the file of a deleted job go: after that nothing of the job is left here. @throws Refusal when there is none */
 export async function forgetJob(ctx: ServerContext, jobId: string): Promise<void> {
+  requireRight(ctx, "delete");
   await run(ctx, null, async ({ db, tell }) => {
     if (!(await forgetRemovedJob(db, jobId))) throw new Refusal(null, "No file is kept of this job.", 404);
     await forgetRemovedPanelsOf(db, jobId);

@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
 import type { ServerContext } from "../context";
@@ -22,6 +23,7 @@ const NOT_HERE = "No file is kept of this panel.";
  * @throws Refusal for a job's only panel, one whose pot serves others, one that changed meanwhile, and one with entries that this version cannot read
  */
 export async function removePanel(ctx: ServerContext, { jobId, panelId, by }: PanelAt & { by: string }): Promise<string> {
+  requireRight(ctx, "delete");
   const bundle = await exportJob(ctx, jobId, panelId);
   return run(ctx, null, async ({ db, now_ms, tell }) => {
     const panels = await listPanels(db, jobId);
@@ -49,6 +51,7 @@ export async function removePanel(ctx: ServerContext, { jobId, panelId, by }: Pa
 
 /** Takes a removed panel back onto its job, as it was. @throws Refusal when no file of it is kept */
 export async function takeBackPanel(ctx: ServerContext, { jobId, panelId }: PanelAt): Promise<void> {
+  requireRight(ctx, "delete");
   const file = await removedPanelFile(ctx.db, jobId, panelId);
   if (file === null) throw new Refusal(null, NOT_HERE, 404);
   await importPanels(ctx, keptBundle(file), async ({ db }) => {
@@ -58,6 +61,7 @@ export async function takeBackPanel(ctx: ServerContext, { jobId, panelId }: Pane
 
 /** Lets the file of a removed panel go: after that nothing of it is left here. @throws Refusal when there is none */
 export async function forgetPanel(ctx: ServerContext, { jobId, panelId }: PanelAt): Promise<void> {
+  requireRight(ctx, "delete");
   await run(ctx, null, async ({ db, tell }) => {
     if (!(await forgetRemovedPanel(db, panelId))) throw new Refusal(null, NOT_HERE, 404);
     tell({ topic: "job", id: jobId });

@@ -28,12 +28,19 @@ export interface Form {
 export async function run<R>(ctx: ServerContext, form: Form | null, work: (running: Running) => Promise<R>): Promise<R> {
   if (!ctx.stillOurs()) throw new StorageFault("taken", null);
   const now_ms = ctx.now_ms();
+  // What comes under the key of its request is carried out once too, also where the form has none of its own.
+  const now = ctx.nextRun();
+  const key = now?.key ?? null;
   const told = new Map<string, Change>();
   const tell = (change: Change) => void told.set(`${change.topic} ${change.id}`, change);
-  const result = await ctx.db.transaction().execute((db) => {
-    const carryOut = () => work({ db, now_ms, tell });
-    return form ? once(db, { ...form, now_ms }, carryOut) : carryOut();
-  });
+  const result = await ctx.db
+    .transaction()
+    .execute((db) => {
+      const carryOut = () => work({ db, now_ms, tell });
+      const asForm = () => (form ? once(db, { ...form, now_ms }, carryOut) : carryOut());
+      return key === null ? asForm() : once(db, { key, what: "sent", content: null, now_ms }, asForm);
+    })
+    .finally(() => now?.over());
   ctx.reads.forget();
   for (const change of told.values()) ctx.bus.publish(change);
   return result;

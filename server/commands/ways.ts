@@ -1,3 +1,4 @@
+import { requireRight } from "../access/actor";
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
 import type { HouseWay, HouseWayBody } from "#core/models/ways/way";
 import { houseWayBody } from "#core/models/ways/way-body";
@@ -20,6 +21,7 @@ export async function saveWay(
   ctx: ServerContext,
   { id, version, body, clientKey }: { id: string | null; version: string | null; body: HouseWayBody; clientKey: string | null },
 ): Promise<string> {
+  requireRight(ctx, "shop");
   const checked = houseWayBody.parse(body);
   const form = id === null ? { key: clientKey, what: "way", content: checked } : null;
   return run(ctx, form, async ({ db, now_ms, tell }) => {
@@ -47,6 +49,7 @@ async function refuseName(db: Db, name: string, but: string | null): Promise<voi
 
 /** Takes a way off the lists, or puts it back; jobs that have it keep it. */
 export async function archiveWay(ctx: ServerContext, id: string, archived: boolean): Promise<void> {
+  requireRight(ctx, "shop");
   if (HOUSE_WAYS.some((w) => w.id === id)) throw new Refusal(null, "A way of the trade stays; only a way of this shop is put away");
   await run(ctx, null, async ({ db, now_ms, tell }) => {
     if (!(await setWayArchived(db, id, archived ? now_ms : null))) throw new Refusal(null, "This way is no longer there", 404);

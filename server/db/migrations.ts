@@ -169,6 +169,60 @@ export const MIGRATIONS: Record<string, Migration> = {
         begin select raise(abort, 'the ledger is append-only'); end`.execute(db);
     },
   },
+  "0012-people-devices": {
+    async up(db: Kysely<unknown>) {
+      // Who may come in, on which devices, and whose each entry is.
+      const statements = [
+        sql`create table person (
+          id text primary key, name text not null, role text not null, secret_hash text not null, version integer not null,
+          created_at_ms integer not null, ended_at_ms integer)`,
+        sql`create table device (
+          id text primary key, name text not null, kind text not null, token_hash text not null unique, paired_at_ms integer not null,
+          seen_ms integer not null, address text not null, person_id text references person(id), wrong integer not null,
+          wait_until_ms integer not null, locked_at_ms integer, ended_at_ms integer)`,
+        sql`create table device_person (
+          device_id text not null references device(id), person_id text not null references person(id), pin_at_ms integer not null,
+          primary key (device_id, person_id))`,
+        sql`alter table ledger_entry add column person_id text`,
+        sql`alter table ledger_entry add column device_id text`,
+      ];
+      for (const statement of statements) await statement.execute(db);
+    },
+  },
+  "0013-followed-rows": {
+    async up(db: Kysely<unknown>) {
+      // Which rows have changed since when: devices that keep some of them ask for what is new.
+      await sql`create table row_change (seq integer primary key autoincrement, tbl text not null, key text not null, unique (tbl, key))`.execute(
+        db,
+      );
+      const keys = {
+        shop: "id",
+        person: "id",
+        product: "id",
+        product_revision: "id",
+        gun: "id",
+        house_way: "id",
+        booth_plan: "id",
+        container: "id",
+        card: "id",
+        job: "id",
+        panel: "id",
+        ledger_entry: "id",
+        clock: "id",
+        photo: "id",
+        panel_summary: "panel_id",
+        cause_word: "entry_id",
+      };
+      for (const [table, key] of Object.entries(keys))
+        for (const op of ["insert", "update", "delete"] as const) {
+          // More than its own row comes or goes with a job that is put away, brought back or taken out.
+          const [tbl, of] =
+            table === "job" && op !== "insert" ? ["*", "''"] : [table, `cast(${op === "delete" ? "old" : "new"}.${key} as text)`];
+          const note = `delete from row_change where tbl = '${tbl}' and key = ${of}; insert into row_change (tbl, key) values ('${tbl}', ${of});`;
+          await sql.raw(`create trigger follow_${table}_${op} after ${op} on ${table} begin ${note} end`).execute(db);
+        }
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

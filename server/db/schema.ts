@@ -63,6 +63,9 @@ export interface LedgerEntryTable {
   client_key: Fixed<string | null>;
   /** Order of writing in the whole file, from 1. */
   seq: Fixed<number>;
+  /** Who entered it and on which device; null where nobody signs in. */
+  person_id: ColumnType<string | null, string | null | undefined, never>;
+  device_id: ColumnType<string | null, string | null | undefined, never>;
 }
 export interface ClockTable {
   id: Fixed<string>;
@@ -201,7 +204,50 @@ export interface RemovedJobTable {
   bundle_json: Fixed<string>;
 }
 
+/** Somebody of the shop. */
+export interface PersonTable {
+  id: Fixed<string>;
+  name: string;
+  role: string;
+  /** argon2id of the PIN or passcode. */
+  secret_hash: string;
+  /** Rises with every change, so that two windows cannot overwrite each other unseen. */
+  version: number;
+  created_at_ms: Fixed<number>;
+  /** Since when they may not come in any more. */
+  ended_at_ms: number | null;
+}
+
+/** A tablet, telephone or computer that was let in, or a bridge that sends what a gauge reads. */
+export interface DeviceTable {
+  id: Fixed<string>;
+  name: string;
+  kind: Fixed<string>;
+  /** SHA-256 of the token that it shows. */
+  token_hash: string;
+  paired_at_ms: Fixed<number>;
+  seen_ms: number;
+  /** Where it was when somebody last signed in on it. */
+  address: string;
+  person_id: string | null;
+  /** PINs that were not right since the last that was, until when none is looked at, and since when none is any more. */
+  wrong: number;
+  wait_until_ms: number;
+  locked_at_ms: number | null;
+  ended_at_ms: number | null;
+}
+
+/** Whose PIN was given on which device, and when. */
+export interface DevicePersonTable {
+  device_id: Fixed<string>;
+  person_id: Fixed<string>;
+  pin_at_ms: number;
+}
+
 export interface Schema {
+  person: PersonTable;
+  device: DeviceTable;
+  device_person: DevicePersonTable;
   removed_job: RemovedJobTable;
   removed_panel: RemovedPanelTable;
   sent_form: SentFormTable;

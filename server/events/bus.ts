@@ -1,6 +1,6 @@
 /** Tells every open window that something changed. One process, no queue: a window that missed an event reloads on reconnect. */
 export interface Change {
-  topic: "job" | "panel" | "clock" | "product" | "shop";
+  topic: "job" | "panel" | "clock" | "product" | "shop" | "people";
   id: string;
   /** Of a panel: the job it belongs to, so that a window on another panel of it knows. */
   jobId?: string | null;

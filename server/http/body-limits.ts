@@ -1,5 +1,6 @@
 import type { RequestHandler } from "express";
 import { PHOTO_LIMITS } from "../commands/photos";
+import { pagePath } from "./page-path";
 
 const MB = 1_000_000;
 /** What a form may weigh. */
@@ -25,7 +26,7 @@ const LARGER: readonly (readonly [path: RegExp, bytes: number])[] = [
 
 /** Most bytes of a body sent to a path. */
 export const bodyLimit = (path: string): number => {
-  const plain = path.replace(/\.data$/, "");
+  const plain = pagePath(path);
   return LARGER.find(([pattern]) => pattern.test(plain))?.[1] ?? FORM_BYTES;
 };
 

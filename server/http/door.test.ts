@@ -3,8 +3,8 @@ import type { Request, Response } from "express";
 import { StillBusy, createDoor } from "./door";
 
 /** Somebody who comes in, and leaves when told. */
-function visitor(way: ReturnType<typeof createDoor>["way"], type = "text/html") {
-  const res = Object.assign(new EventEmitter(), { getHeader: () => type });
+function visitor(way: ReturnType<typeof createDoor>["way"], type = "text/html", closed = false) {
+  const res = Object.assign(new EventEmitter(), { getHeader: () => type, closed });
   let isIn = false;
   void way({} as Request, res as unknown as Response, () => (isIn = true));
   return { isIn: () => isIn, leave: () => res.emit("close") };
@@ -44,4 +44,12 @@ test("where others do not leave, or it is shut already, nothing is done; it is o
   expect(worked).toBe(0);
   await moment();
   expect(visitor(door.way).isIn()).toBe(true);
+});
+
+test("a request that was given up on its way to the door is neither let in nor waited for", async () => {
+  const door = createDoor();
+  visitor(door.way);
+  const gone = visitor(door.way, "text/html", true);
+  expect(gone.isIn()).toBe(false);
+  expect(await door.whileShut(() => Promise.resolve("done"), 40)).toBe("done");
 });

@@ -14,6 +14,7 @@ export function createDoor() {
   const busy = () => [...inside].filter((res) => !isStream(res)).length;
   const way: RequestHandler = (_req, res, next) => {
     const enter = () => {
+      if (res.closed) return; // whoever asked has gone on the way here: nobody would ever leave for them
       inside.add(res);
       res.on("close", () => inside.delete(res));
       next();

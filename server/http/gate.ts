@@ -4,9 +4,12 @@ import { bodyLimit, tooLargeBody } from "./body-limits";
 /** Names under which the program answers, beside those of YAKAMOZ_HOSTS: this machine's own. */
 const LOOPBACK_NAMES = ["localhost", "127.0.0.1", "[::1]"] as const;
 export const isLoopback = (host: string): boolean => ["127.0.0.1", "::1", "localhost"].includes(host);
+/** Whether a request comes from this very machine and asks for it by its own name: no other machine can do both. */
+export const fromMachine = ({ ip = "", headers }: { ip?: string | undefined; headers: IncomingMessage["headers"] }): boolean =>
+  isLoopback(ip.replace(/^::ffff:/, "")) && (LOOPBACK_NAMES as readonly string[]).includes(hostName(headers.host ?? "") ?? "");
 
 /** Host names allowed, without ports: those of this machine and a list with commas (a proxy's own name). */
-export const allowedHosts = (more = ""): ReadonlySet<string> =>
+export const allowedHosts = (more = ""): Set<string> =>
   new Set([
     ...LOOPBACK_NAMES,
     ...more

@@ -2,17 +2,23 @@ import type { Server } from "node:http";
 import { randomBytes } from "node:crypto";
 import compression from "compression";
 import express, { type RequestHandler } from "express";
-import { rateLimit } from "express-rate-limit";
+import { ipKeyGenerator, rateLimit } from "express-rate-limit";
 import helmet from "helmet";
 import type { Logger } from "pino";
 import { storageFaultKind } from "../db/storage-fault";
+import { knownOf } from "../access/guard";
 import { cutBodies, drainBodies } from "./body-limits";
 import { gate } from "./gate";
+import { pagePolicy, policyText } from "./page-policy";
 import { requestLog } from "./request-log";
 
-/** Requests of one address in ten seconds: far above what a shop's screens ask, far below what would hold them up. */
+/** Requests of one device in ten seconds; of one address, where it is none that was let in: far above what a shop's screens ask, far below what would hold them up. */
 const WINDOW_MS = 10_000;
 export const REQUESTS_A_WINDOW = { read: 4000, write: 1000 } as const;
+/** Of an address that was never let in, and of whoever tries codes and PINs: as much as a person does. */
+const STRANGER_READS = 300;
+const TRIES = 20;
+const TRYING = /^\/(pair|sign-in|owner)(\.data)?$/;
 /** A client that sends its body slower than this is let go. */
 const SLOWEST_MS = 120_000;
 
@@ -21,6 +27,10 @@ export interface WebParts {
   log: Logger;
   /** The way to the pages, where it can be shut. */
   door?: RequestHandler;
+  /** Who asks, and whether they may; without one nobody is asked. */
+  guard?: RequestHandler | undefined;
+  /** Addresses of proxies whose word is taken for who asks, and how. */
+  trustProxy?: string | undefined;
   /** Answers everything that is no file: the pages. */
   pages: RequestHandler;
   /** Folder of the built client files; null in tests. */
@@ -33,8 +43,20 @@ export interface WebParts {
 }
 
 /** The program as express serves it: one gate before everything, the same policy on every answer, then files, then pages. */
-export function webApp({ hosts, log, door, pages, files, health, styles = [], requestsAWindow = REQUESTS_A_WINDOW }: WebParts) {
+export function webApp({
+  hosts,
+  log,
+  door,
+  guard,
+  trustProxy,
+  pages,
+  files,
+  health,
+  styles = [],
+  requestsAWindow = REQUESTS_A_WINDOW,
+}: WebParts) {
   const app = express();
+  if (trustProxy) app.set("trust proxy", trustProxy);
   app.disable("x-powered-by");
   app.use(requestLog(log));
   app.use(withPolicy(styles));
@@ -54,58 +76,57 @@ export function webApp({ hosts, log, door, pages, files, health, styles = [], re
   const isEventStream = (res: express.Response) => String(res.getHeader("Content-Type") ?? "").startsWith("text/event-stream");
   app.use(compression({ filter: (req, res) => !isEventStream(res) && compression.filter(req, res) }));
   if (files) {
-    app.use("/assets", express.static(`${files}/assets`, { immutable: true, maxAge: "1y" }));
+    app.use("/assets", express.static(`${files}/assets`, { immutable: true, maxAge: "1y", setHeaders: letEngineRun }));
     app.use(express.static(files, { maxAge: "1h" }));
   }
-  const limit = (most: number, methods: (method: string) => boolean) =>
+  const limit = (most: number, of: (req: express.Request, res: express.Response) => boolean, byAddress = false) =>
     rateLimit({
       windowMs: WINDOW_MS,
       limit: most,
-      skip: (req) => req.ip === undefined || !methods(req.method), // whoever has left asks for nothing
+      skip: (req, res) => req.ip === undefined || !of(req, res), // whoever has left asks for nothing
+      keyGenerator: (req, res) => (byAddress ? undefined : knownOf(res).device?.id) ?? ipKeyGenerator(req.ip ?? ""),
       standardHeaders: "draft-8",
       legacyHeaders: false,
       message: "Too many requests at once; try again in a few seconds.",
     });
-  app.use(limit(requestsAWindow.write, (m) => m === "POST"));
-  app.use(limit(requestsAWindow.read, (m) => m !== "POST"));
+  const writes = (req: express.Request) => req.method === "POST";
+  const isStranger = (res: express.Response) => knownOf(res).asked && knownOf(res).device === null;
   if (door) app.use(door);
+  if (guard) app.use(guard);
+  if (guard) app.use(limit(TRIES, (req) => writes(req) && TRYING.test(req.path), true));
+  if (guard) app.use(limit(STRANGER_READS, (req, res) => !writes(req) && isStranger(res)));
+  app.use(limit(requestsAWindow.write, writes));
+  app.use(limit(requestsAWindow.read, (req) => !writes(req)));
   app.use(pages);
   app.use(lastFault(log));
   return app;
+}
+
+/** The program on a device runs SQLite, which is compiled where it runs: that one worker may, no page. */
+function letEngineRun(res: express.Response, path: string): void {
+  if (!/\/device-[\w-]+\.js$/.test(path)) return;
+  const policy = String(res.getHeader("Content-Security-Policy") ?? "");
+  res.setHeader("Content-Security-Policy", policy.replace("script-src 'self'", "script-src 'self' 'wasm-unsafe-eval'"));
 }
 
 /** Policy of every answer; pages take the nonce from `res.locals`. */
 function withPolicy(styles: readonly string[]): RequestHandler[] {
   return [
     (_req, res, next) => {
-      res.locals.nonce = randomBytes(16).toString("base64");
+      const nonce = randomBytes(16).toString("base64");
+      res.locals.nonce = nonce;
+      res.setHeader("Content-Security-Policy", policyText(pagePolicy(nonce, styles)));
       next();
     },
     helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          "default-src": ["'self'"],
-          "script-src": ["'self'", (_req, res) => `'nonce-${(res as express.Response).locals.nonce as string}'`, "'strict-dynamic'"],
-          "style-src": ["'self'", (_req, res) => `'nonce-${(res as express.Response).locals.nonce as string}'`, ...styles],
-          "style-src-attr": ["'unsafe-inline'"],
-          "img-src": ["'self'", "data:", "blob:"],
-          "font-src": ["'self'"],
-          "connect-src": ["'self'"],
-          "worker-src": ["'self'", "blob:"],
-          "object-src": ["'none'"],
-          "base-uri": ["'none'"],
-          "form-action": ["'self'"],
-          "frame-ancestors": ["'none'"],
-        },
-      },
+      contentSecurityPolicy: false, // each page has its own: above
       crossOriginEmbedderPolicy: false,
       referrerPolicy: { policy: "same-origin" },
       xFrameOptions: { action: "deny" },
       strictTransportSecurity: false, // plain http on this machine; whoever puts TLS before it says this there
     }),
     (_req, res, next) => {
-      res.setHeader("Permissions-Policy", "camera=(), microphone=(), geolocation=()");
+      res.setHeader("Permissions-Policy", "camera=(self), microphone=(), geolocation=()");
       next();
     },
   ];
@@ -128,7 +149,7 @@ const lastFault =
   };
 
 /** Limits on time of the listening server. */
-export function limitTimes(server: Server): void {
+export function limitTimes(server: Pick<Server, "requestTimeout" | "headersTimeout" | "keepAliveTimeout">): void {
   server.requestTimeout = SLOWEST_MS;
   server.headersTimeout = 20_000;
   server.keepAliveTimeout = 10_000;

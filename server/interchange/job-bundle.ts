@@ -44,6 +44,8 @@ const entry = z.object({
   supersedes: id.nullable(),
   /** Place in the order of writing among all entries of the job: what was logged on one panel may serve another. Older files have none. */
   order: z.int().min(0).optional(),
+  /** Who entered it and on which device, by their ids in the shop that wrote the file; absent where nobody signed in. */
+  who: z.object({ personId: id.nullable(), deviceId: id.nullable() }).optional(),
 });
 
 /** A job with everything its figures come from: panels with their ledgers, the sheets they were planned with, photographs, the shop's own settings. */

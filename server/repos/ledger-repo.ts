@@ -48,6 +48,7 @@ function readRow(row: LedgerRow): { entry: LedgerEntry } | { unread: UnreadEntry
     by: row.by_role,
     simulated: row.simulated === 1,
     supersedes: row.supersedes_id,
+    ...(row.person_id || row.device_id ? { who: { personId: row.person_id, deviceId: row.device_id } } : {}),
   } as LedgerEntry;
   return { entry };
 }
@@ -264,6 +265,33 @@ export async function getEntry(db: Db, id: string): Promise<LedgerEntry | null> 
   return read && "entry" in read ? read.entry : null;
 }
 
+/** What an entry is about: itself, or what was taken out by it, or put back by taking out what took it out. */
+export async function concerned(db: Db, entry: LedgerEntry): Promise<{ entry: LedgerEntry; became: "taken out" | "put back" | null }> {
+  let became: "taken out" | "put back" | null = null;
+  for (let at: LedgerEntry | null = entry; at; at = await getEntry(db, at.supersedes)) {
+    if (at.kind !== "strike" || at.supersedes === null) return { entry: at, became };
+    became = became === "taken out" ? "put back" : "taken out";
+  }
+  return { entry, became: null };
+}
+
+/** Whether an entry is somebody's own; an unknown one is nobody's. */
+export async function isOwnEntry(db: Db, id: string, personId: string | null): Promise<boolean> {
+  const row = await db.selectFrom("ledger_entry").select("person_id").where("id", "=", id).executeTakeFirst();
+  return row !== undefined && row.person_id !== null && row.person_id === personId;
+}
+
+/** A panel's entries that are not somebody's own. */
+export async function entriesOfOthers(db: Db, panelId: string, personId: string | null): Promise<string[]> {
+  const rows = await db
+    .selectFrom("ledger_entry")
+    .select("id")
+    .where("panel_id", "=", panelId)
+    .where((eb) => (personId === null ? eb.lit(true) : eb.or([eb("person_id", "is", null), eb("person_id", "!=", personId)])))
+    .execute();
+  return rows.map((r) => r.id);
+}
+
 /** The entry of a panel that was written last; null for an empty ledger. */
 export async function newestEntryId(db: Db, panelId: string): Promise<string | null> {
   const row = await db
@@ -301,6 +329,7 @@ export interface NewEntry {
   by: string;
   simulated: boolean;
   supersedes: string | null;
+  who?: LedgerEntry["who"] | undefined;
 }
 
 /** Appends entries, numbered on from the last one of the file; within a transaction. */
@@ -327,7 +356,24 @@ export async function insertEntries(db: Tx, entries: readonly NewEntry[]): Promi
           simulated: e.simulated ? 1 : 0,
           supersedes_id: e.supersedes,
           client_key: null,
+          person_id: e.who?.personId ?? null,
+          device_id: e.who?.deviceId ?? null,
         })),
       )
       .execute();
+}
+
+/** The last place of the whole file's order of writing. */
+export const newestSeq = async (db: Db): Promise<number> =>
+  (
+    await db
+      .selectFrom("ledger_entry")
+      .select(({ fn }) => fn.max("seq").as("seq"))
+      .executeTakeFirst()
+  )?.seq ?? 0;
+
+/** Every entry that was written after a place of the file's order, as far as it can be read. */
+export async function entriesSince(db: Db, seq: number): Promise<LedgerEntry[]> {
+  const rows = await db.selectFrom("ledger_entry").selectAll().where("seq", ">", seq).orderBy("seq").execute();
+  return rows.map(readRow).flatMap((r) => ("entry" in r ? [r.entry] : []));
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { readOnce } from "./read-once";
 import { ROLES } from "../interchange/readings-csv";
+import { lineProfileBody } from "#core/models/devices/line-profile";
 import { type ShopRemoval, UNMEASURED_REMOVAL } from "#core/models/correction/clearing";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { DEFAULT_FLOOR_M } from "#core/judge/limits";
@@ -57,6 +58,8 @@ export const shopSettings = z.object({
   /** Simulated devices may fill in readings. Off in a shop that works; the demo has them on. */
   standIns: z.boolean().default(false),
   importProfiles: z.array(importProfile).max(MOST_PROFILES).default([]),
+  /** How the lines of instruments on a serial port are read. */
+  lineProfiles: z.array(lineProfileBody).max(MOST_PROFILES).default([]),
   /** Words for parts, and paper; null: as its units suggest. */
   region: z.enum(["british", "american"]).nullable().default(null),
   /** A folder on another disk, where every backup lies a second time; null: none was chosen. */

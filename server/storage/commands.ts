@@ -1,5 +1,7 @@
 import { dataFolder, databaseFile } from "../db/open";
+import { newOwnerPasscode } from "../commands/people";
 import { backupFile, backupTo } from "./backup";
+import { openShop } from "./open-shop";
 import { restoreFrom } from "./restore";
 
 const kib = (bytes: number) => `${(bytes / 1024).toFixed(0)} KiB`;
@@ -21,6 +23,27 @@ export async function restoreCommand([backup]: readonly string[]): Promise<numbe
     console.log(
       `${databaseFile(folder)}: ${kib(bytes)} put back from ${backup}. ${setAside ? `What was there lies in ${setAside}.` : ""}`.trim(),
     );
+    return 0;
+  } catch (error) {
+    return said(() => fail(error));
+  }
+}
+
+/**
+ * `npm run passcode`: a new passcode for the owner, who has forgotten it; devices that wrong ones have locked may try again. Only while the program is
+ * stopped, and so only at the machine. @returns the exit code
+ */
+export async function passcodeCommand(): Promise<number> {
+  try {
+    const shop = await openShop(dataFolder());
+    try {
+      const passcode = await newOwnerPasscode(shop.ctx);
+      console.log(
+        `The owner's passcode is now ${passcode}\nIt is not shown again. Start the program, come in with it, and choose your own under People and devices.`,
+      );
+    } finally {
+      await shop.close();
+    }
     return 0;
   } catch (error) {
     return said(() => fail(error));

@@ -11,6 +11,8 @@ const TURN = "in-use.turn";
 /** A lock that its owner has not renewed for so long is nobody's; it is renewed every third of that. */
 const STALE_MS = 9000;
 
+const LOOK_MS = 250;
+
 export class FolderInUse extends Error {}
 
 const TRIPPED = new Set(["ELOCKED", "ENOENT", "EEXIST", "ENOTEMPTY"]);
@@ -37,6 +39,18 @@ export interface FolderLock {
  * @throws FolderInUse in words, while somebody has it
  */
 export async function lockFolder(folder: string, what: string): Promise<FolderLock> {
+  // A lock without a name is being taken just now, or its taker died before it could write one: which of the two, time tells.
+  const until = Date.now() + STALE_MS + LOOK_MS;
+  for (;;)
+    try {
+      return await tryLock(folder, what);
+    } catch (error) {
+      if (!(error instanceof FolderInUse) || ownerOf(folder) !== null || Date.now() > until) throw error;
+      await new Promise((done) => setTimeout(done, LOOK_MS));
+    }
+}
+
+async function tryLock(folder: string, what: string): Promise<FolderLock> {
   mkdirSync(folder, { recursive: true });
   const lockfilePath = join(folder, NAME);
   removeLockOfTheDead(folder, lockfilePath);

@@ -1,6 +1,6 @@
 import { execFileSync, spawn } from "node:child_process";
 import { once } from "node:events";
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, utimesSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "libsql";
@@ -110,6 +110,15 @@ test("a folder that is in use is refused, with who has it; when they are gone it
   await (await openShop(folder)).close();
 });
 
+test("a lock whose taker was killed before it could write its name is waited for, not taken for a running program", async () => {
+  const lock = join(folder, "in-use");
+  mkdirSync(lock);
+  const some_s = Date.now() / 1000 - 7; // it is nobody's after nine seconds
+  utimesSync(lock, some_s, some_s);
+  const shop = await openShop(folder);
+  await shop.close();
+});
+
 test("a file that was cut off to nothing, or to a byte, is no empty shop", async () => {
   for (const bytes of ["", "S", "SQLite format 3"]) {
     writeFileSync(databaseFile(folder), bytes);
@@ -186,16 +195,31 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   await shopWithNote();
   const raw = new Database(databaseFile(folder));
   raw.exec(
-    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures', '0011-removed-panels')",
+    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures', '0011-removed-panels', '0012-people-devices', '0013-followed-rows')",
   );
+  for (const { name } of raw.prepare("select name from sqlite_master where type = 'trigger' and name like 'follow_%'").all() as {
+    name: string;
+  }[])
+    raw.exec(`drop trigger ${name}`);
   raw.exec("drop trigger ledger_no_delete");
   raw.exec("create trigger ledger_no_delete before delete on ledger_entry begin select raise(abort, 'the ledger is append-only'); end");
-  for (const table of ["house_way", "removed_panel", "removed_job", "sent_form", "panel_summary", "cause_word"])
+  for (const table of [
+    "row_change",
+    "device_person",
+    "device",
+    "person",
+    "house_way",
+    "removed_panel",
+    "removed_job",
+    "sent_form",
+    "panel_summary",
+    "cause_word",
+  ])
     raw.exec(`drop table ${table}`);
   for (const index of ["ledger_seq", "ledger_panel_seq", "clock_panel", "job_open", "photo_digest", "ledger_picture"])
     raw.exec(`drop index ${index}`);
   raw.exec(
-    "alter table ledger_entry drop column seq; alter table panel drop column sides; alter table job drop column way_json; alter table job drop column brief_json; alter table clock drop column struck; alter table photo drop column digest",
+    "alter table ledger_entry drop column person_id; alter table ledger_entry drop column device_id; alter table ledger_entry drop column seq; alter table panel drop column sides; alter table job drop column way_json; alter table job drop column brief_json; alter table clock drop column struck; alter table photo drop column digest",
   );
   raw.exec("create index ledger_panel on ledger_entry (panel_id, recorded_at_ms)");
   raw.close();
@@ -207,6 +231,8 @@ test("before a migration a checked copy is made; the copy opens as the older fil
     "0009-ways-briefs",
     "0010-pictures",
     "0011-removed-panels",
+    "0012-people-devices",
+    "0013-followed-rows",
   ];
   expect(shop.migrated).toEqual(pending);
   expect(checkFile(shop.copy!)).toMatchObject({ ok: true, pending, empty: false });

@@ -7,6 +7,7 @@ import { storageFaultKind } from "../db/storage-fault";
 import { refreshSummaries } from "../repos/summary-repo";
 import { BACKUPS, backupFile, backupTo, removePartials } from "./backup";
 import { type FileState, checkFile } from "./file-check";
+import { takeUpAccess } from "./keep-access";
 import { keptCopies } from "./kept-backups";
 import { FolderInUse, lockFolder } from "./lock";
 import { restoreFrom, restoreMarker } from "./restore";
@@ -62,6 +63,7 @@ export async function openShop(
     const migrated = await migrate(db);
     await refreshSummaries(db);
     const ctx = createContext(db, { stillOurs, ...context });
+    await takeUpAccess(ctx, folder);
     removePartials(join(folder, BACKUPS));
     return {
       ctx,

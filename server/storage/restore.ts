@@ -3,6 +3,7 @@ import { basename, join } from "node:path";
 import { databaseFile } from "../db/open";
 import { backupTo, databaseParts, removeDatabase, stampOf, syncToDisk } from "./backup";
 import { checkFile } from "./file-check";
+import { keepAccess } from "./keep-access";
 import { lockFolder } from "./lock";
 
 /** Stands while a restore is under way: a file half put back must not be opened as if it were the shop's. */
@@ -25,6 +26,7 @@ export async function restoreFrom(backup: string, folder: string, now_ms: number
     removeDatabase(incoming);
     const { bytes } = backupTo(backup, incoming); // a whole file of its own, whatever lies beside the backup
     const marker = restoreMarker(folder);
+    if (!existsSync(marker)) keepAccess(file, folder); // of one that was cut off it was kept then
     writeFileSync(marker, backup);
     syncToDisk(folder);
     const there = databaseParts(file).filter((part) => existsSync(part));

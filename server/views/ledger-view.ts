@@ -11,6 +11,8 @@ export interface LedgerLine {
   at: string;
   by: string;
   simulated: boolean;
+  /** Entered on this device while the shop was away. */
+  notYet: boolean;
   superseded: boolean;
   /** What it holds; null for what this version cannot read. */
   entry: LedgerEntry | null;
@@ -46,7 +48,7 @@ export async function loadLedgerLines(
   const lines = read.reverse().map((row): LedgerLine => {
     if ("unread" in row) {
       const { id, kind, at_ms, by, why } = row.unread;
-      const strange = { entry: null, simulated: false, superseded: false, struckBy: null, canBePutRight: false };
+      const strange = { entry: null, simulated: false, notYet: false, superseded: false, struckBy: null, canBePutRight: false };
       return { ...strange, id, kind, at: at(at_ms), by, unread: why };
     }
     const e = row.entry;
@@ -56,6 +58,7 @@ export async function loadLedgerLines(
       at: at(e.at_ms),
       by: e.by,
       simulated: e.simulated,
+      notYet: e.seq > ctx.withShopUpTo_seq,
       superseded: !living.has(e.id),
       entry: e,
       struckBy: living.has(e.id) ? null : strikeOf(e.id, all),

@@ -10,6 +10,7 @@ import { suggestSpots } from "#core/kernel/geometry/shapes";
 import { type Point, boundingBox } from "#core/kernel/geometry/geometry";
 import type { ShopRemoval } from "#core/models/correction/clearing";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
+import { othersEntries } from "../access/others-entries";
 import type { ServerContext } from "../context";
 import { type Job, getJob } from "../repos/job-repo";
 import { type JobLedgers, entriesServing, jobLedgers } from "../repos/ledger-repo";
@@ -40,13 +41,16 @@ export interface PanelView {
   /** What it takes off, as taken over. */
   shopRemoval: ShopRemoval;
   /** What an hour and its materials cost here. */
-  rates: ShopRates;
+  /** Null: whoever looks does not see what work costs here. */
+  rates: ShopRates | null;
   readingsPerSpot: number;
   /** Whose words for parts the shop uses. */
   region: Region;
   /** How many of the places are the suggested ones. */
   spotCount: number;
   formKey: string;
+  /** Entries of it that whoever looks may neither put right nor take out. */
+  othersEntries: readonly string[];
   /** The newest entry of the ledger that all of this stands on; null for an empty one. */
   expectedVersion: string | null;
 }
@@ -92,7 +96,11 @@ async function loadCommon(ctx: ServerContext, jobId: string): Promise<Common | n
 }
 
 async function panelView(ctx: ServerContext, { job, panels, shop, ledgers, productOf }: Common, panel: Panel): Promise<PanelView | null> {
-  const [product, entries] = await Promise.all([productOf(panel.productRevisionId), entriesServing(ctx.db, panel, ledgers)]);
+  const [product, entries, held] = await Promise.all([
+    productOf(panel.productRevisionId),
+    entriesServing(ctx.db, panel, ledgers),
+    othersEntries(ctx.actor, ctx.db, panel.id),
+  ]);
   if (!product) return null;
   const asked = (facts: PanelState) => ({ ...courseAsked(panel, product, job, facts, shopFactors(shop)), now_ms: ctx.now_ms() });
   const state = accountOf(ctx, {
@@ -120,6 +128,7 @@ async function panelView(ctx: ServerContext, { job, panels, shop, ledgers, produ
     readingsPerSpot: shop.readingsPerSpot,
     region: shopRegion(shop),
     formKey: ctx.newId(),
+    othersEntries: held,
     expectedVersion: ownEntries(entries).at(-1)?.id ?? null,
   };
 }

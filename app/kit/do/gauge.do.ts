@@ -3,6 +3,7 @@ import { data } from "react-router";
 import { serverContext } from "#server/running";
 import { gaugeLine } from "#server/devices/device-hub";
 import { eventStream } from "~/kit/http/event-stream.server";
+import { stillKnown } from "~/kit/http/still-known.server";
 import { jsonLines } from "~/kit/http/json-lines";
 import { textBodyOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/gauge.do";
@@ -10,18 +11,22 @@ import type { Route } from "./+types/gauge.do";
 const LOOK_EVERY_MS = 100;
 
 /** Readings of a real film gauge from now on, as server-sent events. */
-export async function loader({ request }: Route.LoaderArgs) {
+export async function loader({ request, context }: Route.LoaderArgs) {
   const { devices } = await serverContext();
   let seen = devices.lastGaugeSeq();
-  return eventStream(request, (send) => {
-    const timer = setInterval(() => {
-      for (const reading of devices.gaugeAfter(seen)) {
-        send("reading", reading);
-        seen = reading.seq;
-      }
-    }, LOOK_EVERY_MS);
-    return () => clearInterval(timer);
-  });
+  return eventStream(
+    request,
+    (send) => {
+      const timer = setInterval(() => {
+        for (const reading of devices.gaugeAfter(seen)) {
+          send("reading", reading);
+          seen = reading.seq;
+        }
+      }, LOOK_EVERY_MS);
+      return () => clearInterval(timer);
+    },
+    { still: stillKnown(context) },
+  );
 }
 
 /** A real bridge sends one JSON reading a line (`application/x-ndjson`). */

@@ -5,6 +5,7 @@ import { serverContext } from "#server/running";
 import { scaleLine } from "#server/devices/device-hub";
 import { jsonLines, jsonOf } from "~/kit/http/json-lines";
 import { eventStream } from "~/kit/http/event-stream.server";
+import { stillKnown } from "~/kit/http/still-known.server";
 import { textBodyOf } from "~/kit/http/body.server";
 import type { Route } from "./+types/scale.do";
 
@@ -17,12 +18,16 @@ const command = z.discriminatedUnion("command", [
 ]);
 
 /** The scale's readings as server-sent events, five a second. */
-export async function loader({ request }: Route.LoaderArgs) {
+export async function loader({ request, context }: Route.LoaderArgs) {
   const ctx = await serverContext();
-  return eventStream(request, (send) => {
-    const timer = setInterval(() => send("reading", ctx.devices.scaleReading(ctx.now_ms())), READ_EVERY_MS);
-    return () => clearInterval(timer);
-  });
+  return eventStream(
+    request,
+    (send) => {
+      const timer = setInterval(() => send("reading", ctx.devices.scaleReading(ctx.now_ms())), READ_EVERY_MS);
+      return () => clearInterval(timer);
+    },
+    { still: stillKnown(context) },
+  );
 }
 
 /** A real bridge sends one JSON reading a line (`application/x-ndjson`); the page sends commands (`application/json`). */

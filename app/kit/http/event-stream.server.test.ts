@@ -17,7 +17,7 @@ test("what is told reaches its reader in order, and ends when the reader goes aw
       send = s;
       return () => stopped++;
     },
-    count,
+    { count },
   );
   expect(count.open).toBe(1);
   send("change", { id: 1 });
@@ -34,7 +34,7 @@ test("a reader that takes nothing is let go, with a bounded pile waiting for it;
   const count: StreamCount = { open: 0 };
   const sends: ((event: string, body: object) => void)[] = [];
   let stopped = 0;
-  eventStream(asked().request, (s) => (sends.push(s), () => stopped++), count);
+  eventStream(asked().request, (s) => (sends.push(s), () => stopped++), { count });
   const line = encoded("change", { text: "x".repeat(1000) }).length;
   for (let told = 0; told < 1_000_000 && stopped === 0; told += line) sends[0]!("change", { text: "x".repeat(1000) });
   expect([stopped, count.open]).toEqual([1, 0]);
@@ -43,18 +43,18 @@ test("a reader that takes nothing is let go, with a bounded pile waiting for it;
 test("beyond the bound a stream is refused in words, and let in again when another has gone", () => {
   const count: StreamCount = { open: 0 };
   const first = asked();
-  eventStream(first.request, NEVER, count);
-  for (let i = 1; i < MOST_STREAMS; i++) eventStream(asked().request, NEVER, count);
+  eventStream(first.request, NEVER, { count });
+  for (let i = 1; i < MOST_STREAMS; i++) eventStream(asked().request, NEVER, { count });
   let refused: unknown;
   try {
-    eventStream(asked().request, NEVER, count);
+    eventStream(asked().request, NEVER, { count });
   } catch (error) {
     refused = error;
   }
   expect(refused).toMatchObject({ data: "Too many screens are open at once; close some.", init: { status: 503 } });
-  expect(eventStream({ ...asked().request, method: "HEAD" }, NEVER, count).status).toBe(200);
+  expect(eventStream({ ...asked().request, method: "HEAD" }, NEVER, { count }).status).toBe(200);
   first.gone.abort();
-  expect(eventStream(asked().request, NEVER, count).status).toBe(200);
+  expect(eventStream(asked().request, NEVER, { count }).status).toBe(200);
 });
 
 test("one change told to many readers is written once", () => {

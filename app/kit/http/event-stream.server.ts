@@ -5,6 +5,9 @@ export const MOST_STREAMS = 200;
 /** What waits for a reader at most; one that takes it no faster is let go, and its browser comes back by itself. */
 const MOST_WAITING_BYTES = 128 * 1024;
 
+/** Whoever is not let in any more reads on no longer than this. */
+const ASK_EVERY_MS = 2000;
+
 const encoder = new TextEncoder();
 const events = new WeakMap<object, Uint8Array>();
 
@@ -24,12 +27,13 @@ const everywhere: StreamCount = { open: 0 };
 
 /**
  * A response of server-sent events. `start` is given a sender and returns what stops it; it stops when the reader goes away, or takes no more.
+ * @param still whether the reader may still read: asked every few seconds
  * @throws 503 in words when there are too many already
  */
 export function eventStream(
   { method, signal }: Pick<Request, "method" | "signal">,
   start: (send: (event: string, body: object) => void) => () => void,
-  count: StreamCount = everywhere,
+  { count = everywhere, still = null }: { count?: StreamCount; still?: (() => Promise<boolean>) | null } = {},
 ): Response {
   const headers = { "Content-Type": "text/event-stream", "Cache-Control": "no-cache, no-transform", "X-Accel-Buffering": "no" };
   if (method === "HEAD") return new Response(null, { headers }); // nothing to read, and no end to wait for
@@ -38,9 +42,11 @@ export function eventStream(
   count.open++;
   let stopSending = () => {};
   let stopped = false;
+  let asking: ReturnType<typeof setInterval> | undefined;
   const stop = () => {
     if (stopped) return;
     stopped = true;
+    clearInterval(asking);
     count.open--;
     stopSending();
   };
@@ -59,6 +65,7 @@ export function eventStream(
           controller.enqueue(encoded(event, body));
         });
         signal.addEventListener("abort", end, { once: true });
+        if (still) asking = setInterval(() => void still().then((may) => may || end(), end), ASK_EVERY_MS);
       },
       cancel: stop,
     },

@@ -1,6 +1,7 @@
 import { createCookie, data } from "react-router";
 import { z } from "zod";
 import { METRIC } from "#core/kernel/units/quantities";
+import { currentActor } from "#server/access/actor";
 import { unitPreferences } from "#server/repos/shop-repo";
 
 const shape = {
@@ -21,7 +22,8 @@ const cookie = createCookie("yakamoz-prefs", { path: "/", sameSite: "lax", maxAg
 export async function readPrefs(request: Request, shopUnits: Prefs["units"] = METRIC): Promise<Prefs> {
   const raw: unknown = await cookie.parse(request.headers.get("Cookie"));
   const chosen = prefsChange.safeParse(raw ?? {});
-  return { ...DEFAULTS, units: shopUnits, ...(chosen.success ? chosen.data : {}) };
+  const { name } = currentActor();
+  return { ...DEFAULTS, units: shopUnits, ...(chosen.success ? chosen.data : {}), ...(name === null ? {} : { by: name }) };
 }
 
 /** The cookie for a change on top of what this screen has chosen before. */

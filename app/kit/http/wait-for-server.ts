@@ -66,13 +66,49 @@ export function waitForServer(send: typeof fetch, clock: Pick<typeof globalThis,
   };
 }
 
-/** The window's own: what is asked for by the router goes through it from `install` on. */
-const own = waitForServer((input, init) => sendAs(input, init));
-let sendAs: typeof fetch = (input, init) => globalThis.fetch(input, init);
+/** What answers where the server does not. */
+interface InItsPlace {
+  fetch: typeof fetch;
+  /** Whether it could answer now. */
+  ready(): boolean;
+  /** The server is there again: it is sent what waits for it. */
+  flush(): Promise<unknown>;
+  /** Something of the shop has changed. */
+  follow(by: "own" | "others"): void;
+}
+let inItsPlace: InItsPlace | null = null;
+/** What answers here where the server does not, once it has been loaded. */
+export const deviceHere = (): InItsPlace | null => inItsPlace;
+/** @param made given the way to the server */
+export const withDevice = <D extends InItsPlace>(made: (send: typeof fetch) => D): D => {
+  const device = made(sendAs);
+  inItsPlace = device;
+  return device;
+};
 
-/** From here on a look of this window waits for its server. */
-export function install(): void {
+/** Asks the server; where that does not answer, the device, which is loaded for it. */
+async function askHere(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
+  if (inItsPlace) return inItsPlace.fetch(input, init);
+  try {
+    return await sendAs(input, init);
+  } catch (error) {
+    if (!(error instanceof TypeError) || init?.signal?.aborted) throw error;
+    await loadDevice().catch(() => {}); // it is not on this device either
+    const device = deviceHere();
+    if (!device) throw error;
+    return device.fetch(input, init);
+  }
+}
+
+/** The window's own: what is asked for by the router goes through it from `install` on. */
+const own = waitForServer(askHere);
+let sendAs: typeof fetch = (input, init) => globalThis.fetch(input, init);
+let loadDevice: () => Promise<unknown> = () => Promise.resolve();
+
+/** From here on a look of this window waits for its server. @param device loads what answers in the server's place */
+export function install(device: () => Promise<unknown>): void {
   sendAs = globalThis.fetch.bind(globalThis);
+  loadDevice = device;
   globalThis.fetch = own.fetch;
 }
 export const { isWaiting, subscribe } = own;

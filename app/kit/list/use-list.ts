@@ -48,14 +48,17 @@ export function useList<T>({ id, rows, columns, text, only, most = Infinity, onS
   const [params, setParams] = useSearchParams();
   const state = readListState(params, id);
   const [typed, setTyped] = useState(state.search);
+  const asked = useRef(params); // what was chosen a moment ago is not in the address yet, and stays
+  useEffect(() => {
+    asked.current = params;
+  }, [params]);
   const change = (part: Partial<ListState>) => {
     if (part.search !== undefined) setTyped(part.search);
-    setParams((now) => writeListState(now, id, { ...readListState(now, id), page: 1, ...part }), {
-      replace: true,
-      preventScrollReset: true,
-    });
+    const now = asked.current;
+    asked.current = writeListState(now, id, { ...readListState(now, id), page: 1, ...part });
+    setParams(asked.current, { replace: true, preventScrollReset: true });
   };
-  const newest = useRef(change); // what else was chosen while the search rested stays
+  const newest = useRef(change);
   useEffect(() => {
     newest.current = change;
   });

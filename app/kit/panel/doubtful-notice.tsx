@@ -13,8 +13,8 @@ export default function DoubtfulNotice({ view: { panel, state }, base }: { view:
       <ul>
         {state.mixed && (
           <li>
-            {state.mixed.simulated} of {state.mixed.of} {state.mixed.of === 1 ? "spot was" : "spots were"} filled in by a stand-in beside
-            what was read: no figure here is of the real part alone. Take the simulated ones out, or read those spots.
+            {state.mixed.simulated} of {state.mixed.of} {state.mixed.of === 1 ? "spot" : "spots"} by a stand-in: take those out, or read
+            there.
           </li>
         )}
         {state.doubtful.map((d, i) => (

@@ -4,6 +4,7 @@ import { panelShape } from "#core/kernel/geometry/shapes";
 import { testLedger } from "#core/panel/testing/test-ledger";
 import type { LedgerLine } from "#server/views/ledger-view";
 import { renderPage } from "~/kit/testing/render-page";
+import { OthersEntries } from "~/kit/root/use-root";
 import { LedgerList } from "./ledger-list";
 
 const shape = panelShape("bonnet", { width_m: 1.4, height_m: 1.2 });
@@ -18,6 +19,7 @@ function lines(): LedgerLine[] {
     at: "6 May 10:00",
     by: "painter A",
     simulated: false,
+    notYet: false,
     superseded: false,
     entry,
     struckBy: null,
@@ -56,4 +58,16 @@ test("taking an entry out goes to that entry", async () => {
   const { sent } = show();
   fireEvent.click(screen.getByRole("button", { name: "Take out coat" }));
   await waitFor(() => expect(sent).toEqual([{ path: "/do/entries/coat/strike", fields: { what: "coat", whole: "yes" } }]));
+});
+
+test("entries that others made stand there without presses for whoever may not put them right", () => {
+  renderPage(
+    <OthersEntries value={["coat", "s1"]}>
+      <LedgerList log={lines()} shape={shape} base="/jobs/j/panels/p" />
+    </OthersEntries>,
+  );
+  expect(screen.queryByRole("link", { name: "Put right coat" })).toBeNull();
+  expect(screen.queryByRole("button", { name: "Take out coat" })).toBeNull();
+  expect(screen.queryByRole("button", { name: "Put back note" })).toBeNull();
+  expect(screen.getAllByRole("button", { name: "Take out note" }).length).toBeGreaterThan(0);
 });

@@ -62,4 +62,6 @@ export function LedgerList({
 
 /** What became of an entry, and whether a stand-in made it. */
 const fate = (e: LedgerLine) =>
-  [e.simulated && "simulated", e.superseded && (e.struckBy ? "taken out" : "corrected")].filter(Boolean).join(", ");
+  [e.notYet && "not yet with the shop", e.simulated && "simulated", e.superseded && (e.struckBy ? "taken out" : "corrected")]
+    .filter(Boolean)
+    .join(", ");

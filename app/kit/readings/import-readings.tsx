@@ -9,6 +9,7 @@ import { useUnits } from "~/kit/root/use-root";
 import type { ImportAnswer } from "./readings-import.do";
 import { usePanel } from "~/kit/panel/use-panel";
 import { SelectField } from "~/kit/ui/field";
+import { FilePress } from "~/kit/ui/file-press";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
 import type { FilePreview } from "#server/interchange/readings-csv";
 
@@ -137,19 +138,9 @@ function FileOrPaste({
 }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <label className="press">
+      <FilePress accept=".csv,.txt,.tsv,text/csv,text/plain" onFile={(file) => void file.text().then(look)}>
         Choose a file
-        <input
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = "";
-            if (file) void file.text().then(look);
-          }}
-        />
-      </label>
+      </FilePress>
       <SelectField
         label="Film is in, where no heading says"
         value={filmUnit}

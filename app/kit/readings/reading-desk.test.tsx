@@ -1,8 +1,8 @@
 /** @jest-environment ./scripts/jest-jsdom.mjs */
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { ReadingDesk } from "~/kit/readings/reading-desk";
-import type { Outbox, Waiting } from "~/kit/shell/outbox";
-import { OutboxContext } from "~/kit/shell/use-outbox";
+import type { Outbox, Waiting } from "~/kit/outbox/outbox";
+import { OutboxContext } from "~/kit/outbox/use-outbox";
 import { renderPanel, testView } from "~/kit/testing/render-panel";
 
 /** An outbox that never gets rid of anything. */

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState } from "react";
 import type { Phase } from "#core/record/kinds";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { usePanel } from "~/kit/panel/use-panel";
-import { useOutbox } from "~/kit/shell/use-outbox";
+import { useOutbox } from "~/kit/outbox/use-outbox";
 
 export interface RefusedReading {
   spot: string;

@@ -1,3 +1,4 @@
+import { createContext, useContext } from "react";
 import { useRouteLoaderData } from "react-router";
 import type { RootData } from "~/kit/http/root-data.server";
 
@@ -9,3 +10,7 @@ export function useRoot(): RootData {
 }
 export const usePrefs = () => useRoot().prefs;
 export const useUnits = () => useRoot().prefs.units;
+
+/** Entries that whoever is signed in may neither put right nor take out: their presses stand at no page. */
+export const OthersEntries = createContext<readonly string[]>([]);
+export const useIsOthers = (entryId: string): boolean => useContext(OthersEntries).includes(entryId);

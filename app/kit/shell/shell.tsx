@@ -6,17 +6,17 @@ import { useRoot } from "~/kit/root/use-root";
 import { ClockStrip } from "./clock-strip";
 import { NowContext } from "./now";
 import { useLive } from "./use-live";
-import { OutboxContext, useNewOutbox } from "./use-outbox";
 import { useShortcuts } from "./use-shortcuts";
 import { LateToaster } from "./toaster";
 import { useStay } from "./use-stay";
 import { useToasts } from "./use-toasts";
 
-/** Of the invented shop alone. */
-const DemoBar = lazy(() => import("~/kit/first/demo-bar").then((m) => ({ default: m.DemoBar })));
-/** Of a disk with little room alone. */
-const LowDisk = lazy(() => import("./low-disk").then((m) => ({ default: m.LowDisk })));
+/** Of few shops alone: an invented one, a full disk, instruments on a serial port, people who sign in. */
+const seldom = () => import("./seldom");
+const Seldom = lazy(() => seldom().then((m) => ({ default: m.Seldom })));
+const WhoChip = lazy(() => seldom().then((m) => ({ default: m.WhoChip })));
 const palette = later(() => import("./command-palette"));
+const awayPart = later(() => import("~/kit/away/away"));
 /** The hand is near: it will be there when it is asked for. */
 const nearPalette = () => void palette.get().catch(() => {});
 
@@ -46,14 +46,12 @@ export function Shell({ children }: { children: React.ReactNode }) {
       else focusPage();
     });
   };
+  const goesOn = useLater(awayPart, false);
   const late = useLater(palette, paletteOpen, true);
-  const {
-    demo,
-    keeping: { nearlyFull },
-  } = useRoot();
+  const root = useRoot();
+  const { demo, who } = root;
   const { now_ms, away } = useLive();
   const stayed = useStay(away);
-  const outbox = useNewOutbox();
   useToasts();
   useShortcuts({ openPalette, nearPalette });
   return (
@@ -76,6 +74,11 @@ export function Shell({ children }: { children: React.ReactNode }) {
             {label}
           </NavLink>
         ))}
+        {who !== null && who !== "nobody" && (
+          <Suspense>
+            <WhoChip {...who} />
+          </Suspense>
+        )}
         <button
           type="button"
           onClick={openPalette}
@@ -89,17 +92,13 @@ export function Shell({ children }: { children: React.ReactNode }) {
       </nav>
       <div id="page" className="isolate order-1 min-w-0 sm:order-none sm:min-h-0 sm:overflow-y-auto print:overflow-visible">
         <NowContext value={now_ms}>
-          {demo && (
+          {(demo || root.keeping.nearlyFull || root.shop.lineProfiles.length > 0) && (
             <Suspense>
-              <DemoBar />
+              <Seldom {...root} />
             </Suspense>
           )}
-          {nearlyFull && (
-            <Suspense>
-              <LowDisk {...nearlyFull} />
-            </Suspense>
-          )}
-          <OutboxContext value={outbox}>{children}</OutboxContext>
+          {goesOn && <goesOn.Away now_ms={now_ms} elsewhere={demo} />}
+          {children}
         </NowContext>
       </div>
       <ClockStrip now_ms={now_ms} />

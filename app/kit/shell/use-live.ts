@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useFetchers, useNavigation, useRevalidator } from "react-router";
 import type { Change } from "#server/events/bus";
+import { deviceHere } from "~/kit/http/wait-for-server";
 import { useRoot } from "~/kit/root/use-root";
 import { concerns } from "./interest";
 import { lookAgain } from "./look-again";
@@ -15,6 +16,9 @@ export function useLive(): { now_ms: number; away: () => boolean } {
   const { now_ms, published } = useRoot();
   /** Changes told when this page was first made: what was told before its stream opened would never be seen. */
   const [madeAt] = useState(published);
+  const [madeFor] = useState(now_ms);
+  /** This browser's clock when the page was first shown. */
+  const [shownAt] = useState(() => Date.now());
   const [now, setNow] = useState(now_ms);
   const offset = useRef<number | null>(null);
   const { revalidate } = useRevalidator();
@@ -42,18 +46,26 @@ export function useLive(): { now_ms: number; away: () => boolean } {
         setOffset(event);
         broken.current = false;
         if (!first)
-          void revalidate(); // the server was away: something may have been missed
+          void (deviceHere()?.flush() ?? Promise.resolve()).then(revalidate); // the server was away: something may have been missed
         else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
         first = false;
       });
       opened.addEventListener("beat", setOffset);
       opened.addEventListener("change", (event: MessageEvent<string>) => {
+        deviceHere()?.follow("others");
         if (concerns(JSON.parse(event.data) as Change, window.location.pathname)) changed();
       });
       // Where the answer was no stream (too many screens) a browser does not come back by itself.
       opened.addEventListener("error", () => {
         broken.current = true;
-        if (opened.readyState === EventSource.CLOSED) again = setTimeout(() => (source = open()), COME_BACK_MS);
+        offset.current ??= madeFor - shownAt; // opened without the server: its clock goes on from when the page was made
+        if (opened.readyState !== EventSource.CLOSED) return;
+        again = setTimeout(() => (source = open()), COME_BACK_MS);
+        // Whoever is not let in any more is told so by the page itself.
+        void fetch("/do/events", { method: "HEAD" }).then(
+          ({ status }) => (status === 401 ? revalidate() : undefined),
+          () => {},
+        );
       });
       return opened;
     };
@@ -74,6 +86,6 @@ export function useLive(): { now_ms: number; away: () => boolean } {
       clearInterval(timer);
       stop();
     };
-  }, [revalidate, madeAt]);
+  }, [revalidate, madeAt, madeFor, shownAt]);
   return { now_ms: now, away };
 }

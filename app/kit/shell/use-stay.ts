@@ -1,6 +1,6 @@
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { useBlocker } from "react-router";
-import { isWaiting, subscribe } from "~/kit/http/wait-for-server";
+import { deviceHere, isWaiting, subscribe } from "~/kit/http/wait-for-server";
 
 /** So long an answer is waited for before the server counts as away. */
 const ANSWER_MS = 3000;
@@ -23,7 +23,9 @@ async function answers(): Promise<boolean> {
  * @returns whether it is to be said now (also while a look waits for the server); what says it may not have to be fetched
  */
 export function useStay(away: () => boolean): boolean {
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => away() && currentLocation.pathname !== nextLocation.pathname);
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) => away() && !deviceHere()?.ready() && currentLocation.pathname !== nextLocation.pathname,
+  );
   const [stayed, setStayed] = useState(0);
   useEffect(() => {
     if (blocker.state !== "blocked") return;

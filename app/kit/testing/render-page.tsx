@@ -32,10 +32,11 @@ export function renderPage(
   const preferred = units === "metric" ? METRIC : IMPERIAL;
   const root = {
     prefs: { theme: "booth", units: preferred, sound: false, by: "painter A" },
-    shop: { name: "Test shop", region: null, units: preferred, floor_m: 35e-6, standIns: true },
+    shop: { name: "Test shop", region: null, units: preferred, floor_m: 35e-6, standIns: true, lineProfiles: [] },
     region: units === "metric" ? "british" : "american",
     clocks,
     jobs: [],
+    who: null,
     now_ms: 0,
   };
   const Stub = createRoutesStub([

@@ -14,8 +14,8 @@ import type { ProductSheet } from "#core/models/product/sheet";
 import type { HouseWay } from "#core/models/ways/way";
 import type { Finish } from "#core/models/ways/terms";
 import type { PanelView } from "#server/views/panel-view";
-import type { Outbox } from "~/kit/shell/outbox";
-import { OutboxContext } from "~/kit/shell/use-outbox";
+import type { Outbox } from "~/kit/outbox/outbox";
+import { OutboxContext } from "~/kit/outbox/use-outbox";
 import { type Call, answer } from "#workers/ops";
 
 const shape = panelShape("door", { width_m: 1.1, height_m: 0.9 });

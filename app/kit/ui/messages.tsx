@@ -11,6 +11,7 @@ export function Messages({ night }: { night: boolean }) {
   return (
     <Toaster
       theme={night ? "dark" : "light"}
+      style={{ fontFamily: "inherit" }}
       position="bottom-right"
       duration={STAYS_MS}
       visibleToasts={1}

@@ -126,3 +126,9 @@ export function entryWords(e: LedgerEntry, shape: Pick<PanelShape, "outline" | "
       return "";
   }
 }
+
+/** What it is and what it holds in one line, its name once. */
+export function entryLine(entry: LedgerEntry, shape: Pick<PanelShape, "outline" | "sides">, units: UnitPreferences): string {
+  const [name, said] = [entryName(entry.kind), entryWords(entry, shape, units)];
+  return said.startsWith(name) ? said : `${name} ${said}`.trim();
+}

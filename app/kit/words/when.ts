@@ -17,3 +17,6 @@ export const whenText = (at_ms: number, now_ms: number): string =>
 
 /** A time on an axis, beside others: by its hour, midnight by the day that begins. */
 export const tickText = (at_ms: number): string => (startOfDay(at_ms).getTime() === at_ms ? dayText(at_ms) : lightFormat(at_ms, "HH:mm"));
+
+/** So many of something: “1 entry”, “3 entries”. */
+export const counted = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;

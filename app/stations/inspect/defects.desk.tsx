@@ -1,3 +1,4 @@
+import { PhotoField } from "~/kit/photo/photo-field";
 import { More } from "~/kit/ui/more";
 import { DEFECTS, type DefectFacts } from "#core/models/defects/catalogue";
 import { FAULTS, REMEDIES, waysFor } from "#core/models/defects/remedies";
@@ -224,11 +225,7 @@ function MarkForm({
         errors={errors.count}
       />
       <div className="col-span-2">
-        <label htmlFor="defect-photo" className="small-label mb-1 block">
-          Photograph
-        </label>
-        <input id="defect-photo" type="file" name="photos" accept="image/*" className="field" aria-describedby="defect-photo-error" />
-        <FieldErrors id="defect-photo-error" errors={errors.photos} />
+        <PhotoField errors={errors.photos} />
       </div>
       <button className="press col-span-2" data-kind="main" disabled={fetcher.state !== "idle"}>
         Place it

@@ -7,6 +7,7 @@ import { show } from "#core/kernel/units/format";
 import { parseQuantity, type Parsed } from "#core/kernel/units/parse";
 import type { NibCountState } from "./use-nib-count";
 import type { FormAnswer } from "~/kit/form/answer";
+import { ChoosePicture } from "~/kit/photo/choose-picture";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { usePanel } from "~/kit/panel/use-panel";
@@ -186,24 +187,15 @@ function Counted({
   );
 }
 
+/** Asked while the camera is held, and not before. */
+const judge = () => import("#core/models/photo/nibs").then((m) => m.lightRefused);
+
 /** A picture from the camera, the disk or the stand-in. */
 function Choose({ take }: { take: (source: PictureSource) => Promise<void> }) {
   const { view } = usePanel();
   return (
     <div className="flex flex-wrap gap-2">
-      <label className="press">
-        Choose a picture
-        <input
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = "";
-            if (file) void take({ file });
-          }}
-        />
-      </label>
+      <ChoosePicture judge={judge} onTake={(file) => void take({ file })} />
       <StandIn>
         <button type="button" className="press" onClick={() => void take({ standIn: `/do/panels/${view.panel.id}/stand-in-photo.png` })}>
           Use the stand-in camera

@@ -3,6 +3,7 @@ import { useDraft } from "~/kit/draft/use-draft";
 import { useState } from "react";
 import { useFetcher } from "react-router";
 import { type ReflectionReading, type ReflectionSetup, compareReflections } from "#core/models/photo/reflection-check";
+import { ChoosePicture } from "~/kit/photo/choose-picture";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { initial } from "~/kit/form/initial";
 import { useTask } from "~/kit/run/use-task";
@@ -177,6 +178,9 @@ function useReflections() {
   return { compared, own, other, looks, typed, draft, wrong, setup, take };
 }
 
+/** Asked while the camera is held, and not before. */
+const judge = () => import("#core/models/photo/reflection-check").then((m) => m.tubeRefused);
+
 /** A picture from the camera, the disk or the stand-in. */
 function Choose({
   name,
@@ -194,20 +198,7 @@ function Choose({
   const { view } = usePanel();
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <label className="press">
-        Choose a picture<span className="sr-only"> of {name.toLowerCase()}</span>
-        <input
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          disabled={setup === null}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = "";
-            if (file) void take(id, { file });
-          }}
-        />
-      </label>
+      <ChoosePicture of={name.toLowerCase()} disabled={setup === null} judge={judge} onTake={(file) => void take(id, { file })} />
       <StandIn>
         <button
           type="button"

@@ -1,3 +1,4 @@
+import { PhotoField } from "~/kit/photo/photo-field";
 import { More } from "~/kit/ui/more";
 import { useFetcher } from "react-router";
 import { neighbourOf, type Neighbour } from "#core/panel/neighbour";
@@ -69,11 +70,7 @@ export function NeighbourDesk() {
         <Field label="Texture, 1 glass to 5 heavy" name="rating" errors={errors.rating} hint="along a light tube" />
         <Field label="Gloss at 60°" unit="GU" name="gloss" errors={errors.gloss} />
         <div className="col-span-2">
-          <label htmlFor="neighbour-photo" className="small-label mb-1 block">
-            Photograph
-          </label>
-          <input id="neighbour-photo" type="file" name="photos" accept="image/*" className="field" />
-          <FieldErrors errors={errors.photos} />
+          <PhotoField errors={errors.photos} />
         </div>
         <button className="press col-span-2 sm:col-span-4" data-kind="main" disabled={fetcher.state !== "idle"}>
           Keep it as the neighbour

@@ -1,4 +1,4 @@
-import { findInclusions } from "#core/models/photo/nibs";
+import { findInclusions, lightRefused } from "#core/models/photo/nibs";
 import { pictureOf, shrink, blurred, blurredLine } from "#core/models/photo/picture";
 import { photographNibs } from "../../../stand-ins/camera";
 
@@ -61,6 +61,21 @@ test("grid light, a clipped, a dark and a tiny picture are refused with the reas
   expect(reason(even(3))).toContain("dark");
   expect(reason(even(120, 50))).toContain("too small");
   expect(() => findInclusions(even(120), 0)).toThrow("scale_m_px");
+});
+
+test("a small frame of a picture is refused for the same reason as the picture, and only where that is", () => {
+  const views = [{ seed: 5, grid: true }, { seed: 6, grid: true }, { seed: 7 }, { seed: 8, nibs: 40 }].map((o) => {
+    const { picture } = photographNibs({ width: 720, height: 540, scale_m_px: SCALE, nibs: 12, ...o });
+    return pictureOf(picture.rgba, picture.width, picture.height);
+  });
+  const even = (v: number) => pictureOf(new Uint8Array(4 * 720 * 540).fill(v), 720, 540);
+  const reasons = [...views, even(255), even(3)].map((view) => {
+    const whole = lightRefused(view);
+    for (const times of [2, 3]) expect(lightRefused(shrink(view, times), times)).toBe(whole);
+    return whole;
+  });
+  expect(reasons.map((r) => r?.match(/grid|clipped|dark/)?.[0] ?? null)).toEqual(["grid", "grid", null, null, "clipped", "dark"]);
+  expect(() => lightRefused(views[0]!, 0.5)).toThrow("times");
 });
 
 test("pictures: linear light, shrinking keeps the mean, blurring keeps the sum, wrong sizes are refused", () => {

@@ -118,21 +118,26 @@ export function findInclusions(
   return { ok: true, found: found.sort((a, b) => b.strength - a.strength), scale_m_px, smallest_m: SIZE_PX * scale };
 }
 
-/** Why a count in this light would be worth nothing; null when it may be made. */
-function lightRefused({ width, height, light }: Picture): string | null {
+/**
+ * Why a count in this light would be worth nothing; null when it may be made.
+ * @param times how many pixels of what is counted one pixel stands for: a small frame of it tells as well, and sooner @throws RangeError
+ */
+export function lightRefused({ width, height, light }: Picture, times = 1): string | null {
+  requireNumber("times", times, { min: 1, max: 100 });
   const some = Float32Array.from({ length: Math.floor(light.length / EVERY) }, (_, i) => light[i * EVERY]!);
   const clipped = some.reduce((a, v) => a + (v > REFUSE.clippedAt ? 1 : 0), 0) / some.length;
   if (clipped > REFUSE.clipped) return `The picture is too bright: ${Math.round(100 * clipped)} % of it is clipped. Lower the exposure`;
   if (shareOf(some, 0.5) < REFUSE.dark) return "The picture is too dark to count in";
   // Edges of tubes are seen as well in a smaller picture.
-  const small = shrink({ width, height, light }, LIGHT_SHRINK);
+  const by = Math.max(1, Math.round(LIGHT_SHRINK / times));
+  const small = shrink({ width, height, light }, by);
   const log = blurred(logOf(small.light), small.width, small.height, 1.2);
   let steep = 0;
   let all = 0;
   for (let y = 2; y < small.height - 2; y++)
     for (let x = 2; x < small.width - 2; x++) {
       const i = y * small.width + x;
-      const slope = Math.hypot(log[i + 1]! - log[i - 1]!, log[i + small.width]! - log[i - small.width]!) / (2 * LIGHT_SHRINK);
+      const slope = Math.hypot(log[i + 1]! - log[i - 1]!, log[i + small.width]! - log[i - small.width]!) / (2 * by * times);
       all++;
       if (slope > REFUSE.gridSlope) steep++;
     }

@@ -1,5 +1,5 @@
-import { pictureOf } from "#core/models/photo/picture";
-import { type ReflectionSetup, compareReflections, readReflection } from "#core/models/photo/reflection-check";
+import { pictureOf, shrink } from "#core/models/photo/picture";
+import { type ReflectionSetup, compareReflections, readReflection, tubeRefused } from "#core/models/photo/reflection-check";
 import { TUBE_SETUP, photographTube } from "../../../stand-ins/camera";
 
 const look = (seed: number, slope_rad: number) => {
@@ -32,6 +32,10 @@ test("no tube, a clipped tube, too little panel and a broken-up edge are refused
   expect(reason(even(90, 100, 100))).toContain("too small");
   const { picture } = photographTube({ seed: 3, slope_rad: 0.3e-3, width: 620 });
   const seen = pictureOf(picture.rgba, picture.width, picture.height);
+  const wide = photographTube({ seed: 3, slope_rad: 0.3e-3, width: 960 }).picture;
+  const small = shrink(pictureOf(wide.rgba, wide.width, wide.height), 2); // a small frame shows the tube as well
+  expect([tubeRefused(seen), tubeRefused(small)]).toEqual([null, null]);
+  expect(tubeRefused(even(90))).toContain("No bright tube");
   expect(reason(seen, { ...TUBE_SETUP, tube_m: 0.01 })).toContain("at least 120 mm");
   expect(() => readReflection(seen, { ...TUBE_SETUP, light_m: NaN })).toThrow("light_m");
 });

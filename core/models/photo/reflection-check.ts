@@ -96,6 +96,12 @@ interface Tube {
   width_px: number;
 }
 
+/** Why no tube can be followed in a picture; null: there is one. A small frame tells as well, and sooner. */
+export function tubeRefused(picture: Picture): string | null {
+  const found = findTube(picture);
+  return typeof found === "string" ? found : null;
+}
+
 /** The tube as a straight bright band across the picture, or why there is none. */
 function findTube({ width, height, light }: Picture): Tube | string {
   if (Math.min(width, height) < 120) return "The picture is too small";

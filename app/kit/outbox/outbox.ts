@@ -56,7 +56,7 @@ async function post(reading: Waiting): Promise<Answer> {
   } catch {
     return { kind: "none", message: "The server does not answer" };
   }
-  if (answer.status >= 500 || answer.status === 429 || answer.status === 408) {
+  if (answer.status >= 500 || [401, 408, 429].includes(answer.status)) {
     const said = await words(answer);
     return { kind: "none", message: said ?? "The server could not store it yet" };
   }

@@ -69,6 +69,15 @@ test("a refusal comes back with what was typed and why, and the next reading goe
   expect(o.get().refused).toEqual([]);
 });
 
+test("a reading typed when nobody is signed in any more waits until somebody is", async () => {
+  answer = () => Promise.resolve(new Response("Nobody is signed in on this device any more.", { status: 401 }));
+  const o = outbox();
+  o.add(reading("late"));
+  const end = await settled(o, () => o.get().held !== null);
+  expect(end).toMatchObject({ refused: [], held: "Nobody is signed in on this device any more." });
+  expect(end.waiting.map((w) => w.key)).toEqual(["late"]);
+});
+
 test("it tries again by itself", async () => {
   jest.useFakeTimers({ doNotFake: ["setImmediate", "queueMicrotask"] });
   answer = () => Promise.reject(new TypeError("failed"));

@@ -1,0 +1,4 @@
+import "./globals";
+import { type DeviceScope, serveDevice } from "./serve";
+
+serveDevice(globalThis as unknown as DeviceScope);

@@ -1,6 +1,6 @@
 import { type IncomingMessage, request } from "node:http";
 import { createInterface } from "node:readline";
-import type { Change } from "#server/events/bus";
+import type { ToldChange } from "#server/events/bus";
 import { concerns } from "~/kit/shell/interest";
 import { lookAgain } from "~/kit/shell/look-again";
 import type { TrialServer } from "./harness";
@@ -62,8 +62,10 @@ export async function lightWindow(server: TrialServer, path: string): Promise<Li
     if (line.startsWith("event: ")) event = line.slice(7);
     if (!line.startsWith("data: ")) return;
     if (event === "hello") heard();
-    if (event === "change") followSoon();
-    if (event === "change" && concerns(JSON.parse(line.slice(6)) as Change, path)) changed();
+    if (event !== "change") return;
+    followSoon();
+    const change = JSON.parse(line.slice(6)) as ToldChange;
+    if (concerns(change, path)) changed(change.windows);
   });
   await hello;
   return {

@@ -25,7 +25,7 @@ const LAST_LOOK_MS = 3000;
 export async function storm(
   demo: string,
   ids: Record<string, string>,
-  { perSecond = 20, seconds = 15, drawn = 1, windows = 20 } = {},
+  { perSecond = 20, seconds = 15, drawn = 1, windows = 20, warm_s = 0 } = {},
 ): Promise<StormReport> {
   const server = new TrialServer(ownFolder(demo));
   if (!(await server.start())) throw new Error(server.said);
@@ -69,11 +69,16 @@ export async function storm(
       ),
     );
     while (light.length < windows - drawn) light.push(await lightWindow(server, light.length % 2 === 0 ? "/" : inspect));
-    const before_s = processor_s(server.pid);
-    const total = perSecond * seconds;
+    let before_s = processor_s(server.pid);
     const begun = performance.now();
+    let counted = begun;
     const sending: Promise<void>[] = [];
-    for (let i = 0; i < total; i++) {
+    const warm = perSecond * warm_s;
+    for (let i = 0; i < warm + perSecond * seconds; i++) {
+      if (i === warm) {
+        before_s = processor_s(server.pid);
+        counted = performance.now();
+      }
       const wait = begun + (i * 1000) / perSecond - performance.now();
       if (wait > 0) await new Promise((done) => setTimeout(done, wait));
       sending.push(
@@ -88,13 +93,14 @@ export async function storm(
           })
           .then((a) => {
             if (a.status !== 200) throw new Error(`a reading of the storm was answered ${a.status}`);
+            if (i < warm) return;
             times.push(a.ms);
             answered.push(performance.now());
           }),
       );
     }
     await Promise.all(sending);
-    share = (processor_s(server.pid) - before_s) / ((performance.now() - begun) / 1000);
+    share = (processor_s(server.pid) - before_s) / ((performance.now() - counted) / 1000);
     for (const p of pages)
       stale_ms.push(
         await p.evaluate(() => {

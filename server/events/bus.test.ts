@@ -32,6 +32,11 @@ test("a window hears the first change at once, and of what follows the last of e
     expect(a.length).toBeLessThanOrEqual(2000 / CALM_MS + 2);
     expect(Math.max(...a.slice(1).map((h, i) => h.at - a[i]!.at))).toBeLessThanOrEqual(CALM_MS);
     expect(heard.filter((h) => h.id === "b")).toEqual([{ at: 50, id: "b", jobId: "once" }]);
+    const counts: number[] = [];
+    const others = [1, 2].map(() => bus.subscribeCalmly(({ windows }) => counts.push(windows)));
+    bus.publish({ topic: "panel", id: "c" });
+    expect(counts).toEqual([3, 3]);
+    others.forEach((gone) => gone());
     stop();
     bus.publish({ topic: "panel", id: "a" });
     expect(heard.filter((h) => h.id === "a")).toHaveLength(a.length);

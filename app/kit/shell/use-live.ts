@@ -1,16 +1,19 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useFetchers, useNavigation, useRevalidator } from "react-router";
-import type { Change } from "#server/events/bus";
+import type { ToldChange } from "#server/events/bus";
 import { deviceHere } from "~/kit/http/wait-for-server";
 import { useRoot } from "~/kit/root/use-root";
 import { concerns } from "./interest";
 import { lookAgain } from "./look-again";
 
 const COME_BACK_MS = 10_000;
+/** Clocks show whole seconds: drawn once in each, just after it has begun, since a page that is only open should take little of a tablet. */
+const SECOND_MS = 1000;
+const LATE_MS = 20;
 
 /**
  * Keeps this window in step with the server: its time (a tablet's own clock is not trusted) and every change made in another window.
- * @returns the server's time, ticking twice a second (the first render shows the time the page was made), and whether its stream has broken off
+ * @returns the server's time, ticking with its seconds (the first render shows the time the page was made), and whether its stream has broken off
  */
 export function useLive(): { now_ms: number; away: () => boolean } {
   const { now_ms, published } = useRoot();
@@ -47,13 +50,14 @@ export function useLive(): { now_ms: number; away: () => boolean } {
         broken.current = false;
         if (!first)
           void (deviceHere()?.flush() ?? Promise.resolve()).then(revalidate); // the server was away: something may have been missed
-        else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
+        else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(1); // written between the page and its stream
         first = false;
       });
       opened.addEventListener("beat", setOffset);
       opened.addEventListener("change", (event: MessageEvent<string>) => {
         deviceHere()?.follow("others");
-        if (concerns(JSON.parse(event.data) as Change, window.location.pathname)) changed();
+        const change = JSON.parse(event.data) as ToldChange;
+        if (concerns(change, window.location.pathname)) changed(change.windows);
       });
       // Where the answer was no stream (too many screens) a browser does not come back by itself.
       opened.addEventListener("error", () => {
@@ -73,17 +77,21 @@ export function useLive(): { now_ms: number; away: () => boolean } {
     const { changed, stop } = lookAgain(async () => {
       if (source.readyState !== EventSource.OPEN) return;
       // A navigation under way brings the newest itself; looking meanwhile would interrupt it. What came too late for it is looked for after it.
-      if (going.current) changed();
+      if (going.current) changed(1);
       else await revalidate();
     });
     let source = open();
-    const timer = setInterval(() => {
-      if (offset.current !== null) setNow(Date.now() + offset.current);
-    }, 500);
+    let timer: ReturnType<typeof setTimeout>;
+    const tick = () => {
+      const at_ms = Date.now() + (offset.current ?? 0);
+      if (offset.current !== null) setNow(at_ms);
+      timer = setTimeout(tick, SECOND_MS - (at_ms % SECOND_MS) + LATE_MS);
+    };
+    timer = setTimeout(tick, SECOND_MS);
     return () => {
       source.close();
       clearTimeout(again);
-      clearInterval(timer);
+      clearTimeout(timer);
       stop();
     };
   }, [revalidate, madeAt, madeFor, shownAt]);

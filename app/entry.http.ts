@@ -118,11 +118,9 @@ async function listen(program: string, env: NodeJS.ProcessEnv): Promise<void> {
   const threads = { inThread: startThread(program), inFileThread: startThread(program) };
   const shop = await runningShop(threads);
   const log = createLog(await logFiles(dataFolder()));
-  const lookAfter = setInterval(() => {
-    keeper()
-      ?.look()
-      .catch((error: unknown) => log.error({ err: error }, "the backups could not be looked after"));
-  }, LOOK_MS);
+  const unseen = (error: unknown) => log.error({ err: error }, "the backups could not be looked after");
+  await keeper()?.first().catch(unseen); // a disk that is full is said on the first page already
+  const lookAfter = setInterval(() => void keeper()?.look().catch(unseen), LOOK_MS);
   offerDemo({ context: threads, load: async (ctx) => (await import("../demo/scenario")).loadScenario(ctx) });
   for (const name of shop.migrated) log.info({ migration: name, copy: shop.copy }, "data file brought up to date");
   const requests = Number(env.YAKAMOZ_REQUESTS_A_WINDOW) || 0;

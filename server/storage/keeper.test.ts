@@ -103,6 +103,15 @@ test("a backup that fails is said, and tried again after a while; a disk that is
   expect(keeper.keeping().disk).toEqual({ free_bytes: 100e6, isNearlyFull: true });
 });
 
+test("before the first page the disk and the copies are known, and nothing is made for it", async () => {
+  const { at, keeper, names } = keeping();
+  at.free = 100e6;
+  expect(keeper.keeping().disk).toBeNull();
+  await keeper.first();
+  expect(keeper.keeping().disk).toEqual({ free_bytes: 100e6, isNearlyFull: true });
+  expect(names()).toEqual([]);
+});
+
 test("what somebody asked for stays beside what the plan makes and lets go", async () => {
   const { at, keeper, names } = keeping();
   await keeper.now();

@@ -110,10 +110,14 @@ export function createKeeper({
     disk = { free_bytes, isNearlyFull: free_bytes < least };
   }
 
-  async function look(): Promise<void> {
+  async function seeAll(): Promise<void> {
     see();
     await seeSecond();
     await seeDisk();
+  }
+
+  async function look(): Promise<void> {
+    await seeAll();
     const isTried = failed !== null && now_ms() - failed.at_ms < AGAIN_MS;
     if (!isTried && isChanged() && (newest === null || now_ms() - newest.at_ms >= EVERY_MS)) await make(nameByPlan);
   }
@@ -123,6 +127,8 @@ export function createKeeper({
   return {
     /** Looks at the clock, the disk and the second place; makes a backup where one is due. */
     look: () => inTurn(look),
+    /** What is there before the first page is shown: the disk, the copies and the second place. Makes nothing. */
+    first: () => inTurn(seeAll),
     /** Makes one now, that the plan does not let go. @throws Error in words where it failed */
     async now(): Promise<void> {
       await inTurn(() => make(nameByHand));

@@ -1,5 +1,5 @@
 const swc = (tsx) => [
-  "@swc/jest",
+  "<rootDir>/scripts/jest-swc.mjs",
   {
     jsc: { target: "es2022", parser: { syntax: "typescript", tsx, decorators: false }, transform: { react: { runtime: "automatic" } } },
     module: { type: "es6" },

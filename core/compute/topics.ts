@@ -3,9 +3,10 @@ import { FILM_OPS } from "./film-topic";
 import { FLOW_OPS, flowCases } from "./flow-topic";
 import { OPTICS_OPS, opticsCases } from "./optics-topic";
 import type { OpsTable } from "./op";
+import { SPRAY_PANEL_OPS, sprayPanelCases } from "./spray-panel-topic";
 
 /** Topics grow with the core: one table of operations each. */
-export const TOPICS: Record<string, OpsTable> = { film: FILM_OPS, optics: OPTICS_OPS, flow: FLOW_OPS };
+export const TOPICS: Record<string, OpsTable> = { film: FILM_OPS, optics: OPTICS_OPS, flow: FLOW_OPS, "spray-panel": SPRAY_PANEL_OPS };
 
 const caseSchema = z.looseObject({ id: z.string().min(1), input: z.record(z.string(), z.unknown()) });
 const fileSchema = z.union([z.array(caseSchema), z.object({ cases: z.array(caseSchema) }).transform((f) => f.cases)]);
@@ -20,7 +21,8 @@ export interface Answered {
 export type ComputeResult = Answered | { ok: false; message: string };
 
 /** Files that hold results by name are read as lists of cases. */
-const asCases = (topic: string, json: unknown) => (topic === "optics" ? opticsCases(json) : topic === "flow" ? flowCases(json) : json);
+const LISTED: Record<string, (json: unknown) => unknown> = { optics: opticsCases, flow: flowCases, "spray-panel": sprayPanelCases };
+const asCases = (topic: string, json: unknown) => LISTED[topic]?.(json) ?? json;
 
 /**
  * Answers a list of cases ({ id, input }) on a topic. A case whose `input.ref` names an earlier case takes that case's input first.

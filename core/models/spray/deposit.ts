@@ -58,26 +58,28 @@ const FINER_UP_TO = 0.1;
 export const fanOf = ({ fan_m, distance_m }: Pick<GunSettings, "fan_m" | "distance_m">): number =>
   fan_m ?? (SPRAY.fanRef_m * distance_m) / SPRAY.distanceRef_m;
 
+/** What leaves the gun and reaches the panel, whatever the hand does. */
+export interface SprayCone extends Pick<Deposit, "drop_m" | "transfer" | "fan_m" | "flightLoss"> {
+  /** Solids by volume of what is in the gun. */
+  volumeSolids: number;
+  /** Solvent over solids by volume, in the gun and as it lands. */
+  composition: number;
+  landedComposition: number;
+}
+
 /**
- * Film one coat lays down: drop size, transfer efficiency, loss in flight, wet and dry film (docs/models.md, "Deposition").
- * Valid near hand-gun practice: 60–900 ml/min, 0.7–4 bar, 80–350 mm, 5–45 °C.
- * @param known the ripple of this overlap, when a sweep has worked it out already @param fanBeta shape of the fan across, Beta(β)
- * @throws RangeError for any figure outside those limits or not finite.
- * @example deposit(230 ml/min, 28 psi, 175 mm, 50 %, 0.34 m/s; 22 °C, 47.5 % solids).dry_m // 27.85e-6
+ * Drop size, transfer efficiency, width of the fan and loss in flight (docs/models.md, "Deposition").
+ * @throws RangeError for any figure outside the model's limits or not finite.
  */
-export function deposit(gun: GunSettings, conditions: SprayConditions, known?: Ripple, fanBeta = 2): Deposit {
+export function sprayCone(gun: Omit<GunSettings, "overlap" | "handSpeed_m_s">, conditions: SprayConditions): SprayCone {
   const q = requireWithin(GUN_BOUNDS, "fluidRate_m3_s", gun.fluidRate_m3_s);
   const p = requireWithin(GUN_BOUNDS, "pressure_Pa", gun.pressure_Pa);
   const d = requireWithin(GUN_BOUNDS, "distance_m", gun.distance_m);
-  const overlap = requireWithin(GUN_BOUNDS, "overlap", gun.overlap);
-  const v = requireWithin(GUN_BOUNDS, "handSpeed_m_s", gun.handSpeed_m_s);
   const air = requireWithin(CLIMATE_BOUNDS, "air_K", conditions.air_K);
   const material = requireWithin(CLIMATE_BOUNDS, "material_K", conditions.material_K ?? air);
   const solids = requireNumber("volumeSolids", conditions.volumeSolids, { min: 0.05, max: 0.95 });
   const reducer = requireWithin(GUN_BOUNDS, "reducer", conditions.reducer);
   const viscosity = requireNumber("viscosity22C_Pa_s", conditions.viscosity22C_Pa_s ?? SPRAY.viscosityRef_Pa_s, { min: 0.005, max: 1 });
-  const shop = requireNumber("shopFactor", conditions.shopFactor ?? 1, { min: 0.1, max: 10 });
-  const evaporation = SPEED_EVAPORATION[conditions.speed];
 
   const phi = solids / (1 + reducer);
   const u = 1 / phi - 1;
@@ -94,17 +96,38 @@ export function deposit(gun: GunSettings, conditions: SprayConditions, known?: R
     SPRAY.transferRef *
     Math.exp(-SPRAY.transferPerDistance_1_m * (d - SPRAY.distanceRef_m)) *
     (p / SPRAY.pressureRef_Pa) ** -SPRAY.transferPressurePower;
-  const transfer = Math.min(SPRAY.transferMax, Math.max(SPRAY.transferMin, transferFree));
-  const fan_m = requireWithin(GUN_BOUNDS, "fan_m", fanOf(gun));
   const lost =
     SPRAY.flightLoss *
-    evaporation *
+    SPEED_EVAPORATION[conditions.speed] *
     (d / SPRAY.distanceRef_m) ** SPRAY.flightDistancePower *
     (SPRAY.dropRef_m / drop_m) ** SPRAY.flightDropPower *
     arrhenius(SPRAY.flightEnergy_J_mol, air);
   const flightLoss = 1 - Math.exp(-Math.min(lost, SPRAY.flightLossCap));
-  const applied_m = (shop * q * transfer) / (v * fan_m * (1 - overlap));
-  const dry_m = phi * applied_m;
+  return {
+    drop_m,
+    transfer: Math.min(SPRAY.transferMax, Math.max(SPRAY.transferMin, transferFree)),
+    fan_m: requireWithin(GUN_BOUNDS, "fan_m", fanOf(gun)),
+    flightLoss,
+    volumeSolids: phi,
+    composition: u,
+    landedComposition: u * (1 - flightLoss),
+  };
+}
+
+/**
+ * Film one coat lays down: drop size, transfer efficiency, loss in flight, wet and dry film (docs/models.md, "Deposition").
+ * Valid near hand-gun practice: 60–900 ml/min, 0.7–4 bar, 80–350 mm, 5–45 °C.
+ * @param known the ripple of this overlap, when a sweep has worked it out already @param fanBeta shape of the fan across, Beta(β)
+ * @throws RangeError for any figure outside those limits or not finite.
+ * @example deposit(230 ml/min, 28 psi, 175 mm, 50 %, 0.34 m/s; 22 °C, 47.5 % solids).dry_m // 27.85e-6
+ */
+export function deposit(gun: GunSettings, conditions: SprayConditions, known?: Ripple, fanBeta = 2): Deposit {
+  const { drop_m, transfer, fan_m, flightLoss, volumeSolids, landedComposition } = sprayCone(gun, conditions);
+  const overlap = requireWithin(GUN_BOUNDS, "overlap", gun.overlap);
+  const v = requireWithin(GUN_BOUNDS, "handSpeed_m_s", gun.handSpeed_m_s);
+  const shop = requireNumber("shopFactor", conditions.shopFactor ?? 1, { min: 0.1, max: 10 });
+  const applied_m = (shop * gun.fluidRate_m3_s * transfer) / (v * fan_m * (1 - overlap));
+  const dry_m = volumeSolids * applied_m;
   const ripple = known ?? patternRipple(overlap, fanBeta);
   return {
     drop_m,
@@ -112,7 +135,7 @@ export function deposit(gun: GunSettings, conditions: SprayConditions, known?: R
     fan_m,
     flightLoss,
     applied_m,
-    wet_m: dry_m * (1 + u * (1 - flightLoss)),
+    wet_m: dry_m * (1 + landedComposition),
     dry_m,
     u_dry_m: dry_m * Math.hypot(conditions.shopLogSd ?? SPRAY.shopLogSd, SPRAY.coatLogSd),
     rippleCv: ripple.cv,

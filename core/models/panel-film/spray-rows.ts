@@ -1,0 +1,135 @@
+import { requireNumber } from "../../kernel/guard";
+import { GUN_BOUNDS, requireWithin } from "../bounds";
+import { FLOW } from "../flow/constants";
+import { compositionAfter } from "../flow/drying";
+import { PANEL_FILM } from "./constants";
+import { flowStep } from "./flow-step";
+import { type GunAtWork, coneOver, land } from "./land";
+import type { PanelFilm } from "./panel-film";
+
+/** Landing is worked out 60 times a second, flow four times. */
+const LAND_S = 1 / 60;
+const FLOW_S = 0.25;
+const EPS = 1e-9;
+
+export interface Pass {
+  x0_m: number;
+  x1_m: number;
+  y_m: number;
+}
+
+/**
+ * Rows of passes from side to side, every other one back, from `first_m` to the lower edge.
+ * @param o.overlap share of the fan covered again @param o.overrun_m how far each goes on beyond the sides @throws RangeError
+ */
+export function rowsOver(o: {
+  width_m: number;
+  height_m: number;
+  fan_m: number;
+  overlap: number;
+  overrun_m?: number;
+  first_m?: number;
+}): Pass[] {
+  const overlap = requireWithin(GUN_BOUNDS, "overlap", o.overlap);
+  const pitch_m = requireWithin(GUN_BOUNDS, "fan_m", o.fan_m) * (1 - overlap);
+  const { width_m, height_m, overrun_m = 0.1, first_m = 0 } = o;
+  requireNumber("overrun_m", overrun_m, { min: -0.5, max: 1 });
+  requireNumber("first_m", first_m, { min: -1, max: 1 });
+  const passes: Pass[] = [];
+  for (let y_m = first_m; y_m <= height_m + EPS; y_m += pitch_m) {
+    const ends = { x0_m: -overrun_m, x1_m: width_m + overrun_m };
+    passes.push(passes.length % 2 === 0 ? { ...ends, y_m } : { x0_m: ends.x1_m, x1_m: ends.x0_m, y_m });
+  }
+  return passes;
+}
+
+export interface Hand {
+  handSpeed_m_s: number;
+  /** From the end of a pass to the start of the next. */
+  turn_s: number;
+  /** The trigger stays pulled meanwhile. */
+  held: boolean;
+}
+
+/** What a gun at work does to a panel, moment after moment: it lands as it moves, and the film flows all the while. */
+export function sprayer(film: PanelFilm, gun: GunAtWork, coat: number) {
+  const cone = coneOver(film, gun);
+  let owed_s = 0;
+  const passes = (dt_s: number) => {
+    owed_s += dt_s;
+    if (owed_s < FLOW_S - EPS) return;
+    flowStep(film, owed_s);
+    owed_s = 0;
+  };
+  /** So long from one place to another in a straight line; the trigger pulled or not. */
+  const moves = (from: { x_m: number; y_m: number }, to: { x_m: number; y_m: number }, seconds: number, pulled: boolean) => {
+    const steps = Math.max(1, Math.round(requireNumber("seconds", seconds, { min: 0, max: 3600 }) / LAND_S));
+    const dt_s = seconds / steps;
+    if (dt_s === 0) return;
+    for (let i = 0; i < steps; i++) {
+      const share = (i + 0.5) / steps;
+      const place = { x_m: from.x_m + (to.x_m - from.x_m) * share, y_m: from.y_m + (to.y_m - from.y_m) * share };
+      if (pulled) land(film, gun, cone, place, dt_s, coat);
+      passes(dt_s);
+    }
+  };
+  return {
+    cone,
+    moves,
+    /** The gun is taken away: what is owed of the flow is made up. */
+    ends() {
+      if (owed_s > EPS) flowStep(film, owed_s);
+      owed_s = 0;
+    },
+  };
+}
+
+/** One coat along rows. @throws RangeError */
+export function sprayRows(
+  film: PanelFilm,
+  gun: GunAtWork,
+  rows: readonly Pass[],
+  { handSpeed_m_s, turn_s, held }: Hand,
+  coat: number,
+): void {
+  const v = requireWithin(GUN_BOUNDS, "handSpeed_m_s", handSpeed_m_s);
+  const at = sprayer(film, gun, coat);
+  for (const { x0_m, x1_m, y_m } of rows) {
+    const end = { x_m: x1_m, y_m };
+    at.moves({ x_m: x0_m, y_m }, end, Math.abs(x1_m - x0_m) / v, true);
+    at.moves(end, end, turn_s, held);
+  }
+  at.ends();
+}
+
+/**
+ * A wait with the gun away. As long as anything moves it goes in steps of at most `most_s`; what is then left is worked out in one go.
+ * @throws RangeError
+ */
+export function waitOn(film: PanelFilm, seconds: number, most_s = 1): void {
+  requireNumber("seconds", seconds, { min: 0, max: 30 * 86_400 });
+  let left_s = seconds;
+  while (left_s > EPS) {
+    const dt_s = Math.min(most_s, left_s);
+    left_s -= dt_s;
+    if (!flowStep(film, dt_s)) break;
+  }
+  if (left_s > EPS) dryStill(film, left_s);
+}
+
+/** A film of which nothing moves any more dries and ages on: exactly, over any time. */
+function dryStill({ solids_m, solvent_m, age_s, inside, rates, sums }: PanelFilm, seconds: number): void {
+  sums.time_s += seconds;
+  const uc2 = FLOW.slowComposition ** 2;
+  for (let c = 0; c < solids_m.length; c++) {
+    const s = solids_m[c]!;
+    if (inside[c] === 0 || s < PANEL_FILM.leastFilm_m) continue;
+    age_s[c]! += seconds;
+    const u = solvent_m[c]! / s;
+    if (u <= PANEL_FILM.leastComposition) continue;
+    const time = (seconds * rates.evaporation_m_s) / s;
+    // Later than this the film has come to what stays: no need to work it out.
+    const dry = time > uc2 / PANEL_FILM.leastComposition;
+    solvent_m[c] = s * (dry ? PANEL_FILM.leastComposition : Math.max(PANEL_FILM.leastComposition, compositionAfter(time, u)));
+  }
+}

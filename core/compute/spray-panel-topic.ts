@@ -1,8 +1,10 @@
 import { z } from "zod";
+import { rectangle } from "../kernel/geometry/geometry";
 import { toSi } from "../kernel/units/convert";
 import { filmFigures, middleOf } from "../models/panel-film/film-figures";
 import { panelFilm } from "../models/panel-film/panel-film";
-import { rowsOver, sprayRows, sprayer, waitOn } from "../models/panel-film/spray-rows";
+import { sprayRows, sprayer, waitOn } from "../models/panel-film/spray-rows";
+import { passesOver } from "../models/spray/strokes";
 import { fromUm, op, opsTable } from "./op";
 
 const num = z.number();
@@ -57,7 +59,7 @@ const sprayPanel = op(input, (i) => {
   const hand = { handSpeed_m_s: i.v, turn_s: i.turn, held: i.held };
   for (let coat = 1; coat <= i.coats; coat++) {
     const at = sprayer(film, gun, coat);
-    const rows = rowsOver({ width_m: i.width, height_m: i.height, fan_m: at.cone.fan_m, overlap: i.overlap });
+    const rows = passesOver(rectangle(i.width, i.height), { fan_m: at.cone.fan_m, overlap: i.overlap });
     sprayRows(film, gun, rows, hand, coat);
     if (i.dwell) {
       const there = { x_m: i.dwell.x, y_m: i.dwell.y };

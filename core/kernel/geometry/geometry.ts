@@ -54,6 +54,14 @@ export function edgeDistances(points: readonly Point[], polygon: Polygon): Float
   return nearest(points, [[...polygon, polygon[0]!]]);
 }
 
+/** Upper left corner at nought, y downwards. */
+export const rectangle = (width_m: number, height_m: number): Polygon => [
+  [0, 0],
+  [width_m, 0],
+  [width_m, height_m],
+  [0, height_m],
+];
+
 /** Distances from points to the nearest of several open lines, m; Infinity when there is none. */
 export function lineDistances(points: readonly Point[], lines: readonly (readonly Point[])[]): Float64Array {
   return nearest(points, lines);

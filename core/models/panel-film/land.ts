@@ -19,8 +19,9 @@ const { abs, exp, floor, max, min } = Math;
 const ACROSS = new Float64Array(4096);
 const ALONG = new Float64Array(4096);
 
-/** The cone of a gun in what a panel is sprayed in. @throws RangeError */
-export const coneOver = (film: PanelFilm, gun: GunAtWork): SprayCone => sprayCone(gun, film.rates.conditions);
+/** The cone of a gun in what a panel is sprayed in. @param reducer of this coat, where it is another @throws RangeError */
+export const coneOver = ({ rates: { conditions } }: PanelFilm, gun: GunAtWork, reducer = conditions.reducer): SprayCone =>
+  sprayCone(gun, { ...conditions, reducer });
 
 /**
  * Lets what a gun sprays in `dt_s` land around its place. The fan is a parabola across (the Beta(2,2) of the ripple), a Gaussian along; what misses

@@ -1,21 +1,25 @@
+import { rectangle } from "#core/kernel/geometry/geometry";
 import { seededRandom } from "#core/kernel/stats/random";
 import { FLOW } from "#core/models/flow/constants";
 import { simulateCoats } from "#core/models/flow/simulate-coats";
 import { patternRipple } from "#core/models/spray/pattern-ripple";
+import { passesOver } from "#core/models/spray/strokes";
 import { filmFigures, middleOf } from "./film-figures";
 import { flowStep } from "./flow-step";
 import { coneOver, land } from "./land";
 import { type FilmConditions, type PanelFilm, copyFilm, dryFilm, filmViscosity, panelFilm, solidsOn } from "./panel-film";
-import { rowsOver, sprayRows, sprayer, waitOn } from "./spray-rows";
+import { sprayRows, sprayer, waitOn } from "./spray-rows";
 
 const DAY: FilmConditions = { air_K: 295.15, speed: "medium", volumeSolids: 0.475, reducer: 0, airSpeed_m_s: 0.3, tilt_rad: Math.PI / 2 };
 const GUN = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 28 * 6894.757, distance_m: 0.175 };
 const HAND = { handSpeed_m_s: 0.34, turn_s: 0.6, held: false };
+const evenRows = (size: { width_m: number; height_m: number }, fan_m = 0.25) =>
+  passesOver(rectangle(size.width_m, size.height_m), { fan_m, overlap: 0.5 });
 const SIZE = { width_m: 0.8, height_m: 0.6, cell_m: 0.01 };
 
 function coated(size = SIZE, day = DAY, hand = HAND, coats = 1): PanelFilm {
   const film = panelFilm(size, day);
-  const rows = rowsOver({ ...size, fan_m: coneOver(film, GUN).fan_m, overlap: 0.5 });
+  const rows = evenRows(size, coneOver(film, GUN).fan_m);
   for (let coat = 1; coat <= coats; coat++) {
     sprayRows(film, GUN, rows, hand, coat);
     waitOn(film, coat < coats ? 600 : 900);
@@ -59,7 +63,7 @@ test("nothing slides on a lying panel; left and right are the same; a path and i
   const film = panelFilm(SIZE, DAY);
   const mirrored = panelFilm(SIZE, DAY);
   const reverse = panelFilm(SIZE, DAY);
-  const rows = rowsOver({ ...SIZE, fan_m: 0.25, overlap: 0.5 });
+  const rows = evenRows(SIZE);
   sprayRows(film, GUN, rows, HAND, 1);
   sprayRows(
     mirrored,
@@ -128,7 +132,7 @@ test("without surface tension's pull and drying, a step of film goes down at the
 
 test("a hand that stays leaves a lip well below where it stayed, and a starved trail above it", () => {
   const film = panelFilm(SIZE, DAY);
-  const rows = rowsOver({ ...SIZE, fan_m: 0.25, overlap: 0.5 });
+  const rows = evenRows(SIZE);
   sprayRows(film, GUN, rows, HAND, 1);
   const at = sprayer(film, GUN, 1);
   at.moves({ x_m: 0.4, y_m: 0.2 }, { x_m: 0.4, y_m: 0.2 }, 0.8, true);
@@ -184,7 +188,7 @@ test("150 random paths: every number is one, none is below nothing, nothing is m
 
 test("an outline keeps the film: nothing lands beside it, nothing flows over its edge", () => {
   const film = panelFilm({ ...SIZE, inside: (x, y) => x + y < 0.7 }, DAY);
-  sprayRows(film, GUN, rowsOver({ ...SIZE, fan_m: 0.25, overlap: 0.5 }), HAND, 1);
+  sprayRows(film, GUN, evenRows(SIZE), HAND, 1);
   waitOn(film, 60);
   for (let c = 0; c < film.inside.length; c++) expect(dryFilm(film, c) > 0).toBe(film.inside[c] === 1);
 });
@@ -210,6 +214,6 @@ test("what makes no sense is refused by name", () => {
   expect(() => land(film, GUN, cone, { x_m: Number.NaN, y_m: 0 }, 0.01, 1)).toThrow("x_m");
   expect(() => land(film, GUN, cone, { x_m: 0, y_m: 0 }, 0.01, 0)).toThrow("coat");
   expect(() => waitOn(film, -1)).toThrow("seconds");
-  expect(() => rowsOver({ ...SIZE, fan_m: 0.25, overlap: 1 })).toThrow("overlap");
+  expect(() => passesOver(rectangle(1, 1), { fan_m: 0.25, overlap: 1 })).toThrow("overlap");
   expect(() => filmFigures(film, () => false)).toThrow("at least 1 cell");
 });

@@ -145,6 +145,17 @@ export function copyFilm(film: PanelFilm): PanelFilm {
   return copy as unknown as PanelFilm;
 }
 
+/** What lies there has gone hard and is sanded before the next coat: all of it fixed, none of it drinks. What the paper takes is not worked out here. */
+export function hardened(film: PanelFilm): void {
+  const { solids_m, solvent_m, fixed_m, thirst_m, slide_m, slideBefore_m } = film;
+  for (let c = 0; c < solids_m.length; c++) {
+    fixed_m[c]! += solids_m[c]!;
+    solids_m[c] = solvent_m[c] = thirst_m[c] = 0;
+    slideBefore_m[c] = Math.max(slideBefore_m[c]!, slide_m[c]!);
+    slide_m[c] = 0;
+  }
+}
+
 /** Film of a cell when every solvent has gone, m. */
 export const dryFilm = (film: PanelFilm, cell: number): number => film.solids_m[cell]! + film.fixed_m[cell]!;
 /** Farthest that the surface of any coat has slid there, m. */

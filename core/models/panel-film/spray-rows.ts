@@ -2,6 +2,7 @@ import { requireNumber } from "../../kernel/guard";
 import { GUN_BOUNDS, requireWithin } from "../bounds";
 import { FLOW } from "../flow/constants";
 import { compositionAfter } from "../flow/drying";
+import type { Pass } from "../spray/strokes";
 import { PANEL_FILM } from "./constants";
 import { flowStep } from "./flow-step";
 import { type GunAtWork, coneOver, land } from "./land";
@@ -12,37 +13,6 @@ const LAND_S = 1 / 60;
 const FLOW_S = 0.25;
 const EPS = 1e-9;
 
-export interface Pass {
-  x0_m: number;
-  x1_m: number;
-  y_m: number;
-}
-
-/**
- * Rows of passes from side to side, every other one back, from `first_m` to the lower edge.
- * @param o.overlap share of the fan covered again @param o.overrun_m how far each goes on beyond the sides @throws RangeError
- */
-export function rowsOver(o: {
-  width_m: number;
-  height_m: number;
-  fan_m: number;
-  overlap: number;
-  overrun_m?: number;
-  first_m?: number;
-}): Pass[] {
-  const overlap = requireWithin(GUN_BOUNDS, "overlap", o.overlap);
-  const pitch_m = requireWithin(GUN_BOUNDS, "fan_m", o.fan_m) * (1 - overlap);
-  const { width_m, height_m, overrun_m = 0.1, first_m = 0 } = o;
-  requireNumber("overrun_m", overrun_m, { min: -0.5, max: 1 });
-  requireNumber("first_m", first_m, { min: -1, max: 1 });
-  const passes: Pass[] = [];
-  for (let y_m = first_m; y_m <= height_m + EPS; y_m += pitch_m) {
-    const ends = { x0_m: -overrun_m, x1_m: width_m + overrun_m };
-    passes.push(passes.length % 2 === 0 ? { ...ends, y_m } : { x0_m: ends.x1_m, x1_m: ends.x0_m, y_m });
-  }
-  return passes;
-}
-
 export interface Hand {
   handSpeed_m_s: number;
   /** From the end of a pass to the start of the next. */
@@ -52,8 +22,8 @@ export interface Hand {
 }
 
 /** What a gun at work does to a panel, moment after moment: it lands as it moves, and the film flows all the while. */
-export function sprayer(film: PanelFilm, gun: GunAtWork, coat: number) {
-  const cone = coneOver(film, gun);
+export function sprayer(film: PanelFilm, gun: GunAtWork, coat: number, reducer?: number) {
+  const cone = coneOver(film, gun, reducer);
   let owed_s = 0;
   const passes = (dt_s: number) => {
     owed_s += dt_s;
@@ -84,17 +54,21 @@ export function sprayer(film: PanelFilm, gun: GunAtWork, coat: number) {
   };
 }
 
-/** One coat along rows. @throws RangeError */
+/**
+ * One coat along rows, which may be laid out by the width of the gun's own fan.
+ * @param reducer of this coat, where it is not that of the panel's conditions @throws RangeError
+ */
 export function sprayRows(
   film: PanelFilm,
   gun: GunAtWork,
-  rows: readonly Pass[],
+  rows: readonly Pass[] | ((fan_m: number) => readonly Pass[]),
   { handSpeed_m_s, turn_s, held }: Hand,
   coat: number,
+  reducer?: number,
 ): void {
   const v = requireWithin(GUN_BOUNDS, "handSpeed_m_s", handSpeed_m_s);
-  const at = sprayer(film, gun, coat);
-  for (const { x0_m, x1_m, y_m } of rows) {
+  const at = sprayer(film, gun, coat, reducer);
+  for (const { x0_m, x1_m, y_m } of typeof rows === "function" ? rows(at.cone.fan_m) : rows) {
     const end = { x_m: x1_m, y_m };
     at.moves({ x_m: x0_m, y_m }, end, Math.abs(x1_m - x0_m) / v, true);
     at.moves(end, end, turn_s, held);

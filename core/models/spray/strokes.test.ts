@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
-import { coatVolume, strokesOver } from "./strokes";
+import { rectangle } from "#core/kernel/geometry/geometry";
+import { coatVolume, passesOver, strokesOver } from "./strokes";
 
 /** Material that the reference program of the spray simulation uses on its own rows (230 ml/min, 0.34 m/s, fan 0.25 m, half covered again). */
 const reference = JSON.parse(readFileSync("core/models/spray/testing/strokes-reference.json", "utf8")) as {
@@ -11,14 +12,6 @@ const reference = JSON.parse(readFileSync("core/models/spray/testing/strokes-ref
 }[];
 const HAND = { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 };
 const FLUID = 230e-6 / 60;
-const rectangle = (w: number, h: number) =>
-  [
-    [0, 0],
-    [w, 0],
-    [w, h],
-    [0, h],
-  ] as const;
-
 test("twelve parts from mirror cap to van side, both triggers", () => expect(reference).toHaveLength(12));
 test.each(reference)(
   "$name: within 5 % of the reference program, trigger let go and held",
@@ -68,4 +61,27 @@ test("twice as fast is half the material; an outline that narrows takes shorter 
   expect(() => strokesOver(door, { ...HAND, overlap: 0.95 })).toThrow(RangeError);
   expect(() => strokesOver(door, { ...HAND, handSpeed_m_s: NaN })).toThrow(RangeError);
   expect(() => coatVolume(slow, 0)).toThrow(RangeError);
+});
+
+test("passes go there and back, each within half a fan of the part; over an arch the way back begins at its far side", () => {
+  const passes = passesOver(rectangle(1.2, 0.8), { fan_m: 0.25, overlap: 0.5, first_m: -0.0625 });
+  passes.forEach((p, n) => {
+    expect(Math.sign(p.x1_m - p.x0_m)).toBe(n % 2 === 0 ? 1 : -1);
+    expect(p.y_m).toBeCloseTo(-0.0625 + n * 0.125, 12);
+    if (n > 0) expect(p.x0_m).toBeCloseTo(passes[n - 1]!.x1_m, 12);
+  });
+  expect(passes.at(-1)!.y_m).toBeLessThanOrEqual(0.8 + 1e-9);
+  const arch = [
+    [0, 0],
+    [1.2, 0],
+    [1.2, 0.8],
+    [0.95, 0.8],
+    [0.95, 0.3],
+    [0.25, 0.3],
+    [0.25, 0.8],
+    [0, 0.8],
+  ] as const;
+  const back = passesOver(arch, { fan_m: 0.25, overlap: 0.5 }).filter((p) => p.y_m > 0.6 && p.x1_m < p.x0_m);
+  expect(back.length).toBeGreaterThanOrEqual(2);
+  expect(back[0]!.x0_m).toBeGreaterThan(back[1]!.x0_m);
 });

@@ -19,37 +19,59 @@ export interface Strokes {
   time_s: number;
 }
 
+/** One stroke across a part, with its overrun: from x0 to x1 at one height, y downwards. */
+export interface Pass {
+  x0_m: number;
+  x1_m: number;
+  y_m: number;
+}
+
+export interface RowsOver {
+  fan_m: number;
+  /** Share of the fan covered again by the next row. */
+  overlap: number;
+  overrun_m?: number;
+  /** Of the first row below the part's upper edge: on it unless staggered. */
+  first_m?: number;
+}
+
 /**
- * One coat as strokes across a part: rows one index apart from the upper edge down, each from an overrun before the part to one behind it.
- * A row is as long as the part is wide within the fan; over a wheel arch it is two. The same rows as the reference program on a rectangle.
+ * One coat as strokes across a part: rows one index apart from the upper edge down, every other one back, each from an overrun before the part to one
+ * behind it. A row is as long as the part is wide within the fan; over a wheel arch it is two. The same rows as the reference program on a rectangle.
  * @throws RangeError
  */
-export function strokesOver(
-  outline: Polygon,
-  {
-    fan_m,
-    overlap,
-    handSpeed_m_s,
-    trigger = "released",
-    overrun_m = USUAL_STROKES.overrun_m,
-    turn_s = USUAL_STROKES.turn_s,
-  }: { fan_m: number; overlap: number; handSpeed_m_s: number; trigger?: Trigger; overrun_m?: number; turn_s?: number },
-): Strokes {
+export function passesOver(outline: Polygon, { fan_m, overlap, overrun_m = USUAL_STROKES.overrun_m, first_m = 0 }: RowsOver): Pass[] {
   requirePolygon("outline", outline);
   const fan = requireNumber("fan_m", fan_m, { min: 0.01, max: 1 });
   const pitch_m = fan * (1 - requireNumber("overlap", overlap, { min: 0, max: 0.9 }));
-  const speed = requireNumber("handSpeed_m_s", handSpeed_m_s, { min: 0.02, max: 10 });
   requireNumber("overrun_m", overrun_m, { min: 0, max: 2 });
-  requireNumber("turn_s", turn_s, { min: 0, max: 60 });
+  requireNumber("first_m", first_m, { min: -1, max: 1 });
   const { y0, y1 } = boundingBox(outline);
-  let count = 0;
-  let length_m = 0;
-  for (let y = y0; y <= y1 + 1e-9; y += pitch_m) {
-    for (const [from, to] of reachesWithin(outline, Math.max(y0, y - fan / 2), Math.min(y1, y + fan / 2), 2 * overrun_m)) {
-      count++;
-      length_m += to - from + 2 * overrun_m;
-    }
+  const passes: Pass[] = [];
+  for (let y_m = y0 + first_m, back = false; y_m <= y1 + 1e-9; y_m += pitch_m) {
+    const reaches = reachesWithin(outline, Math.max(y0, y_m - fan / 2), Math.min(y1, y_m + fan / 2), 2 * overrun_m);
+    const there = reaches.map(([from, to]) => ({ x0_m: from - overrun_m, x1_m: to + overrun_m, y_m }));
+    passes.push(...(back ? there.reverse().map((p) => ({ ...p, x0_m: p.x1_m, x1_m: p.x0_m })) : there));
+    if (there.length > 0) back = !back; // a row that misses the part is none
   }
+  return passes;
+}
+
+/** What the passes of one coat come to: their number, length and time. @throws RangeError */
+export function strokesOver(
+  outline: Polygon,
+  {
+    handSpeed_m_s,
+    trigger = "released",
+    turn_s = USUAL_STROKES.turn_s,
+    ...rows
+  }: RowsOver & { handSpeed_m_s: number; trigger?: Trigger; turn_s?: number },
+): Strokes {
+  const speed = requireNumber("handSpeed_m_s", handSpeed_m_s, { min: 0.02, max: 10 });
+  requireNumber("turn_s", turn_s, { min: 0, max: 60 });
+  const passes = passesOver(outline, rows);
+  const count = passes.length;
+  const length_m = passes.reduce((sum, { x0_m, x1_m }) => sum + Math.abs(x1_m - x0_m), 0);
   const turns_s = count * turn_s;
   const moving_s = length_m / speed;
   return { count, length_m, trigger_s: moving_s + (trigger === "held" ? turns_s : 0), time_s: moving_s + turns_s };

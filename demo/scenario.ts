@@ -105,7 +105,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
 
   const panel = (
     kind: ShapeKind,
-    o: { name?: string; tilt_deg: number; substrate: Substrate; product: { revisionId: string }; coats: number },
+    o: { name?: string; tilt_deg: number; substrate: Substrate; product: { revisionId: string }; coats: number; place?: string },
   ) => {
     const [width_m, height_m] = SHAPES[kind].size_m;
     return {
@@ -115,6 +115,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
       substrate: o.substrate,
       productRevisionId: o.product.revisionId,
       coatsPlanned: o.coats,
+      place: o.place,
     };
   };
   const add = <K extends EntryInput["kind"]>(panelId: string, kind: K, body: BodyInputOf<K>, by = "painter A") =>
@@ -178,7 +179,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
     colourCss: "#0d5a5f",
     finish: "match",
     wayId: "two-full",
-    panel: panel("bonnet", { tilt_deg: 8, substrate: "refinish", product: c21, coats: 2 }),
+    panel: panel("bonnet", { tilt_deg: 8, substrate: "refinish", product: c21, coats: 2, place: "car5/bonnet" }),
   });
   await climate(lodos.panelId, 22, 21.5, 0.52);
   await read(lodos.panelId, lodos.jobId, "before");
@@ -212,7 +213,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const doorId = await addPanel(
     ctx,
     lodos.jobId,
-    panel("door", { name: "Front door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2 }),
+    panel("door", { name: "Front door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2, place: "car5/door-front-left" }),
   );
   const below = (step: BodyInputOf<"under">["step"], more: Partial<BodyInputOf<"under">> = {}) =>
     add(doorId, "under", { step, grit: null, coats: null, film_m: null, pressure_Pa: null, reach_m: null, note: "", ...more });
@@ -252,7 +253,7 @@ export async function loadScenario(real: ServerContext): Promise<void> {
   const rearDoorId = await addPanel(
     ctx,
     lodos.jobId,
-    panel("door", { name: "Rear door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2 }),
+    panel("door", { name: "Rear door", tilt_deg: 90, substrate: "factory", product: c21, coats: 2, place: "car5/door-rear-left" }),
   );
 
   // Poyraz cargo trike: matte, the cowl planned, nothing sprayed yet.

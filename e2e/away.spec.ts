@@ -82,9 +82,9 @@ test("a server that dies between two coats: two tablets go on, also opened cold,
     await one.page.waitForTimeout(3000); // each has heard of the other's coat
 
     await server.stop("SIGKILL");
-    const coatAt = Date.now();
     await logged(one.page, 2).click();
     await expect(notYet(one.page)).toContainText("1 entry not yet with the shop", { timeout: 30_000 });
+    const coatAt = Date.now(); // the door's, whose clock is looked at below
     await logged(two.page, 2).click();
     await expect(notYet(two.page)).toContainText("1 entry not yet with the shop", { timeout: 30_000 });
     await two.page.getByLabel("Mixed, ml").fill("400");

@@ -93,15 +93,21 @@ test("on every page the first field, or its main press, is two Tabs and Enter aw
     await page.keyboard.press("Tab");
     await expect(page.getByRole("link", { name: "Skip to the work" })).toBeFocused();
     await page.keyboard.press("Enter");
-    const at = await page.evaluate(() => {
-      const on = document.activeElement;
-      const inMain = on?.closest("#page main") && !on.closest("nav");
-      // A page without any of them is only read: there its first heading.
-      const offers = document.querySelector("#page main :is(input:not([type=hidden]), select, textarea, .press):not(nav *, :disabled)");
-      return inMain && on?.matches(offers ? "input, select, textarea, .press, summary" : "h2, h3, main")
-        ? ""
-        : (on?.outerHTML.slice(0, 80) ?? "nothing");
-    });
+    const elsewhere = () =>
+      page.evaluate(() => {
+        const on = document.activeElement;
+        const inMain = on?.closest("#page main") && !on.closest("nav");
+        // A page without any of them is only read: there its first heading.
+        const offers = document.querySelector("#page main :is(input:not([type=hidden]), select, textarea, .press):not(nav *, :disabled)");
+        return inMain && on?.matches(offers ? "input, select, textarea, .press, summary" : "h2, h3, main")
+          ? ""
+          : (on?.outerHTML.slice(0, 80) ?? "nothing");
+      });
+    // What comes after the page takes the keyboard as soon as it is there.
+    const at = await expect
+      .poll(elsewhere, { timeout: 5000 })
+      .toBe("")
+      .then(() => "", elsewhere);
     if (at) wrong.push(`${name}: ${at}`);
   }
   expect(wrong).toEqual([]);

@@ -1,14 +1,21 @@
 import type { Page } from "@playwright/test";
+import { METRIC } from "../core/kernel/units/quantities";
+import { expect } from "./fixture";
 import { open } from "./support";
 
+/** Panels of a server that were looked up before: their addresses stay. */
+const known = new Map<string, string>();
 export async function panelPath(page: Page, vehicle: string, panel: string, station: string): Promise<string> {
-  await open(page, "/");
-  const href = await page
-    .locator("li", { hasText: vehicle })
-    .getByRole("link", { name: new RegExp(panel) })
-    .first()
-    .getAttribute("href");
-  return href!.replace(/[^/]+$/, station);
+  const { href: server } = new URL((await page.request.get("/healthz")).url());
+  const asked = `${server} ${vehicle} ${panel}`;
+  let href = known.get(asked);
+  if (!href) {
+    await open(page, "/");
+    const link = page.locator("li", { hasText: vehicle }).getByRole("link", { name: new RegExp(panel) });
+    href = (await link.first().getAttribute("href"))!;
+    known.set(asked, href);
+  }
+  return href.replace(/[^/]+$/, station);
 }
 /** Where the first coat of a demo panel is put right. */
 async function putRightPath(page: Page): Promise<string> {
@@ -22,6 +29,16 @@ async function backupPath(page: Page): Promise<string> {
   if ((await look.count()) === 0) await page.getByRole("button", { name: "Make one now" }).click();
   return (await look.getAttribute("href"))!;
 }
+/** Reads a spot of the front door, whose others a stand-in filled in: every page of it says so from then on. */
+export async function readBesideSimulated(page: Page): Promise<void> {
+  const panelId = (await panelPath(page, "Lodos", "Front door", "x")).split("/").at(-2)!;
+  const fields = { intent: "reading", phase: "after", spot: "1", x_m: "0.5", y_m: "0.4", gauge: "typed", age_s: "0", value: "101.4" };
+  const form = { ...fields, units: JSON.stringify(METRIC), clientKey: "beside-simulated" };
+  expect((await page.request.post(`/do/panels/${panelId}/readings`, { form })).status()).toBe(200);
+  await open(page, await panelPath(page, "Lodos", "Front door", "course"));
+  await expect(page.getByRole("heading", { name: "Part of these films is simulated" })).toBeVisible();
+}
+
 const fixed = (path: string) => () => Promise.resolve(path);
 /** Every main page with demo data, and how its address is found. */
 export const PAGES: [string, (page: Page) => Promise<string>][] = [
@@ -39,6 +56,9 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Will it run?", fixed("/ask/run")],
   ["How much do I mix?", fixed("/ask/mix")],
   ["Which matte mix?", fixed("/ask/matte")],
+  ["Practice", fixed("/practice")],
+  ["Pattern test", fixed("/practice/pattern")],
+  ["Practice bench", fixed("/practice/door-edge")],
   ["House", fixed("/house")],
   ["Backups", fixed("/house/backups")],
   ["Devices", fixed("/house/devices")],
@@ -62,6 +82,10 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Ready", (p) => panelPath(p, "Lodos", "Front door", "spray/ready")],
   ["Gun", (p) => panelPath(p, "Lodos", "Front door", "spray/gun")],
   ["Coat plan", (p) => panelPath(p, "Lodos", "Rear door", "spray/coat-plan")],
+  ["Vehicle", async (p) => (await panelPath(p, "Lodos", "Front door", "x")).replace(/panels\/.*$/, "vehicle")],
+  ["Wet edge", async (p) => (await panelPath(p, "Lodos", "Front door", "x")).replace(/panels\/.*$/, "vehicle/wet-edge")],
+  ["Dial", (p) => panelPath(p, "Lodos", "Front door", "spray/dial")],
+  ["Path", (p) => panelPath(p, "Lodos", "Rear door", "spray/path")],
   ["Neighbour", (p) => panelPath(p, "Lodos", "Front door", "plan/neighbour")],
   ["Flow window", (p) => panelPath(p, "Lodos", "Front door", "spray/window")],
   ["Cure", (p) => panelPath(p, "Lodos", "Front door", "spray/cure")],
@@ -83,6 +107,8 @@ export const PAGES: [string, (page: Page) => Promise<string>][] = [
   ["Work, booth view", async (p) => (await panelPath(p, "Meltem", "Boot lid", "")).replace("/panels/", "/booth/").replace(/\/$/, "")],
   ["Ledger", (p) => panelPath(p, "Lodos", "Bonnet", "ledger")],
   ["Hand over", (p) => panelPath(p, "Lodos", "Bonnet", "hand-over")],
+  ["Choose what hangs", fixed("/practice/choose")],
+  ["Colours and joints", async (p) => (await panelPath(p, "Lodos", "Front door", "x")).replace(/panels\/.*$/, "vehicle/colours")],
 ];
 
 /** One page in so many, others each day; all of them in the long search, and one that is named is always looked at. */

@@ -1,8 +1,9 @@
 import { readFileSync, readdirSync } from "node:fs";
+import type { Page } from "@playwright/test";
 import { expect, test } from "./fixture";
 import { firstLoad } from "../scripts/first-load";
 import { NOTHING_FOUND, WIDE, axeByDayAndNight, outAndSmallAtSizes } from "./look-over";
-import { PAGES, panelPath } from "./page-list";
+import { PAGES, panelPath, readBesideSimulated } from "./page-list";
 import { open, watchConsole } from "./support";
 
 test.describe.configure({ mode: "parallel" }); // they only read
@@ -12,6 +13,11 @@ const HALVES = 2;
 const MOST_REQUESTS = 46;
 /** With fewer this counts nothing. */
 const FEWEST_REQUESTS = 8;
+/** What a page has asked for, its document first. The same address asked again, for what others have stored meanwhile, is no further one. */
+const askedFor = async (page: Page): Promise<string[]> => [
+  "the document",
+  ...(await page.evaluate(() => [...new Set(performance.getEntriesByType("resource").map((e) => e.name.split("?")[0]!))])),
+];
 
 for (let half = 0; half < HALVES; half++)
   test(`every page, part ${half + 1}: axe finds nothing by day and night, nothing runs out of the side, every control is 44 px, at most 46 requests, the console is silent`, async ({
@@ -28,13 +34,29 @@ for (let half = 0; half < HALVES; half++)
         await expect(page.getByTestId("map-verdict")).not.toHaveAttribute("data-verdict", "waiting", { timeout: 30_000 });
       const axe = await axeByDayAndNight(page);
       // By now what comes when the browser is idle is there too.
-      const requests = 1 + (await page.evaluate(() => new Set(performance.getEntriesByType("resource").map((e) => e.name)).size));
+      const asked = await askedFor(page);
       const sizes = await outAndSmallAtSizes(page);
-      const tooMany = requests > MOST_REQUESTS || requests < FEWEST_REQUESTS ? requests : null;
+      const tooMany = asked.length > MOST_REQUESTS || asked.length < FEWEST_REQUESTS ? asked : null;
       expect({ name, tooMany, ...axe, ...sizes }).toEqual({ name, tooMany: null, ...NOTHING_FOUND });
     }
     expect(said).toEqual([]);
   });
+
+test.describe("in a shop of its own, which it changes", () => {
+  test.use({ ownShop: true });
+  test("a panel of which something is said above each of its pages asks for at most 46 too, on the page that asks most", async ({
+    page,
+  }) => {
+    await readBesideSimulated(page);
+    await open(page, await panelPath(page, "Lodos", "Front door", "spray/window"));
+    await expect(page.getByTestId("doubtful")).toBeVisible();
+    await expect(page.getByTestId("flow-sentence")).toBeVisible();
+    await page.waitForTimeout(4000); // what it works out, and what comes when it is idle
+    const asked = await askedFor(page);
+    expect({ tooMany: asked.length > MOST_REQUESTS ? asked : null }).toEqual({ tooMany: null });
+    expect(asked.length).toBeGreaterThan(FEWEST_REQUESTS);
+  });
+});
 
 test("the night theme is the one that was set, from the first byte on", async ({ page }) => {
   await page.request.post("/do/prefs", { data: { theme: "night" } });

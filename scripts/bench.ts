@@ -17,6 +17,7 @@ import { benchAnswers } from "./bench-answers";
 import { benchFilm, benchFilmInBrowser } from "./bench-film";
 import { benchGrowth } from "./bench-growth";
 import { benchPages } from "./bench-pages";
+import { benchPanel } from "./bench-panel";
 import { benchPhoto } from "./bench-photo";
 import { benchShop } from "./bench-shop";
 import { benchTyping } from "./bench-typing";
@@ -238,7 +239,7 @@ if (!wanted || wanted === "photo") await benchPhoto();
 if (!wanted || wanted === "flow") await benchFlow();
 if (!wanted || wanted === "typing") await benchTyping();
 if (!wanted || wanted === "server") await benchServer();
-const BUDGETS = { pages: benchPages, growth: () => benchGrowth(sizes), answers: benchAnswers, shop: benchShop } as const;
+const BUDGETS = { pages: benchPages, growth: () => benchGrowth(sizes), answers: benchAnswers, shop: benchShop, panel: benchPanel } as const;
 for (const [name, measure] of Object.entries(BUDGETS)) {
   if (wanted && wanted !== name) continue;
   for (const line of await measure()) {

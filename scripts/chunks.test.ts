@@ -1,4 +1,4 @@
-import { type Module, chunkPlan, moduleOf, pageModules, routePages } from "./chunks";
+import { type Module, chunkPlan, handedOnBy, moduleOf, namesAsked, pageModules, routePages } from "./chunks";
 import { leftOf } from "./left-of";
 
 /** A small program: what each module imports, and loads later. */
@@ -33,6 +33,19 @@ test("what every page needs is one file; what some need is no burden to the othe
 test("no file needs one that comes after it, so none need each other in a circle", () => {
   const files = plan();
   for (const [id, n] of files) for (const next of module(id)!.imports) expect(files.get(next) ?? -1).toBeLessThanOrEqual(n);
+});
+
+test("what is asked of a library by name is the module that it is written in", () => {
+  const library = handedOnBy(
+    'export { default as Check, default as Tick } from "./check.mjs";\nexport {bell} from \'./bell.mjs\'; export * from "./all";',
+  );
+  expect([...library]).toEqual([
+    ["Check", "./check.mjs"],
+    ["Tick", "./check.mjs"],
+    ["bell", "./bell.mjs"],
+  ]);
+  const asked = namesAsked('import { Check as C,\n bell } from "icons"; import { Other } from "else"; import Whole from "icons";', "icons");
+  expect(asked).toEqual(["Check", "bell"]);
 });
 
 test("a module that only hands on is told from one that does something; every page is the routes above it", () => {

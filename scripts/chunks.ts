@@ -47,14 +47,14 @@ export function chunkPlan(entries: readonly (readonly string[])[], getModule: Ge
   const units = new Map<string, Set<number>>();
   const later = new Map<string, Set<number>>();
   const reach = (unit: number, from: readonly string[], known: ReadonlySet<string> = new Set()) => {
-    const todo = [...from];
-    for (let id = todo.pop(); id !== undefined; id = todo.pop()) {
+    const ahead = [...from];
+    for (let id = ahead.pop(); id !== undefined; id = ahead.pop()) {
       const module = getModule(id);
       const of = units.get(id) ?? units.set(id, new Set()).get(id)!;
       if (!module || of.has(unit) || known.has(id)) continue;
       of.add(unit);
       for (const next of module.loadsLater) (later.get(next) ?? later.set(next, new Set()).get(next)!).add(unit);
-      if (!module.isBarrel || from.includes(id)) todo.push(...module.imports);
+      if (!module.isBarrel || from.includes(id)) ahead.push(...module.imports);
     }
   };
   entries.forEach((page, unit) => reach(unit, page));
@@ -94,13 +94,15 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
 }
 
 /** So many plans are drawn up: in each next one the pages that bring most, and those that ask most often, are dearer. */
-const ROUNDS = 44;
+const ROUNDS = 28;
 /** What of the spread between the lightest and the heaviest page still counts as heavy. */
 const NEAR_MOST = 0.12;
 const DEARER = { byte: 1.32, request: 1.4 };
 /** So many files a page may ask for, with what it loads later; one more weighs as much as so many bytes of the heaviest page. */
-const MOST_FILES = 41;
+const MOST_FILES = 45;
 const FILE_TOO_MANY_BYTES = 5000;
+/** What a file brings beside its modules: the names that it takes from others and gives to them. */
+const FILE_BYTES = 350;
 
 /**
  * Of several plans the one whose heaviest page brings least, none asking for too many files: so no page hops over its limit because of a change to another.
@@ -113,32 +115,83 @@ function lightest(
   getModule: GetModule,
   weigh: Weigh,
 ): Piece[] {
-  let best: { pieces: Piece[]; score: number } = { pieces: [], score: Infinity };
   const pages = costs.hosts.flatMap((hosts, unit) => (hosts ? [] : [unit]));
   // Pages are the first units, so that a unit of theirs is its place in these lists.
   const laterOf = pages.map((page) => costs.hosts.flatMap((hosts, unit) => (hosts?.includes(page) ? [unit] : [])));
+  const weights = new Map<string, number>();
+  const weightOf = (members: readonly string[]) => {
+    const key = members.join();
+    return weights.get(key) ?? weights.set(key, weigh(members)).get(key)!;
+  };
+  const comesTo = (pieces: readonly Piece[]) => {
+    const shared = new Set(pieces.flatMap((p) => p.members));
+    const alone = pages.map((page) => weightOf([...units].flatMap(([id, of]) => (of.has(page) && !shared.has(id) ? [id] : []))));
+    const brings = pages.map((page) =>
+      pieces.reduce((sum, p) => sum + (p.units.has(page) ? weightOf(p.members) + FILE_BYTES : 0), alone[page]!),
+    );
+    const files = pages.map(
+      (page) => laterOf[page]!.length + pieces.filter((p) => [page, ...laterOf[page]!].some((unit) => p.units.has(unit))).length,
+    );
+    const most = Math.max(...brings);
+    const tooMany = Math.max(0, Math.max(...files) - MOST_FILES);
+    return { brings, files, least: Math.min(...brings), most, tooMany, score: most + FILE_TOO_MANY_BYTES * tooMany };
+  };
+  let best: { pieces: Piece[]; score: number } = { pieces: [], score: Infinity };
   for (let round = 0; round < ROUNDS; round++) {
-    const pieces = together(
+    const drawn = together(
       start.map((p) => ({ ...p, units: new Set(p.units), members: [...p.members] })),
       costs,
       getModule,
     );
-    const shared = new Set(pieces.flatMap((p) => p.members));
-    const weights = pieces.map((p) => weigh(p.members));
-    const alone = pages.map((page) => weigh([...units].flatMap(([id, of]) => (of.has(page) && !shared.has(id) ? [id] : []))));
-    const brings = pages.map((page) => alone[page]! + pieces.reduce((sum, p, n) => sum + (p.units.has(page) ? weights[n]! : 0), 0));
-    const files = pages.map(
-      (page) => laterOf[page]!.length + pieces.filter((p) => [page, ...laterOf[page]!].some((unit) => p.units.has(unit))).length,
-    );
-    const [least, most] = [Math.min(...brings), Math.max(...brings)];
-    const score = most + FILE_TOO_MANY_BYTES * Math.max(0, Math.max(...files) - MOST_FILES);
+    const pieces = takenApart(drawn, units, comesTo);
+    const { score } = comesTo(pieces);
     if (score < best.score) best = { pieces, score };
+    const { brings, files, least, most } = comesTo(drawn);
     pages.forEach((page) => {
       if (brings[page]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER.byte;
       if (files[page]! > MOST_FILES) for (const unit of [page, ...laterOf[page]!]) costs.request[unit]! *= DEARER.request;
     });
   }
-  return best.pieces;
+  return neededFirst(best.pieces, needsOf(best.pieces, getModule));
+}
+
+/**
+ * What the heaviest page has no need of taken out of the files that it asks for, as long as that makes it lighter and no page asks for too many. What a
+ * page needs of a file needs nothing of the rest of it: no circle comes of it.
+ */
+function takenApart(
+  start: readonly Piece[],
+  units: ReadonlyMap<string, ReadonlySet<number>>,
+  comesTo: (pieces: readonly Piece[]) => { brings: number[]; most: number; tooMany: number },
+): Piece[] {
+  let pieces = [...start];
+  const pieceOf = (members: string[], bytes: number): Piece => ({
+    members,
+    bytes,
+    units: new Set(members.flatMap((id) => [...units.get(id)!])),
+  });
+  for (;;) {
+    const now = comesTo(pieces);
+    const page = now.brings.indexOf(now.most);
+    const better = pieces.flatMap((piece, n) => {
+      const wanted = piece.members.filter((id) => units.get(id)!.has(page));
+      if (wanted.length === 0 || wanted.length === piece.members.length) return [];
+      const rest = piece.members.filter((id) => !units.get(id)!.has(page));
+      const apart = [...pieces.slice(0, n), pieceOf(wanted, piece.bytes), pieceOf(rest, piece.bytes), ...pieces.slice(n + 1)];
+      const then = comesTo(apart);
+      return then.most < now.most && then.tooMany <= now.tooMany ? [{ apart, most: then.most }] : [];
+    });
+    if (better.length === 0) return pieces;
+    pieces = better.reduce((a, b) => (b.most < a.most ? b : a)).apart;
+  }
+}
+
+/** Which of these each needs directly. */
+function needsOf(pieces: readonly Piece[], getModule: GetModule): Set<number>[] {
+  const at = new Map(pieces.flatMap((p, n) => p.members.map((id): [string, number] => [id, n])));
+  return pieces.map(
+    (p, n) => new Set(p.members.flatMap((id) => getModule(id)!.imports.flatMap((i) => at.get(i) ?? [])).filter((i) => i !== n)),
+  );
 }
 
 /** What others need comes before them: a bundler that takes what a file needs into it finds that taken. */
@@ -164,6 +217,27 @@ interface Info {
 }
 const HANDED_ON =
   /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
+/** Under which names a module hands on what others export: the module of each, as it is written there. */
+export function handedOnBy(code: string): Map<string, string> {
+  const of = new Map<string, string>();
+  for (const [, names, source] of code.matchAll(/export\s*\{([^}]*)\}\s*from\s*["']([^"']+)["']/g))
+    for (const name of names!.split(","))
+      of.set(
+        name
+          .trim()
+          .split(/\s+as\s+/)
+          .at(-1)!,
+        source!,
+      );
+  return of;
+}
+
+/** What a module asks of another by name. */
+export const namesAsked = (code: string, source: string): string[] =>
+  [...code.matchAll(/import\s*\{([^}]*)\}\s*from\s*["']([^"']+)["']/g)].flatMap(([, names, from]) =>
+    from === source ? names!.split(",").flatMap((name) => name.trim().split(/\s+as\s+/)[0] || []) : [],
+  );
+
 /** Libraries of which pages use a few functions each. Of all others what one file hands on is needed by who imports it. */
 const PARTLY_USED = /node_modules\/(d3-|lucide-react|date-fns)/;
 const isTakenWhole = (id: string) => id.includes("node_modules/") && !PARTLY_USED.test(id);
@@ -184,10 +258,7 @@ export function moduleOf(info: Info | null, id = "", left = info?.code ?? ""): M
 /** Pieces put together until no two of them gain by it. */
 function together(start: readonly Piece[], costs: Costs, getModule: GetModule): Piece[] {
   const pieces: (Piece | null)[] = [...start];
-  const at = new Map(start.flatMap((p, n) => p.members.map((id): [string, number] => [id, n])));
-  const needs = start.map(
-    (p, n) => new Set(p.members.flatMap((id) => getModule(id)!.imports.map((i) => at.get(i))).filter((i) => i !== undefined && i !== n)),
-  ) as Set<number>[];
+  const needs = needsOf(start, getModule);
   /** What a piece needs, directly or by way of others. */
   const allNeeds = (n: number, found = new Set<number>()): Set<number> => {
     for (const next of needs[n]!)

@@ -3,7 +3,7 @@ import { dirname, join } from "node:path";
 import { SOURCES } from "#core/kernel/sources";
 import { FLOW_CUPS } from "#core/models/product/flow-cup";
 import { HOUSE_WAYS } from "#core/models/ways/house-ways";
-import { SHORTCUTS } from "~/kit/shell/use-shortcuts";
+import { SHORTCUTS } from "~/house/shortcuts";
 
 const read = (file: string) => readFileSync(file, "utf8");
 const PAGES = ["README.md", "docs/handbook.md", "docs/models.md", "docs/formats.md", "docs/security.md"];

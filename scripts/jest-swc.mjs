@@ -12,10 +12,9 @@ export default {
     const inner = swc(options);
     return {
       ...inner,
-      canInstrument: false,
       process: (...args) => headed(inner.process(...args)),
-      processAsync: async (...args) => headed(await (inner.processAsync?.(...args) ?? inner.process(...args))),
-      getCacheKey: (...args) => `${inner.getCacheKey(...args)}-${TAKEN.join("-")}`,
+      processAsync: async (...args) => headed(await inner.processAsync(...args)),
+      getCacheKey: (...args) => inner.getCacheKey(...args) + HEAD,
     };
   },
 };

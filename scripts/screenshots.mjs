@@ -35,6 +35,11 @@ const panel = async (vehicle, name, station) => {
   await page.goto(href.replace(/[^/]+$/, station));
   await page.locator("html[data-live]").waitFor({ state: "attached" });
 };
+const vehicleOf = async (vehicle, page_) => {
+  await panel(vehicle, "Rear door", "course");
+  await page.goto(`${new URL(page.url()).pathname.replace(/panels\/.*$/, "vehicle")}${page_}`);
+  await page.locator("html[data-live]").waitFor({ state: "attached" });
+};
 const VIEWS = {
   /** Of a shop on its network, played on loopback, with an owner, a painter and a code that waits. */
   people: async () => {
@@ -69,6 +74,36 @@ const VIEWS = {
     await page.getByRole("list", { name: "Not yet with the shop" }).waitFor();
   },
   floor: () => page.goto("/"),
+  "practice-list": () => page.goto("/practice"),
+  pattern: async () => {
+    await page.goto("/practice/pattern");
+    await page.getByRole("button", { name: /^Turn the cap/ }).click();
+    await page.waitForTimeout(300);
+  },
+  /** A coat under way, by keys: five rows, the last not at its end. */
+  practice: async () => {
+    await page.goto("/practice/door-edge");
+    await page.getByRole("button", { name: "Spray coat 1" }).focus();
+    await page.keyboard.press("Enter");
+    for (const [row, ms] of [4100, 4000, 5100, 4000, 2400].entries()) {
+      await page.keyboard.down(" ");
+      await page.keyboard.down(row % 2 === 0 ? "ArrowRight" : "ArrowLeft");
+      await page.waitForTimeout(ms);
+      if (row === 4) return;
+      await page.keyboard.up(row % 2 === 0 ? "ArrowRight" : "ArrowLeft");
+      await page.keyboard.up(" ");
+      await page.keyboard.press("ArrowDown");
+      await page.keyboard.press("ArrowDown");
+    }
+  },
+  "practice-told": async () => {
+    await VIEWS.practice();
+    await page.keyboard.up("ArrowRight");
+    await page.keyboard.up(" ");
+    await page.getByRole("button", { name: "The coat is on" }).click();
+    await page.getByRole("button", { name: "Look it over" }).click();
+    await page.getByTestId("advice").waitFor({ timeout: 60000 });
+  },
   course: () => panel("Lodos", "Front door", "course"),
   plan: () => panel("Meltem", "Rear quarter", "plan"),
   spray: () => panel("Lodos", "Front door", "spray"),
@@ -168,6 +203,39 @@ const VIEWS = {
     await page.locator("[data-testid=flow-sentence]").waitFor();
     await page.waitForTimeout(3000);
   },
+  vehicle: () => vehicleOf("Lodos", ""),
+  "wet-edge": async () => {
+    await vehicleOf("Lodos", "");
+    await page.getByRole("button", { name: "All of it" }).click();
+    await page.getByRole("button", { name: /^Add 10 parts/ }).click();
+    await page.getByText("10 parts added").waitFor();
+    await page.getByRole("link", { name: /Wet edge/ }).click();
+    await page.getByRole("button", { name: "Take the best order" }).click({ timeout: 60_000 });
+    await page.getByRole("button", { name: "This is the best order" }).waitFor();
+    await page.waitForTimeout(4000);
+  },
+  dial: async () => {
+    await panel("Lodos", "Front door", "spray/dial");
+    await page.locator("[data-testid=dial-sentence][data-busy=false]").waitFor({ timeout: 20_000 });
+    for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Gauge, trigger pulled: less" }).click();
+    await page.getByRole("heading", { name: /^Coat/ }).waitFor({ timeout: 20_000 });
+    await page.getByTestId("dial-figures").waitFor();
+  },
+  path: async () => {
+    await panel("Lodos", "Rear door", "spray/path");
+    await page.locator("[data-testid=path-sentence][data-busy=false]").waitFor({ timeout: 20_000 });
+    await page.waitForTimeout(400);
+  },
+  "path-best": async () => {
+    await panel("Lodos", "Rear door", "spray/path");
+    await page.getByRole("button", { name: "Find the best path" }).click();
+    await page
+      .getByTestId("best-path")
+      .filter({ hasText: /tried|better/ })
+      .waitFor({ timeout: 30_000 });
+    await page.locator("[data-testid=path-sentence][data-busy=false]").waitFor({ timeout: 20_000 });
+    await page.waitForTimeout(800);
+  },
   booth: async () => {
     await panel("Lodos", "Front door", "spray");
     await page.getByRole("navigation", { name: "Spray" }).getByText("More").click();
@@ -218,17 +286,17 @@ const VIEWS = {
 const MAIN = [
   "floor",
   "plan",
-  "mix",
+  "practice",
   "matte",
   "spray",
+  "path",
+  "wet-edge",
   "window",
   "booth-plan",
   "booth",
   "inspect",
   "film-map",
-  "defects",
   "people",
-  "causes",
   "options",
   "correct",
   "course",

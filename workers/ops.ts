@@ -9,9 +9,15 @@ import { type ReflectionAnswer, type ReflectionSetup, readReflection } from "#co
 import { type AssessInput, type Assessment, assess } from "#core/judge/assess";
 import { keepJudge } from "#core/judge/kept-judge";
 import { inRange } from "#core/kernel/guard";
+import { type Walk, type WalkAsked, bestWalk, shorterWalk, twoHands } from "#core/vehicle/walk";
 import type { HouseWay } from "#core/models/ways/way";
 import { type WayEffect, wayEffect } from "#core/models/ways/way-effect";
+import { type BestPath, bestPath } from "#core/coat/best-path";
+import type { CoatsAsked } from "#core/coat/coats-ahead";
+import type { PathSet } from "#core/coat/path-ahead";
+import { type PathView, pathView } from "#core/coat/path-view";
 import { type DoorSetting, doorSetting } from "#core/coat/door-setting";
+import { type EqualFinish, type EqualFrom, type FoundOtherwise, equalFinish } from "#core/coat/equal-finish";
 import { type JudgedPlan, type PlanQuestion, judgedPlan } from "#core/judge/plan-for";
 
 /** Every operation that runs off the main thread: its input and output. Both ends are typed from here. */
@@ -26,6 +32,16 @@ export interface Ops {
   readReflection: { in: { rgba: Uint8ClampedArray; width: number; height: number; setup: ReflectionSetup }; out: ReflectionAnswer };
   flowWindow: { in: { setting: FlowSetting; xAxis: FlowAxis; yAxis: FlowAxis; n: number }; out: FlowWindow };
   boothPlan: { in: BoothProblem; out: BoothAnswer };
+  /** The film that a path leaves on a panel, and the path that falls least short of the one wanted; null where the model does not reach. */
+  path: { in: { asked: CoatsAsked; set: PathSet }; out: PathView | null };
+  bestPath: { in: { asked: CoatsAsked; set: PathSet }; out: BestPath | null };
+  /** The settings that lay the same film where something is found otherwise. */
+  equalFinish: { in: { from: EqualFrom; found: FoundOtherwise }; out: EqualFinish };
+  /** The best walk round a vehicle, what two hands make of it, and what one makes of it with a slow hardener. */
+  bestWalk: {
+    in: { asked: WalkAsked; slow: WalkAsked; starts: number | null };
+    out: { walk: Walk; two: ReturnType<typeof twoHands>; slow: Walk };
+  };
   /** Each way beside the others; null where the model does not reach. */
   wayEffects: { in: { ways: readonly HouseWay[]; setting: DoorSetting }; out: (WayEffect | null)[] };
 }
@@ -51,6 +67,14 @@ const HANDLERS: Handlers = {
   findInclusions: ({ rgba, width, height, scale_m_px }, onProgress) =>
     findInclusions(pictureOf(rgba, width, height), scale_m_px, { onProgress }),
   readReflection: ({ rgba, width, height, setup }) => readReflection(pictureOf(rgba, width, height), setup),
+  path: ({ asked, set }, onProgress) => pathView(asked, set, onProgress),
+  bestPath: ({ asked, set }, onProgress) => bestPath(asked, set, onProgress),
+  equalFinish: ({ from, found }) => equalFinish(from, found),
+  bestWalk: ({ asked, slow, starts }) => {
+    const from = { starts: starts ?? undefined };
+    const walk = shorterWalk(asked, bestWalk(asked, from), from.starts);
+    return { walk, two: twoHands(asked, walk), slow: bestWalk(slow, from) };
+  },
   boothPlan: (problem) => planBooth(problem),
   wayEffects: ({ ways, setting }, onProgress) => {
     const door = doorSetting(setting);

@@ -8,6 +8,8 @@ import { Field, FieldErrors, SelectField } from "~/kit/ui/field";
 import { More } from "~/kit/ui/more";
 import { SurePress } from "~/kit/ui/sure-press";
 import { Tag } from "~/kit/ui/tag";
+import { capital } from "~/kit/words/capital";
+import { counted } from "~/kit/words/when";
 import type { Route } from "./+types/people.route";
 
 type Shown = Route.ComponentProps["loaderData"];
@@ -27,7 +29,7 @@ export function PeopleDesk({ asked, people, devices, code, roles, now_ms, formKe
       <main className="max-w-[860px] space-y-8 px-4 py-6 sm:px-6">
         <h2 className="text-[25px] leading-[1.12] font-semibold tracking-tight sm:text-[31px]">
           {asked
-            ? `${count(people.length, "person", "people")} on ${count(devices.length, "device", "devices")}.`
+            ? `${counted(people.length, "person", "people")} on ${counted(devices.length, "device", "devices")}.`
             : "The program answers this machine alone."}
         </h2>
         {asked ? (
@@ -60,9 +62,6 @@ export function PeopleDesk({ asked, people, devices, code, roles, now_ms, formKe
     </>
   );
 }
-
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 function Devices({ devices, code, now_ms, answer }: Pick<Shown, "devices" | "code" | "now_ms"> & { answer: Answer }) {
   return (

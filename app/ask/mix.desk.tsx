@@ -42,7 +42,7 @@ export function AskMixDesk({ loaderData: { clears, parts, way } }: Pick<Route.Co
   const clear = clears.find((c) => c.id === clearId);
   const read = useMemo(() => rows.map((r) => areaOf(r, units)), [rows, units]);
   const areas = useMemo(() => read.flatMap((a, i) => (a.ok ? [{ area_m2: a.area_m2, bothSides: rows[i]!.both }] : [])), [read, rows]);
-  const faces = useMemo(() => read.flatMap((a, i) => (!a.ok ? [] : rows[i]!.both ? [a.outline, a.outline] : [a.outline])), [read, rows]);
+  const faces = useMemo(() => read.flatMap((a, i) => (!a.ok ? [] : rows[i]!.both ? [a, a] : [a])), [read, rows]);
   /** A usual gun at an even pace over each face. */
   const strokes = useCallback(
     (coats: number) => mixOver({ own: [], others: faces, way, gun: USUAL_GUN, after: 0 }, coats).strokes_m3,

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { useDraft } from "~/kit/draft/use-draft";
 import { TEXTURE_LIMITS } from "#core/models/flow/constants";
-import type { Polygon } from "#core/kernel/geometry/geometry";
+import type { PartOver } from "#core/models/spray/coat-over";
 import { usualStart } from "#core/coat/usual-start";
 import { FlowDesk } from "~/stations/spray/window.desk";
 import { Toggle } from "~/kit/ui/toggle";
@@ -11,12 +11,14 @@ import { NoClear } from "./no-clear";
 import type { Route } from "./+types/run.route";
 
 /** A part of a square metre, for the litres. */
-const SQUARE_M: Polygon = [
-  [0, 0],
-  [1, 0],
-  [1, 1],
-  [0, 1],
-];
+const SQUARE: PartOver = {
+  outline: [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1],
+  ],
+};
 
 const UNDER_M = 100e-6;
 
@@ -67,7 +69,7 @@ export function AskRunDesk({ loaderData: { clears } }: Pick<Route.ComponentProps
               start={start}
               coatNumber={Number(coat)}
               textureLimit={TEXTURE_LIMITS.asSprayed}
-              outline={SQUARE_M}
+              part={SQUARE}
               under_m={UNDER_M}
             />
           </>

@@ -6,7 +6,8 @@ import { CORRECTION_SCHOOLS, correctionSchool, stepName } from "#core/models/cor
 import type { FilmObservation } from "#core/models/film/film-field";
 import { DEFAULT_TAPE_M } from "#core/judge/limits";
 import { JUDGED_TEXTURE } from "#core/judge/texture";
-import { type PanelShape, SHAPES, SHAPE_KINDS, type ShapeKind, panelShape, placeInWords, suggestSpots } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import { type PanelShape, SHAPES, SHAPE_KINDS, type ShapeKind, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
@@ -109,7 +110,7 @@ function useSanding({
   shop,
   draft,
 }: {
-  kind: "bonnet" | "door" | "wing" | "quarter" | "roof" | "bootLid" | "bumper" | "tank" | "mirrorCap";
+  kind: ShapeKind;
   readFilm: (
     text: string,
   ) => { ok: true; si: number; entered: string; unit: string } | { ok: false; message: string } | { ok: false; message: null };
@@ -174,7 +175,7 @@ function Readings({
   productRevisionId: string | null;
   keeping: boolean;
   submit: SubmitFunction;
-  kind: "bonnet" | "door" | "wing" | "quarter" | "roof" | "bootLid" | "bumper" | "tank" | "mirrorCap";
+  kind: ShapeKind;
   substrate: "unknown" | "factory" | "refinish" | "plastic";
   formKey: string;
   draft: SandDraft;

@@ -1,5 +1,5 @@
 import { KeptForm } from "~/kit/draft/draft-form";
-import { useEffect, useRef, useState } from "react";
+import { Suspense, lazy, useEffect, useRef, useState } from "react";
 import { Link, useFetcher } from "react-router";
 import { nextAction } from "#core/models/schedule/next-panel";
 import { showSpan } from "#core/kernel/units/format";
@@ -18,6 +18,10 @@ import { PageHeader } from "~/kit/shell/page-header";
 import { Tag } from "~/kit/ui/tag";
 import type { Route } from "./+types/booth.route";
 import type { FormAnswer } from "~/kit/form/answer";
+
+/** Drawn with the page, fetched after it. */
+const BoothPath = lazy(() => import("./booth-later").then((m) => ({ default: m.BoothPath })));
+const BoothDial = lazy(() => import("./booth-later").then((m) => ({ default: m.BoothDial })));
 
 /** Read at three metres, worked with one finger: what to do next, and how every panel of the job stands. */
 export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: Pick<Route.ComponentProps, "loaderData">) {
@@ -72,6 +76,16 @@ export function BoothDesk({ loaderData: { vehicle, panels, jobId, formKey } }: P
             </p>
           )}
           <Presses {...{ panel, next, busy, send }} />
+          {panel?.path && (next.what === "stop" || next.what === "spray") && (
+            <Suspense>
+              <BoothPath path={panel.path} elapsed_s={panel.spraying ? Math.max(0, now_ms - panel.spraying.since_ms) / 1000 : null} />
+            </Suspense>
+          )}
+          {panel && !panel.below && (next.what === "spray" || next.what === "wait") && (
+            <Suspense>
+              <BoothDial key={`${panel.id} ${next.number}`} {...{ panel, jobId }} />
+            </Suspense>
+          )}
           <FieldErrors errors={fetcher.data?.ok === false && fetcher.data.message ? [fetcher.data.message] : undefined} />
           {mask && <p className="max-w-[46ch] text-[18px] font-medium text-amber-ink">{mask}</p>}
         </section>

@@ -9,6 +9,7 @@ import { sprayAct } from "~/stations/spray/spray.act.server";
 import { panelOr404 } from "~/kit/http/panel.server";
 import { guardedAction } from "~/kit/form/guarded-action";
 import { formPrefs } from "~/kit/http/prefs.server";
+import { answeredAs } from "#server/commands/answered-as";
 import { againstNow } from "#server/views/against-view";
 import { loadPanelView } from "#server/views/panel-view";
 import { doneAgainst } from "~/kit/words/hold-name";
@@ -31,15 +32,13 @@ export const action = acting(async ({ request, params: { jobId } }: Route.Action
   const at = (panelId: string) => ({ jobId, panelId, look: () => panelOr404(ctx, jobId, panelId) });
   if (textOf(form, "intent") === "comb") return sprayAct(ctx, at(textOf(form, "panelId")), form, { by, units });
   return answerForm(form, boothForm, async ({ intent, formKey, ...v }) => {
-    const input = { ...v, jobId, by, clientKey: `${formKey}-${v.panelId}-${v.number}-${intent}` };
+    const clientKey = `${formKey}-${v.panelId}-${v.number}-${intent}`;
     const view = intent === "start" ? await loadPanelView(ctx, jobId, v.panelId) : null;
     const against = view ? againstNow(view, "coat", ctx.now_ms()) : [];
-    const entryId = await (intent === "start" ? startCoat : stopCoat)(ctx, input);
-    return {
-      entryId,
-      message:
-        intent === "start" ? doneAgainst(`Coat ${v.number} started`, against, ctx.now_ms()) : `Coat ${v.number} logged; its flash runs`,
-    };
+    const said =
+      intent === "start" ? doneAgainst(`Coat ${v.number} started`, against, ctx.now_ms()) : `Coat ${v.number} logged; its flash runs`;
+    const entryId = await (intent === "start" ? startCoat : stopCoat)(ctx, { ...v, jobId, by, clientKey, said });
+    return { entryId, message: await answeredAs(ctx, clientKey, said) };
   });
 });
 

@@ -1,5 +1,7 @@
 import type { Around } from "#core/course/around";
 import { useUnits } from "~/kit/root/use-root";
+import { More } from "~/kit/ui/more";
+import { capital } from "~/kit/words/capital";
 import { aroundWords } from "./around.words";
 
 /** What is done around the steps at hand, each with its reason a tap away: a page of work says little before its press. */
@@ -12,10 +14,9 @@ export function AroundList({ around }: { around: readonly Around[] }) {
         const { what, why } = aroundWords(a, units);
         return (
           <li key={a.what}>
-            <details>
-              <summary className="min-h-11 cursor-pointer py-2.5">{what}.</summary>
-              <p className="pb-2 pl-4 text-[14px] text-ink2">{why}.</p>
-            </details>
+            <More label={what}>
+              <p className="text-[14px] text-ink2">{capital(why)}.</p>
+            </More>
           </li>
         );
       })}

@@ -9,6 +9,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { useUnits } from "~/kit/root/use-root";
 import { FieldErrors } from "~/kit/ui/field";
 import { StepperField } from "~/kit/ui/stepper-field";
+import { capital } from "~/kit/words/capital";
 import { StepFields, useAllNames } from "./along";
 import { CombHere } from "./comb-here";
 import type { HandAt } from "./course-at";
@@ -73,7 +74,7 @@ export function CoatHere({ step, name, hand, main }: { step: CourseStep; name: s
             {...(main ? { "data-kind": "main" } : {})}
             disabled={fetcher.state !== "idle"}
           >
-            {fetcher.state === "idle" ? press.charAt(0).toUpperCase() + press.slice(1) : "Saving…"}
+            {fetcher.state === "idle" ? capital(press) : "Saving…"}
           </button>
           <Link to={`${base}${step.layer ? "/spray/below" : "/spray"}`} className="press" data-kind="quiet">
             All settings

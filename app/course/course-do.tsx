@@ -12,6 +12,8 @@ import { useNow } from "~/kit/shell/now";
 import { whenText } from "~/kit/words/when";
 import { StepFields, useAllNames } from "./along";
 
+export { TextureRating } from "~/kit/panel/texture-rating";
+
 /** A moment before its time is no matter. */
 const SOON_MS = 30_000;
 

@@ -3,6 +3,7 @@ import { flatRemoval } from "#core/judge/flow-question";
 import type { StepHold } from "#core/course/step-hold";
 import { recordEntry } from "#server/commands/record-entry";
 import {
+  type Done,
   type Together,
   bakedTogether,
   cleanTogether,
@@ -25,14 +26,18 @@ import { coatOnForm, mixInForm, preparedForm, togetherFields } from "./together.
 /** What is done at a step of the course in one press, at this panel and at those that go along. */
 export const courseAct: Act = async (ctx, { jobId, panelId, look }, form, { units, by }) => {
   const clientKey = textOf(form, "formKey") || null;
-  const at = ({ step, panels }: { step: string; panels: readonly string[] }): Together => ({
+  const at = ({ step, panels }: { step: string; panels: readonly string[] }): Omit<Together, "said"> => ({
     ...{ jobId, step, by, clientKey },
     panelIds: [panelId, ...panels.filter((id) => id !== panelId)],
   });
-  const told = ({ entryIds: [entryId, ...also], views }: Done, done: string, against: readonly StepHold[] = []) => ({
+  const told = ({ entryIds: [entryId, ...also], said }: Done) => ({
     ...(entryId ? { entryId } : {}),
     also,
-    message: doneAgainst(forAll(done, views), against, ctx.now_ms()),
+    message: said,
+  });
+  const sayAll = (done: string) => ({ said: (views: readonly PanelView[]) => forAll(done, views) });
+  const sayAgainst = (what: "coat" | "heat", done: (first: PanelView | undefined) => string) => ({
+    said: (views: readonly PanelView[]) => doneAgainst(forAll(done(views[0]), views), against(views, what, ctx.now_ms()), ctx.now_ms()),
   });
   switch (textOf(form, "intent")) {
     case "coatOn":
@@ -42,35 +47,37 @@ export const courseAct: Act = async (ctx, { jobId, panelId, look }, form, { unit
           ...(turns === null ? {} : { turns }),
           ...(fluidRate === null ? {} : { fluidRate_m3_s: fluidRate }),
         };
-        const done = await coatTogether(ctx, { ...at(v), otherwise });
-        const action = done.views[0]?.standing.action;
-        const what = action ? `${action.layer ?? "coat"} ${action.number ?? ""}`.trim() : "coat";
-        return told(done, `${capital(what)} is on; its clock runs`, against(done.views, "coat", ctx.now_ms()));
+        return told(
+          await coatTogether(ctx, { ...at(v), otherwise, ...sayAgainst("coat", (first) => `${coatName(first)} is on; its clock runs`) }),
+        );
       });
     case "prepared":
-      return answerForm(form, preparedForm, async ({ ticks, ...v }) => told(await prepareTogether(ctx, { ...at(v), ticks }), "Prepared"));
+      return answerForm(form, preparedForm, async ({ ticks, ...v }) =>
+        told(await prepareTogether(ctx, { ...at(v), ticks, ...sayAll("Prepared") })),
+      );
     case "mixIn":
       return answerForm(form, mixInForm(units), async ({ volume, ...v }) =>
-        told(await mixTogether(ctx, { ...at(v), volume_m3: volume }), "Mixed; the pot clock runs"),
+        told(await mixTogether(ctx, { ...at(v), volume_m3: volume, ...sayAll("Mixed; the pot clock runs") })),
       );
     case "heatOn":
       return answerForm(form, z.object(togetherFields), async (v) => {
-        const done = await heatTogether(ctx, at(v));
-        return told(done, "Heat is on; its clock runs", against(done.views, "heat", ctx.now_ms()));
+        return told(await heatTogether(ctx, { ...at(v), ...sayAgainst("heat", () => "Heat is on; its clock runs") }));
       });
     case "baked":
       return answerForm(
         form,
         z.object(togetherFields).and(bakedForm(units, await sheetOr404(ctx, panelId))),
         async ({ part, time, ...v }) =>
-          told(await bakedTogether(ctx, { ...at(v), bake: { part_K: part, time_s: time } }), "Baked; it cools now"),
+          told(await bakedTogether(ctx, { ...at(v), bake: { part_K: part, time_s: time }, ...sayAll("Baked; it cools now") })),
       );
     case "turn":
       return answerForm(form, z.object(togetherFields).and(turnForm), async ({ how, side, ...v }) =>
-        told(await turnTogether(ctx, { ...at(v), how, side }), "Turned"),
+        told(await turnTogether(ctx, { ...at(v), how, side, ...sayAll("Turned") })),
       );
     case "clean":
-      return answerForm(form, z.object(togetherFields), async (v) => told(await cleanTogether(ctx, at(v)), "Looked over: nothing found"));
+      return answerForm(form, z.object(togetherFields), async (v) =>
+        told(await cleanTogether(ctx, { ...at(v), ...sayAll("Looked over: nothing found") })),
+      );
     case "flatten":
       return answerForm(form, flattenForm(units), async ({ grit, by: how, removal }) => {
         const { job, state, shopRemoval } = await look();
@@ -87,9 +94,13 @@ export const courseAct: Act = async (ctx, { jobId, panelId, look }, form, { unit
   }
 };
 
-type Done = Awaited<ReturnType<typeof heatTogether>>;
+/** "Coat 2", "Base 1": which coat comes next there. */
+function coatName(view: PanelView | undefined): string {
+  const action = view?.standing.action;
+  return capital(action ? `${action.layer ?? "coat"} ${action.number ?? ""}`.trim() : "coat");
+}
 
-/** "Bonnet and door: coat 2 is on"; of one panel, and of a form that was sent again, without its name. */
+/** "Bonnet and door: coat 2 is on"; of one panel without its name. */
 const forAll = (done: string, views: readonly PanelView[]): string =>
   views.length > 1 ? `${views.map((v) => v.panel.name).join(", ")}: ${done.charAt(0).toLowerCase()}${done.slice(1)}` : done;
 

@@ -20,7 +20,7 @@ const Turn = lazy(() => import("./course-do").then((m) => ({ default: m.Turn }))
 const Heat = lazy(() => import("./course-do").then((m) => ({ default: m.Heat })));
 const ReadingDesk = lazy(() => import("~/kit/readings/reading-desk").then((m) => ({ default: m.ReadingDesk })));
 const LookOver = lazy(() => import("~/stations/inspect/look-over").then((m) => ({ default: m.LookOver })));
-const TextureRating = lazy(() => import("~/kit/panel/texture-rating").then((m) => ({ default: m.TextureRating })));
+const TextureRating = lazy(() => import("./course-do").then((m) => ({ default: m.TextureRating })));
 const CorrectHere = lazy(() => import("./correct-here").then((m) => ({ default: m.CorrectHere })));
 const ReleaseHere = lazy(() => import("~/stations/hand-over/release-here").then((m) => ({ default: m.ReleaseHere })));
 

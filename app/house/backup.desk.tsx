@@ -1,9 +1,10 @@
-import { counted } from "~/kit/words/when";
 import { Form, Link } from "react-router";
 import type { FormAnswer } from "~/kit/form/answer";
 import { PageHeader } from "~/kit/shell/page-header";
 import { FieldErrors } from "~/kit/ui/field";
 import { SurePress } from "~/kit/ui/sure-press";
+import { capital } from "~/kit/words/capital";
+import { counted } from "~/kit/words/when";
 import type { Route } from "./+types/backup.route";
 
 type Copy = Route.ComponentProps["loaderData"];
@@ -45,7 +46,7 @@ export function BackupDesk({ copy: { on, size, what, fault, inside }, answer }: 
   );
 }
 
-const jobs = (n: number): string => `${n} ${n === 1 ? "job" : "jobs"}`;
+const jobs = (n: number): string => counted(n, "job", "jobs");
 
 function headline({ jobs: list, same, others }: Inside): string {
   const goes = list.filter((j) => j.then === null).length;
@@ -105,7 +106,7 @@ function Others({ others, newest }: Inside) {
         {others.map(({ what, then, now }) => (
           <tr key={what} className="border-t border-hair">
             <th scope="row" className="py-2 text-left font-medium">
-              {what.charAt(0).toUpperCase() + what.slice(1)}
+              {capital(what)}
             </th>
             <td>{then}</td>
             <td>{now}</td>

@@ -1,4 +1,4 @@
-import { SHORTCUTS } from "~/kit/shell/use-shortcuts";
+import { SHORTCUTS } from "./shortcuts";
 import { PageHeader } from "~/kit/shell/page-header";
 
 export const meta = () => [{ title: "Keyboard shortcuts · Yakamoz" }];

@@ -1,7 +1,7 @@
 import { acting } from "~/kit/form/in-words.server";
 import { format } from "date-fns";
 import { data, redirect } from "react-router";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { listPanels } from "#server/repos/panel-repo";
 import { moveEntry } from "#server/commands/move-entry";
 import { entryToPutRight, putRight } from "#server/commands/put-right";

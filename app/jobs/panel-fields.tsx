@@ -228,7 +228,7 @@ function ShapeField({
   region,
 }: {
   outlineStays: boolean;
-  kind: "bonnet" | "door" | "wing" | "quarter" | "roof" | "bootLid" | "bumper" | "tank" | "mirrorCap" | "own";
+  kind: ShapeKind | "own";
   errors: Record<string, string[]>;
   draft: PanelDraft;
   region: Region;
@@ -262,7 +262,7 @@ function Preview({
   draft,
 }: {
   shape: PanelShape | null;
-  kind: "bonnet" | "door" | "wing" | "quarter" | "roof" | "bootLid" | "bumper" | "tank" | "mirrorCap" | "own";
+  kind: ShapeKind | "own";
   outlineStays: boolean;
   draft: PanelDraft;
 }) {

@@ -1,3 +1,4 @@
+import { shadeOf } from "#core/models/colour/job-colours";
 import { noGaugeReads } from "#core/panel/brief";
 import { Suspense, lazy, useMemo, useState } from "react";
 import { Outlet, useLocation } from "react-router";
@@ -12,17 +13,18 @@ import { OthersEntries } from "~/kit/root/use-root";
 import { PageHeader } from "~/kit/shell/page-header";
 import type { Route } from "./+types/panel.route";
 
-/** Drawn on the server, and looked at before it is touched: what moves it comes after what the page itself asks. */
-const FilmSection = lazy(() => import("~/kit/panel/film-pictures").then((m) => ({ default: m.FilmSection })));
-const FilmStrip = lazy(() => import("~/kit/panel/film-pictures").then((m) => ({ default: m.FilmStrip })));
-
-/** Links to the job's other panels, and on a phone to the stations: they lead there before their scripts have come. */
-const PanelMenu = lazy(() => import("./panel-menu").then((m) => ({ default: m.PanelMenu })));
-const OtherPanels = lazy(() => import("./panel-menu").then((m) => ({ default: m.OtherPanels })));
+/**
+ * Drawn on the server, and looked at before it is touched: what moves it comes after what the page itself asks. Links to the job's other panels, and on a
+ * phone to the stations, lead there before their scripts have come.
+ */
+const late = () => import("./panel-late");
+const FilmSection = lazy(() => late().then((m) => ({ default: m.FilmSection })));
+const FilmStrip = lazy(() => late().then((m) => ({ default: m.FilmStrip })));
+const PanelMenu = lazy(() => late().then((m) => ({ default: m.PanelMenu })));
+const OtherPanels = lazy(() => late().then((m) => ({ default: m.OtherPanels })));
 
 /** Needed by hardly any panel: they come when they are. */
 const InTheWayNotice = lazy(() => import("~/kit/panel/in-the-way"));
-
 const DoubtfulNotice = lazy(() => import("~/kit/panel/doubtful-notice"));
 
 /** What is one tap away is worked out while a page rests; the models come for it then. */
@@ -44,12 +46,13 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
       : state.coats.length
         ? "As sprayed, predicted"
         : "Below the clear";
+  const shade = shadeOf(job, panel.colour);
   const section = (
     <Suspense fallback={<div className="aspect-[190/600] max-h-[72dvh] w-full" />}>
       <FilmSection
         layers={state.layers}
         floor_m={floor_m}
-        baseColour={job.colourCss}
+        baseColour={shade.css}
         preview={preview}
         caption={caption}
         ground={noGaugeReads(panel.substrate) ? "plastic" : "metal"}
@@ -64,7 +67,7 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
         note={
           <>
             <span className="max-lg:hidden">
-              {[job.colourName, FINISHES[job.finish].toLowerCase(), state.coloured && "single stage", by].filter(Boolean).join(" · ")}
+              {[shade.name, FINISHES[job.finish].toLowerCase(), state.coloured && "single stage", by].filter(Boolean).join(" · ")}
             </span>
             <Suspense>
               <OtherPanels {...view} />
@@ -87,7 +90,7 @@ export function PanelLayoutDesk({ loaderData: view, params }: Pick<Route.Compone
               aria-label="Section of the film"
             >
               <Suspense>
-                <FilmStrip layers={state.layers} floor_m={floor_m} baseColour={job.colourCss} preview={preview} />
+                <FilmStrip layers={state.layers} floor_m={floor_m} baseColour={shade.css} preview={preview} />
               </Suspense>
             </summary>
             <div className="mx-auto max-w-60 pt-3">{section}</div>

@@ -1,6 +1,6 @@
 import { inRange } from "../kernel/guard";
 import type { GunSettings } from "../models/spray/deposit";
-import type { CoatVolume } from "../models/spray/strokes";
+import type { CoatVolume } from "../models/spray/coat-over";
 import { USUAL_GUN } from "../models/spray/usual-gun";
 import { volumeOfCoat } from "../models/ways/way-volumes";
 import type { PanelBrief } from "../panel/brief";
@@ -26,10 +26,11 @@ export const coatTime_s = (facts: Pick<PanelFacts, "coats" | "backCoats">, { tim
 /** The next coat's time, with the gun in the hand at the way's pace. */
 export function nextCoatTime_s(asked: NextAsked & { brief: PanelBrief; facts: PanelFacts }): number {
   const { brief, facts, way } = asked;
-  const { settings, zone } = nextCoat(asked);
+  const { settings, zone, number } = nextCoat(asked);
   const { outline } = brief.shape;
+  const { rows } = brief;
   const { trigger } = way;
   // Where nobody could have sprayed with what was logged, a usual gun over the part.
-  const over = (gun: GunSettings) => volumeOfCoat(outline, gun, { zone, trigger });
+  const over = (gun: GunSettings) => volumeOfCoat(outline, gun, { zone, trigger, rows, number });
   return coatTime_s(facts, inRange(() => over(settings)) ?? over(USUAL_GUN));
 }

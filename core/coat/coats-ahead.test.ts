@@ -127,7 +127,7 @@ test("a mix over several faces: their last coats go on together, a further coat 
   const face = { side: "front" as const, coats };
   expect(facesMixed([face], "both")).toEqual([face, face]);
   expect(facesMixed([face], undefined)).toEqual([]);
-  const over = mixOver({ own: [face], others: [door.outline], way: a.way, gun: nextCoat(a).settings, after: 0 }, 2);
+  const over = mixOver({ own: [face], others: [{ outline: door.outline }], way: a.way, gun: nextCoat(a).settings, after: 0 }, 2);
   expect(over.strokes_m3[0]).toBeCloseTo(2 * coats[0]!.volume_m3, 12);
   expect(filmOfCoat([])).toBeNull();
   expect(filmsMixed(coats, { coats: 2, dryTotal_m: 60e-6 }).reduce((x, y) => x + y)).toBeCloseTo(60e-6, 12);

@@ -64,7 +64,12 @@ export function coatsAhead(asked: CoatsAsked, side: Side = nextSide(asked.facts,
   const lie = wetBuild(facts, side).length;
   return (
     rows?.map((row): CoatAhead => {
-      const volume = volumeOfCoat(brief.shape.outline, row.gun, { zone: row.zone, trigger: way.trigger });
+      const volume = volumeOfCoat(brief.shape.outline, row.gun, {
+        zone: row.zone,
+        trigger: way.trigger,
+        rows: brief.rows,
+        number: row.number,
+      });
       const laid = row.build.length >= lie + row.number - on.length ? lie : 0; // none of them once it was sanded between
       return { ...row, side, laid, volume_m3: volume.volume_m3, time_s: coatTime_s(facts, volume) };
     }) ?? null

@@ -39,19 +39,20 @@ export function coatsToMix(asked: CoatsAsked, side: Side): MixCoat[] {
       dry_m,
     }));
   const on = coatsOf(facts, side).length;
-  return coatVolumes(way, { outline: brief.shape.outline, gun: hand.settings, coats: brief.coatsPlanned }).flatMap((v, i) =>
-    i < on
-      ? []
-      : [
-          {
-            number: i + 1,
-            gun: coatGun(hand.settings, plannedCoat(way, i + 1)),
-            more: 0,
-            volume_m3: v.volume_m3,
-            time_s: coatTime_s(facts, v),
-            dry_m: null,
-          },
-        ],
+  return coatVolumes(way, { outline: brief.shape.outline, rows: brief.rows, gun: hand.settings, coats: brief.coatsPlanned }).flatMap(
+    (v, i) =>
+      i < on
+        ? []
+        : [
+            {
+              number: i + 1,
+              gun: coatGun(hand.settings, plannedCoat(way, i + 1)),
+              more: 0,
+              volume_m3: v.volume_m3,
+              time_s: coatTime_s(facts, v),
+              dry_m: null,
+            },
+          ],
   );
 }
 
@@ -69,6 +70,9 @@ export const litresTogether = (all: readonly CoatsAsked[]): Litres => withWaste(
 export function litresAgain(asked: CoatsAsked): Litres {
   const { brief, way } = asked;
   const { settings: gun } = handGun(asked);
-  const face = coatVolumes(way, { outline: brief.shape.outline, gun, coats: brief.coatsPlanned }).reduce((a, v) => a + v.volume_m3, 0);
+  const face = coatVolumes(way, { outline: brief.shape.outline, rows: brief.rows, gun, coats: brief.coatsPlanned }).reduce(
+    (a, v) => a + v.volume_m3,
+    0,
+  );
   return withWaste(facesOf(brief).length * face);
 }

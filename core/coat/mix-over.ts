@@ -1,6 +1,5 @@
-import type { Polygon } from "../kernel/geometry/geometry";
 import type { GunSettings } from "../models/spray/deposit";
-import type { CoatVolume } from "../models/spray/strokes";
+import type { CoatVolume, PartOver } from "../models/spray/coat-over";
 import type { HouseWay } from "../models/ways/way";
 import { coatVolumes } from "../models/ways/way-volumes";
 import type { Side } from "../record/kinds";
@@ -26,7 +25,7 @@ export interface MixOver {
   /** Faces of the panel itself with their coats to come; none where something else than its own clear is mixed. */
   own: readonly MixFace[];
   /** Other faces, each with all the coats of the way after so many. */
-  others: readonly Polygon[];
+  others: readonly PartOver[];
   way: HouseWay;
   gun: GunSettings;
   after: number;
@@ -36,7 +35,7 @@ export interface MixOver {
 export function mixOver({ own, others, way, gun, after }: MixOver, coats: number): { strokes_m3: number[]; coats_s: number[] } {
   const faces: (readonly Pick<CoatVolume, "volume_m3" | "time_s">[])[] = [
     ...own.map((f) => f.coats),
-    ...others.map((outline) => coatVolumes(way, { outline, gun, coats: after + coats }).slice(after)),
+    ...others.map((part) => coatVolumes(way, { ...part, gun, coats: after + coats }).slice(after)),
   ];
   return {
     strokes_m3: eachCoat(

@@ -42,6 +42,8 @@ export interface HandAsked {
   sheet: Pick<ProductSheet, "reducerMin" | "gun">;
   /** What nobody's gun and mix begin with; where it is not given the way's gun and the sheet's least. */
   start?: { gun: GunSettings & { turns: number }; reducer: number } | undefined;
+  /** What is tried otherwise with the gun in the hand, whatever is known of it. */
+  tried?: Partial<Pick<GunSettings, "overlap" | "handSpeed_m_s">> | undefined;
 }
 export interface NextAsked extends HandAsked {
   brief: Pick<PanelBrief, "sides" | "coatsPlanned"> & Partial<Pick<PanelBrief, "tilt_rad">>;
@@ -53,6 +55,11 @@ export interface NextAsked extends HandAsked {
  * only once that is taken out. Its reducer is what was mixed, else what was sprayed last, else the least that the sheet asks for.
  */
 export function handGun(asked: HandAsked): HandGun {
+  const hand = handKnown(asked);
+  return asked.tried ? { ...hand, settings: { ...hand.settings, ...asked.tried } } : hand;
+}
+
+function handKnown(asked: HandAsked): HandGun {
   const { facts: state, way, sheet, start } = asked;
   const own = newestCoat(state)?.entry ?? null;
   const other = state.coatElsewhere;
@@ -107,6 +114,12 @@ function asPlanned({ number, role }: BodyOf<"coat">, way: HouseWay): PlannedCoat
   return planned.role === role ? planned : null;
 }
 const reducerBefore = (coat: BodyOf<"coat">, way: HouseWay) => Math.max(0, coat.reducer - (asPlanned(coat, way)?.reducerShift ?? 0));
+
+/** The gun in the hand that sprays the next coat with these settings: what its way changes for that coat taken out. */
+export function handFor(asked: NextAsked, settings: BodyOf<"coat">["settings"]): BodyOf<"coat">["settings"] {
+  const planned = plannedCoat(asked.way, coatsOf(asked.facts, nextSide(asked.facts, asked.brief)).length + 1);
+  return handOf(settings, handGun(asked).mixed ? { ...planned, reducerShift: 0 } : planned);
+}
 
 /** Settings offered for a panel's next coat: the gun in the hand at the pace that the house way gives this coat. */
 export function nextCoat(asked: NextAsked): NextCoat {

@@ -22,6 +22,7 @@ export interface CourseAsked {
   shop?: ShopFactors | undefined;
   /** What nobody's gun and mix begin with, where that is not the way's gun and the sheet's least. */
   start?: HandAsked["start"];
+  tried?: HandAsked["tried"];
 }
 
 /** The wait before the next coat that is planned: since when, and its window. */

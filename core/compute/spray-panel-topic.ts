@@ -4,7 +4,7 @@ import { toSi } from "../kernel/units/convert";
 import { filmFigures, middleOf } from "../models/panel-film/film-figures";
 import { panelFilm } from "../models/panel-film/panel-film";
 import { sprayRows, sprayer, waitOn } from "../models/panel-film/spray-rows";
-import { passesOver } from "../models/spray/strokes";
+import { rowsOver } from "../models/spray/row-plan";
 import { fromUm, op, opsTable } from "./op";
 
 const num = z.number();
@@ -58,10 +58,9 @@ const sprayPanel = op(input, (i) => {
   };
   const hand = { handSpeed_m_s: i.v, turn_s: i.turn, held: i.held };
   for (let coat = 1; coat <= i.coats; coat++) {
-    const at = sprayer(film, gun, coat);
-    const rows = passesOver(rectangle(i.width, i.height), { fan_m: at.cone.fan_m, overlap: i.overlap });
-    sprayRows(film, gun, rows, hand, coat);
+    sprayRows(film, gun, (fan_m) => rowsOver(rectangle(i.width, i.height), { fan_m, overlap: i.overlap }), hand, coat);
     if (i.dwell) {
+      const at = sprayer(film, gun, coat);
       const there = { x_m: i.dwell.x, y_m: i.dwell.y };
       at.moves(there, there, i.dwell.s, true);
       at.ends();

@@ -1,7 +1,7 @@
 import { turnAfter_s } from "../models/ways/after-last-coat";
 import type { CoatWait } from "../models/ways/wait-after";
 import { plannedCoat } from "../models/ways/way";
-import type { CoatVolume } from "../models/spray/strokes";
+import type { CoatVolume } from "../models/spray/coat-over";
 import { FLATTEN_S } from "../models/trade-limits";
 import { coatVolumes } from "../models/ways/way-volumes";
 import type { CoatState } from "../panel/builds";
@@ -38,6 +38,7 @@ export const coatsToStep = (asked: CoatsAsked & { forecast?: boolean }, o: Pick<
   ...o,
   volumes: coatVolumes(asked.way, {
     outline: asked.brief.shape.outline,
+    rows: asked.brief.rows,
     gun: handGun(asked).settings,
     coats: asked.brief.coatsPlanned,
   }),

@@ -18,6 +18,12 @@ export const GUN_BOUNDS = {
   reducer: { min: 0, max: 1 },
 } as const satisfies Spans;
 
+/** Rows over a part: how far the first lies within its edge, and how far the gun runs past the ends. */
+export const ROW_BOUNDS = {
+  first_m: { min: -0.2, max: 0.5 },
+  overrun_m: { min: 0, max: 0.5 },
+} as const satisfies Spans;
+
 /** Air and material as far as the spray models reach, a part up to a bake's end. */
 export const CLIMATE_BOUNDS = {
   air_K: { min: 273.15, max: 323.15 },

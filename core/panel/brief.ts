@@ -1,4 +1,5 @@
 import type { PanelShape } from "../kernel/geometry/shapes";
+import type { RowPlan } from "../models/spray/row-plan";
 import type { StackWeights } from "../models/film/stack-prior";
 
 export const SUBSTRATES = {
@@ -17,6 +18,8 @@ export interface PanelBrief {
   substrate: Substrate;
   /** Inclination of the surface: π/2 vertical, 0 horizontal. */
   tilt_rad: number;
+  /** Where the rows of its coats lie, once somebody has planned them. */
+  rows?: RowPlan | undefined;
   /** Coats on each face. */
   coatsPlanned: number;
   /** Faces that are sprayed; of two the back comes first, and only the front is read and judged. */

@@ -60,7 +60,7 @@ test("a coat takes what its strokes put through the gun; a held trigger takes mo
   const shape = panelShape("mirrorCap", { width_m: 0.22, height_m: 0.15 });
   const settings = { ...USUAL_GUN, fluidFrom: "turns" as const, fan_m: null };
   const taken = (wayId: string, over: object = {}, zone: CoatZone = "whole") =>
-    sprayedVolume({ shape }, houseWay(wayId), { settings: { ...settings, ...over }, zone });
+    sprayedVolume({ shape }, houseWay(wayId), { settings: { ...settings, ...over }, zone, number: 1 });
   const usual = taken("two-full")!;
   expect(usual).toBeGreaterThan(5e-6);
   expect(taken("near-fast")!).toBeGreaterThan(usual);

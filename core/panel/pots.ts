@@ -56,11 +56,7 @@ export const potInHand = (pots: readonly PotState[], now_ms: number): PotState |
 export const outOfPot = (
   pots: readonly PotState[],
   now_ms: number,
-  {
-    brief,
-    way,
-    sprayed,
-  }: { brief: Pick<PanelBrief, "shape">; way: Pick<HouseWay, "trigger">; sprayed: Pick<BodyOf<"coat">, "settings" | "zone"> | null },
+  { brief, way, sprayed }: { brief: Pick<PanelBrief, "shape" | "rows">; way: Pick<HouseWay, "trigger">; sprayed: CoatSprayed | null },
 ): { potId: string | null; volume_m3: number | null } => ({
   potId: potInHand(pots, now_ms)?.entry.id ?? null,
   volume_m3: sprayed && sprayedVolume(brief, way, sprayed),
@@ -73,12 +69,15 @@ export const isOf = ({ body }: EntryOf<"mix">, sheet: Pick<ProductSheet, "name">
 /** More than any coat takes: beyond it the strokes were no strokes. */
 const MOST_COAT_M3 = 0.1;
 
+/** What of a coat its volume is told from. */
+export type CoatSprayed = Pick<BodyOf<"coat">, "settings" | "zone" | "number">;
+
 /** What a coat takes out of its pot by its strokes over the part; null where the settings are beyond sense. */
 export function sprayedVolume(
-  { shape }: Pick<PanelBrief, "shape">,
+  { shape, rows }: Pick<PanelBrief, "shape" | "rows">,
   { trigger }: Pick<HouseWay, "trigger">,
-  { settings, zone }: Pick<BodyOf<"coat">, "settings" | "zone">,
+  { settings, zone, number }: CoatSprayed,
 ): number | null {
-  const volume_m3 = inRange(() => volumeOfCoat(shape.outline, settings, { zone, trigger }).volume_m3);
+  const volume_m3 = inRange(() => volumeOfCoat(shape.outline, settings, { zone, trigger, rows, number }).volume_m3);
   return volume_m3 !== null && volume_m3 <= MOST_COAT_M3 ? volume_m3 : null;
 }

@@ -11,6 +11,7 @@ export const USUALLY_HANGS: Record<ShapeKind, "vertical" | "horizontal"> = {
   bumper: "vertical",
   tank: "horizontal",
   mirrorCap: "horizontal",
+  jamb: "vertical",
 };
 
 /** Names of parts, each its own: the second door is "Door 2". */

@@ -4,6 +4,7 @@ import { type ShapeKind, SHAPES, panelShape, suggestSpots } from "#core/kernel/g
 import { holdOf } from "#core/models/defects/holds";
 import type { DefectKind } from "#core/models/defects/kinds";
 import { normals, seededRandom } from "#core/kernel/stats/random";
+import type { RowPlan } from "#core/models/spray/row-plan";
 import type { BodyInputOf, EntryKind } from "#core/record/bodies";
 import { threeFilms, typedFilm } from "#core/panel/testing/test-ledger";
 import { livingEntries } from "#core/record/timeline";
@@ -77,6 +78,8 @@ export async function makePanel(
   const sides: 1 | 2 = chance(0.2) ? 2 : 1;
   const coatsPlanned = pick([2, 2, 3]);
   if (sides === 2) story.push("two faces");
+  const rows = rowsOf(seed);
+  if (rows) story.push("rows planned");
   const job: Parameters<typeof createJob>[1] = {
     vehicle: `Panel ${seed}`,
     colourName: "grey",
@@ -92,6 +95,7 @@ export async function makePanel(
       substrate: pick(SUBSTRATES),
       productRevisionId: product.revisionId,
       coatsPlanned,
+      rows,
     },
   };
   const { jobId, panelId } = await send((at) => createJob(at, job));
@@ -368,4 +372,12 @@ export async function makePanel(
     if (chance(0.5)) await coats(1);
   }
   return { seed, jobId, panelId, story };
+}
+
+/** Rows as somebody may have planned them; of a stream of their own, so that all else of a seed stays. */
+function rowsOf(seed: number): RowPlan | undefined {
+  const random = seededRandom(9_000_011 + seed);
+  if (random() < 0.6) return undefined;
+  const tick = () => random() < 0.5;
+  return { turned: tick(), even: tick(), staggered: tick(), endsFirst: tick(), first_m: 0.2 * random() - 0.1, overrun_m: 0.3 * random() };
 }

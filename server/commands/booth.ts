@@ -1,5 +1,5 @@
-import { outOfPot } from "#core/panel/pots";
-import type { BodyInputOf, BodyOf } from "#core/record/bodies";
+import { type CoatSprayed, outOfPot } from "#core/panel/pots";
+import type { BodyInputOf } from "#core/record/bodies";
 import { coatsOn } from "#core/panel/coats-on";
 import { nextAsked } from "#core/coat/asked";
 import { nextCoat } from "#core/coat/next-coat";
@@ -15,6 +15,8 @@ interface BoothInput {
   number: number;
   by: string;
   clientKey: string;
+  /** In which words it is answered, as it stood before it. */
+  said?: string | undefined;
 }
 
 const askedOf = (what: "start" | "stop", { panelId, number }: BoothInput) => ({ what, panelId, number });
@@ -35,6 +37,7 @@ export async function startCoat(ctx: ServerContext, input: BoothInput): Promise<
     by: input.by,
     clientKey: input.clientKey,
     asked,
+    said: input.said,
   });
 }
 
@@ -54,6 +57,7 @@ export async function stopCoat(ctx: ServerContext, input: BoothInput): Promise<s
     by: input.by,
     clientKey: input.clientKey,
     asked,
+    said: input.said,
   });
 }
 
@@ -64,21 +68,25 @@ export function coatAsPlanned(ctx: ServerContext, view: PanelView, otherwise: Se
   return {
     ...{ number: loggedAs, role, settings, reducer, side, zone },
     tilt_rad: view.state.turned?.body.tilt_rad ?? null,
-    ...potNow(ctx, view, { settings, zone }),
+    ...potNow(ctx, view, { settings, zone, number: loggedAs }),
     wetReading_m: null,
   };
 }
 
+interface LogCoat {
+  body: BodyInputOf<"coat">;
+  by: string;
+  clientKey: string | null;
+  shown?: number | null;
+  said?: string | undefined;
+}
+
 /**
  * Logs a coat with its settings as typed; it gets the next number that no coat was logged as.
- * @param shown the coat that the form said it logs; null: it said none
+ * @param shown the coat that the form said it logs; null: it said none @param said in which words it is answered
  * @throws Refusal where that coat was logged meanwhile, from another window: asked, not counted twice
  */
-export async function logCoat(
-  ctx: ServerContext,
-  view: PanelView,
-  { body, by, clientKey, shown = null }: { body: BodyInputOf<"coat">; by: string; clientKey: string | null; shown?: number | null },
-): Promise<string> {
+export async function logCoat(ctx: ServerContext, view: PanelView, { body, by, clientKey, shown = null, said }: LogCoat): Promise<string> {
   const again = await entryBefore(ctx, view.panel.id, clientKey, body);
   if (again) return again;
   const { loggedAs, number, side, role, zone: planned } = nextCoat(nextAsked(view));
@@ -94,13 +102,14 @@ export async function logCoat(
   return recordEntry(ctx, {
     panelId: view.panel.id,
     kind: "coat",
-    body: { side, zone, tilt_rad, ...potNow(ctx, view, { settings: body.settings, zone }), ...body, number: loggedAs },
+    body: { side, zone, tilt_rad, ...potNow(ctx, view, { settings: body.settings, zone, number: loggedAs }), ...body, number: loggedAs },
     by,
     clientKey,
     asked: body,
+    said,
     expectedVersion: view.expectedVersion,
   });
 }
 
-const potNow = (ctx: ServerContext, { state, panel, job }: PanelView, sprayed: Pick<BodyOf<"coat">, "settings" | "zone">) =>
+const potNow = (ctx: ServerContext, { state, panel, job }: PanelView, sprayed: CoatSprayed) =>
   outOfPot(state.pots, ctx.now_ms(), { brief: panel, way: job.way, sprayed });

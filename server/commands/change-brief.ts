@@ -143,17 +143,22 @@ export async function copyJob(
 ): Promise<{ jobId: string; panelId: string }> {
   const job = await getJob(ctx.db, jobId);
   const panels = await listPanels(ctx.db, jobId);
-  const [panel, ...morePanels] = panels.map(({ name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides }): NewPanel => ({
-    name,
-    shape,
-    tilt_rad,
-    substrate,
-    productRevisionId,
-    coatsPlanned,
-    sides,
-  }));
+  const [panel, ...morePanels] = panels.map(
+    ({ name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides, rows, place, colour }): NewPanel => ({
+      name,
+      shape,
+      tilt_rad,
+      substrate,
+      productRevisionId,
+      coatsPlanned,
+      sides,
+      rows,
+      place,
+      colour,
+    }),
+  );
   if (!job || !panel) throw new Refusal(null, "This job is no longer there", 404);
-  const { colourName, colourCss, finish, way, brief } = job;
+  const { colourName, colourCss, finish, way, brief, colours } = job;
   const vehicle = `${job.vehicle}, again`;
-  return createJob(ctx, { vehicle, colourName, colourCss, finish, wayId: way.id, way, brief, panel, morePanels, clientKey });
+  return createJob(ctx, { vehicle, colourName, colourCss, finish, wayId: way.id, way, brief, colours, panel, morePanels, clientKey });
 }

@@ -57,6 +57,7 @@ export async function exportJob(ctx: ServerContext, jobId: string, only?: string
       wayId: job.way.id,
       ...(isOfAll(job.way.id) ? {} : { way: houseWayBody.parse(job.way) }),
       brief: job.brief,
+      colours: job.colours,
       createdAt_ms: job.createdAt_ms,
     },
     shop: {
@@ -85,7 +86,7 @@ export async function exportJob(ctx: ServerContext, jobId: string, only?: string
 
 /** A panel of a job file, with its ledger in the order of writing. */
 const panelOf = (
-  { id, name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides }: Panel,
+  { id, name, shape, tilt_rad, substrate, productRevisionId, coatsPlanned, sides, rows, place, colour }: Panel,
   ledger: readonly LedgerEntry[],
   order: ReadonlyMap<string, number>,
 ): JobBundle["panels"][number] => ({
@@ -102,6 +103,9 @@ const panelOf = (
   productRevisionId,
   coatsPlanned,
   sides: sides ?? 1,
+  ...(rows ? { rows } : {}),
+  ...(place ? { place } : {}),
+  ...(colour ? { colour } : {}),
   entries: ledger.map((e) => ({
     id: e.id,
     kind: e.kind,

@@ -1,3 +1,4 @@
+import { type JobColours, ONE_COLOUR, type PartColour } from "#core/models/colour/job-colours";
 import { requireRight } from "../access/actor";
 import type { Substrate } from "#core/panel/brief";
 import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
@@ -5,6 +6,7 @@ import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { type SheetInput, sheetRefusals } from "#core/models/product/sheet";
 import { anySheet } from "#core/models/product/sheet-schema";
 import type { HouseWay } from "#core/models/ways/way";
+import type { RowPlan } from "#core/models/spray/row-plan";
 import type { Finish } from "#core/models/ways/terms";
 import { ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
@@ -29,6 +31,9 @@ export interface NewPanel {
   productRevisionId: string;
   coatsPlanned: number;
   sides?: 1 | 2 | undefined;
+  rows?: RowPlan | undefined;
+  place?: string | undefined;
+  colour?: PartColour | undefined;
 }
 export interface NewJob {
   vehicle: string;
@@ -39,12 +44,13 @@ export interface NewJob {
   /** A way as another job or a job file has it, with that id. */
   way?: HouseWay | undefined;
   brief?: JobBrief | undefined;
+  colours?: JobColours | undefined;
   panel: NewPanel;
   morePanels?: readonly NewPanel[];
   clientKey?: string | null;
 }
 
-async function addPanelIn(ctx: ServerContext, db: Tx, jobId: string, panel: NewPanel): Promise<Panel> {
+export async function addPanelIn(ctx: ServerContext, db: Tx, jobId: string, panel: NewPanel): Promise<Panel> {
   if (!(await getProductRevision(db, panel.productRevisionId))) throw new Refusal("productRevisionId", "Choose a product from the shelf");
   const made = await insertPanel(db, { ...panel, id: ctx.newId(), jobId });
   await refreshSummary(db, made.id);
@@ -54,11 +60,11 @@ async function addPanelIn(ctx: ServerContext, db: Tx, jobId: string, panel: NewP
 /** A job with its first panel, or all of them. Sending the same form twice makes one job. */
 export async function createJob(ctx: ServerContext, input: NewJob): Promise<{ jobId: string; panelId: string }> {
   const { clientKey = null, ...content } = input;
-  const { panel, morePanels = [], wayId, way: kept, brief = NO_BRIEF, ...job } = content;
+  const { panel, morePanels = [], wayId, way: kept, brief = NO_BRIEF, colours = ONE_COLOUR, ...job } = content;
   return run(ctx, { key: clientKey, what: "job", content }, async ({ db, now_ms, tell }) => {
     const jobId = ctx.newId();
     const way = await wayById(db, wayId, kept);
-    await insertJob(db, { ...job, way, brief, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
+    await insertJob(db, { ...job, way, brief, colours, id: jobId, createdAt_ms: now_ms, archivedAt_ms: null });
     const { id } = await addPanelIn(ctx, db, jobId, panel);
     for (const more of morePanels) await addPanelIn(ctx, db, jobId, more);
     tell({ topic: "job", id: jobId });

@@ -137,7 +137,7 @@ function layerBody(
   const now = state && {
     sheet: state.own ? state.sheet : null,
     side: state.planned ? nextOfLayer(ctx, view, coat.coat)!.side : ("front" as const),
-    ...outOfPot(state.pots, ctx.now_ms(), { brief: view.panel, way: view.job.way, sprayed: settings && { settings, zone } }),
+    ...outOfPot(state.pots, ctx.now_ms(), { brief: view.panel, way: view.job.way, sprayed: settings && { settings, zone, number: 1 } }),
   };
   return { ...coat, ...now, tilt_rad: view.state.turned?.body.tilt_rad ?? null };
 }

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import { tiltHeld } from "#core/panel/wet-build";
-import { sprayedVolume } from "#core/panel/pots";
-import type { BodyInputOf, BodyOf } from "#core/record/bodies";
+import { type CoatSprayed, sprayedVolume } from "#core/panel/pots";
+import type { BodyInputOf } from "#core/record/bodies";
 import { type PutRightKind, isPutRight } from "#core/record/put-right";
 import { type LedgerEntry, ofKind } from "#core/record/entry";
 import { livingEntries } from "#core/record/timeline";
@@ -65,7 +65,7 @@ export async function putRight(
 export async function bodyOn(ctx: ServerContext, panelId: string, { kind, body }: EntryToPutRight): Promise<BodyInputOf<PutRightKind>> {
   const panel = await getPanel(ctx.db, panelId);
   if (!panel) return body;
-  const takenBy = async (coat: Pick<BodyOf<"coat">, "settings" | "zone">): Promise<number | null> => {
+  const takenBy = async (coat: CoatSprayed): Promise<number | null> => {
     const job = await getJob(ctx.db, panel.jobId);
     return job ? sprayedVolume(panel, job.way, coat) : null;
   };
@@ -74,7 +74,7 @@ export async function bodyOn(ctx: ServerContext, panelId: string, { kind, body }
       return { ...body, volume_m3: await takenBy(body) };
     case "colourCoat": {
       const { settings, zone = "whole" } = body;
-      return settings ? { ...body, volume_m3: await takenBy({ settings, zone }) } : body;
+      return settings ? { ...body, volume_m3: await takenBy({ settings, zone, number: 1 }) } : body;
     }
     case "turn":
       return { ...body, tilt_rad: tiltHeld(body.how, panel) };

@@ -28,6 +28,8 @@ export interface EntryInput<K extends EntryKind = EntryKind> {
   expectedVersion?: string | null;
   /** What the form asked, where its body is worked out from more than that; else the body is what the key is bound to. */
   asked?: unknown;
+  /** In which words its form is answered, so that it is answered in the same when it is sent again. */
+  said?: string | undefined;
 }
 
 /** What starts, moves or ends a clock. */
@@ -71,7 +73,7 @@ export async function recordEntries<K extends EntryKind>(
   const content =
     inputs[0]?.asked ??
     inputs.map((i, k) => ({ kind: i.kind, body: bodies[k], supersedes: i.supersedes ?? null, simulated: i.simulated ?? false }));
-  return run(ctx, formOf(panelId, inputs[0]?.clientKey ?? null, content), (running) =>
+  return run(ctx, { ...formOf(panelId, inputs[0]?.clientKey ?? null, content), said: inputs[0]?.said ?? null }, (running) =>
     appendEntries(ctx, running, panelId, inputs, () => alongside(running)),
   );
 }

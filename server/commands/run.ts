@@ -18,6 +18,8 @@ export interface Form {
   key: string | null;
   what: string;
   content: unknown;
+  /** In which words it is answered; sent again, in the same. */
+  said?: string | null;
 }
 
 /**

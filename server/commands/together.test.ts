@@ -6,7 +6,7 @@ import { setOtherwise } from "#core/coat/set-otherwise";
 import { panelShape } from "#core/kernel/geometry/shapes";
 import { listStandings } from "#server/repos/summary-repo";
 import { coatBody, readingBody, testContext, testJob } from "#server/testing/fixtures";
-import { loadPanelView } from "#server/views/panel-view";
+import { type PanelView, loadPanelView } from "#server/views/panel-view";
 import { addPanel } from "./jobs";
 import { recordEntry, strikeEntry } from "./record-entry";
 import { coatTogether, heatTogether, mixTogether, prepareTogether } from "./together";
@@ -28,15 +28,18 @@ async function twoPanels(read = true) {
   for (const id of read ? [panelId, door] : [])
     await recordEntry(ctx, { panelId: id, kind: "reading", body: readingBody("before", "1", 92), by });
   const look = async (id: string) => (await loadPanelView(ctx, jobId, id))!;
-  const t = (step: string, clientKey: string | null = null) => ({ jobId, panelIds: [panelId, door], step, by, clientKey });
+  const t = (step: string, clientKey: string | null = null) => ({
+    ...{ jobId, panelIds: [panelId, door], step, by, clientKey },
+    said: (views: readonly PanelView[]) => views.map((v) => `${v.panel.name}, coats ${v.state.coats.length}`).join("; "),
+  });
   return { ctx, jobId, bonnet: panelId, door, look, t };
 }
 
 test("a coat on two panels is each one's own next coat, as if each had been logged alone; one press takes both out again", async () => {
   const { ctx, bonnet, door, look, t } = await twoPanels();
   const planned = await Promise.all([bonnet, door].map(async (id) => nextCoat(coatsAsked(await look(id), ctx.now_ms())).settings));
-  const { entryIds, views } = await coatTogether(ctx, { ...t("front 1"), otherwise: {} });
-  expect(views.map((v) => v.panel.name)).toEqual(["Bonnet", "Door"]);
+  const { entryIds, said } = await coatTogether(ctx, { ...t("front 1"), otherwise: {} });
+  expect(said).toBe("Bonnet, coats 0; Door, coats 0");
   const on = await Promise.all([bonnet, door].map(async (id) => (await look(id)).state.coats.map((c) => c.entry.body.settings)));
   expect(on).toEqual(planned.map((p) => [p]));
   await strikeEntry(ctx, entryIds[0]!, { by, reason: "undo", also: entryIds.slice(1) });
@@ -50,11 +53,11 @@ test("where one of them is past the step nothing is stored at any, and the panel
   expect((await look(bonnet)).state.coats).toHaveLength(0);
 });
 
-test("sent again with its key it is stored once; a second window that saw the same coat is refused", async () => {
+test("sent again with its key it is stored once and answered in the same words; a second window that saw the same coat is refused", async () => {
   const { ctx, bonnet, look, t } = await twoPanels();
   const first = await coatTogether(ctx, { ...t("front 1", "k"), otherwise: {} });
   const again = await coatTogether(ctx, { ...t("front 1", "k"), otherwise: {} });
-  expect(again.entryIds).toEqual(first.entryIds);
+  expect(again).toEqual(first);
   await expect(coatTogether(ctx, { ...t("front 1", "other"), otherwise: {} })).rejects.toThrow("another window was first");
   expect((await look(bonnet)).state.coats).toHaveLength(1);
 });

@@ -9,6 +9,7 @@ import type { PartHeld, Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
 import { answeredBefore } from "../repos/sent-form-repo";
 import { type PanelView, loadPanelView } from "../views/panel-view";
+import { answeredAs } from "./answered-as";
 import { coatAsPlanned } from "./booth";
 import { layerAsPlanned } from "./layers";
 import { type EntryInput, appendEntries } from "./record-entry";
@@ -24,6 +25,12 @@ export interface Together {
   step: string;
   by: string;
   clientKey: string | null;
+  /** In which words it is answered, by the panels as they stood before it; sent again, in the same. */
+  said: (views: readonly PanelView[]) => string;
+}
+export interface Done {
+  entryIds: string[];
+  said: string;
 }
 
 interface Doing extends Together {
@@ -35,20 +42,21 @@ type Entry = { [K in EntryKind]: Pick<EntryInput<K>, "kind" | "body"> }[EntryKin
 /**
  * Carries one thing out at every panel, each by its own owner: all of it or nothing, once for a key.
  * @param build what is stored of a panel; null: nothing
- * @returns the entries made, and the panels as they stood; of a form sent again no panels
+ * @returns the entries made, and the words
  * @throws Refusal where the step is not what is open at one of them
  */
 async function together(
   ctx: ServerContext,
-  { jobId, panelIds, step, by, clientKey, asked }: Doing,
+  { jobId, panelIds, step, by, clientKey, said: say, asked }: Doing,
   build: (view: PanelView, all: readonly PanelView[]) => Entry | null,
-): Promise<{ entryIds: string[]; views: PanelView[] }> {
+): Promise<Done> {
   const form = { key: clientKey, what: `together of ${jobId}`, content: { panelIds, step, asked } };
   const again = await answeredBefore<string[]>(ctx.db, form);
-  if (again) return { entryIds: again.result, views: [] };
+  if (again) return { entryIds: again.result, said: await answeredAs(ctx, clientKey, "Stored before") };
   const views = await Promise.all(panelIds.map((id) => viewAt(ctx, jobId, id)));
   for (const view of views) refuseUnlessOpen(view, step, views.length > 1);
-  const entryIds = await run(ctx, form, async (running) => {
+  const said = say(views);
+  const entryIds = await run(ctx, { ...form, said }, async (running) => {
     const made: string[] = [];
     for (const view of views) {
       const entry = build(view, views);
@@ -57,7 +65,7 @@ async function together(
     }
     return made;
   });
-  return { entryIds, views };
+  return { entryIds, said };
 }
 
 async function viewAt(ctx: ServerContext, jobId: string, panelId: string): Promise<PanelView> {

@@ -223,6 +223,43 @@ export const MIGRATIONS: Record<string, Migration> = {
         }
     },
   },
+  "0014-practice": {
+    async up(db: Kysely<unknown>) {
+      // Sessions at the practice bench: nothing of them is of any panel.
+      await sql`create table practice_session (
+        id text primary key, exercise text not null, level text not null, passed integer not null, body_json text not null,
+        person_id text references person(id), at_ms integer not null)`.execute(db);
+      await sql`create index practice_person on practice_session (person_id, at_ms)`.execute(db);
+      for (const op of ["insert", "update", "delete"] as const) {
+        const of = `${op === "delete" ? "old" : "new"}.id`;
+        await sql
+          .raw(
+            `create trigger follow_practice_session_${op} after ${op} on practice_session begin delete from row_change where tbl = 'practice_session' and key = ${of}; insert into row_change (tbl, key) values ('practice_session', ${of}); end`,
+          )
+          .execute(db);
+      }
+    },
+  },
+  "0015-rows-places": {
+    async up(db: Kysely<unknown>) {
+      // Where the rows of its coats lie, and which place of a vehicle it is.
+      await sql`alter table panel add column rows_json text`.execute(db);
+      await sql`alter table panel add column place text`.execute(db);
+    },
+  },
+  "0016-said": {
+    async up(db: Kysely<unknown>) {
+      // In which words a form was answered: sent again it is answered in the same.
+      await sql`alter table sent_form add column said text`.execute(db);
+    },
+  },
+  "0017-colours": {
+    async up(db: Kysely<unknown>) {
+      // A second colour of a vehicle, and which of them each part has.
+      await sql`alter table job add column colours_json text`.execute(db);
+      await sql`alter table panel add column colour text`.execute(db);
+    },
+  },
 };
 
 /** Originals kept by earlier versions held notes that were promised to go; one that cannot be read is left as it is. */

@@ -31,6 +31,8 @@ export interface JobTable {
   way_json: ColumnType<string | null, string | null | undefined, string | null>;
   /** What it was told beside its parts; null: nothing. */
   brief_json: ColumnType<string | null, string | null | undefined, string | null>;
+  /** A second colour and how light falls on them; null: nothing was said. */
+  colours_json: ColumnType<string | null, string | null | undefined, string | null>;
   created_at_ms: Fixed<number>;
   archived_at_ms: number | null;
   client_key: Fixed<string | null>;
@@ -38,7 +40,7 @@ export interface JobTable {
 export interface PanelTable {
   id: Fixed<string>;
   job_id: Fixed<string>;
-  position: Fixed<number>;
+  position: number;
   name: string;
   shape_json: string;
   tilt_rad: number;
@@ -47,6 +49,12 @@ export interface PanelTable {
   coats_planned: number;
   /** 1 or 2. */
   sides: ColumnType<number, number | undefined, number>;
+  /** Where its rows lie; null: nobody has planned them. */
+  rows_json: string | null;
+  /** Its place on a vehicle, by its key; null: none was said. */
+  place: string | null;
+  /** Which of the job's colours it has; null: the first. */
+  colour: string | null;
   client_key: Fixed<string | null>;
 }
 export interface LedgerEntryTable {
@@ -129,6 +137,8 @@ export interface SentFormTable {
   digest: Fixed<string | null>;
   result_json: Fixed<string>;
   at_ms: Fixed<number>;
+  /** In which words it was answered; null where in none, and for those of earlier versions. */
+  said: ColumnType<string | null, string | null | undefined, never>;
 }
 
 /** What lists show of a panel; derived, and written anew with each of its entries. */
@@ -244,7 +254,19 @@ export interface DevicePersonTable {
   pin_at_ms: number;
 }
 
+/** A session at the practice bench: what it came to, of no panel. */
+export interface PracticeSessionTable {
+  id: Fixed<string>;
+  exercise: Fixed<string>;
+  level: Fixed<string>;
+  passed: Fixed<number>;
+  body_json: Fixed<string>;
+  person_id: Fixed<string | null>;
+  at_ms: Fixed<number>;
+}
+
 export interface Schema {
+  practice_session: PracticeSessionTable;
   person: PersonTable;
   device: DeviceTable;
   device_person: DevicePersonTable;

@@ -3,7 +3,7 @@ import { type RenderedPicture, TUBE_SETUP } from "#stand-ins/camera";
 import { Refusal } from "../commands/refusal";
 import type { ServerContext } from "../context";
 import { jobOfPanel } from "../repos/panel-repo";
-import { seedOf } from "./seed-of";
+import { seedOf } from "#core/kernel/stats/seed-of";
 import { requireStandIns } from "./stand-ins-allowed";
 
 /** Size of the stand-in camera's picture and of the panel it sees. */

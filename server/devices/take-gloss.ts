@@ -4,7 +4,7 @@ import { standInGlossMeter } from "#stand-ins/gloss-meter";
 import { Refusal } from "../commands/refusal";
 import { recordEntry } from "../commands/record-entry";
 import type { ServerContext } from "../context";
-import { seedOf } from "./seed-of";
+import { seedOf } from "#core/kernel/stats/seed-of";
 import { requireStandIns } from "./stand-ins-allowed";
 
 const SEED_START = 11;

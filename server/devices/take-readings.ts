@@ -12,7 +12,7 @@ import type { ServerContext } from "../context";
 import { listEntries } from "../repos/ledger-repo";
 import { getPanel } from "../repos/panel-repo";
 import { getProductRevision } from "../repos/product-repo";
-import { seedOf } from "./seed-of";
+import { seedOf } from "#core/kernel/stats/seed-of";
 import { requireStandIns } from "./stand-ins-allowed";
 
 const SEED_START = 7;

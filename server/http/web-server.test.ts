@@ -5,7 +5,7 @@ import { text } from "node:stream/consumers";
 import { pino } from "pino";
 import { StorageFault } from "../db/storage-fault";
 import { allowedHosts } from "./gate";
-import { webApp } from "./web-server";
+import { STREAMS_A_DEVICE, webApp } from "./web-server";
 
 const lines: Record<string, unknown>[] = [];
 const log = pino({ level: "debug" }, { write: (line: string) => void lines.push(JSON.parse(line) as Record<string, unknown>) });
@@ -17,6 +17,7 @@ const app = webApp({
   health: () => (healthy ? Promise.resolve() : Promise.reject(new StorageFault("damaged", null))),
   requestsAWindow: { read: 400, write: 40 },
   pages: (req, res, next) => {
+    if (req.path === "/do/events") return void res.type("text/event-stream").write("retry: 1000\n\n");
     if (req.path === "/fault") return next(new Error("inside"));
     let bytes = 0;
     req.on("data", (chunk: Buffer) => (bytes += chunk.length));
@@ -76,4 +77,26 @@ test("a flood of writes is turned away in words", async () => {
   const turned = answers.filter((a) => a.status === 429);
   expect(turned.length).toBeGreaterThanOrEqual(20);
   expect(turned[0]!.body).toContain("Too many requests");
+});
+
+test("of one device so many streams are open at once and no more; one that ends makes room for another", async () => {
+  const follow = async () => {
+    const req = httpRequest({ port: (server.address() as AddressInfo).port, host: "127.0.0.1", path: "/do/events" });
+    req.end();
+    const [answer] = (await once(req, "response")) as [IncomingMessage];
+    return { status: answer.statusCode, answer, end: () => req.destroy() };
+  };
+  const open = await Promise.all(Array.from({ length: STREAMS_A_DEVICE }, follow));
+  expect(open.map((o) => o.status)).toEqual(open.map(() => 200));
+  const more = await follow();
+  expect([more.status, await text(more.answer)]).toEqual([503, "Too many screens are open on this device; close some."]);
+  open[0]!.end();
+  let next = await follow();
+  for (let tries = 0; tries < 50 && next.status !== 200; tries++) {
+    next.end();
+    await new Promise((done) => setTimeout(done, 20));
+    next = await follow();
+  }
+  expect(next.status).toBe(200);
+  for (const { end } of [...open, next]) end();
 });

@@ -19,6 +19,9 @@ export const REQUESTS_A_WINDOW = { read: 4000, write: 1000 } as const;
 const STRANGER_READS = 300;
 const TRIES = 20;
 const TRYING = /^\/(pair|sign-in|owner)(\.data)?$/;
+/** Screens of one device, or of one address that is none, that follow the shop at once: refused here, more of them cost the others nothing. */
+export const STREAMS_A_DEVICE = 40;
+const FOLLOWING = /^\/do\/events$/;
 /** A client that sends its body slower than this is let go. */
 const SLOWEST_MS = 120_000;
 
@@ -79,12 +82,13 @@ export function webApp({
     app.use("/assets", express.static(`${files}/assets`, { immutable: true, maxAge: "1y", setHeaders: letEngineRun }));
     app.use(express.static(files, { maxAge: "1h" }));
   }
+  const whose = (req: express.Request, res: express.Response) => knownOf(res).device?.id ?? ipKeyGenerator(req.ip ?? "");
   const limit = (most: number, of: (req: express.Request, res: express.Response) => boolean, byAddress = false) =>
     rateLimit({
       windowMs: WINDOW_MS,
       limit: most,
       skip: (req, res) => req.ip === undefined || !of(req, res), // whoever has left asks for nothing
-      keyGenerator: (req, res) => (byAddress ? undefined : knownOf(res).device?.id) ?? ipKeyGenerator(req.ip ?? ""),
+      keyGenerator: (req, res) => (byAddress ? ipKeyGenerator(req.ip ?? "") : whose(req, res)),
       standardHeaders: "draft-8",
       legacyHeaders: false,
       message: "Too many requests at once; try again in a few seconds.",
@@ -97,9 +101,29 @@ export function webApp({
   if (guard) app.use(limit(STRANGER_READS, (req, res) => !writes(req) && isStranger(res)));
   app.use(limit(requestsAWindow.write, writes));
   app.use(limit(requestsAWindow.read, (req) => !writes(req)));
+  app.use(fewStreams(whose));
   app.use(pages);
   app.use(lastFault(log));
   return app;
+}
+
+/** So many streams of one device are open at once, and no more. */
+function fewStreams(whose: (req: express.Request, res: express.Response) => string): RequestHandler {
+  const open = new Map<string, number>();
+  return (req, res, next) => {
+    if (!FOLLOWING.test(req.path) || req.ip === undefined) return next();
+    const device = whose(req, res);
+    const now = open.get(device) ?? 0;
+    if (now >= STREAMS_A_DEVICE)
+      return void res.status(503).set("Retry-After", "10").type("text/plain").send("Too many screens are open on this device; close some.");
+    open.set(device, now + 1);
+    res.on("close", () => {
+      const left = open.get(device)! - 1;
+      if (left > 0) open.set(device, left);
+      else open.delete(device);
+    });
+    next();
+  };
 }
 
 /** The program on a device runs SQLite, which is compiled where it runs: that one worker may, no page. */

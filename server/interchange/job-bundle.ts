@@ -5,6 +5,9 @@ import { SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
 import { ENTRY_KINDS, LEDGER_BODIES } from "#core/record/bodies";
 import { productSheet } from "#core/models/product/sheet-schema";
+import { rowPlanBody } from "#core/models/spray/row-plan-body";
+import { ONE_COLOUR, PART_COLOURS } from "#core/models/colour/job-colours";
+import { jobColoursBody } from "#core/models/colour/job-colours-body";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import { polygonArea } from "#core/kernel/geometry/geometry";
 import { FINISH_KEYS } from "#core/models/ways/terms";
@@ -62,6 +65,7 @@ export const jobBundle = z.object({
     /** The whole way, where it is a shop's own. */
     way: houseWayBody.optional(),
     brief: jobBriefBody.default(NO_BRIEF),
+    colours: jobColoursBody.default(ONE_COLOUR),
     createdAt_ms: ms,
   }),
   /** What of the shop's settings the figures depend on. */
@@ -92,6 +96,9 @@ export const jobBundle = z.object({
         productRevisionId: id,
         coatsPlanned: z.int().min(1).max(20),
         sides: z.union([z.literal(1), z.literal(2)]).default(1),
+        rows: rowPlanBody.optional(),
+        place: z.string().max(80).optional(),
+        colour: z.enum(PART_COLOURS).optional(),
         entries: z.array(entry).max(50_000),
       }),
     )

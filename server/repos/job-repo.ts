@@ -5,6 +5,8 @@ import { FINISHES, type Finish } from "#core/models/ways/terms";
 import { houseWayBody } from "#core/models/ways/way-body";
 import { type JobBrief, NO_BRIEF } from "#core/panel/job-brief";
 import { jobBriefBody } from "#core/panel/job-brief-body";
+import { type JobColours, ONE_COLOUR } from "#core/models/colour/job-colours";
+import { jobColoursBody } from "#core/models/colour/job-colours-body";
 import type { Db, Tx } from "../db/open";
 
 export interface Job {
@@ -16,6 +18,7 @@ export interface Job {
   /** The house way as this job has it. */
   way: HouseWay;
   brief: JobBrief;
+  colours: JobColours;
   createdAt_ms: number;
   archivedAt_ms: number | null;
 }
@@ -28,6 +31,7 @@ type JobRow = {
   way_id: string;
   way_json: string | null;
   brief_json: string | null;
+  colours_json: string | null;
   created_at_ms: number;
   archived_at_ms: number | null;
 };
@@ -39,6 +43,7 @@ const toJob = (r: JobRow): Job => ({
   finish: Object.hasOwn(FINISHES, r.finish) ? (r.finish as Finish) : "asSprayed",
   way: wayOfRow(r),
   brief: r.brief_json === null ? NO_BRIEF : jobBriefBody.parse(JSON.parse(r.brief_json)),
+  colours: r.colours_json === null ? ONE_COLOUR : jobColoursBody.parse(JSON.parse(r.colours_json)),
   createdAt_ms: r.created_at_ms,
   archivedAt_ms: r.archived_at_ms,
 });
@@ -133,6 +138,7 @@ export async function insertJob(db: Tx, job: Job): Promise<void> {
       finish: job.finish,
       ...wayToRow(job.way),
       brief_json: JSON.stringify(job.brief),
+      colours_json: JSON.stringify(job.colours),
       created_at_ms: job.createdAt_ms,
       archived_at_ms: job.archivedAt_ms,
       client_key: null,
@@ -149,11 +155,19 @@ export async function setJobWay(db: Tx, id: string, way: HouseWay): Promise<void
   await db.updateTable("job").set(wayToRow(way)).where("id", "=", id).execute();
 }
 
+export async function setJobColours(db: Tx, id: string, colours: JobColours): Promise<void> {
+  await db
+    .updateTable("job")
+    .set({ colours_json: JSON.stringify(colours) })
+    .where("id", "=", id)
+    .execute();
+}
+
 /** What a job is about. */
 export async function setJobBrief(
   db: Tx,
   id: string,
-  { vehicle, colourName, colourCss, finish, way, brief }: Omit<Job, "id" | "createdAt_ms" | "archivedAt_ms">,
+  { vehicle, colourName, colourCss, finish, way, brief }: Omit<Job, "id" | "colours" | "createdAt_ms" | "archivedAt_ms">,
 ): Promise<void> {
   await db
     .updateTable("job")

@@ -1,5 +1,8 @@
 import { type PanelBrief, SUBSTRATES, type Substrate } from "#core/panel/brief";
 import { z } from "zod";
+import { PART_COLOURS, type PartColour } from "#core/models/colour/job-colours";
+import type { RowPlan } from "#core/models/spray/row-plan";
+import { rowPlanBody } from "#core/models/spray/row-plan-body";
 import { readOnce } from "./read-once";
 import { SHAPE_KINDS } from "#core/kernel/geometry/shapes";
 import type { Db, Tx } from "../db/open";
@@ -10,6 +13,10 @@ export interface Panel extends PanelBrief {
   position: number;
   name: string;
   productRevisionId: string;
+  /** Its place on a vehicle, by its key. */
+  place?: string | undefined;
+  /** Which of its job's colours it has; absent: the first. */
+  colour?: PartColour | undefined;
 }
 
 const point = z.tuple([z.number(), z.number()]);
@@ -30,8 +37,12 @@ type PanelRow = {
   product_revision_id: string;
   coats_planned: number;
   sides: number;
+  rows_json: string | null;
+  place: string | null;
+  colour: string | null;
 };
 const readShape = readOnce(shapeJson);
+const readRows = readOnce(rowPlanBody);
 const toPanel = (r: PanelRow): Panel => ({
   id: r.id,
   jobId: r.job_id,
@@ -43,7 +54,15 @@ const toPanel = (r: PanelRow): Panel => ({
   productRevisionId: r.product_revision_id,
   coatsPlanned: r.coats_planned,
   sides: r.sides === 2 ? 2 : 1,
+  ...(r.rows_json === null ? {} : { rows: readRows(r.rows_json) }),
+  ...(r.place === null ? {} : { place: r.place }),
+  ...colourOf(r.colour),
 });
+
+const colourOf = (kept: string | null): Pick<Panel, "colour"> => {
+  const colour = PART_COLOURS.find((c) => c === kept);
+  return colour ? { colour } : {};
+};
 
 export async function listPanels(db: Db, jobId: string): Promise<Panel[]> {
   const rows = await db.selectFrom("panel").selectAll().where("job_id", "=", jobId).orderBy("position").execute();
@@ -87,6 +106,9 @@ export async function insertPanel(db: Tx, panel: Omit<Panel, "position">): Promi
       product_revision_id: panel.productRevisionId,
       coats_planned: panel.coatsPlanned,
       sides: panel.sides ?? 1,
+      rows_json: panel.rows ? JSON.stringify(panel.rows) : null,
+      place: panel.place ?? null,
+      colour: panel.colour ?? null,
       client_key: null,
     })
     .returningAll()
@@ -98,7 +120,36 @@ export async function setCoatsPlanned(db: Tx, id: string, coats: number): Promis
   await db.updateTable("panel").set({ coats_planned: coats }).where("id", "=", id).execute();
 }
 
-/** Everything of a panel that its brief says. */
+/** Its place on a vehicle; null: none. */
+export async function setPlace(db: Tx, id: string, place: string | null): Promise<void> {
+  await db.updateTable("panel").set({ place }).where("id", "=", id).execute();
+}
+
+/** Which of its job's colours it has. */
+export async function setPartColour(db: Tx, id: string, colour: PartColour): Promise<void> {
+  await db.updateTable("panel").set({ colour }).where("id", "=", id).execute();
+}
+
+/** The panels of a job in another order. */
+export async function setPositions(db: Tx, ids: readonly string[]): Promise<void> {
+  for (const [i, id] of ids.entries())
+    await db
+      .updateTable("panel")
+      .set({ position: i + 1 })
+      .where("id", "=", id)
+      .execute();
+}
+
+/** Where its rows lie; null: as nobody has planned them. */
+export async function setRowPlan(db: Tx, id: string, rows: RowPlan | null): Promise<void> {
+  await db
+    .updateTable("panel")
+    .set({ rows_json: rows && JSON.stringify(rows) })
+    .where("id", "=", id)
+    .execute();
+}
+
+/** Everything of a panel that its form says. */
 export async function setPanelBrief(db: Tx, id: string, brief: Omit<Panel, "id" | "jobId" | "position">): Promise<void> {
   await db
     .updateTable("panel")

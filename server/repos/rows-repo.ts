@@ -23,6 +23,7 @@ const KEYS = {
   photo: "id",
   panel_summary: "panel_id",
   cause_word: "entry_id",
+  practice_session: "id",
 } as const satisfies Partial<Record<keyof Schema, string>>;
 export type ReplicatedTable = keyof typeof KEYS;
 export const REPLICATED = Object.keys(KEYS) as readonly ReplicatedTable[];

@@ -10,6 +10,8 @@ export interface SentForm {
   what: string;
   /** All that it was asked: a key that comes with anything else is refused. */
   content: unknown;
+  /** In which words it is answered; sent again, in the same. */
+  said?: string | null;
 }
 
 /**
@@ -42,9 +44,16 @@ export async function once<R>(db: Tx, form: SentForm & { now_ms: number }, carry
         digest: digestOf(form.what, form.content),
         result_json: JSON.stringify(result ?? null),
         at_ms: form.now_ms,
+        said: form.said ?? null,
       })
       .execute();
   return result;
+}
+
+/** In which words a form with this key was answered when it was carried out; null: in none, or it was not. */
+export async function saidOf(db: Db, key: string | null): Promise<string | null> {
+  if (key === null) return null;
+  return (await db.selectFrom("sent_form").select("said").where("key", "=", key).executeTakeFirst())?.said ?? null;
 }
 
 /** Whether a form with this key was carried out before: sent again, it is answered as it was then. */

@@ -12,6 +12,8 @@ const TURN = "in-use.turn";
 const STALE_MS = 9000;
 
 const LOOK_MS = 250;
+/** A lock just taken may bear a time so far ahead: its maker tries out how finely the disk keeps times, and may be killed at that. */
+const AHEAD_MS = 1005;
 
 export class FolderInUse extends Error {}
 
@@ -36,21 +38,24 @@ export interface FolderLock {
 /**
  * Takes a data folder for one process: two servers on one folder would each believe to know everything that happens in it.
  * A lock left behind by a process of this machine that is gone (killed, power cut) is taken over at once, any other when it is stale.
+ * @param stale_ms after which a lock that is not renewed is nobody's, at least 2000
  * @throws FolderInUse in words, while somebody has it
  */
-export async function lockFolder(folder: string, what: string): Promise<FolderLock> {
+export async function lockFolder(folder: string, what: string, stale_ms = STALE_MS): Promise<FolderLock> {
   // A lock without a name is being taken just now, or its taker died before it could write one: which of the two, time tells.
-  const until = Date.now() + STALE_MS + LOOK_MS;
-  for (;;)
+  const until = Date.now() + stale_ms + AHEAD_MS;
+  for (;;) {
+    const began = Date.now();
     try {
-      return await tryLock(folder, what);
+      return await tryLock(folder, what, stale_ms);
     } catch (error) {
-      if (!(error instanceof FolderInUse) || ownerOf(folder) !== null || Date.now() > until) throw error;
+      if (!(error instanceof FolderInUse) || ownerOf(folder) !== null || began > until) throw error;
       await new Promise((done) => setTimeout(done, LOOK_MS));
     }
+  }
 }
 
-async function tryLock(folder: string, what: string): Promise<FolderLock> {
+async function tryLock(folder: string, what: string, stale_ms: number): Promise<FolderLock> {
   mkdirSync(folder, { recursive: true });
   const lockfilePath = join(folder, NAME);
   removeLockOfTheDead(folder, lockfilePath);
@@ -59,8 +64,8 @@ async function tryLock(folder: string, what: string): Promise<FolderLock> {
   const release = await lockfile
     .lock(folder, {
       lockfilePath,
-      stale: STALE_MS,
-      update: STALE_MS / 3,
+      stale: stale_ms,
+      update: stale_ms / 3,
       realpath: false,
       // Losing it needs a stop of many seconds: a sleeping machine, a halted process.
       onCompromised: () => tellLost(),

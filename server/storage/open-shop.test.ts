@@ -11,6 +11,7 @@ import { listEntries } from "../repos/ledger-repo";
 import { testJob } from "../testing/fixtures";
 import { backupFile, backupTo } from "./backup";
 import { checkFile } from "./file-check";
+import { lockFolder } from "./lock";
 import { EXIT, StartRefusal, openShop } from "./open-shop";
 import { restoreFrom, restoreMarker } from "./restore";
 
@@ -119,6 +120,16 @@ test("a lock whose taker was killed before it could write its name is waited for
   await shop.close();
 });
 
+test("so is one whose taker was killed while its time still lay ahead", async () => {
+  const lock = join(folder, "in-use");
+  mkdirSync(lock);
+  const ahead_s = Date.now() / 1000 + 1.005;
+  utimesSync(lock, ahead_s, ahead_s);
+  const { release } = await lockFolder(folder, "the next", 2000);
+  expect(existsSync(join(folder, "in-use.json"))).toBe(true);
+  await release();
+});
+
 test("a file that was cut off to nothing, or to a byte, is no empty shop", async () => {
   for (const bytes of ["", "S", "SQLite format 3"]) {
     writeFileSync(databaseFile(folder), bytes);
@@ -195,7 +206,7 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   await shopWithNote();
   const raw = new Database(databaseFile(folder));
   raw.exec(
-    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures', '0011-removed-panels', '0012-people-devices', '0013-followed-rows')",
+    "delete from kysely_migration where name in ('0006-order-keys-summaries', '0007-removed-jobs', '0008-sides', '0009-ways-briefs', '0010-pictures', '0011-removed-panels', '0012-people-devices', '0013-followed-rows', '0014-practice', '0015-rows-places', '0016-said', '0017-colours')",
   );
   for (const { name } of raw.prepare("select name from sqlite_master where type = 'trigger' and name like 'follow_%'").all() as {
     name: string;
@@ -204,6 +215,7 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   raw.exec("drop trigger ledger_no_delete");
   raw.exec("create trigger ledger_no_delete before delete on ledger_entry begin select raise(abort, 'the ledger is append-only'); end");
   for (const table of [
+    "practice_session",
     "row_change",
     "device_person",
     "device",
@@ -219,7 +231,7 @@ test("before a migration a checked copy is made; the copy opens as the older fil
   for (const index of ["ledger_seq", "ledger_panel_seq", "clock_panel", "job_open", "photo_digest", "ledger_picture"])
     raw.exec(`drop index ${index}`);
   raw.exec(
-    "alter table ledger_entry drop column person_id; alter table ledger_entry drop column device_id; alter table ledger_entry drop column seq; alter table panel drop column sides; alter table job drop column way_json; alter table job drop column brief_json; alter table clock drop column struck; alter table photo drop column digest",
+    "alter table ledger_entry drop column person_id; alter table ledger_entry drop column device_id; alter table ledger_entry drop column seq; alter table panel drop column sides; alter table panel drop column rows_json; alter table panel drop column place; alter table panel drop column colour; alter table job drop column colours_json; alter table job drop column way_json; alter table job drop column brief_json; alter table clock drop column struck; alter table photo drop column digest",
   );
   raw.exec("create index ledger_panel on ledger_entry (panel_id, recorded_at_ms)");
   raw.close();
@@ -233,6 +245,10 @@ test("before a migration a checked copy is made; the copy opens as the older fil
     "0011-removed-panels",
     "0012-people-devices",
     "0013-followed-rows",
+    "0014-practice",
+    "0015-rows-places",
+    "0016-said",
+    "0017-colours",
   ];
   expect(shop.migrated).toEqual(pending);
   expect(checkFile(shop.copy!)).toMatchObject({ ok: true, pending, empty: false });

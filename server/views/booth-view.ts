@@ -7,7 +7,12 @@ import { nextWait } from "#core/coat/next-wait";
 import { isTurned } from "#core/panel/wet-build";
 import { coatsOn, newestCoat } from "#core/panel/coats-on";
 import { coatsAsked } from "#core/coat/asked";
-import { nextCoat } from "#core/coat/next-coat";
+import { type NextCoat, nextCoat } from "#core/coat/next-coat";
+import type { Polygon } from "#core/kernel/geometry/geometry";
+import { inRange } from "#core/kernel/guard";
+import { fanOf } from "#core/models/spray/deposit";
+import { rowsOver } from "#core/models/spray/row-plan";
+import type { Pass } from "#core/models/spray/strokes";
 import type { Side } from "#core/record/kinds";
 import type { ServerContext } from "../context";
 import { type PanelView, loadJobViews } from "./panel-view";
@@ -28,6 +33,8 @@ export interface BoothPanel extends PanelInFlight {
   holds: readonly StepHold[];
   /** The coat below the clear that comes before it; null: none. */
   below: { layer: LayerKey; number: number; of: number } | null;
+  /** The passes of its next coat, where its rows were planned, and how quickly the hand goes along them. */
+  path: { outline: Polygon; passes: readonly Pass[]; handSpeed_m_s: number } | null;
   /** When the last coat ended. */
   lastCoat_ms: number | null;
 }
@@ -50,6 +57,13 @@ const BEFORE: Partial<Record<StepKind, BeforeCoat>> = {
   settle: "turn",
   readBefore: "read",
 };
+
+/** The passes of a coat over a panel whose rows somebody planned. */
+function pathOf({ shape, rows }: PanelView["panel"], { settings, number, zone }: NextCoat): BoothPanel["path"] {
+  if (!rows || zone !== "whole") return null;
+  const passes = inRange(() => rowsOver(shape.outline, { fan_m: fanOf(settings), overlap: settings.overlap }, rows, number));
+  return passes && { outline: shape.outline, passes, handSpeed_m_s: settings.handSpeed_m_s };
+}
 
 /** One panel as the booth sees it. */
 export function boothPanel(view: PanelView, now_ms: number): BoothPanel {
@@ -93,5 +107,6 @@ export function boothPanel(view: PanelView, now_ms: number): BoothPanel {
             : null,
     holds: coming?.holds ?? [],
     below,
+    path: pathOf(panel, next),
   };
 }

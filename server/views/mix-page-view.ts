@@ -25,7 +25,7 @@ export async function loadMixPage(ctx: ServerContext, view: PanelView) {
       id: p.id,
       name: p.name,
       area_m2: polygonArea(p.shape.outline),
-      outline: p.shape.outline,
+      part: { outline: p.shape.outline, rows: p.rows },
       productRevisionId: p.productRevisionId,
       // Of this panel those that want coats yet; of the others all they have.
       faces: p.id === view.panel.id ? own.faces.length : (p.sides ?? 1),

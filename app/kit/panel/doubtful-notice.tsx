@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { DOUBT_WORDS } from "~/kit/words/doubt-words";
 import type { PanelView } from "#server/views/panel-view";
 

@@ -3,7 +3,7 @@ import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { useId } from "react";
 import { type Point, boundingBox, innermost } from "#core/kernel/geometry/geometry";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import type { DefectKind } from "#core/record/kinds";
 import { DefectSign } from "./defect-sign";
 import { MM, svgPath } from "~/kit/ui/svg-path";

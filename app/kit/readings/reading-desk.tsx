@@ -4,7 +4,7 @@ import { readFilms } from "~/kit/form/film-readings";
 import { AskedReading, type Asked, filmsText } from "./asked-reading";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { PHASES, type Phase } from "#core/record/kinds";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { show, showFilm } from "#core/kernel/units/format";
 import { METRIC } from "#core/kernel/units/quantities";
 import { later, useLater } from "~/kit/root/later";

@@ -22,13 +22,13 @@ export function replayEarly(): void {
   const since = performance.now();
   const held = new Map<Early, number>();
   const look = () => {
-    const todo = window.early;
-    if (!todo) return;
-    for (const [key, early] of todo) {
+    const { early: kept } = window;
+    if (!kept) return;
+    for (const [key, early] of kept) {
       if (!early.control.isConnected) early.control = inItsPlace(early) ?? early.control;
       if (!early.control.isConnected || !isTakenOver(early.control)) continue;
       const seen = shows(early) ? (held.get(early) ?? 0) + 1 : 0;
-      if (seen > HELD) todo.delete(key);
+      if (seen > HELD) kept.delete(key);
       else if (seen === 0 || !held.has(early)) redo(early);
       held.set(early, seen);
     }

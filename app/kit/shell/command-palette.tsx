@@ -79,6 +79,7 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
         {go("Shelf", "/shelf")}
         {go("Cards", "/cards")}
         {go("New card", "/cards/new/edit")}
+        {go("Practice", "/practice")}
         {go("New can", "/shelf/cans/new")}
         {go("House", "/house")}
         {go("Keyboard shortcuts", "/keys")}

@@ -42,11 +42,11 @@ export function lookAgain(
         looking = false;
         if (!asked) return;
         asked = false;
-        changed(windows);
+        changed();
       });
   };
-  /** @param among so many windows that heard of it */
-  function changed(among: number): void {
+  /** @param among so many windows heard of it; as many as last time where nobody says */
+  function changed(among = windows): void {
     windows = among;
     clock.clearTimeout(soon);
     clock.clearTimeout(settle);

@@ -20,11 +20,28 @@ const awayPart = later(() => import("~/kit/away/away"));
 /** The hand is near: it will be there when it is asked for. */
 const nearPalette = () => void palette.get().catch(() => {});
 
+/** What a gun covers. */
+const Fan = ({ size }: { size: number }) => (
+  <svg
+    width={size}
+    height={size}
+    viewBox="0 0 24 24"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth="1.7"
+    strokeLinejoin="round"
+    aria-hidden
+  >
+    <path d="M2 9v6h5l13 6V3L7 9zM7 9v6" />
+  </svg>
+);
+
 const PLACES = [
   { to: "/", label: "Shop floor", icon: Home },
   { to: "/jobs", label: "Jobs", icon: ListTree },
   { to: "/shelf", label: "Shelf", icon: PaintBucket },
   { to: "/cards", label: "Cards", icon: NotebookTabs },
+  { to: "/practice", label: "Practice", icon: Fan },
   { to: "/house", label: "House", icon: SlidersHorizontal },
 ] as const;
 
@@ -68,7 +85,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
             key={to}
             to={to}
             end={to === "/"}
-            className="grid min-h-14 w-[60px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:w-[68px] aria-[current=page]:bg-sea-on aria-[current=page]:text-white"
+            className="grid min-h-14 w-[60px] min-w-11 place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:w-[68px] aria-[current=page]:bg-sea-on aria-[current=page]:text-white"
           >
             <Icon size={20} strokeWidth={1.7} aria-hidden />
             {label}
@@ -84,7 +101,7 @@ export function Shell({ children }: { children: React.ReactNode }) {
           onClick={openPalette}
           onPointerEnter={nearPalette}
           onFocus={nearPalette}
-          className="grid min-h-14 w-[60px] cursor-pointer sm:w-[68px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:mt-auto sm:mb-3"
+          className="grid min-h-14 w-[60px] min-w-11 cursor-pointer sm:w-[68px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:mt-auto sm:mb-3"
         >
           <Boxes size={20} strokeWidth={1.7} aria-hidden />
           Go to…
@@ -110,7 +127,10 @@ export function Shell({ children }: { children: React.ReactNode }) {
         )}
       </div>
       {late && <late.CommandPalette open={paletteOpen} onOpenChange={onPalette} />}
-      <LateToaster />
+      {/* After all else: before the page it would push a short one down on a telephone. */}
+      <div className="order-last">
+        <LateToaster />
+      </div>
     </div>
   );
 }
@@ -123,8 +143,23 @@ function focusPage(): void {
   first.focus();
 }
 
-/** Puts the keyboard at what is done on the page: the first field of the step at hand, else of the page; its main press where there is none. */
+/** What comes after the page comes within this. */
+const WORK_COMES_MS = 10_000;
+/** Puts the keyboard at what is done on the page; where that has not come yet, as soon as it is there, unless somebody has gone elsewhere meanwhile. */
 function focusField(): void {
+  if (focusedWork()) return;
+  focusPage();
+  const main = document.activeElement;
+  if (main?.tagName !== "MAIN") return;
+  const comes = new MutationObserver(() => {
+    if (document.activeElement !== main || focusedWork()) comes.disconnect();
+  });
+  comes.observe(main, { childList: true, subtree: true });
+  setTimeout(() => comes.disconnect(), WORK_COMES_MS);
+}
+
+/** The first field of the step at hand, else of the page; its main press where there is none. @returns whether there was any */
+function focusedWork(): boolean {
   const main = document.querySelector("#page main");
   const step = main?.querySelector("[data-step-here]");
   const all = (of: string) => [...(step?.querySelectorAll<HTMLElement>(of) ?? []), ...(main?.querySelectorAll<HTMLElement>(of) ?? [])];
@@ -132,9 +167,9 @@ function focusField(): void {
     for (const e of all(of))
       if (e.checkVisibility() && !e.closest("nav")) {
         e.focus();
-        if (document.activeElement === e) return;
+        if (document.activeElement === e) return true;
       }
-  focusPage();
+  return false;
 }
 
 function Skip({ to, children }: { to: () => void; children: React.ReactNode }) {

@@ -50,7 +50,7 @@ export function useLive(): { now_ms: number; away: () => boolean } {
         broken.current = false;
         if (!first)
           void (deviceHere()?.flush() ?? Promise.resolve()).then(revalidate); // the server was away: something may have been missed
-        else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(1); // written between the page and its stream
+        else if ((JSON.parse(event.data) as { published: number }).published !== madeAt) changed(); // written between the page and its stream
         first = false;
       });
       opened.addEventListener("beat", setOffset);
@@ -77,7 +77,7 @@ export function useLive(): { now_ms: number; away: () => boolean } {
     const { changed, stop } = lookAgain(async () => {
       if (source.readyState !== EventSource.OPEN) return;
       // A navigation under way brings the newest itself; looking meanwhile would interrupt it. What came too late for it is looked for after it.
-      if (going.current) changed(1);
+      if (going.current) changed();
       else await revalidate();
     });
     let source = open();

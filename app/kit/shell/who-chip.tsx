@@ -8,7 +8,7 @@ export function WhoChip({ name, role }: Who) {
   return (
     <Link
       to={`/sign-in?${new URLSearchParams({ to: pathname + search })}`}
-      className="grid min-h-14 w-[52px] place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:w-[68px]"
+      className="grid min-h-14 w-[52px] min-w-11 place-content-center justify-items-center gap-1 rounded-press text-xs font-medium text-rail-ink [font-stretch:88%] hover:bg-sea-on sm:w-[68px]"
     >
       <UserRound size={20} strokeWidth={1.7} aria-hidden />
       <span className="max-w-full truncate">{name}</span>

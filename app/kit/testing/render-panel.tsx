@@ -1,3 +1,4 @@
+import { ONE_COLOUR } from "#core/models/colour/job-colours";
 import { houseWay } from "#core/models/ways/house-ways";
 import { NO_BRIEF } from "#core/panel/job-brief";
 import { render } from "@testing-library/react";
@@ -61,6 +62,7 @@ export function testView({
       vehicle: "Test van",
       colourName: "grey",
       colourCss: "#808080",
+      colours: ONE_COLOUR,
       finish,
       way,
       brief: NO_BRIEF,

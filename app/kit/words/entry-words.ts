@@ -5,7 +5,8 @@ import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { EYE_COLOURS, EYE_LIGHTS, OUTCOMES, PANEL_PARTS, PART_HELD, PHASES, SEEN_TO } from "#core/record/kinds";
 import type { LedgerEntry } from "#core/record/entry";
 import { correctionSchool } from "#core/models/correction/schools";
-import { placeInWords, type PanelShape } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { show, showFilm, showWait, showWithUncertainty } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 

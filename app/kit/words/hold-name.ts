@@ -1,3 +1,4 @@
+import { lower } from "./capital";
 import { type StepHold, isNo } from "#core/course/step-hold";
 import { whenText } from "./when";
 
@@ -7,7 +8,7 @@ export function holdName(hold: StepHold, now_ms: number): string {
     case "fault":
       return `${hold.fault.name.toLowerCase()} first`;
     case "climate":
-      return hold.check.what.charAt(0).toLowerCase() + hold.check.what.slice(1);
+      return lower(hold.check.what);
     case "pot":
       return "the pot is over";
     case "soon":

@@ -1,7 +1,8 @@
 import type { HoldingFault } from "#core/panel/fault-holds";
 import type { HOLDS } from "#core/models/defects/holds";
 import type { DefectKind } from "#core/models/defects/kinds";
-import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { inUnits } from "#core/kernel/units/in-units";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 

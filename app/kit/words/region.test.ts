@@ -1,4 +1,5 @@
-import { SHAPE_KINDS, panelShape, placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import { SHAPE_KINDS, panelShape } from "#core/kernel/geometry/shapes";
 import { IMPERIAL, METRIC } from "#core/kernel/units/quantities";
 import { type Region, shopRegion } from "#server/repos/shop-repo";
 import { partName } from "./part-name";

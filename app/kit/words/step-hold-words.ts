@@ -1,5 +1,6 @@
 import type { StepHold } from "#core/course/step-hold";
-import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { whenText } from "./when";
 
 /** What says no to a step, as a sentence with its reason. */

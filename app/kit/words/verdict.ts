@@ -1,6 +1,7 @@
 import { capital } from "./capital";
 import type { Assessment, Remedy } from "#core/judge/assess";
-import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
 import { showChance, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import type { BlockedBy } from "#core/judge/blocked-by";

@@ -9,6 +9,7 @@ import { usePanel } from "~/kit/panel/use-panel";
 import { WorkingButton } from "~/kit/ui/figure";
 import { StrikeButton } from "~/kit/shell/strike-button";
 import { Tag } from "~/kit/ui/tag";
+import { lower } from "~/kit/words/capital";
 import { causeWorking } from "./causes.words";
 import { useUnits } from "~/kit/root/use-root";
 import { InUnits } from "~/kit/ui/in-units";
@@ -230,5 +231,3 @@ function Known({ causes: { record, answers, kind } }: { causes: CausesView }) {
     </section>
   );
 }
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

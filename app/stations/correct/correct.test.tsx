@@ -118,7 +118,7 @@ describe("working a plan through", () => {
     await waitFor(() => expect(sent[0]).toMatchObject({ intent: "step", index: "2" }));
   });
 
-  test("what a mark says of the steps after it is said in the list and on the card alike; with no mark nothing is", () => {
+  test("what a mark says of the steps after it is said in the list and on the card alike; with no mark nothing is", async () => {
     /** Step one of a ladder, done and read at a mark where so many times its forecast came off. */
     const read = (times: number, schoolId = "long") =>
       atWork(0, (ledger) => {
@@ -128,32 +128,31 @@ describe("working a plan through", () => {
         const measured = { before: threeFilms(150), after: threeFilms(150 - 1e6 * times * removal_m) };
         ledger.add("step", { planId, index: 0, name, removal_m, u_m, note: "", measured });
       });
-    const said = (view: PanelView) => {
-      const texts = [<PlanWork key="list" onReplan={() => undefined} finished={false} />, <WorkDesk key="card" view={view} />].map(
-        (page) => {
-          const { unmount } = renderPanel(page, view);
-          const text = screen.queryByTestId("told-by-mark")?.textContent ?? null;
-          unmount();
-          return text;
-        },
-      );
+    const said = async (view: PanelView) => {
+      const texts: (string | null)[] = [];
+      for (const page of [<PlanWork key="list" onReplan={() => undefined} finished={false} />, <WorkDesk key="card" view={view} />]) {
+        const { unmount } = renderPanel(page, view);
+        if (page.key === "card") await screen.findByRole("region", { name: "How it stands" }); // it comes after the card
+        texts.push(screen.queryByTestId("told-by-mark")?.textContent ?? null);
+        unmount();
+      }
       expect(texts[0]).toBe(texts[1]);
       return texts[0]!;
     };
     const films = /: ([\d.]+) ± ([\d.]+) µm to come off, ([\d.]+) ± ([\d.]+) µm without it/;
     const [more, , before] = films
-      .exec(said(read(2)))!
+      .exec(await said(read(2)))!
       .slice(1)
       .map(Number);
     expect(more).toBeGreaterThan(before!);
     const [less, , same] = films
-      .exec(said(read(0.2)))!
+      .exec(await said(read(0.2)))!
       .slice(1)
       .map(Number);
     expect(less).toBeLessThan(same!);
     expect(same).toBe(before);
-    expect(said(read(2, "short"))).toContain("changes little"); // no paper after it is on the same backing
-    expect(said(atWork(1))).toBeNull();
+    expect(await said(read(2, "short"))).toContain("changes little"); // no paper after it is on the same backing
+    expect(await said(atWork(1))).toBeNull();
   });
 
   test("colour on the cloth stops the list and the cards alike", () => {

@@ -1,9 +1,7 @@
 import { Suspense, lazy } from "react";
-import { More } from "~/kit/ui/more";
 import { KeptForm } from "~/kit/draft/draft-form";
-import { Check } from "lucide-react";
 import { Link, useFetcher, type FetcherWithComponents } from "react-router";
-import { show, showChance, showSpan, showWithUncertainty } from "#core/kernel/units/format";
+import { showSpan } from "#core/kernel/units/format";
 import type { PanelView } from "#server/views/panel-view";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useUnits } from "~/kit/root/use-root";
@@ -12,35 +10,31 @@ import { HeldAhead } from "./held-ahead";
 import { capital } from "~/kit/words/capital";
 import { throughWords } from "~/kit/words/through-words";
 import { stopWords } from "~/kit/words/stop-words";
-import { later, useLater } from "~/kit/root/later";
 import { useNow } from "~/kit/shell/now";
 import { FieldErrors } from "~/kit/ui/field";
 import { StrikeButton } from "~/kit/shell/strike-button";
-import { doneWords, lookForWords, stepFacts } from "~/kit/words/zone-words";
-import { ToldByMark } from "./told-by-mark";
-import { useFromHere } from "./use-from-here";
+import { lookForWords, stepFacts } from "~/kit/words/zone-words";
+import { useHeldHere } from "./held-here";
 import { InUnits } from "~/kit/ui/in-units";
 import type { PlanStep } from "#core/record/bodies";
 import type { EntryOf } from "#core/record/entry";
-import type { Assessment, AssessInput } from "#core/judge/assess";
-import type { Removal } from "#core/models/correction/removal-plan";
 
 /** Wanted now and then: its fields come after what is done. */
 const StepMeasures = lazy(() => import("./step-measures").then((m) => ({ default: m.StepMeasures })));
 
-/** The drawing stands in a column of its own, and follows the steps. */
-const SECTION = later(() => import("~/kit/panel/film-pictures"));
+/** What is read beside the step in hand, with the chances that a worker works out: after the page. */
+const WorkBeside = lazy(() => import("./work-beside").then((m) => ({ default: m.WorkBeside })));
+const Room = () => <div className="min-h-96" />;
 
 /** The plan as cards, read at a metre with wet gloves: what to do now, its clock, and what is left of the clear. */
 export function WorkDesk({ view }: { view: PanelView }) {
   const now_ms = useNow();
   const fetcher = useFetcher<FormAnswer>();
   useWakeLock();
-  const { state, job, panel, floor_m } = view;
+  const { state, job, panel } = view;
   const { plan, stepsDone, working } = state;
   const base = `/jobs/${job.id}/panels/${panel.id}`;
-  const section = useLater(SECTION, true);
-  const { through, ahead, held, chances } = useFromHere(view);
+  const { through, held } = useHeldHere(view);
   const no = stopWords(held);
   const words = throughWords(view.product.sheet);
   const busy = fetcher.state !== "idle";
@@ -85,83 +79,10 @@ export function WorkDesk({ view }: { view: PanelView }) {
           </Link>
         )}
       </section>
-      <Standing {...{ step, through, chances, ahead, plan, view, base }} />
-      <aside aria-label="Section" className="hidden xl:block">
-        {section && (
-          <section.FilmSection
-            layers={state.layers}
-            floor_m={floor_m}
-            baseColour={job.colourCss}
-            preview={ahead ? { removal: ahead.removal } : {}}
-            caption="To the scale of the film"
-          />
-        )}
-      </aside>
+      <Suspense fallback={<Room />}>
+        <WorkBeside {...{ step, plan, view, base }} />
+      </Suspense>
     </main>
-  );
-}
-
-/** How the clear stands, and the steps. */
-function Standing({
-  step,
-  through,
-  chances,
-  ahead,
-  plan,
-  view,
-  base,
-}: {
-  step: PlanStep | undefined;
-  through: EntryOf<"throughClear"> | null;
-  chances: Assessment | null;
-  ahead: { removal: Removal; unmarked: Removal | null; assess: AssessInput } | null;
-  plan: EntryOf<"plan">;
-  view: PanelView;
-  base: string;
-}) {
-  const units = useUnits();
-  const { state } = view;
-  const { stepsDone } = state;
-  const clear = state.film.mean;
-  return (
-    <section aria-label="How it stands" className="space-y-5">
-      {clear && (
-        <p data-figures>
-          <span className="text-[38px] leading-none font-semibold">
-            {showWithUncertainty("film", clear.clear_m, clear.u_m, units).text}
-          </span>{" "}
-          <span className="text-[17px] text-ink2">{units.film} clear now, mean of the panel</span>
-        </p>
-      )}
-      {step && !through && (
-        <p data-testid="work-from-here" className="min-h-12" aria-live="polite">
-          {chances && ahead ? (
-            <>
-              {show("film", ahead.removal.removal_m, units).text} {units.film} still to come off. From here: cutting through{" "}
-              <b className="font-semibold">{showChance(chances.cutChance)}</b>, too little left{" "}
-              <b className="font-semibold">{showChance(chances.thinChance)}</b>.
-            </>
-          ) : (
-            <span className="text-ink2">Working out the chances from here…</span>
-          )}
-        </p>
-      )}
-      {step && !through && ahead?.unmarked && (
-        <More label="What the marks say">
-          <ToldByMark now={ahead.removal} unmarked={ahead.unmarked} />
-        </More>
-      )}
-      <ol className="border-t border-hair" data-figures>
-        {plan.body.steps.map((s, i) => {
-          const done = stepsDone[i];
-          return <StepLine key={i} {...{ i, done, s, view }} />;
-        })}
-      </ol>
-      <p className="text-[15px] text-ink2">Eye protection; residual current protection near water; no loose clothing at rotating pads.</p>
-      <Link to={`${base}/correct`} className="press">
-        The whole plan
-      </Link>
-    </section>
   );
 }
 
@@ -294,26 +215,5 @@ function After({
         {words.sign}
       </button>
     </fetcher.Form>
-  );
-}
-
-/** A step with its tick. */
-function StepLine({ i, done, s, view }: { i: number; done: EntryOf<"step"> | undefined; s: PlanStep; view: PanelView }) {
-  const units = useUnits();
-  const { state } = view;
-  const { stepsDone } = state;
-  const index = stepsDone.length;
-  return (
-    <li
-      aria-current={i === index ? "step" : undefined}
-      className="flex min-h-11 items-center gap-3 border-b border-hair py-1.5 aria-[current=step]:bg-glow-wash"
-    >
-      <span className="w-7 text-center font-semibold text-ink2">{done ? <Check size={18} aria-label="done" /> : i + 1}</span>
-      <span className="min-w-0 flex-1">
-        <b className="font-semibold">{s.name}</b>
-        {done && <span className="block text-[13px] text-ink2">{doneWords(done, units)}</span>}
-      </span>
-      {done && i === index - 1 && <StrikeButton entryId={done.id} what={`step ${i + 1}`} />}
-    </li>
   );
 }

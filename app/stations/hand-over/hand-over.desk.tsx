@@ -1,5 +1,6 @@
 import type { LedgerList } from "~/kit/panel/ledger-list";
 import { Suspense, lazy, useState } from "react";
+import { shadeOf } from "#core/models/colour/job-colours";
 import { DEFECT_KINDS } from "#core/models/defects/kinds";
 import { FieldErrors, OwnInput } from "~/kit/ui/field";
 import { KeptForm } from "~/kit/draft/draft-form";
@@ -58,7 +59,7 @@ export function HandOverDesk({ loaderData: { report, today, log, logged, reckone
             {job.vehicle}, {panel.name}
           </p>
           <p className="text-ink2">
-            {job.colourName} · {FINISHES[job.finish]} · {job.way.name}
+            {shadeOf(job, panel.colour).name} · {FINISHES[job.finish]} · {job.way.name}
           </p>
         </div>
         <p className="text-right">

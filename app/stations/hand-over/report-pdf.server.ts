@@ -1,4 +1,5 @@
 import PDFDocument from "pdfkit";
+import { shadeOf } from "#core/models/colour/job-colours";
 import { showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { boundingBox } from "#core/kernel/geometry/geometry";
@@ -35,7 +36,11 @@ export async function reportPdf(
     .font("Helvetica-Bold")
     .fontSize(18)
     .text(plain(`${view.job.vehicle}, ${view.panel.name}`), { width: inner - 150 });
-  doc.font("Helvetica").fontSize(10).fillColor(QUIET).text(plain(view.job.colourName));
+  doc
+    .font("Helvetica")
+    .fontSize(10)
+    .fillColor(QUIET)
+    .text(plain(shadeOf(view.job, view.panel.colour).name));
   doc.text(plain(`${o.shopName}, ${o.today}`));
   if (view.state.simulated) doc.fillColor(INK).font("Helvetica-Bold").text("Some readings are simulated, not of a real panel");
   doc.moveDown(0.8);

@@ -7,7 +7,7 @@ import { removedAtSpots } from "#core/panel/removed-at-spots";
 import { type HowKnown, isForetold } from "#core/judge/how-known";
 import { CAUSES, type Cause } from "#core/models/defects/causes";
 import { correctionSchool } from "#core/models/correction/schools";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { show, showChance, showWithUncertainty, showFilm } from "#core/kernel/units/format";
 import type { UnitPreferences } from "#core/kernel/units/quantities";
 import { FINISHES } from "#core/models/ways/terms";

@@ -3,6 +3,7 @@ import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { DEFAULT_RATES } from "#core/judge/option-figures";
 import { DefectsDesk } from "./defects.desk";
 import { OptionsDesk } from "~/stations/correct/options.desk";
+import { LookOver } from "./look-over";
 import { FilmMapDesk } from "./film-map.desk";
 import { NIBS, RUN, renderPanel, testView } from "~/kit/testing/render-panel";
 
@@ -10,6 +11,24 @@ const drawing = () => screen.getByRole("application");
 const key = (name: string, times = 1) => {
   for (let i = 0; i < times; i++) fireEvent.keyDown(drawing(), { key: name });
 };
+
+test("looking over: what was tapped by mistake is taken back, and nothing found can be said again", () => {
+  renderPanel(<LookOver clean={<button type="button">Nothing found</button>} onDone={() => {}} />, testView());
+  const clean = () => screen.queryByRole("button", { name: "Nothing found" });
+  const run = screen.getByRole("button", { name: "Run" });
+  expect(clean()).toBeTruthy();
+  fireEvent.click(run);
+  expect(clean()).toBeNull();
+  fireEvent.click(run); // the same again
+  expect(run.getAttribute("aria-pressed")).toBe("false");
+  expect(clean()).toBeTruthy();
+  fireEvent.click(run);
+  fireEvent.focus(drawing());
+  key("Enter"); // a place too
+  fireEvent.click(screen.getByRole("button", { name: /take it back/ }));
+  expect(clean()).toBeTruthy();
+  expect(screen.queryByRole("button", { name: "Tap the place" })).toBeNull();
+});
 
 describe("placing a defect", () => {
   test("one place by the keyboard fills its coordinates; the list takes what is there out again", () => {

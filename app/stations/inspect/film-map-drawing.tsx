@@ -2,11 +2,13 @@ import { usePlacePicker } from "~/kit/panel/use-place-picker";
 import { useId, useMemo } from "react";
 import type { PanelMap } from "#core/judge/panel-map";
 import { type Point, boundingBox, isInside } from "#core/kernel/geometry/geometry";
-import { type PanelShape, placeInWords } from "#core/kernel/geometry/shapes";
-import { type Band, type MapLayer, bandsOf } from "./map-picture";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import type { PanelShape } from "#core/kernel/geometry/shapes";
+import { bandsOf } from "~/kit/panel/bands";
+import { BandName, BandPicture, type RampLayer } from "~/kit/panel/ramp";
+
 import { MM, svgPath } from "~/kit/ui/svg-path";
 
-const COLOURS = 8;
 /** A number this near to a sign with its word would lie on it. */
 const LABEL_GAP_M = 0.12;
 
@@ -15,20 +17,10 @@ export interface MapSpot {
   at: Point;
 }
 
-/** Colours of a layer: film is dark where it is thin, doubt and risk are dark where they are great. */
-const colour = (layer: MapLayer, step: number, steps: number) => {
-  const k = steps === 0 ? COLOURS - 1 : Math.round((step * (COLOURS - 1)) / steps);
-  return `var(--ramp-${layer === "clear" ? k : COLOURS - 1 - k})`;
-};
-const isDark = (layer: MapLayer, step: number, steps: number) => {
-  const k = steps === 0 ? COLOURS - 1 : Math.round((step * (COLOURS - 1)) / steps);
-  return (layer === "clear" ? k : COLOURS - 1 - k) < 4;
-};
-
 interface FilmMapDrawingProps {
   shape: PanelShape;
   map: PanelMap;
-  layer: MapLayer;
+  layer: RampLayer;
   cells: Float64Array;
   steps: readonly number[];
   stepText: (value: number) => string;
@@ -88,7 +80,7 @@ export function FilmMapDrawing({
       <clipPath id={`${id}-clip`}>
         <path d={`${svgPath(outline)}Z`} />
       </clipPath>
-      <Picture {...{ id, layer, steps, bands, unit, shape }} />
+      <BandPicture {...{ id, layer, steps, bands, unit, shape }} />
       {bands.map(
         (b, i) =>
           b.label &&
@@ -113,109 +105,6 @@ export function FilmMapDrawing({
       {picked && <Cross at={picked} unit={unit} />}
       {focused && !picked && <Cross at={cursor} unit={unit} />}
     </svg>
-  );
-}
-
-/** The figure of a band. */
-function BandName({
-  b,
-  unit,
-  text,
-  layer,
-  i,
-  steps,
-  stepText,
-}: {
-  b: Band;
-  unit: number;
-  text: { readonly fontSize: number; readonly fontWeight: 640 };
-  layer: MapLayer;
-  i: number;
-  steps: readonly number[];
-  stepText: (value: number) => string;
-}) {
-  return (
-    <text
-      x={b.label![0] * MM}
-      y={b.label![1] * MM + unit * 0.009}
-      textAnchor="middle"
-      {...text}
-      fill={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-dark)" : "var(--on-ramp-light)"}
-      stroke={isDark(layer, i + 1, steps.length) ? "var(--on-ramp-light)" : "var(--on-ramp-dark)"}
-      strokeWidth={unit * 0.006}
-      paintOrder="stroke"
-    >
-      {stepText(b.from)}
-    </text>
-  );
-}
-
-/** The map itself, within the outline. */
-function Picture({
-  id,
-  layer,
-  steps,
-  bands,
-  unit,
-  shape,
-}: {
-  id: string;
-  layer: MapLayer;
-  steps: readonly number[];
-  bands: Band[];
-  unit: number;
-  shape: PanelShape;
-}) {
-  const { outline } = shape;
-  return (
-    <g clipPath={`url(#${id}-clip)`}>
-      <path d={`${svgPath(outline)}Z`} fill={colour(layer, 0, steps.length)} />
-      {bands.map((b, i) => (
-        <path
-          key={b.from}
-          d={b.path}
-          fill={colour(layer, i + 1, steps.length)}
-          stroke="var(--on-ramp-light)"
-          strokeOpacity="0.45"
-          strokeWidth={unit * 0.0016}
-        />
-      ))}
-      <g
-        fill="none"
-        stroke="var(--on-ramp-dark)"
-        strokeOpacity="0.7"
-        strokeWidth={unit * 0.0022}
-        strokeDasharray={`${unit * 0.012} ${unit * 0.008}`}
-      >
-        {shape.bodyLines.map((l, i) => (
-          <path key={i} d={svgPath(l)} />
-        ))}
-      </g>
-    </g>
-  );
-}
-
-/** The colours in order with the film at which each begins. */
-export function RampScale({
-  layer,
-  steps,
-  text,
-  unit,
-}: {
-  layer: MapLayer;
-  steps: readonly number[];
-  text: (v: number) => string;
-  unit: string;
-}) {
-  return (
-    <p className="mx-auto mt-1 flex max-w-[34rem] text-[13px]" aria-hidden>
-      {[null, ...steps].map((from, i) => (
-        <span key={i} className="min-w-0 flex-1">
-          <span className="block h-3" style={{ background: colour(layer, i, steps.length) }} />
-          <span className={`block ${from === null ? "text-ink2" : ""}`}>{from === null ? unit || "below" : text(from)}</span>
-        </span>
-      ))}
-    </p>
   );
 }
 

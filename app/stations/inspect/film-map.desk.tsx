@@ -10,7 +10,7 @@ import { WHOLE_PANEL, faultsHolding } from "#core/panel/fault-holds";
 import { blockedBy, blockedVerdict, type BlockedBy } from "#core/judge/blocked-by";
 import { DEFAULT_TAPE_M, VERDICT_LIMITS } from "#core/judge/limits";
 import type { Point } from "#core/kernel/geometry/geometry";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { COVERAGE, show, showChance, showFilm, showWithUncertainty } from "#core/kernel/units/format";
 import type { FormAnswer } from "~/kit/form/answer";
 import { useAssessment, type AssessmentRun } from "~/kit/run/use-assessment";
@@ -26,9 +26,11 @@ import { Tag } from "~/kit/ui/tag";
 import { mapWorking, settleSentence } from "./film-map.words";
 import { VERDICT_WORDS, safeLabel, showSafe } from "~/kit/words/verdict";
 import { AcceptanceLabel } from "./acceptance-label";
-import { FilmMapDrawing, RampScale } from "./film-map-drawing";
+import { cellAt, stepsOf } from "~/kit/panel/bands";
+import { type RampLayer, RampScale } from "~/kit/panel/ramp";
+import { FilmMapDrawing } from "./film-map-drawing";
 import { usePanelMap } from "./use-panel-map";
-import { type MapLayer, cellAt, riskAt, risksOf, stepsOf } from "./map-picture";
+import { riskAt, risksOf } from "./map-picture";
 import { inUnits } from "#core/kernel/units/in-units";
 import type { CureStatus } from "#core/course/cure-status";
 import type { Removal } from "#core/models/correction/removal-plan";
@@ -47,7 +49,7 @@ export function FilmMapDesk() {
   const school = correctionSchool(job.way.correction);
   const blind = noGaugeReads(panel.substrate);
   const [removal_m, setRemoval] = useState(usual.removal_m);
-  const [layer, setLayer] = useState<MapLayer>("clear");
+  const [layer, setLayer] = useState<RampLayer>("clear");
   const [picked, setPicked] = useState<Point | null>(null);
   // Figure and verdict follow the hand at once; drawing, section and working a frame later, so that a slow tablet keeps up.
   const calm_m = useDeferredValue(removal_m);
@@ -158,8 +160,8 @@ function MapAndPlace({
   setPicked,
   blind,
 }: {
-  layer: MapLayer;
-  setLayer: React.Dispatch<React.SetStateAction<MapLayer>>;
+  layer: RampLayer;
+  setLayer: React.Dispatch<React.SetStateAction<RampLayer>>;
   here: { clear_m: number; u_m: number } | null;
   at: Point | null;
   picked: Point | null;
@@ -179,7 +181,7 @@ function MapAndPlace({
       <Toggle
         label="What the map shows"
         value={layer}
-        onChange={(v) => setLayer(v as MapLayer)}
+        onChange={(v) => setLayer(v as RampLayer)}
         options={[
           { value: "clear", name: `Clear, ${units.film}` },
           { value: "doubt", name: `Doubt, ± ${units.film}` },
@@ -305,7 +307,7 @@ const Layered = memo(function Layered({
   picked,
   onPick,
 }: {
-  layer: MapLayer;
+  layer: RampLayer;
   map: PanelMap;
   removal_m: number;
   u_removal_m: number;

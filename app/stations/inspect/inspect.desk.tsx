@@ -2,7 +2,7 @@ import { inferredWords } from "~/kit/words/how-words";
 import { Suspense, lazy, useState } from "react";
 import { Link } from "react-router";
 import { PHASES, type Phase } from "#core/record/kinds";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { showFilm, showWithUncertainty } from "#core/kernel/units/format";
 import { useUnits } from "~/kit/root/use-root";
 import { InspectTabs } from "./tabs";

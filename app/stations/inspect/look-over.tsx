@@ -36,11 +36,11 @@ export function LookOver({ clean, onDone }: { clean: React.ReactNode; onDone: ()
   const measured = typed.size === "measured";
   const found = state.defects.length > 0;
   const begun = at !== null || kind !== null;
-  const choose = (next: DefectKind) => {
-    draft.set("kind", next);
+  const choose = (next: DefectKind | null) => {
+    draft.set("kind", next ?? "");
     draft.set("size", "");
     // Of what stands singly each tap is one more; of all else the last tap says where.
-    if (!single(next) && drawn.points.length > 1) drawAs("point");
+    if (next && !single(next) && drawn.points.length > 1) drawAs("point");
   };
   const place = (point: readonly [number, number]) => {
     if (kind && single(kind) && drawn.points.length > 0 && drawn.as === "point")
@@ -75,7 +75,7 @@ export function LookOver({ clean, onDone }: { clean: React.ReactNode; onDone: ()
         label={`${panel.name}: tap what you see`}
       />
       <div className="space-y-3">
-        <Kinds kind={kind} choose={choose} />
+        <Kinds kind={kind} choose={(k) => choose(k === kind ? null : k)} />
         {kind && heights.length > 0 && <Heights heights={heights} chosen={typed.size} choose={(id) => draft.set("size", id)} />}
         {measured && (
           <div className="grid grid-cols-3 gap-2">
@@ -104,6 +104,18 @@ export function LookOver({ clean, onDone }: { clean: React.ReactNode; onDone: ()
           {begun && (
             <button className="press min-h-14 text-[17px]" data-kind="main" disabled={fetcher.state !== "idle" || !kind || !at}>
               {!at ? "Tap the place" : !kind ? "Say what it is" : "Keep it, go on looking"}
+            </button>
+          )}
+          {begun && (
+            <button
+              type="button"
+              className="press min-h-12"
+              onClick={() => {
+                choose(null);
+                draft.set("trace", "");
+              }}
+            >
+              It is nothing: take it back
             </button>
           )}
           {found ? (

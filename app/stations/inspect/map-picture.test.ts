@@ -1,4 +1,5 @@
-import { bandsOf, cellAt, filled, riskAt, risksOf, stepsOf } from "./map-picture";
+import { bandsOf, cellAt, filled, stepsOf } from "~/kit/panel/bands";
+import { riskAt, risksOf } from "./map-picture";
 import type { PanelMap } from "#core/judge/panel-map";
 import { gridInside } from "#core/kernel/geometry/geometry";
 import type { Point } from "#core/kernel/geometry/geometry";

@@ -1,6 +1,6 @@
 import { useFetcher } from "react-router";
 import { DEFECTS } from "#core/models/defects/catalogue";
-import { placeInWords } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
 import { show } from "#core/kernel/units/format";
 import type { Quantity } from "#core/kernel/units/quantities";
 import { holdOfMark, seenToOf } from "#core/panel/seen-to";

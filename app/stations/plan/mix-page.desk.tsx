@@ -18,6 +18,7 @@ import type { Route } from "./+types/mix.route";
 import { usePanel } from "~/kit/panel/use-panel";
 import { usePreview } from "~/kit/panel/use-preview";
 import { areaText } from "~/kit/words/area-text";
+import { counted } from "~/kit/words/when";
 
 export function PanelMixDesk({
   loaderData: { panels, parts, coats: onShelf, cans, own, layers, start, plain },
@@ -233,9 +234,7 @@ function useMixOver({
   const ownFaces = useMemo(() => (setting ? facesMixed(setting.faces, chosen[panel.id]) : NO_FACES), [setting, chosen, panel.id]);
   const faces = useMemo(
     () =>
-      panels.flatMap((p) =>
-        p.id === panel.id && !other ? [] : chosen[p.id] === "both" ? [p.outline, p.outline] : chosen[p.id] ? [p.outline] : [],
-      ),
+      panels.flatMap((p) => (p.id === panel.id && !other ? [] : chosen[p.id] === "both" ? [p.part, p.part] : chosen[p.id] ? [p.part] : [])),
     [panels, chosen, panel.id, other],
   );
   const opening = openingOf(setting ?? own);
@@ -302,7 +301,7 @@ function useLanding({
 
 const NO_FACES: readonly MixFace[] = [];
 
-const coatsWords = (n: number): string => `${n} ${n === 1 ? "coat" : "coats"}`;
+const coatsWords = (n: number): string => counted(n, "coat", "coats");
 
 const allSheets = (coats: readonly ProductSheet[], parts: readonly { sheet: PartSheet }[]): AnySheet[] => [
   ...coats,

@@ -34,7 +34,16 @@ export function PlanDesk({ loaderData: ahead }: Pick<Route.ComponentProps, "load
   const { sheet } = product;
   const area_m2 = polygonArea(panel.shape.outline);
   const gun = handGun(nextAsked(view)).settings;
-  const figures = planFigures({ sheet, way, coats: panel.coatsPlanned, outline: panel.shape.outline, sides: panel.sides, gun, floor_m });
+  const figures = planFigures({
+    sheet,
+    way,
+    coats: panel.coatsPlanned,
+    outline: panel.shape.outline,
+    rows: panel.rows,
+    sides: panel.sides,
+    gun,
+    floor_m,
+  });
   const matte = job.finish === "matte";
   const there = clearNow(state);
   const allOn = ahead.litres.sprayed_m3 === 0;

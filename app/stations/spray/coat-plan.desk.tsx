@@ -67,6 +67,7 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
     () => plan.setting && { conditions: plan.setting.conditions, coats: plan.setting.build.slice(0, 3), shop: shopFactors },
     [plan.setting, shopFactors],
   );
+  const part = useMemo(() => ({ outline: panel.shape.outline, rows: panel.rows }), [panel]);
   const under_m = state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0);
   return (
     <>
@@ -97,7 +98,7 @@ export function CoatPlanPageDesk({ loaderData }: Pick<Route.ComponentProps, "loa
         <Suspense>
           <FlowCoats
             setting={setting}
-            outline={panel.shape.outline}
+            part={part}
             trigger={way.trigger}
             under_m={under_m}
             sandAfter_h={sheet.sandAfter_s / HOUR_S}

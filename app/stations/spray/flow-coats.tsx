@@ -7,7 +7,7 @@ import { textureOf, withTexture } from "#core/models/flow/reflection";
 import { flowCoatOptions } from "#core/models/ways/flow-coat-options";
 import type { FlowSetting } from "#core/models/flow/flow-window";
 import { show, showFilm } from "#core/kernel/units/format";
-import type { Polygon } from "#core/kernel/geometry/geometry";
+import type { PartOver } from "#core/models/spray/coat-over";
 import type { Trigger } from "#core/models/spray/trigger";
 import { useUnits } from "~/kit/root/use-root";
 import { ScrollRegion } from "~/kit/ui/scroll-region";
@@ -17,7 +17,7 @@ import { LightTube } from "~/kit/panel/light-tube";
 /** A flow coat in its three meanings against leaving it. */
 export const FlowCoats = memo(function FlowCoats({
   setting,
-  outline,
+  part,
   trigger,
   under_m,
   sandAfter_h,
@@ -25,7 +25,7 @@ export const FlowCoats = memo(function FlowCoats({
   u_filmLog,
 }: {
   setting: FlowSetting;
-  outline: Polygon;
+  part: PartOver;
   trigger: Trigger;
   under_m: number;
   sandAfter_h: number;
@@ -36,8 +36,8 @@ export const FlowCoats = memo(function FlowCoats({
 }) {
   const units = useUnits();
   const options = useMemo(
-    () => flowCoatOptions(setting, { outline, trigger, under_m, sandAfter_h, flash_s, u_filmLog }),
-    [setting, outline, trigger, under_m, sandAfter_h, flash_s, u_filmLog],
+    () => flowCoatOptions(setting, { ...part, trigger, under_m, sandAfter_h, flash_s, u_filmLog }),
+    [setting, part, trigger, under_m, sandAfter_h, flash_s, u_filmLog],
   );
   const polished = useMemo(() => {
     const left = options.find((o) => o.id === "leave");

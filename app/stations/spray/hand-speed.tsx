@@ -1,11 +1,12 @@
 import { useDraft } from "~/kit/draft/use-draft";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { beatsFor, timedSpeed } from "#core/models/spray/gun-curve";
 import { show, showWithUncertainty } from "#core/kernel/units/format";
 import { parseQuantity } from "#core/kernel/units/parse";
 import { initial } from "~/kit/form/initial";
 import { useUnits } from "~/kit/root/use-root";
 import { tick } from "~/kit/shell/beep";
+import { useBeat } from "~/kit/shell/use-beat";
 import { Field } from "~/kit/ui/field";
 
 const MS = 1000;
@@ -24,17 +25,10 @@ export function HandSpeed({ speed_m_s, onSpeed }: { speed_m_s: number | null; on
   const count = parseQuantity("count", passes, "");
   const usable = length.ok && length.si >= 0.05 && length.si <= 5;
   const beats = usable && speed_m_s !== null ? beatsFor({ speed_m_s, stroke_m: length.si }) : null;
-  useEffect(() => {
-    if (!beating || beats === null) return;
-    const every = setInterval(
-      () => {
-        tick();
-        setLit((l) => !l);
-      },
-      (60 * MS) / beats,
-    );
-    return () => clearInterval(every);
-  }, [beating, beats]);
+  useBeat(beating && beats !== null ? 60 / beats : null, () => {
+    tick();
+    setLit((l) => !l);
+  });
   const time = (at_ms: number) => {
     if (!timing) {
       started.current = at_ms;

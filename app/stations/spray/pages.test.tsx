@@ -117,7 +117,7 @@ describe("coat plan and window", () => {
         start={start}
         coatNumber={start.number}
         textureLimit={3.6}
-        outline={view.panel.shape.outline}
+        part={{ outline: view.panel.shape.outline }}
         under_m={1e-4}
         shop={view.shopFactors}
       />,
@@ -143,7 +143,7 @@ describe("coat plan and window", () => {
         start={start}
         coatNumber={start.number}
         textureLimit={3.6}
-        outline={view.panel.shape.outline}
+        part={{ outline: view.panel.shape.outline }}
         under_m={1e-4}
       />,
       view,

@@ -1,5 +1,6 @@
 import { coatsAsked } from "#core/coat/asked";
 import { potLifeNow } from "#core/coat/pot-life";
+import { answeredAs } from "#server/commands/answered-as";
 import { logCoat } from "#server/commands/booth";
 import { recordEntry } from "#server/commands/record-entry";
 import { againstNow } from "#server/views/against-view";
@@ -33,8 +34,9 @@ export const sprayAct: Act = async (ctx, { panelId, look }, form, { units, by })
       return answerForm(form, coatForm(units), async (body) => {
         const view = await look();
         const against = againstNow(view, "coat", ctx.now_ms());
-        const entryId = await logCoat(ctx, view, { body, by, clientKey, shown: body.number });
-        return { entryId, message: doneAgainst(`Coat ${body.number} logged; its clock runs`, against, ctx.now_ms()) };
+        const said = doneAgainst(`Coat ${body.number} logged; its clock runs`, against, ctx.now_ms());
+        const entryId = await logCoat(ctx, view, { body, by, clientKey, shown: body.number, said });
+        return { entryId, message: await answeredAs(ctx, clientKey, said) };
       });
     case "comb":
       return answerForm(form, wetCombForm(units), async (v) => ({

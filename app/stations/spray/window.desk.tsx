@@ -2,7 +2,7 @@ import { type WindowOutcome, type WindowSettings, useWindowOutcome, useWindowSet
 import { Suspense, lazy, useEffect } from "react";
 import { FLOW_CHANGES } from "#core/models/flow/flow-advice";
 import type { WindowAhead } from "#core/coat/window-ahead";
-import type { Polygon } from "#core/kernel/geometry/geometry";
+import type { PartOver } from "#core/models/spray/coat-over";
 import type { Trigger } from "#core/models/spray/trigger";
 import { type FlowAxis, type FlowSetting, moveSetting, settingAt, wetOf } from "#core/models/flow/flow-window";
 import type { ShopFactors } from "#core/models/flow/simulate-coats";
@@ -29,7 +29,7 @@ interface FlowDeskProps {
   start: Pick<WindowAhead, "conditions" | "coats" | "laid">;
   coatNumber: number;
   textureLimit: number;
-  outline: Polygon;
+  part: PartOver;
   trigger?: Trigger;
   under_m: number;
   /** The shop's own factors; none where nobody's shop is asked. */
@@ -51,7 +51,7 @@ export function FlowDesk({
   start,
   coatNumber,
   textureLimit,
-  outline,
+  part,
   trigger = "released",
   under_m,
   shop,
@@ -106,7 +106,7 @@ export function FlowDesk({
         </Suspense>
       </div>
       <Settings {...{ field, start, hardener, draft }} />
-      <FlowCoatsBelow {...{ drawings, later, around, sheet, outline, trigger, under_m, flash_s, u_filmLog }} />
+      <FlowCoatsBelow {...{ drawings, later, around, sheet, part, trigger, under_m, flash_s, u_filmLog }} />
       <p className="mt-6 max-w-[75ch] text-[13px] text-ink2">
         A model, not measured on your gun: trust the test panel more. Supplied air, or what the safety data sheet and your local rules ask
         for.
@@ -236,7 +236,7 @@ function FlowCoatsBelow({
   later,
   around,
   sheet,
-  outline,
+  part,
   trigger,
   under_m,
   flash_s,
@@ -246,7 +246,7 @@ function FlowCoatsBelow({
   later: FlowSetting | null;
   around: WindowOutcome["around"];
   sheet: ProductSheet;
-  outline: Polygon;
+  part: PartOver;
   trigger: "released" | "held";
   under_m: number;
   flash_s: number;
@@ -257,7 +257,7 @@ function FlowCoatsBelow({
       {drawings && later && around && sheet.kind !== "matte clear" && (
         <drawings.FlowCoats
           setting={later}
-          outline={outline}
+          part={part}
           trigger={trigger}
           under_m={under_m}
           sandAfter_h={sheet.sandAfter_s / 3600}

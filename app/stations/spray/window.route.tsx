@@ -1,4 +1,4 @@
-import { Suspense, lazy, useState } from "react";
+import { Suspense, lazy, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { coatsAsked } from "#core/coat/asked";
 import { windowAhead } from "#core/coat/window-ahead";
@@ -31,6 +31,7 @@ export default function PanelWindow({ loaderData: { ahead, calibration } }: Rout
   const [dry_m, setDry] = useState<number | null>(null);
   usePreview(dry_m === null ? null : { coat: { dry_m, u_m: filmDoubt([dry_m], shopFilm.u_log), name: `coat ${ahead.number}` } });
   const before = ahead.number - 1;
+  const part = useMemo(() => ({ outline: panel.shape.outline, rows: panel.rows }), [panel]);
   return (
     <>
       <SprayTabs base={base} />
@@ -44,7 +45,7 @@ export default function PanelWindow({ loaderData: { ahead, calibration } }: Rout
         start={ahead}
         coatNumber={ahead.number}
         textureLimit={TEXTURE_LIMITS[job.finish]}
-        outline={panel.shape.outline}
+        part={part}
         trigger={job.way.trigger}
         under_m={state.layers.filter((l) => l.tone !== "clear").reduce((a, l) => a + l.thickness_m, 0)}
         shop={view.shopFactors}

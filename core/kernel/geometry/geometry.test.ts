@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { type Point, edgeDistance, gridInside, isInside, polygonArea, requirePolygon, innermost } from "#core/kernel/geometry/geometry";
-import { SHAPES, SHAPE_KINDS, ownShape, panelShape, placeInWords, suggestSpots } from "#core/kernel/geometry/shapes";
+import { placeInWords } from "#core/kernel/geometry/place-in-words";
+import { SHAPES, SHAPE_KINDS, ownShape, panelShape, suggestSpots } from "#core/kernel/geometry/shapes";
 
 const square: Point[] = [
   [0, 0],

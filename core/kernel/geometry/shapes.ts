@@ -223,6 +223,24 @@ export const SHAPES = {
     size_m: [0.22, 0.16],
     sides: ["top edge", "right edge", "lower edge", "left edge"],
   },
+  jamb: {
+    name: "Shut or jamb",
+    outline: [
+      [0.012, 0.12],
+      [0.03, 0],
+      [0.97, 0],
+      [0.988, 0.12],
+      [1, 0.5],
+      [0.988, 0.88],
+      [0.97, 1],
+      [0.03, 1],
+      [0.012, 0.88],
+      [0, 0.5],
+    ],
+    bodyLines: [],
+    size_m: [1.1, 0.14],
+    sides: ["outer edge", "rear end", "inner edge", "front end"],
+  },
 } as const satisfies Record<string, ShapeDef>;
 export type ShapeKind = keyof typeof SHAPES;
 export const SHAPE_KINDS = Object.keys(SHAPES) as [ShapeKind, ...ShapeKind[]];
@@ -274,22 +292,6 @@ export function ownShape(corners: Polygon): PanelShape {
     bodyLines: [],
     sides: ["top edge", "right edge", "lower edge", "left edge"],
   };
-}
-
-/** A place in words: "front edge, left" or "middle". */
-export function placeInWords([x, y]: Point, shape: Pick<PanelShape, "outline" | "sides">): string {
-  const { x0, y0, x1, y1 } = boundingBox(shape.outline);
-  const u = (x - x0) / (x1 - x0);
-  const v = (y - y0) / (y1 - y0);
-  const [top, right, bottom, left] = shape.sides;
-  const nearest = [
-    { d: v * (y1 - y0), name: top, other: u < 0.36 ? left : u > 0.64 ? right : null },
-    { d: (1 - v) * (y1 - y0), name: bottom, other: u < 0.36 ? left : u > 0.64 ? right : null },
-    { d: u * (x1 - x0), name: left, other: v < 0.36 ? top : v > 0.64 ? bottom : null },
-    { d: (1 - u) * (x1 - x0), name: right, other: v < 0.36 ? top : v > 0.64 ? bottom : null },
-  ].sort((a, b) => a.d - b.d)[0]!;
-  if (nearest.d > 0.3 * Math.min(x1 - x0, y1 - y0)) return "middle";
-  return nearest.other ? `${nearest.name}, ${nearest.other.replace(" edge", "")} end` : nearest.name;
 }
 
 /** From this many places on, some of them lie on the body lines. */

@@ -21,5 +21,7 @@ export const CELL_M = { min: 0.5e-3, max: 0.05 } as const;
 export const SIDE_M = { min: 0.02, max: 4 } as const;
 /** Cells of one panel at most. */
 export const MOST_CELLS = 400_000;
+/** After the last coat: by then nothing moves. */
+export const SETTLES_S = 3600;
 /** One step of the flow. */
-export const STEP_S = { above: 0, max: 1 } as const;
+export const STEP_S = { above: 0, max: 5 } as const;

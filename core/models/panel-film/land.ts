@@ -1,11 +1,13 @@
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import { FLOW } from "../flow/constants";
+import { type FanPattern, fanShape, fanWhole } from "../spray/fan-pattern";
 import { type GunSettings, type SprayCone, sprayCone } from "../spray/deposit";
-import { PANEL_FILM } from "./constants";
-import { type PanelFilm, filmViscosity } from "./panel-film";
+import { GUN_BOUNDS } from "../bounds";
+import { CELL_M, PANEL_FILM } from "./constants";
+import { type PanelFilm, mobileShare } from "./panel-film";
 
-/** A gun as it is set, whatever the hand does. */
-export type GunAtWork = Omit<GunSettings, "overlap" | "handSpeed_m_s">;
+/** A gun as it is set, whatever the hand does. Its fan lies even where nothing else is said. */
+export type GunAtWork = Omit<GunSettings, "overlap" | "handSpeed_m_s"> & { pattern?: FanPattern | undefined };
 
 export interface GunPlace {
   x_m: number;
@@ -16,8 +18,10 @@ export interface GunPlace {
 
 // Taken once: a loop over cells looks no name up.
 const { abs, exp, floor, max, min } = Math;
-const ACROSS = new Float64Array(4096);
-const ALONG = new Float64Array(4096);
+/** The footprint along and across, for one landing at a time: no fan is wider than so many of the smallest cells. */
+const WIDEST = Math.ceil(GUN_BOUNDS.fan_m.max / CELL_M.min) + 2;
+const ACROSS = new Float64Array(WIDEST);
+const ALONG = new Float64Array(WIDEST);
 
 /** The cone of a gun in what a panel is sprayed in. @param reducer of this coat, where it is another @throws RangeError */
 export const coneOver = ({ rates: { conditions } }: PanelFilm, gun: GunAtWork, reducer = conditions.reducer): SprayCone =>
@@ -42,7 +46,6 @@ export function land(film: PanelFilm, gun: GunAtWork, cone: SprayCone, place: Gu
   const rate = rates.shop.film * cone.volumeSolids * gun.fluidRate_m3_s * cone.transfer * dt_s;
   film.sums.used_m3 += gun.fluidRate_m3_s * dt_s;
   film.sums.sprayed_m3 += cone.volumeSolids * gun.fluidRate_m3_s * dt_s;
-  film.sums.triggered_s += dt_s;
 
   const from = (at: number) => max(0, floor(at / cell_m));
   const to = (at: number, most: number) => min(most - 1, floor(at / cell_m));
@@ -52,25 +55,27 @@ export function land(film: PanelFilm, gun: GunAtWork, cone: SprayCone, place: Gu
   const j1 = to(place.y_m + reachY, rows);
   if (i1 < i0 || j1 < j0) return 0;
   // The footprint is a product of the two directions: each is worked out once.
-  const [alongX, acrossX] = place.turned ? [ACROSS, ALONG] : [ALONG, ACROSS];
-  const across = (far: number) => (abs(far) >= 1 ? 0 : (0.75 * (1 - far * far)) / half);
+  const [ofColumn, ofRow] = place.turned ? [ACROSS, ALONG] : [ALONG, ACROSS];
+  const { pattern } = gun;
+  const whole = pattern ? fanWhole(pattern) * half : half;
+  const across = (far: number) => (abs(far) >= 1 ? 0 : (pattern ? fanShape(far, pattern) : 0.75 * (1 - far * far)) / whole);
   const along = (far: number) => exp(-0.5 * far * far) / (sigma * Math.sqrt(2 * Math.PI));
   for (let i = i0; i <= i1; i++) {
     const x = (i + 0.5) * cell_m - place.x_m;
-    alongX[i - i0] = place.turned ? across(x / half) : along(x / sigma);
+    ofColumn[i - i0] = place.turned ? across(x / half) : along(x / sigma);
   }
   for (let j = j0; j <= j1; j++) {
     const y = (j + 0.5) * cell_m - place.y_m;
-    acrossX[j - j0] = place.turned ? along(y / sigma) : across(y / half);
+    ofRow[j - j0] = place.turned ? along(y / sigma) : across(y / half);
   }
   const u = cone.landedComposition;
   let landed_m = 0;
   for (let j = j0; j <= j1; j++) {
-    const rowRate = rate * acrossX[j - j0]!;
+    const rowRate = rate * ofRow[j - j0]!;
     if (rowRate <= 0) continue;
     for (let i = i0; i <= i1; i++) {
       const c = j * columns + i;
-      const ds = rowRate * alongX[i - i0]!;
+      const ds = rowRate * ofColumn[i - i0]!;
       if (inside[c] === 0 || ds < PANEL_FILM.leastLanding_m) continue;
       if (film.coat[c] !== coat) newCoat(film, c, coat, u);
       age_s[c] = (age_s[c]! * solids_m[c]!) / (solids_m[c]! + ds);
@@ -92,11 +97,11 @@ export function land(film: PanelFilm, gun: GunAtWork, cone: SprayCone, place: Gu
 
 /** The first drops of a coat on a cell: what below has set stays where it is, and drinks (docs/models.md, "Flow", next coat). */
 function newCoat(film: PanelFilm, c: number, coat: number, u: number): void {
-  const { solids_m, solvent_m, fixed_m, thirst_m, age_s, slide_m, slideBefore_m, rates } = film;
+  const { solids_m, solvent_m, fixed_m, thirst_m, age_s, slide_m, slideBefore_m } = film;
   const solids = solids_m[c]!;
   if (solids > 0) {
     const below = solvent_m[c]! / solids;
-    const mobile = 1 / (1 + filmViscosity(rates, below, age_s[c]!) / FLOW.lock_Pa_s);
+    const mobile = mobileShare(film, c);
     fixed_m[c]! += (1 - mobile) * solids;
     thirst_m[c] = (1 - mobile) * min(solids, FLOW.absorbDepth_m) * max(0, u - below);
     solids_m[c] = solids * mobile;

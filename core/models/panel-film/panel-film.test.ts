@@ -2,8 +2,9 @@ import { rectangle } from "#core/kernel/geometry/geometry";
 import { seededRandom } from "#core/kernel/stats/random";
 import { FLOW } from "#core/models/flow/constants";
 import { simulateCoats } from "#core/models/flow/simulate-coats";
+import type { FanPattern } from "#core/models/spray/fan-pattern";
 import { patternRipple } from "#core/models/spray/pattern-ripple";
-import { passesOver } from "#core/models/spray/strokes";
+import { rowsOver } from "#core/models/spray/row-plan";
 import { filmFigures, middleOf } from "./film-figures";
 import { flowStep } from "./flow-step";
 import { coneOver, land } from "./land";
@@ -14,7 +15,7 @@ const DAY: FilmConditions = { air_K: 295.15, speed: "medium", volumeSolids: 0.47
 const GUN = { fluidRate_m3_s: 230e-6 / 60, pressure_Pa: 28 * 6894.757, distance_m: 0.175 };
 const HAND = { handSpeed_m_s: 0.34, turn_s: 0.6, held: false };
 const evenRows = (size: { width_m: number; height_m: number }, fan_m = 0.25) =>
-  passesOver(rectangle(size.width_m, size.height_m), { fan_m, overlap: 0.5 });
+  rowsOver(rectangle(size.width_m, size.height_m), { fan_m, overlap: 0.5 });
 const SIZE = { width_m: 0.8, height_m: 0.6, cell_m: 0.01 };
 
 function coated(size = SIZE, day = DAY, hand = HAND, coats = 1): PanelFilm {
@@ -202,6 +203,25 @@ test("a long wait in one go is the wait in steps, when nothing moves any more", 
   for (let c = 0; c < film.solids_m.length; c += 37) expect(Math.abs(film.solvent_m[c]! / stepped.solvent_m[c]! - 1)).toBeLessThan(0.01);
 });
 
+test("how easily each cell flows is its viscosity's own to nine digits, from the wet film to the one that stands still", () => {
+  const film = panelFilm({ width_m: 0.5, height_m: 0.4, cell_m: 0.005 }, DAY);
+  const random = seededRandom(5);
+  film.solids_m.fill(20e-6);
+  film.solvent_m.forEach((_, c) => (film.solvent_m[c] = 20e-6 * (0.02 + 1.6 * random())));
+  film.age_s.forEach((_, c) => (film.age_s[c] = 7200 * random()));
+  flowStep(film, 1e-9); // so short that nothing has moved yet
+  let [flowing, worst] = [0, 0];
+  film.mobility.forEach((mobility, c) => {
+    if (mobility === 0) return;
+    flowing += 1;
+    const depth_m = film.depth_m[c]!;
+    const viscosity_Pa_s = depth_m ** 3 / 3 / mobility;
+    worst = Math.max(worst, Math.abs(viscosity_Pa_s / filmViscosity(film.rates, depth_m / 20e-6 - 1, film.age_s[c]!) - 1));
+  });
+  expect(flowing).toBeGreaterThan(1000);
+  expect(worst).toBeLessThan(1e-9);
+});
+
 test("what makes no sense is refused by name", () => {
   expect(() => panelFilm({ ...SIZE, cell_m: 0 }, DAY)).toThrow("cell_m");
   expect(() => panelFilm({ ...SIZE, width_m: Number.NaN }, DAY)).toThrow("width_m");
@@ -210,10 +230,60 @@ test("what makes no sense is refused by name", () => {
   const film = panelFilm(SIZE, DAY);
   const cone = coneOver(film, GUN);
   expect(() => flowStep(film, 0)).toThrow("dt_s");
-  expect(() => flowStep(film, 2)).toThrow("dt_s");
+  expect(() => flowStep(film, 6)).toThrow("dt_s");
   expect(() => land(film, GUN, cone, { x_m: Number.NaN, y_m: 0 }, 0.01, 1)).toThrow("x_m");
   expect(() => land(film, GUN, cone, { x_m: 0, y_m: 0 }, 0.01, 0)).toThrow("coat");
   expect(() => waitOn(film, -1)).toThrow("seconds");
-  expect(() => passesOver(rectangle(1, 1), { fan_m: 0.25, overlap: 1 })).toThrow("overlap");
+  expect(() => rowsOver(rectangle(1, 1), { fan_m: 0.25, overlap: 1 })).toThrow("overlap");
   expect(() => filmFigures(film, () => false)).toThrow("at least 1 cell");
+});
+
+test("a fan that does not lie even lays the same in all, elsewhere", () => {
+  const laid = (pattern?: FanPattern) => {
+    const film = panelFilm({ width_m: 0.5, height_m: 0.6, cell_m: 0.01 }, DAY);
+    const gun = { ...GUN, pattern };
+    land(film, gun, coneOver(film, gun), { x_m: 0.25, y_m: 0.3 }, 0.1, 1);
+    const rows = Array.from({ length: film.rows }, (_, j) =>
+      film.solids_m.slice(j * film.columns, (j + 1) * film.columns).reduce((a, b) => a + b, 0),
+    );
+    return { landed: film.sums.landed_m3, rows };
+  };
+  const even = laid();
+  for (const pattern of [
+    { balance: 0.8, end: 0 },
+    { balance: -1.5, end: 0 },
+    { balance: 0, end: 0.75 },
+    { balance: 0.4, end: -0.5 },
+  ])
+    expect(Math.abs(laid(pattern).landed / even.landed - 1)).toBeLessThan(0.01);
+  expect(laid({ balance: 0, end: 0 }).rows).toEqual(even.rows);
+  expect(laid({ balance: 0.8, end: 0 }).rows[30]!).toBeLessThan(0.75 * even.rows[30]!); // split
+  expect(laid({ balance: -1.5, end: 0 }).rows[30]!).toBeGreaterThan(1.2 * even.rows[30]!); // wet middle
+  const heavy = laid({ balance: 0, end: 0.75 }).rows;
+  expect(heavy[36]!).toBeGreaterThan(1.5 * heavy[23]!); // the lower end
+});
+
+test("a face that curves from flank over the top to flank: both flanks alike, the top stays, a plain one is as it was", () => {
+  const size = { width_m: 0.3, height_m: 0.5, cell_m: 0.01 };
+  const flow = (film: PanelFilm) => {
+    film.solids_m.fill(45e-6);
+    film.solvent_m.fill(45e-6);
+    film.coat.fill(1);
+    const before = solidsOn(film);
+    waitOn(film, 600);
+    expect(Math.abs((solidsOn(film) + film.sums.dripped_m3) / before - 1)).toBeLessThan(1e-9);
+    return film;
+  };
+  const tank = flow(panelFilm({ ...size, curve: { from_rad: -Math.PI / 2, to_rad: Math.PI / 2 } }, DAY));
+  const row = (of: ArrayLike<number>, j: number) => of[j * tank.columns + 15]!;
+  for (let j = 0; j < tank.rows / 2; j++) {
+    expect(row(tank.solids_m, j)).toBeCloseTo(row(tank.solids_m, tank.rows - 1 - j), 12);
+    expect(row(tank.slide_m, j)).toBeCloseTo(row(tank.slide_m, tank.rows - 1 - j), 9);
+  }
+  expect(row(tank.slide_m, 24)).toBeLessThan(0.1 * row(tank.slide_m, 3));
+  expect(row(tank.solids_m, 24)).toBeLessThan(45e-6); // it runs off the top to both sides
+  const flat = flow(panelFilm({ ...size, curve: { from_rad: 1, to_rad: 1 } }, DAY));
+  const plain = flow(panelFilm(size, { ...DAY, tilt_rad: 1 }));
+  expect(flat.solids_m).toEqual(plain.solids_m);
+  expect(() => panelFilm({ ...size, curve: { from_rad: -4, to_rad: 0 } }, DAY)).toThrow(RangeError);
 });

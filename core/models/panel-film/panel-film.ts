@@ -16,10 +16,14 @@ export interface PanelFilm {
   readonly columns: number;
   readonly rows: number;
   readonly cell_m: number;
-  readonly tilt_rad: number;
   readonly rates: FilmRates;
+  /** ρg along the slope and into the panel at each row of cells, Pa/m; along is below zero where the face falls towards its upper edge. */
+  readonly along_Pa_m: Float64Array;
+  readonly into_Pa_m: Float64Array;
   /** 1 on the panel, 0 beside it. */
   readonly inside: Uint8Array;
+  /** Which of the four cells beside it are on the panel, one bit each ({@link AROUND}). */
+  readonly around: Uint8Array;
   /** Solids and solvent that can move, solids that cannot, m. */
   readonly solids_m: Float64Array;
   readonly solvent_m: Float64Array;
@@ -44,6 +48,9 @@ export interface PanelFilm {
   readonly sums: FilmSums;
 }
 
+/** Bits of {@link PanelFilm.around}. */
+export const AROUND = { left: 1, right: 2, up: 4, down: 8, all: 15 } as const;
+
 export interface FilmSums {
   time_s: number;
   /** Liquid through the nozzle, m³. */
@@ -52,8 +59,8 @@ export interface FilmSums {
   sprayed_m3: number;
   landed_m3: number;
   dripped_m3: number;
-  /** Time that the trigger was pulled. */
-  triggered_s: number;
+  /** Share of a cell that went over one of its faces in a second, at the most, in the last step. */
+  fastest_1_s: number;
 }
 
 /** What drying, thickening and sliding go by under one set of conditions. */
@@ -65,42 +72,59 @@ export interface FilmRates {
   /** ln η = this + B/(u + offset) + cure·age. */
   lnViscosity: number;
   offset: number;
-  /** ρg along the slope and into the panel, Pa/m. */
-  along_Pa_m: number;
-  into_Pa_m: number;
+}
+
+/** How a face lies from its upper edge to its lower one, evenly between: a tank from flank to flank goes from −π/2 over 0 to π/2. Below zero it falls upwards. */
+export interface FaceCurve {
+  from_rad: number;
+  to_rad: number;
 }
 
 /** @throws RangeError */
 export function filmRatesOf(conditions: FilmConditions, shop: ShopFactors = NO_SHOP_FACTORS): FilmRates {
-  const tilt = requireNumber("tilt_rad", conditions.tilt_rad, { min: 0, max: Math.PI });
   for (const key of ["film", "levelling"] as const) requireNumber(`shop.${key}`, shop[key], { min: 0.05, max: 20 });
   const { air_K, volumeSolids } = conditions;
   const reference = { viscosity_Pa_s: conditions.viscosity22C_Pa_s ?? SPRAY.viscosityRef_Pa_s, volumeSolids };
   const offset = freeVolumeOffset(air_K);
   const at = 1; // any composition: what depends on it is taken off again
-  const weight_Pa_m = FLOW.density_kg_m3 * FLOW.gravity_m_s2;
   return {
     conditions,
     shop,
     ...filmRates(conditions),
     offset,
     lnViscosity: Math.log((FLOW.filmFactor / shop.levelling) * viscosityAt(at, air_K, reference)) - SPRAY.freeVolumeB / (at + offset),
-    along_Pa_m: weight_Pa_m * Math.sin(tilt),
-    into_Pa_m: weight_Pa_m * Math.max(0, Math.cos(tilt)),
   };
 }
+
+/** Weight of a film along the slope of each row of cells (below zero: towards the upper edge) and into the panel, ρg sin α and ρg cos α, Pa/m. */
+function weights(rows: number, tilt_rad: number, curve: FaceCurve | undefined): Pick<PanelFilm, "along_Pa_m" | "into_Pa_m"> {
+  const flat = requireNumber("tilt_rad", tilt_rad, { min: 0, max: Math.PI });
+  const [from, to] = curve ? [requireNumber("from_rad", curve.from_rad, TURN), requireNumber("to_rad", curve.to_rad, TURN)] : [flat, flat];
+  const tilts = Float64Array.from({ length: rows }, (_, j) => from + ((to - from) * (j + 0.5)) / rows);
+  const weight_Pa_m = FLOW.density_kg_m3 * FLOW.gravity_m_s2;
+  return {
+    along_Pa_m: tilts.map((t) => weight_Pa_m * Math.sin(t)),
+    into_Pa_m: tilts.map((t) => weight_Pa_m * Math.max(0, Math.cos(t))),
+  };
+}
+const TURN = { min: -Math.PI, max: Math.PI } as const;
 
 /** Low-shear viscosity of a film of this composition and age, Pa·s. */
 export const filmViscosity = ({ lnViscosity, offset, cure_1_s }: FilmRates, composition: number, age_s: number): number =>
   Math.exp(lnViscosity + SPRAY.freeVolumeB / (composition + offset) + cure_1_s * age_s);
 
+/** Share of what was wetted last at a cell that can still move, 0 to 1: 1/(1 + η/8 Pa·s), as the flow model has it. */
+export const mobileShare = ({ rates, solids_m, solvent_m, age_s }: PanelFilm, cell: number): number =>
+  solids_m[cell]! > 0 ? 1 / (1 + filmViscosity(rates, solvent_m[cell]! / solids_m[cell]!, age_s[cell]!) / FLOW.lock_Pa_s) : 0;
+
 /**
  * A bare panel.
  * @param o.cell_m side of a cell; the panel is as many whole cells as come nearest @param o.inside whether a place is on the panel: its outline and what is cut out
+ * @param o.curve of a face that does not lie flat: else all of it lies as the conditions say
  * @throws RangeError for a panel of no size or too many cells
  */
 export function panelFilm(
-  o: { width_m: number; height_m: number; cell_m: number; inside?: (x_m: number, y_m: number) => boolean },
+  o: { width_m: number; height_m: number; cell_m: number; inside?: (x_m: number, y_m: number) => boolean; curve?: FaceCurve | undefined },
   conditions: FilmConditions,
   shop: ShopFactors = NO_SHOP_FACTORS,
 ): PanelFilm {
@@ -112,14 +136,21 @@ export function panelFilm(
   const inside = new Uint8Array(n);
   for (let j = 0; j < rows; j++)
     for (let i = 0; i < columns; i++) inside[j * columns + i] = (o.inside?.((i + 0.5) * cell_m, (j + 0.5) * cell_m) ?? true) ? 1 : 0;
+  const on = (i: number, j: number, bit: number) =>
+    i >= 0 && i < columns && j >= 0 && j < rows && inside[j * columns + i] === 1 ? bit : 0;
+  const around = Uint8Array.from({ length: n }, (_, c) => {
+    const [i, j] = [c % columns, Math.floor(c / columns)];
+    return on(i - 1, j, AROUND.left) | on(i + 1, j, AROUND.right) | on(i, j - 1, AROUND.up) | on(i, j + 1, AROUND.down);
+  });
   const each = () => new Float64Array(n);
   return {
     columns,
     rows,
     cell_m,
-    tilt_rad: conditions.tilt_rad,
     rates,
+    ...weights(rows, conditions.tilt_rad, o.curve),
     inside,
+    around,
     solids_m: each(),
     solvent_m: each(),
     fixed_m: each(),
@@ -134,7 +165,7 @@ export function panelFilm(
     pressure_Pa: each(),
     solidsChange_m: each(),
     solventChange_m: each(),
-    sums: { time_s: 0, used_m3: 0, sprayed_m3: 0, landed_m3: 0, dripped_m3: 0, triggered_s: 0 },
+    sums: { time_s: 0, used_m3: 0, sprayed_m3: 0, landed_m3: 0, dripped_m3: 0, fastest_1_s: 0 },
   };
 }
 

@@ -1,16 +1,24 @@
-import { type Polygon, boundingBox, edgeDistances, isInside } from "../../kernel/geometry/geometry";
+import { type Polygon, edgeDistances } from "../../kernel/geometry/geometry";
 import { EDGE_FILM, runChance, sagAtEdge } from "../flow/run-chance";
 import type { ShopFactors } from "../flow/simulate-coats";
-import { passesOver, type RowsOver } from "../spray/strokes";
+import { type RowPlan, rowsOver } from "../spray/row-plan";
+import type { Pass } from "../spray/strokes";
 import type { Trigger } from "../spray/trigger";
+import { SETTLES_S, STEP_S } from "./constants";
 import { filmFigures } from "./film-figures";
 import type { GunAtWork } from "./land";
-import { type FilmConditions, type PanelFilm, dryFilm, farthestSlide, hardened, panelFilm } from "./panel-film";
+import { type FilmOnPart, type PlaceOnPanel, cellFor, filmOnPart, placeOf } from "./over-part";
+import { type FilmConditions, dryFilm, farthestSlide, hardened } from "./panel-film";
 import { sprayRows, waitOn } from "./spray-rows";
 
 /** One coat of a path: how the gun stands, how the hand goes, and the wait after it. */
-export interface PathCoat extends Omit<RowsOver, "fan_m"> {
+export interface PathCoat {
   gun: GunAtWork;
+  overlap: number;
+  /** Where its rows lie; as usual where nobody has planned them. */
+  rows?: RowPlan | undefined;
+  /** Of the coat on its face, where the path does not begin with the first. */
+  number?: number | undefined;
   handSpeed_m_s: number;
   trigger: Trigger;
   turn_s: number;
@@ -20,15 +28,8 @@ export interface PathCoat extends Omit<RowsOver, "fan_m"> {
   flash_s: number | null;
 }
 
-export interface PlaceOnPanel {
-  x_m: number;
-  y_m: number;
-}
-
-export interface PathFilm {
-  /** The film as it lies when nothing moves any more, in square cells from the upper left corner of the part's box. */
-  film: PanelFilm;
-  origin: PlaceOnPanel;
+/** The film as it lies when nothing moves any more. */
+export interface PathFilm extends FilmOnPart {
   mean_m: number;
   /** Standard deviation over the mean. */
   cv: number;
@@ -48,19 +49,18 @@ const EDGE_BAND_M = 0.03;
 /** So many cells are enough for a map that is looked at. Default of ours. */
 const CELLS = 6000;
 const CELL_SIDE_M = { min: 0.005, max: 0.02 } as const;
-/** After the last coat: by then nothing moves. */
-const SETTLES_S = 3600;
-
 /** Side of a cell with which a part is worked out in good time. */
-export function cellFor(outline: Polygon): number {
-  const { x0, y0, x1, y1 } = boundingBox(outline);
-  const side_m = Math.sqrt(((x1 - x0) * (y1 - y0)) / CELLS);
-  return Math.min(CELL_SIDE_M.max, Math.max(CELL_SIDE_M.min, side_m));
-}
+export const pathCell = (outline: Polygon): number => cellFor(outline, CELLS, CELL_SIDE_M);
+
+/** A pass as it lies from another origin. */
+const passFrom = (pass: Pass, { x_m, y_m }: PlaceOnPanel): Pass => {
+  const [along_m, across_m] = pass.turned ? [y_m, x_m] : [x_m, y_m];
+  return { ...pass, x0_m: pass.x0_m - along_m, x1_m: pass.x1_m - along_m, y_m: pass.y_m - across_m };
+};
 
 /**
  * The film that a path leaves on a part, coat after coat: sprayed along its rows, flashed, settled.
- * @param options.cell_m side of a cell (`cellFor` without it) @param options.u_filmLog doubt of the film, for the chance of a run
+ * @param options.cell_m side of a cell (`pathCell` without it) @param options.u_filmLog doubt of the film, for the chance of a run
  * @param options.onProgress share done, 0 to 1
  * @throws RangeError
  */
@@ -69,42 +69,30 @@ export function plannedPath(
   conditions: FilmConditions,
   coats: readonly PathCoat[],
   {
-    cell_m = cellFor(outline),
+    cell_m = pathCell(outline),
     shop,
     u_filmLog,
     onProgress,
   }: { cell_m?: number; shop?: ShopFactors | undefined; u_filmLog?: number | undefined; onProgress?: (share: number) => void } = {},
 ): PathFilm {
   if (coats.length === 0) throw new RangeError("coats must have at least 1 member, got 0");
-  const { x0, y0, x1, y1 } = boundingBox(outline);
-  const film = panelFilm(
-    { width_m: x1 - x0, height_m: y1 - y0, cell_m, inside: (x, y) => isInside([x + x0, y + y0], outline) },
-    conditions,
-    shop,
-  );
+  const on = filmOnPart(outline, cell_m, conditions, shop);
+  const { film, origin } = on;
   let time_s = 0;
   coats.forEach((coat, index) => {
-    const { gun, handSpeed_m_s, trigger, turn_s, overlap, overrun_m, first_m, reducer } = coat;
+    const { gun, handSpeed_m_s, trigger, turn_s, overlap, rows, number = index + 1, reducer } = coat;
     const hand = { handSpeed_m_s, turn_s, held: trigger === "held" };
-    const passes = (fan_m: number) =>
-      passesOver(outline, {
-        fan_m,
-        overlap,
-        ...(overrun_m === undefined ? {} : { overrun_m }),
-        ...(first_m === undefined ? {} : { first_m }),
-      }).map((p) => ({ x0_m: p.x0_m - x0, x1_m: p.x1_m - x0, y_m: p.y_m - y0 }));
+    const passes = (fan_m: number) => rowsOver(outline, { fan_m, overlap }, rows, number).map((pass) => passFrom(pass, origin));
     const before_s = film.sums.time_s;
     sprayRows(film, gun, passes, hand, index + 1, reducer);
     time_s += film.sums.time_s - before_s;
-    waitOn(film, index + 1 < coats.length ? (coat.flash_s ?? SETTLES_S) : SETTLES_S);
-    if (coat.flash_s === null) hardened(film);
+    const isLast = index + 1 === coats.length;
+    waitOn(film, isLast ? SETTLES_S : (coat.flash_s ?? SETTLES_S), 1, STEP_S.max);
+    if (!isLast && coat.flash_s === null) hardened(film);
     onProgress?.((index + 1) / coats.length);
   });
   const { columns, rows, inside, sums } = film;
-  const place = (c: number): PlaceOnPanel => ({
-    x_m: x0 + ((c % columns) + 0.5) * cell_m,
-    y_m: y0 + (Math.floor(c / columns) + 0.5) * cell_m,
-  });
+  const place = (c: number) => placeOf(on, c);
   const cells = Array.from({ length: columns * rows }, (_, c) => c).filter((c) => inside[c] === 1);
   const toEdge_m = edgeDistances(
     cells.map((c) => [place(c).x_m, place(c).y_m] as const),
@@ -122,7 +110,7 @@ export function plannedPath(
   const { mean_m, cv } = filmFigures(film);
   return {
     film,
-    origin: { x_m: x0, y_m: y0 },
+    origin,
     mean_m,
     cv,
     least: { ...place(least), film_m: dryFilm(film, least) },

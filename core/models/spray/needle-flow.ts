@@ -28,5 +28,8 @@ export function needleFlow(
         volumeSolids: solids,
       },
     );
-  return (viscosity("to", to) / viscosity("from", from)) ** NEEDLE_POWER;
+  return thickerFlow(viscosity("to", to) / viscosity("from", from));
 }
+
+/** What flows through the same needle of a liquid so many times as thick. @throws RangeError @example thickerFlow(4) // 0.5 */
+export const thickerFlow = (times: number): number => requireNumber("times", times, { above: 0, max: 1e4 }) ** NEEDLE_POWER;

@@ -1,6 +1,9 @@
 import { readFileSync } from "node:fs";
-import { rectangle } from "#core/kernel/geometry/geometry";
-import { coatVolume, passesOver, strokesOver } from "./strokes";
+import { type Polygon, boundingBox, rectangle } from "#core/kernel/geometry/geometry";
+import { type RowPlan, USUAL_ROWS, rowsOver } from "./row-plan";
+import type { Trigger } from "./trigger";
+import { passAt } from "./pass-at";
+import { coatVolume, placeOnPass, strokesOf } from "./strokes";
 
 /** Material that the reference program of the spray simulation uses on its own rows (230 ml/min, 0.34 m/s, fan 0.25 m, half covered again). */
 const reference = JSON.parse(readFileSync("core/models/spray/testing/strokes-reference.json", "utf8")) as {
@@ -11,6 +14,8 @@ const reference = JSON.parse(readFileSync("core/models/spray/testing/strokes-ref
   held_ml: number;
 }[];
 const HAND = { fan_m: 0.25, overlap: 0.5, handSpeed_m_s: 0.34 };
+const strokesOver = (outline: Polygon, hand: typeof HAND & { trigger?: Trigger }, rows?: RowPlan) =>
+  strokesOf(rowsOver(outline, hand, rows), hand);
 const FLUID = 230e-6 / 60;
 test("twelve parts from mirror cap to van side, both triggers", () => expect(reference).toHaveLength(12));
 test.each(reference)(
@@ -64,7 +69,7 @@ test("twice as fast is half the material; an outline that narrows takes shorter 
 });
 
 test("passes go there and back, each within half a fan of the part; over an arch the way back begins at its far side", () => {
-  const passes = passesOver(rectangle(1.2, 0.8), { fan_m: 0.25, overlap: 0.5, first_m: -0.0625 });
+  const passes = rowsOver(rectangle(1.2, 0.8), HAND, { ...USUAL_ROWS, first_m: -0.0625 });
   passes.forEach((p, n) => {
     expect(Math.sign(p.x1_m - p.x0_m)).toBe(n % 2 === 0 ? 1 : -1);
     expect(p.y_m).toBeCloseTo(-0.0625 + n * 0.125, 12);
@@ -81,7 +86,54 @@ test("passes go there and back, each within half a fan of the part; over an arch
     [0.25, 0.8],
     [0, 0.8],
   ] as const;
-  const back = passesOver(arch, { fan_m: 0.25, overlap: 0.5 }).filter((p) => p.y_m > 0.6 && p.x1_m < p.x0_m);
+  const back = rowsOver(arch, HAND).filter((p) => p.y_m > 0.6 && p.x1_m < p.x0_m);
   expect(back.length).toBeGreaterThanOrEqual(2);
   expect(back[0]!.x0_m).toBeGreaterThan(back[1]!.x0_m);
+});
+
+const PART = rectangle(1.1, 0.75);
+
+test("even rows lie as far from both edges and no farther apart than the gap; the next coat's lie between them", () => {
+  const even = { ...USUAL_ROWS, even: true, staggered: true };
+  for (const first_m of [0, 0.05, -0.03]) {
+    const [one, two] = [1, 2].map((number) => rowsOver(PART, HAND, { ...even, first_m }, number).map((p) => p.y_m));
+    expect(one![0]).toBeCloseTo(first_m, 12);
+    expect(one!.at(-1)).toBeCloseTo(0.75 - first_m, 12);
+    one!.slice(1).forEach((y_m, k) => {
+      expect(y_m - one![k]!).toBeLessThanOrEqual(0.125 + 1e-9);
+      expect(two![k]).toBeCloseTo((y_m + one![k]!) / 2, 12);
+    });
+    expect(two).toHaveLength(one!.length - 1);
+  }
+  expect(rowsOver(rectangle(0.4, 0.05), HAND, { ...even, first_m: 0.03 }).map((p) => p.y_m)).toEqual([0.025]);
+});
+
+test("a hand is on one pass after another, each as long as it takes with its turn, and through when the coat's time is over", () => {
+  const passes = rowsOver(PART, HAND);
+  const { time_s } = strokesOf(passes, HAND);
+  const each_s = time_s / passes.length;
+  passes.forEach((_, n) => expect(passAt(passes, HAND, (n + 0.5) * each_s)).toBe(n));
+  expect(passAt(passes, HAND, 0)).toBe(0);
+  expect(passAt(passes, HAND, time_s + 0.01)).toBeNull();
+  expect(() => passAt(passes, HAND, -1)).toThrow("elapsed_s");
+});
+
+test("rows up and down are those of the part laid over; ends first goes along both of them and costs what it takes", () => {
+  const upright = rowsOver(PART, HAND, { ...USUAL_ROWS, turned: true });
+  const lying = rowsOver(rectangle(0.75, 1.1), HAND);
+  expect(upright.map((p) => ({ ...p, turned: false }))).toEqual(lying);
+  expect(placeOnPass(upright[0]!, upright[0]!.x1_m)).toEqual({ x_m: 0, y_m: 0.85 });
+  for (const turned of [false, true]) {
+    const plain = { ...USUAL_ROWS, turned };
+    const ends = rowsOver(PART, HAND, { ...plain, endsFirst: true });
+    const { x1, y1 } = boundingBox(PART);
+    expect(ends.slice(0, 2).map((p) => [p.turned, p.y_m])).toEqual([
+      [!turned, 0],
+      [!turned, turned ? y1 : x1],
+    ]);
+    expect(ends.slice(2)).toEqual(rowsOver(PART, HAND, plain));
+    expect(strokesOver(PART, HAND, { ...plain, endsFirst: true }).length_m).toBeGreaterThan(strokesOver(PART, HAND, plain).length_m);
+  }
+  expect(() => rowsOver(PART, HAND, { ...USUAL_ROWS, first_m: 1 })).toThrow("first_m");
+  expect(() => rowsOver(PART, HAND, { ...USUAL_ROWS, overrun_m: NaN })).toThrow("overrun_m");
 });

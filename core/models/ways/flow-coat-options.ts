@@ -1,9 +1,9 @@
 import { FLASH_S } from "../bounds";
 import { FLAT_M, MOST_CLEAR_M, MOST_TOTAL_M } from "../trade-limits";
 import { requireNumber } from "../../kernel/guard";
-import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
+import { polygonArea } from "../../kernel/geometry/geometry";
 import type { GunSettings } from "../spray/deposit";
-import { type CoatVolume, coatOver } from "../spray/strokes";
+import { type CoatVolume, type PartOver, coatOver } from "../spray/coat-over";
 import type { Trigger } from "../spray/trigger";
 import { needleFlow } from "../spray/needle-flow";
 import { FLOW_COAT } from "./flow-coat";
@@ -36,15 +36,20 @@ export interface FlowCoatOption {
   against: string | null;
 }
 
+interface PanelSprayed extends PartOver {
+  trigger?: Trigger;
+  under_m: number;
+  sandAfter_h: number;
+  flash_s: number;
+  u_filmLog?: number | undefined;
+}
+
 /**
  * The flow coat in its three meanings against leaving it: texture, film, hours, litres and the danger of a run.
  * @param plan the coats as planned, on their substrate @param panel outline, film of all layers below the clear, hours before it may be sanded, flash between coats where the plan has one coat only
  * @throws RangeError
  */
-export function flowCoatOptions(
-  plan: FlowSetting,
-  panel: { outline: Polygon; trigger?: Trigger; under_m: number; sandAfter_h: number; flash_s: number; u_filmLog?: number | undefined },
-): FlowCoatOption[] {
+export function flowCoatOptions(plan: FlowSetting, panel: PanelSprayed): FlowCoatOption[] {
   const area = requireNumber("area_m2", polygonArea(panel.outline), { above: 0, max: 50 });
   const wait_h = requireNumber("sandAfter_h", panel.sandAfter_h, { min: 0, max: 2000 });
   const under_m = requireNumber("under_m", panel.under_m, { min: 0, max: 2e-3 });
@@ -122,17 +127,7 @@ export function flowCoatOptions(
 }
 
 /** What coats take, and an option told with it. */
-function costing({
-  panel,
-  last,
-  plan,
-  under_m,
-}: {
-  panel: { outline: Polygon; trigger?: Trigger; under_m: number; sandAfter_h: number; flash_s: number; u_filmLog?: number | undefined };
-  last: FlowCoat;
-  plan: FlowSetting;
-  under_m: number;
-}) {
+function costing({ panel, last, plan, under_m }: { panel: PanelSprayed; last: FlowCoat; plan: FlowSetting; under_m: number }) {
   const { conditions, coats } = plan;
   // Coats laid again wait for each other as the planned ones do: without a flash they would run.
   const between_s = requireNumber("flash_s", coats.at(-2)?.flash_s ?? panel.flash_s, FLASH_S);
@@ -140,7 +135,7 @@ function costing({
   const run = (c: typeof conditions, list: typeof coats) => simulateCoats(c, list, plan.shop ? { shop: plan.shop } : {});
   const known = new Map<GunSettings, CoatVolume>(); // a coat laid again goes over the part as before
   const over = ({ gun }: (typeof coats)[number]) => {
-    const volume = known.get(gun) ?? coatOver(panel.outline, gun, panel.trigger);
+    const volume = known.get(gun) ?? coatOver(panel.outline, gun, { trigger: panel.trigger, rows: panel.rows });
     known.set(gun, volume);
     return volume;
   };

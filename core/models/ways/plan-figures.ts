@@ -1,10 +1,10 @@
-import { type Polygon, polygonArea } from "../../kernel/geometry/geometry";
+import { polygonArea } from "../../kernel/geometry/geometry";
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import type { ProductSheet } from "../product/sheet";
 import type { GunSettings } from "../spray/deposit";
 import { type HouseWay, plannedCoats } from "./way";
 import { coatShare } from "./coat-gun";
-import type { CoatVolume } from "../spray/strokes";
+import type { CoatVolume, PartOver } from "../spray/coat-over";
 import { coatVolumes, volumeByArea } from "./way-volumes";
 
 /** Share of what leaves the gun that lands: a usual hand over a usual panel. Common practice 50–70 %; small parts far less. */
@@ -32,14 +32,14 @@ export function planFigures({
   way,
   coats,
   outline,
+  rows,
   sides = 1,
   gun,
   floor_m,
-}: {
+}: PartOver & {
   sheet: ProductSheet;
   way: HouseWay;
   coats: number;
-  outline: Polygon;
   sides?: 1 | 2 | undefined;
   gun: GunSettings;
   floor_m: number;
@@ -50,7 +50,7 @@ export function planFigures({
   const flatted_m = way.flatten.removal_m * planned.slice(0, -1).filter((c) => c.sandAfter).length;
   const dryMin_m = Math.max(0, fullCoats * sheet.filmPerCoatMin_m - flatted_m);
   const dryMax_m = Math.max(0, fullCoats * sheet.filmPerCoatMax_m - flatted_m);
-  const volumes = coatVolumes(way, { outline, gun, coats });
+  const volumes = coatVolumes(way, { outline, rows, gun, coats });
   return {
     dryMin_m,
     dryMax_m,

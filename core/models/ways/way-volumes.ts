@@ -3,8 +3,7 @@ import { requireInteger, requireNumber } from "../../kernel/guard";
 import { remember } from "../../kernel/remember";
 import { spreadingRate } from "../mix/spreading-rate";
 import type { GunSettings } from "../spray/deposit";
-import { type CoatVolume, coatOver } from "../spray/strokes";
-import type { Trigger } from "../spray/trigger";
+import { type CoatOver, type CoatVolume, type PartOver, coatOver } from "../spray/coat-over";
 import { coatGun } from "./coat-gun";
 import { type HouseWay, plannedCoat } from "./way";
 import type { CoatZone } from "./terms";
@@ -23,24 +22,24 @@ const zoneShare = (zone: CoatZone, outline: Polygon): number =>
         : HALF;
 
 /** Ready-to-spray material and time of one coat of one face with this gun. @throws RangeError */
-export function volumeOfCoat(outline: Polygon, gun: GunSettings, { zone, trigger }: { zone: CoatZone; trigger: Trigger }): CoatVolume {
-  const whole = coatAsked({ outline, gun, trigger });
+export function volumeOfCoat(outline: Polygon, gun: GunSettings, { zone, ...over }: CoatOver & { zone: CoatZone }): CoatVolume {
+  const whole = coatAsked({ outline, gun, over });
   const share = zoneShare(zone, outline);
   return { ...whole, volume_m3: share * whole.volume_m3, time_s: share * whole.time_s };
 }
 
 /** Asked with every entry and by every page of a panel: so many parts and guns are remembered. */
 const COATS = 400;
-const coatAsked = remember(COATS, ({ outline, gun, trigger }: { outline: Polygon; gun: GunSettings; trigger: Trigger }) =>
-  coatOver(outline, gun, trigger),
+const coatAsked = remember(COATS, ({ outline, gun, over }: { outline: Polygon; gun: GunSettings; over: CoatOver }) =>
+  coatOver(outline, gun, over),
 );
 
 /** Ready-to-spray material and time of each coat of one face, from the hand's strokes with this gun at the way's pace. @throws RangeError */
-export function coatVolumes(way: HouseWay, { outline, gun, coats }: { outline: Polygon; gun: GunSettings; coats: number }): CoatVolume[] {
+export function coatVolumes(way: HouseWay, { outline, rows, gun, coats }: PartOver & { gun: GunSettings; coats: number }): CoatVolume[] {
   requireInteger("coats", coats, { min: 1, max: 20 });
   return Array.from({ length: coats }, (_, i): CoatVolume => {
     const planned = plannedCoat(way, i + 1);
-    return volumeOfCoat(outline, coatGun(gun, planned), { zone: planned.zone, trigger: way.trigger });
+    return volumeOfCoat(outline, coatGun(gun, planned), { zone: planned.zone, trigger: way.trigger, rows, number: i + 1 });
   });
 }
 

@@ -1,4 +1,5 @@
-import { type Module, chunkPlan, handedOnBy, moduleOf, namesAsked, pageModules, routePages } from "./chunks";
+import { type Module, handedOnBy, moduleOf, namesAsked, pageModules, routePages } from "./chunk-modules";
+import { chunkPlan } from "./chunks";
 import { leftOf } from "./left-of";
 
 /** A small program: what each module imports, and loads later. */
@@ -33,6 +34,28 @@ test("what every page needs is one file; what some need is no burden to the othe
 test("no file needs one that comes after it, so none need each other in a circle", () => {
   const files = plan();
   for (const [id, n] of files) for (const next of module(id)!.imports) expect(files.get(next) ?? -1).toBeLessThanOrEqual(n);
+});
+
+test("a page of which each module goes with other pages asks for few files nevertheless, and another that may load much more does not hide it", () => {
+  const parts = Array.from({ length: 40 }, (_, n) => `part ${n}`);
+  const others = parts.map((part, n) => [part, parts[(n + 1) % 40]!, parts[(n + 7) % 40]!]);
+  const laters = Array.from({ length: 70 }, (_, n) => `later ${n}`);
+  const known = new Map<string, Module>(
+    [...parts, ...laters, "page", "hub", ...others.map((_, n) => `other ${n}`)].map((id) => {
+      const imports = id === "page" ? parts : id.startsWith("other") ? others[Number(id.split(" ")[1])]! : [];
+      return [id, { isEntry: false, imports, loadsLater: id === "hub" ? laters : [], bytes: 900_000, isBarrel: false }];
+    }),
+  );
+  const pages = [["page"], ["hub"], ...others.map((_, n) => [`other ${n}`])];
+  const files = chunkPlan(
+    pages,
+    (id) => known.get(id) ?? null,
+    (members) => members.length * 1500,
+  );
+  const asked = new Set(parts.map((id) => files.get(id)));
+  expect(files.size).toBe(40);
+  expect(asked.size).toBeGreaterThan(1);
+  expect(asked.size).toBeLessThanOrEqual(35);
 });
 
 test("what is asked of a library by name is the module that it is written in", () => {

@@ -1,13 +1,5 @@
-/** What of a module says where it belongs. */
-export interface Module {
-  isEntry: boolean;
-  imports: readonly string[];
-  loadsLater: readonly string[];
-  bytes: number;
-  /** It only hands on what others export: who imports it needs what it names, not all that it hands on. */
-  isBarrel: boolean;
-}
-export type GetModule = (id: string) => Module | null;
+import type { GetModule } from "./chunk-modules";
+
 /** Bytes that a file of these modules brings, as it is sent. */
 export type Weigh = (members: readonly string[]) => number;
 
@@ -93,14 +85,17 @@ function dearer(byte: number[], pages: number, needs: (page: number) => number):
   if (most > least) all.forEach((bytes, page) => (byte[page] = LIGHT + (HEAVY - LIGHT) * ((bytes - least) / (most - least)) ** 2));
 }
 
-/** So many plans are drawn up: in each next one the pages that bring most, and those that ask most often, are dearer. */
-const ROUNDS = 28;
+/** So many plans are drawn up: in each next one the pages that bring most are dearer. */
+const ROUNDS = 20;
 /** What of the spread between the lightest and the heaviest page still counts as heavy. */
 const NEAR_MOST = 0.12;
-const DEARER = { byte: 1.32, request: 1.4 };
-/** So many files a page may ask for, with what it loads later; one more weighs as much as so many bytes of the heaviest page. */
-const MOST_FILES = 45;
-const FILE_TOO_MANY_BYTES = 5000;
+const DEARER = 1.32;
+/**
+ * So many files a page asks for, with all that it may load later, before one more counts: as much as so many bytes of the heaviest page. Counted over
+ * all pages, so that one which loads little of what it may does not hide the others.
+ */
+const MOST_FILES = 35;
+const FILE_TOO_MANY_BYTES = 120;
 /** What a file brings beside its modules: the names that it takes from others and gives to them. */
 const FILE_BYTES = 350;
 
@@ -123,17 +118,17 @@ function lightest(
     const key = members.join();
     return weights.get(key) ?? weights.set(key, weigh(members)).get(key)!;
   };
-  const comesTo = (pieces: readonly Piece[]) => {
-    const shared = new Set(pieces.flatMap((p) => p.members));
-    const alone = pages.map((page) => weightOf([...units].flatMap(([id, of]) => (of.has(page) && !shared.has(id) ? [id] : []))));
+  // What several need is the same in every plan, and so is what a page has for itself: only how it is put together differs.
+  const shared = new Set(start.flatMap((p) => p.members));
+  const alone = pages.map((page) => weigh([...units].flatMap(([id, of]) => (of.has(page) && !shared.has(id) ? [id] : []))));
+  const asks = pages.map((page) => [page, ...laterOf[page]!]);
+  const comesTo = (pieces: readonly Piece[]): ComesTo => {
     const brings = pages.map((page) =>
       pieces.reduce((sum, p) => sum + (p.units.has(page) ? weightOf(p.members) + FILE_BYTES : 0), alone[page]!),
     );
-    const files = pages.map(
-      (page) => laterOf[page]!.length + pieces.filter((p) => [page, ...laterOf[page]!].some((unit) => p.units.has(unit))).length,
-    );
+    const files = pages.map((page) => laterOf[page]!.length + pieces.filter((p) => asks[page]!.some((unit) => p.units.has(unit))).length);
+    const tooMany = files.reduce((sum, n) => sum + Math.max(0, n - MOST_FILES), 0);
     const most = Math.max(...brings);
-    const tooMany = Math.max(0, Math.max(...files) - MOST_FILES);
     return { brings, files, least: Math.min(...brings), most, tooMany, score: most + FILE_TOO_MANY_BYTES * tooMany };
   };
   let best: { pieces: Piece[]; score: number } = { pieces: [], score: Infinity };
@@ -146,13 +141,60 @@ function lightest(
     const pieces = takenApart(drawn, units, comesTo);
     const { score } = comesTo(pieces);
     if (score < best.score) best = { pieces, score };
-    const { brings, files, least, most } = comesTo(drawn);
+    const { brings, least, most } = comesTo(drawn);
     pages.forEach((page) => {
-      if (brings[page]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER.byte;
-      if (files[page]! > MOST_FILES) for (const unit of [page, ...laterOf[page]!]) costs.request[unit]! *= DEARER.request;
+      if (brings[page]! > most - NEAR_MOST * (most - least)) costs.byte[page]! *= DEARER;
     });
   }
-  return neededFirst(best.pieces, needsOf(best.pieces, getModule));
+  const few = putTogether(best.pieces, asks, getModule, comesTo);
+  return neededFirst(few, needsOf(few, getModule));
+}
+
+/** What a plan comes to: bytes and files of each page, and what it is judged by. */
+interface ComesTo {
+  brings: number[];
+  files: number[];
+  least: number;
+  most: number;
+  /** Files beyond what a page may ask for, those of all pages together. */
+  tooMany: number;
+  score: number;
+}
+
+/**
+ * Two files that a page asks for which asks for too many are made one, those two by which the plan gains most, until it gains no more: what the price
+ * of a request did not bring about, for it is the same for all of a page's.
+ * @param asks of each page: its own unit, and those that it loads later
+ */
+function putTogether(
+  start: readonly Piece[],
+  asks: readonly (readonly number[])[],
+  getModule: GetModule,
+  comesTo: (pieces: readonly Piece[]) => ComesTo,
+): Piece[] {
+  for (let pieces = [...start]; ;) {
+    const now = comesTo(pieces);
+    const beyond = asks.filter((_, page) => now.files[page]! > MOST_FILES);
+    const askedBy = pieces.map((p) => beyond.map((of) => of.some((unit) => p.units.has(unit))));
+    const graph = graphOf(needsOf(pieces, getModule));
+    let best: { score: number; pieces: Piece[] } = { score: now.score, pieces };
+    pieces.forEach((one, a) =>
+      pieces.forEach((other, b) => {
+        if (b <= a || !askedBy[a]!.some((asked, n) => asked && askedBy[b]![n]) || graph.circular(a, b)) return;
+        const units = new Set([...one.units, ...other.units]);
+        const needed = graph.allNeeds(a, graph.allNeeds(b));
+        const both = { units, bytes: one.bytes + other.bytes, members: [...one.members, ...other.members] };
+        const joined = pieces.flatMap((p, n) => {
+          if (n === a || n === b) return n === a ? [both] : [];
+          return needed.has(n) ? [{ ...p, units: new Set([...p.units, ...units]) }] : [p];
+        });
+        const { score } = comesTo(joined);
+        if (score < best.score) best = { score, pieces: joined };
+      }),
+    );
+    if (best.pieces === pieces) return pieces;
+    pieces = best.pieces;
+  }
 }
 
 /**
@@ -162,7 +204,7 @@ function lightest(
 function takenApart(
   start: readonly Piece[],
   units: ReadonlyMap<string, ReadonlySet<number>>,
-  comesTo: (pieces: readonly Piece[]) => { brings: number[]; most: number; tooMany: number },
+  comesTo: (pieces: readonly Piece[]) => ComesTo,
 ): Piece[] {
   let pieces = [...start];
   const pieceOf = (members: string[], bytes: number): Piece => ({
@@ -194,6 +236,23 @@ function needsOf(pieces: readonly Piece[], getModule: GetModule): Set<number>[] 
   );
 }
 
+/** Who needs whom. @param needs of each piece: those that it needs directly */
+function graphOf(needs: readonly ReadonlySet<number>[]) {
+  /** What a piece needs, directly or by way of others, with what is found already. */
+  const allNeeds = (n: number, found = new Set<number>()): Set<number> => {
+    for (const next of needs[n]!)
+      if (!found.has(next)) {
+        found.add(next);
+        allNeeds(next, found);
+      }
+    return found;
+  };
+  /** Whether two pieces reach each other by way of a third: as one they would need it, and it them. */
+  const circular = (a: number, b: number) =>
+    [[a, b] as const, [b, a] as const].some(([x, y]) => [...needs[x]!].some((next) => next !== y && allNeeds(next).has(y)));
+  return { allNeeds, circular };
+}
+
 /** What others need comes before them: a bundler that takes what a file needs into it finds that taken. */
 function neededFirst(pieces: readonly (Piece | null)[], needs: readonly ReadonlySet<number>[]): Piece[] {
   const order: Piece[] = [];
@@ -209,68 +268,11 @@ function neededFirst(pieces: readonly (Piece | null)[], needs: readonly Readonly
   return order;
 }
 
-interface Info {
-  isEntry: boolean;
-  importedIds: readonly string[];
-  dynamicallyImportedIds: readonly string[];
-  code: string | null;
-}
-const HANDED_ON =
-  /(export|import)\s*(\*(\s*as\s+\w+)?|\{[^}]*\})\s*from\s*["'][^"']+["'];?|export\s*\{[^}]*\}\s*;?|\/\*[\s\S]*?\*\/|\/\/.*/g;
-/** Under which names a module hands on what others export: the module of each, as it is written there. */
-export function handedOnBy(code: string): Map<string, string> {
-  const of = new Map<string, string>();
-  for (const [, names, source] of code.matchAll(/export\s*\{([^}]*)\}\s*from\s*["']([^"']+)["']/g))
-    for (const name of names!.split(","))
-      of.set(
-        name
-          .trim()
-          .split(/\s+as\s+/)
-          .at(-1)!,
-        source!,
-      );
-  return of;
-}
-
-/** What a module asks of another by name. */
-export const namesAsked = (code: string, source: string): string[] =>
-  [...code.matchAll(/import\s*\{([^}]*)\}\s*from\s*["']([^"']+)["']/g)].flatMap(([, names, from]) =>
-    from === source ? names!.split(",").flatMap((name) => name.trim().split(/\s+as\s+/)[0] || []) : [],
-  );
-
-/** Libraries of which pages use a few functions each. Of all others what one file hands on is needed by who imports it. */
-const PARTLY_USED = /node_modules\/(d3-|lucide-react|date-fns)/;
-const isTakenWhole = (id: string) => id.includes("node_modules/") && !PARTLY_USED.test(id);
-/** What a bundler knows of a module. @param left script of it that pages use, minified */
-export function moduleOf(info: Info | null, id = "", left = info?.code ?? ""): Module | null {
-  if (!info) return null;
-  const code = info.code ?? "";
-  const rest = code.replace(HANDED_ON, "");
-  return {
-    isEntry: info.isEntry,
-    imports: info.importedIds,
-    loadsLater: info.dynamicallyImportedIds,
-    bytes: left.length,
-    isBarrel: code !== "" && rest.trim() === "" && !isTakenWhole(id),
-  };
-}
-
 /** Pieces put together until no two of them gain by it. */
 function together(start: readonly Piece[], costs: Costs, getModule: GetModule): Piece[] {
   const pieces: (Piece | null)[] = [...start];
   const needs = needsOf(start, getModule);
-  /** What a piece needs, directly or by way of others. */
-  const allNeeds = (n: number, found = new Set<number>()): Set<number> => {
-    for (const next of needs[n]!)
-      if (!found.has(next)) {
-        found.add(next);
-        allNeeds(next, found);
-      }
-    return found;
-  };
-  /** Whether two pieces reach each other by way of a third: as one they would need it, and it them. */
-  const circular = (a: number, b: number) =>
-    [[a, b] as const, [b, a] as const].some(([x, y]) => [...needs[x]!].some((next) => next !== y && allNeeds(next).has(y)));
+  const { allNeeds, circular } = graphOf(needs);
   const sumOf = (of: readonly number[], units: Iterable<number>, but: ReadonlySet<number>): number => {
     let sum = 0;
     for (const unit of units) if (!but.has(unit)) sum += of[unit]!;
@@ -344,27 +346,4 @@ function together(start: readonly Piece[], costs: Costs, getModule: GetModule): 
       if (other && n !== a) gains[Math.min(n, a)]![Math.max(n, a)] = gain(a, n);
     });
   }
-}
-
-interface Route {
-  file: string;
-  children?: Route[] | undefined;
-}
-/** Every page: the files of the routes that its address names, from the outermost in. */
-export const routePages = (routes: readonly Route[], above: readonly string[] = []): string[][] =>
-  routes.flatMap((r) => (r.children ? routePages(r.children, [...above, r.file]) : [[...above, r.file]]));
-
-/**
- * Modules that a page is made of: what starts every page, and all that stands for a file of its routes (the file, and what the router makes of it).
- * The same whatever order the modules were read in.
- * @param ids of all modules
- * @param folder that the files are in, ending in a stroke
- */
-export function pageModules(pages: readonly (readonly string[])[], ids: readonly string[], folder: string): string[][] {
-  const of = new Map<string, string[]>();
-  for (const id of [...ids].sort()) {
-    const file = id.replace(/\?.*/, "");
-    of.set(file, [...(of.get(file) ?? []), id]);
-  }
-  return pages.map((files) => ["entry.client.tsx", "root.tsx", ...files].flatMap((file) => of.get(folder + file) ?? []));
 }

@@ -63,7 +63,18 @@ export async function benchPanel(): Promise<string[]> {
   report(
     "66,000 cells: a picture of as many points",
     time(40, () =>
-      seenPanel(wet, { ...look, ramp: null, tubes: [0.2, 0.6], lean: -0.03, setSlope: [{ share: 1, slope: 0.004 }], planned_m: [] }, 1),
+      seenPanel(
+        wet,
+        {
+          ...look,
+          ramp: null,
+          tubes: [0.2, 0.6],
+          lean: -0.03,
+          setSlope: [{ shares: [1], waits_s: [0], figures: [[0.004]] }],
+          planned_m: [],
+        },
+        1,
+      ),
     ),
   );
   const { outline } = panelShape("door", { width_m: 1.1, height_m: 0.7 });

@@ -1,5 +1,6 @@
-import type { BenchCoat } from "#core/practice/bench-setting";
+import { type BenchCoat, type BenchSetting, benchTextures } from "#core/practice/bench-setting";
 import type { Level } from "#core/practice/exercises";
+import type { ByFilm } from "#core/models/panel-film/by-film";
 import type { Look, Rgb } from "#core/models/panel-film/seen";
 
 /** Colours as this screen's theme has them, in red, green and blue. */
@@ -20,15 +21,18 @@ const TUBES = [0.2, 0.62] as const;
 /** A texture of 1 (glass) to 5 (heavy) as rms slope of the set surface, for the eye: a default of ours. */
 const slopeOf = (texture: number): number => 0.0009 * Math.max(0.5, texture) ** 1.3;
 
-/** What the film of a bench is held against: textures of its last coat by film, and the film planned up to each coat. */
+/** What the film of a bench is held against: texture of each coat by its film and wait, and the film planned up to each. */
 export interface LookedAt {
-  textures: BenchCoat["textures"];
+  textures: readonly ByFilm[];
   planned_m: readonly number[];
 }
-export function lookedAt(wanted: readonly BenchCoat[]): LookedAt {
+export function lookedAt(setting: BenchSetting, wanted: readonly BenchCoat[]): LookedAt {
   let sum_m = 0;
-  return { textures: wanted.at(-1)!.textures, planned_m: wanted.map((c) => (sum_m += c.dry_m)) };
+  return { textures: benchTextures(setting), planned_m: wanted.map((c) => (sum_m += c.dry_m)) };
 }
+
+/** The same table with something made of each figure. */
+const each = (table: ByFilm, of: (figure: number) => number): ByFilm => ({ ...table, figures: table.figures.map((row) => row.map(of)) });
 
 /** How the bench is looked at on a level: its film in colours where that is allowed, else two light tubes. */
 export function lookOf(level: Level | "film", { textures, planned_m }: LookedAt): Look {
@@ -42,7 +46,7 @@ export function lookOf(level: Level | "film", { textures, planned_m }: LookedAt)
     ramp: ramp ? { colours: coloursOf(Array.from({ length: 8 }, (_, k) => `--ramp-${k}`)), most_m: 1.6 * planned_m.at(-1)! } : null,
     tubes: TUBES,
     lean: -0.035,
-    setSlope: textures.map(({ share, texture }) => ({ share, slope: slopeOf(texture) })),
+    setSlope: textures.map((table) => each(table, slopeOf)),
     planned_m,
   };
 }
@@ -63,6 +67,6 @@ export function lightLook({ at, upright }: HeldLight, of: LookedAt): Look {
     lean: 0,
     upright,
     grazing: ALONG.grazing,
-    setSlope: look.setSlope.map(({ share, slope }) => ({ share, slope: ALONG.texture * slope })),
+    setSlope: look.setSlope.map((table) => each(table, (slope) => ALONG.texture * slope)),
   };
 }

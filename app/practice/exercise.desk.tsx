@@ -10,7 +10,7 @@ import { tick } from "~/kit/shell/beep";
 import { useBeat } from "~/kit/shell/use-beat";
 import { Toggle } from "~/kit/ui/toggle";
 import { BenchClient, type BenchState } from "./bench-client";
-import { lookOf, lookedAt } from "./bench-look";
+import { type LookedAt, lookOf, lookedAt } from "./bench-look";
 import { Presses } from "./bench-presses";
 import { Sentence } from "./bench-sentence";
 import { DebriefView } from "./debrief-view";
@@ -28,33 +28,34 @@ export function ExerciseDesk({ view: now }: { view: BenchView }) {
   const [view] = useState(now);
   const { exercise } = view;
   const [level, setLevel] = useState<Level>(exercise.level);
-  const { client, state } = useBench(view, exercise, level);
-  if (!client || !state) return null;
-  return <Bench {...{ view, exercise, client, state, level, setLevel }} />;
+  const { bench, state } = useBench(view, exercise, level);
+  if (!bench || !state) return null;
+  return <Bench {...{ view, exercise, ...bench, state, level, setLevel }} />;
 }
 
 function useBench(view: BenchView, exercise: Exercise, level: Level) {
   const { theme } = usePrefs();
   const setting = useMemo(() => exerciseSetting(exercise, view.sheet, view.way), [exercise, view]);
-  const [client, setClient] = useState<BenchClient | null>(null);
+  const [bench, setBench] = useState<{ client: BenchClient; looked: LookedAt } | null>(null);
   const first = useRef(level);
   useEffect(() => {
     const wanted = benchCoats(setting);
     const unseen = exercise.hidden ? hiddenHand(setting, exercise.hidden, Math.floor(Math.random() * 2 ** 31)) : null;
-    const made = new BenchClient(setting, wanted, exercise.laid, lookOf(first.current, lookedAt(wanted)), unseen);
-    setClient(made);
-    return () => made.close();
+    const looked = lookedAt(setting, wanted);
+    const client = new BenchClient(setting, wanted, exercise.laid, lookOf(first.current, looked), unseen);
+    setBench({ client, looked });
+    return () => client.close();
   }, [setting, exercise.laid, exercise.hidden]);
-  const phase = client?.get().phase;
+  const phase = bench?.client.get().phase;
   useEffect(() => {
-    if (client && phase !== "judging") client.looks(lookOf(level, lookedAt(client.wanted)));
-  }, [client, level, theme, phase]);
+    if (bench && phase !== "judging") bench.client.looks(lookOf(level, bench.looked));
+  }, [bench, level, theme, phase]);
   const state = useSyncExternalStore(
-    client?.subscribe ?? nothing,
-    () => client?.get() ?? null,
+    bench?.client.subscribe ?? nothing,
+    () => bench?.client.get() ?? null,
     () => null,
   );
-  return { client, state };
+  return { bench, state };
 }
 const nothing = () => () => {};
 
@@ -67,12 +68,13 @@ interface BenchProps {
   view: BenchView;
   exercise: Exercise;
   client: BenchClient;
+  looked: LookedAt;
   state: BenchState;
   level: Level;
   setLevel: (level: Level) => void;
 }
 
-function Bench({ view, exercise, client, state, level, setLevel }: BenchProps) {
+function Bench({ view, exercise, client, looked, state, level, setLevel }: BenchProps) {
   const { phase, coat, debrief } = state;
   const [turned, setTurned] = useState(false);
   const outline = client.setting.outline;
@@ -87,7 +89,6 @@ function Bench({ view, exercise, client, state, level, setLevel }: BenchProps) {
   const [gunShown, setGunShown] = useState(false);
   const [beating, setBeating] = useState(false);
   useBeat(beating && (phase === "spraying" || phase === "ready") ? BEAT_M / wanted.gun.handSpeed_m_s : null, tick);
-  const looked = useMemo(() => lookedAt(client.wanted), [client]);
   const { judged } = client.job.get();
   const marks = debrief && [...(exercise.hidden ? [] : marksMet(exercise, debrief)), ...(judged ? [judgedMark(judged)] : [])];
   useKeepSession(view, { exercise, level, debrief, judged, passed: marks?.every((m) => m.met) ?? false });

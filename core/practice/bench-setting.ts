@@ -3,6 +3,7 @@ import { requireInteger } from "../kernel/guard";
 import { GUN_BOUNDS } from "../models/bounds";
 import { flowConditions } from "../coat/setting";
 import { type FlowCoat, type FlowConditions, type ShopFactors, simulateCoats } from "../models/flow/simulate-coats";
+import type { ByFilm } from "../models/panel-film/by-film";
 import type { FaceCurve } from "../models/panel-film/panel-film";
 import type { ProductSheet } from "../models/product/sheet";
 import { type GunSettings, fanOf } from "../models/spray/deposit";
@@ -33,47 +34,60 @@ export interface BenchCoat {
   /** Film of this coat alone, and the wet film with what it softens below at which it would run. */
   dry_m: number;
   runFilm_m: number;
-  /** Texture of all coats up to this one, by the film of this one over the planned: the flow model's own. */
-  textures: readonly { share: number; texture: number }[];
   /** Least wait after it; null after the last. */
   wait_s: number | null;
-}
-
-/** A place of the last coat may have so many times the film of it; between them texture goes over. */
-const TEXTURE_SHARES = [0.3, 0.5, 0.75, 1, 1.5, 2.5] as const;
-/** The same coats, the last with so many times its film by the hand's speed. */
-function withFilm(build: readonly FlowCoat[], share: number): FlowCoat[] {
-  const last = build.at(-1)!;
-  const { min, max } = GUN_BOUNDS.handSpeed_m_s;
-  const handSpeed_m_s = Math.min(max, Math.max(min, last.gun.handSpeed_m_s / share));
-  return [...build.slice(0, -1), { ...last, gun: { ...last.gun, handSpeed_m_s } }];
 }
 
 /** What the bench's film dries and flows in, before a way adds to the reducer: the same as of a panel in the booth. */
 export const benchConditions = ({ sheet, air_K, tilt_rad }: Pick<BenchSetting, "sheet" | "air_K" | "tilt_rad">): FlowConditions =>
   flowConditions(sheet, { air_K, material_K: null, reducer: sheet.reducerMin, tilt_rad });
 
-/** The coats of a setting as their owner has them: gun, film, wait, chance of a run. @throws RangeError */
-export function benchCoats(setting: BenchSetting): BenchCoat[] {
+/** The coats of a setting as their owner has them. @throws RangeError */
+function ownersCoats(setting: BenchSetting) {
   const { way, sheet, coats, shop } = setting;
   requireInteger("coats", coats, { min: 1, max: 6 });
-  const rows = coatPlan(way, {
-    sheet,
-    conditions: benchConditions(setting),
-    gun: startGun(way, { lying: isLying(setting.tilt_rad) }),
-    coats,
-    shop,
-  });
-  const options = shop ? { shop } : {};
-  return rows.map(({ gun, reducer, dry_m, wait, conditions, build }) => ({
+  const gun = startGun(way, { lying: isLying(setting.tilt_rad) });
+  return coatPlan(way, { sheet, conditions: benchConditions(setting), gun, coats, shop });
+}
+
+/** The coats of a setting: gun, film, wait, where each would run. @throws RangeError */
+export function benchCoats(setting: BenchSetting): BenchCoat[] {
+  const options = setting.shop ? { shop: setting.shop } : {};
+  return ownersCoats(setting).map(({ gun, reducer, dry_m, wait, conditions, build }) => ({
     gun,
     fan_m: fanOf(gun),
     reducer,
     dry_m,
     runFilm_m: simulateCoats(conditions, build, options).coats.at(-1)!.runFilm_m,
-    textures: TEXTURE_SHARES.map((share) => ({ share, texture: simulateCoats(conditions, withFilm(build, share), options).texture })),
     wait_s: wait?.least_s ?? null,
   }));
+}
+
+/** A place of a coat may have so many times the film of it, after so long a wait. */
+const TEXTURES = { shares: [0.3, 0.5, 0.75, 1, 1.5, 2, 2.5], waits_s: [60, 180, 420, 600, 900, 3600] } as const;
+
+/** The same coats, the last with so many times its film by the hand's speed, after another wait. */
+function otherwise(build: readonly FlowCoat[], share: number, wait_s: number): FlowCoat[] {
+  const last = build.at(-1)!;
+  const { min, max } = GUN_BOUNDS.handSpeed_m_s;
+  const handSpeed_m_s = Math.min(max, Math.max(min, last.gun.handSpeed_m_s / share));
+  return build.map((coat, i) => {
+    if (i === build.length - 1) return { ...last, gun: { ...last.gun, handSpeed_m_s } };
+    return i === build.length - 2 ? { ...coat, flash_s: wait_s } : coat;
+  });
+}
+
+/**
+ * Texture of all coats up to each, by the film of a place over the planned and by how long the coat below it had waited: the flow model's own, so that
+ * bench and flow window say the same. About 1 ms for each figure. @throws RangeError
+ */
+export function benchTextures(setting: BenchSetting): ByFilm[] {
+  const options = setting.shop ? { shop: setting.shop } : {};
+  return ownersCoats(setting).map(({ conditions, build }) => {
+    const { shares, waits_s } = { ...TEXTURES, ...(build.length === 1 ? { waits_s: [0] } : {}) };
+    const of = (share: number, wait_s: number) => simulateCoats(conditions, otherwise(build, share, wait_s), options).texture;
+    return { shares, waits_s, figures: waits_s.map((wait_s) => shares.map((share) => of(share, wait_s))) };
+  });
 }
 
 /** Whether a way can be practised: every coat goes over the whole part, none is sanded before the next. */

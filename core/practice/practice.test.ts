@@ -2,12 +2,17 @@ import fc from "fast-check";
 import { SHAPE_KINDS, panelShape } from "../kernel/geometry/shapes";
 import { rectangle } from "../kernel/geometry/geometry";
 import { seededRandom } from "../kernel/stats/random";
-import { solidsOn } from "../models/panel-film/panel-film";
+import { GUN_BOUNDS } from "../models/bounds";
+import { simulateCoats } from "../models/flow/simulate-coats";
+import { byFilm } from "../models/panel-film/by-film";
+import { NOTHING_BELOW_S, solidsOn } from "../models/panel-film/panel-film";
 import { productSheet } from "../models/product/sheet-schema";
 import { USUAL_SHEETS } from "../models/product/usual-sheets";
+import { startGun } from "../models/ways/coat-gun";
+import { coatPlan } from "../models/ways/coat-plan";
 import { HOUSE_WAYS, houseWay } from "../models/ways/house-ways";
 import { sprayAgain, takeBench } from "./bench";
-import { type BenchSetting, benchCoats, canBePractised } from "./bench-setting";
+import { type BenchSetting, benchCoats, benchConditions, benchTextures, canBePractised } from "./bench-setting";
 import { debrief } from "./debrief";
 import { EXERCISE_IDS, EXERCISES, exerciseById, exerciseSetting, exerciseSheet, marksMet } from "./exercises";
 import { freeChoice, freeExercise } from "./free";
@@ -282,12 +287,60 @@ test("a real outline hangs on the bench as well as a plate", () => {
   expect(sprayAgain(of, coatsInRows(of), { cell_m: 0.03 }).film.sums.landed_m3).toBeGreaterThan(0);
 });
 
-test("a place with less film than planned is set rougher, as the flow model says of such a coat", () => {
-  for (const { textures, dry_m } of benchCoats(setting({ coats: 2 }))) {
-    expect(dry_m).toBeGreaterThan(0);
-    const at = (share: number) => textures.find((t) => t.share === share)!.texture;
-    expect(at(0.3)).toBeGreaterThan(at(0.5));
-    expect(at(0.5)).toBeGreaterThan(at(1));
-    expect(at(1)).toBeGreaterThanOrEqual(at(1.5) - 1e-9);
-  }
+test("a place with less film than planned is set rougher, one whose coat below had set longer too, as the flow model says of such a coat", () => {
+  const [first, second] = benchTextures(setting({ coats: 2 }));
+  expect(first!.figures).toHaveLength(1);
+  for (const table of [first!, second!])
+    for (const wait_s of table.waits_s) {
+      const at = (share: number) => byFilm(table)(share, wait_s);
+      expect(at(0.3)).toBeGreaterThan(at(0.5));
+      expect(at(0.5)).toBeGreaterThan(at(1));
+      expect(at(1)).toBeGreaterThanOrEqual(at(1.5) - 1e-6);
+    }
+  const after = byFilm(second!);
+  expect(after(1, 3600) - after(1, 120)).toBeGreaterThan(1);
+  // Beyond the table it is as at its edge.
+  expect(after(1, 5)).toBe(after(1, 60));
+  expect(after(1, NOTHING_BELOW_S)).toBe(after(1, 3600));
+});
+
+test("bench and flow window say the same texture, whatever film a place has and however long it waited", () => {
+  const ways = ["two-full", "second-heavier", "closed-finish", "long-flash"] as const;
+  const tables = ways.map((way) => {
+    const of = setting({ way: houseWay(way), coats: 2 });
+    const gun = startGun(of.way, { lying: false });
+    const { conditions, build } = coatPlan(of.way, { sheet, conditions: benchConditions(of), gun, coats: 2 }).at(-1)!;
+    return { says: byFilm(benchTextures(of)[1]!), conditions, before: build[0]!, last: build[1]! };
+  });
+  const asked = fc.record({
+    table: fc.constantFrom(...tables),
+    share: fc.double({ min: 0.5, max: 2.5, noNaN: true }),
+    wait_s: fc.double({ min: 60, max: 3600, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(asked, ({ table: { says, conditions, before, last }, share, wait_s }) => {
+      const handSpeed_m_s = Math.min(GUN_BOUNDS.handSpeed_m_s.max, Math.max(GUN_BOUNDS.handSpeed_m_s.min, last.gun.handSpeed_m_s / share));
+      const own = simulateCoats(conditions, [
+        { ...before, flash_s: wait_s },
+        { ...last, gun: { ...last.gun, handSpeed_m_s } },
+      ]);
+      expect(Math.abs(says(share, wait_s) - own.texture)).toBeLessThan(0.15);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test("each place keeps how long what lay below it had waited: where nothing lay it is as hard as what never was wet", () => {
+  const of = setting({ coats: 2 });
+  const coats = coatsInRows(of).map((coat, n) => (n === 0 ? { ...coat, flash_s: 200 } : coat));
+  const { film } = sprayAgain(of, coats, { cell_m: 0.03 });
+  const waited = Array.from(film.wait_s).filter((_, c) => film.inside[c] === 1);
+  const median = waited.sort((a, b) => a - b)[waited.length >> 1]!;
+  // Between the middles of both coats lies what the second took as well.
+  const took = coats.map(({ hand }) => hand.at(-1)!.t_s - hand[0]!.t_s);
+  expect(median).toBeGreaterThan(200);
+  expect(median).toBeLessThan(200 + took[0]! + took[1]!);
+  const [once] = coatsInRows(setting());
+  const alone = sprayAgain(setting(), [once!], { cell_m: 0.03 }).film;
+  expect(Math.min(...Array.from(alone.wait_s).filter((_, c) => alone.coat[c] === 1))).toBe(NOTHING_BELOW_S);
 });

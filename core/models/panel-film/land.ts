@@ -4,7 +4,7 @@ import { type FanPattern, fanShape, fanWhole } from "../spray/fan-pattern";
 import { type GunSettings, type SprayCone, sprayCone } from "../spray/deposit";
 import { GUN_BOUNDS } from "../bounds";
 import { CELL_M, PANEL_FILM } from "./constants";
-import { type PanelFilm, mobileShare } from "./panel-film";
+import { NOTHING_BELOW_S, type PanelFilm, mobileShare } from "./panel-film";
 
 /** A gun as it is set, whatever the hand does. Its fan lies even where nothing else is said. */
 export type GunAtWork = Omit<GunSettings, "overlap" | "handSpeed_m_s"> & { pattern?: FanPattern | undefined };
@@ -97,7 +97,8 @@ export function land(film: PanelFilm, gun: GunAtWork, cone: SprayCone, place: Gu
 
 /** The first drops of a coat on a cell: what below has set stays where it is, and drinks (docs/models.md, "Flow", next coat). */
 function newCoat(film: PanelFilm, c: number, coat: number, u: number): void {
-  const { solids_m, solvent_m, fixed_m, thirst_m, age_s, slide_m, slideBefore_m } = film;
+  const { solids_m, solvent_m, fixed_m, thirst_m, age_s, wait_s, slide_m, slideBefore_m } = film;
+  wait_s[c] = film.coat[c] === 0 ? NOTHING_BELOW_S : age_s[c]!;
   const solids = solids_m[c]!;
   if (solids > 0) {
     const below = solvent_m[c]! / solids;

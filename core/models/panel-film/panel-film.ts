@@ -32,6 +32,8 @@ export interface PanelFilm {
   readonly thirst_m: Float64Array;
   /** Age of what moves, weighted by mass, s. */
   readonly age_s: Float64Array;
+  /** How old what lay below was when this coat's first drops fell on it, s; {@link NOTHING_BELOW_S} where nothing did. */
+  readonly wait_s: Float64Array;
   /** How far the surface of this coat has slid, and the farthest of the coats before, m. */
   readonly slide_m: Float64Array;
   readonly slideBefore_m: Float64Array;
@@ -47,6 +49,9 @@ export interface PanelFilm {
   readonly solventChange_m: Float64Array;
   readonly sums: FilmSums;
 }
+
+/** A wait after which what lies below is as hard as what never was wet, s. */
+export const NOTHING_BELOW_S = 1e7;
 
 /** Bits of {@link PanelFilm.around}. */
 export const AROUND = { left: 1, right: 2, up: 4, down: 8, all: 15 } as const;
@@ -156,6 +161,7 @@ export function panelFilm(
     fixed_m: each(),
     thirst_m: each(),
     age_s: each(),
+    wait_s: each(),
     slide_m: each(),
     slideBefore_m: each(),
     coat: new Int16Array(n),

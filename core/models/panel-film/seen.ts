@@ -1,5 +1,6 @@
 import { requireInteger, requireNumber } from "../../kernel/guard";
 import { normals, seededRandom } from "../../kernel/stats/random";
+import { type ByFilm, byFilm } from "./by-film";
 import { type PanelFilm, dryFilm, mobileShare } from "./panel-film";
 
 /** Red, green and blue, 0 to 255. */
@@ -21,8 +22,8 @@ export interface Look {
   upright?: boolean;
   /** Looked at along the panel, slopes turn the light so many times as far. */
   grazing?: number;
-  /** The surface of what has set, rms slope, by its film over the one planned up to its coat; between two shares it goes over. @see planned_m */
-  setSlope: readonly { share: number; slope: number }[];
+  /** The surface of what has set, rms slope, of each coat, the first first: by its film over the one planned up to it and its own wait. @see planned_m */
+  setSlope: readonly ByFilm[];
   /** Film planned up to each coat, the first first; where none is, all is as planned. */
   planned_m: readonly number[];
 }
@@ -93,26 +94,13 @@ interface Surface {
   under: Float32Array;
 }
 
-/** So finely a share of the film is told apart, up to so many times the one planned. */
-const SHARES = { most: 3, steps: 96 } as const;
-function setSlopes(by: Look["setSlope"]): (share: number) => number {
-  const at = (share: number): number => {
-    const above = by.findIndex((s) => s.share >= share);
-    if (above <= 0) return by.at(above)?.slope ?? 0; // below the first, or above the last
-    const [a, b] = [by[above - 1]!, by[above]!];
-    return a.slope + ((share - a.share) / (b.share - a.share)) * (b.slope - a.slope);
-  };
-  const table = Float32Array.from({ length: SHARES.steps + 1 }, (_, k) => at((SHARES.most * k) / SHARES.steps));
-  return (share) => table[min(SHARES.steps, max(0, Math.round((SHARES.steps * (share || 0)) / SHARES.most)))]!;
-}
-
 function surfaceOf(film: PanelFilm, look: Look, near: Int32Array): Surface {
-  const { columns, cell_m, solids_m, solvent_m, fixed_m, still } = film;
+  const { columns, cell_m, solids_m, solvent_m, fixed_m, still, wait_s } = film;
   const n = solids_m.length;
   const [slope, rough, shine, under] = [new Float32Array(n), new Float32Array(n), new Float32Array(n), new Float32Array(3 * n)];
   const depth = (c: number) => solids_m[c]! + solvent_m[c]! + fixed_m[c]!;
   const step = look.upright ? 1 : columns;
-  const slopeAt = setSlopes(look.setSlope);
+  const slopes = look.setSlope.map(byFilm);
   for (let at = 0; at < n; at++) {
     const c = near[at]!;
     const s = solids_m[c]!;
@@ -122,10 +110,13 @@ function surfaceOf(film: PanelFilm, look: Look, near: Int32Array): Surface {
     const onRow = !look.upright || next % columns !== 0;
     slope[at] = onRow && next < n && near[next] === next ? (depth(next) - h) / cell_m : 0;
     const wet = s > 1e-9 && still[c] === 0 ? mobileShare(film, c) : 0;
+    const coat = film.coat[c]!;
     const closed = min(1, max(0, (h - CLOSED.dull_m) / (CLOSED.gloss_m - CLOSED.dull_m)));
     rough[at] =
       wet * DROPS.slope * exp(-(s + w) / DROPS.joins_m) +
-      (1 - wet) * slopeAt(dryFilm(film, c) / (look.planned_m[film.coat[c]! - 1] ?? dryFilm(film, c)));
+      (wet < 1 && coat > 0
+        ? (1 - wet) * slopes[min(coat, slopes.length) - 1]!(dryFilm(film, c) / (look.planned_m[coat - 1] ?? dryFilm(film, c)), wait_s[c]!)
+        : 0);
     shine[at] = 0.07 * (1 - closed) + closed * (0.78 + 0.22 * wet);
     for (let k = 0; k < 3; k++)
       under[3 * at + k] = look.bare[k]! + closed * (look.coated[k]! - look.bare[k]! + wet * (look.wet[k]! - look.coated[k]!));
@@ -140,7 +131,7 @@ function surfaceOf(film: PanelFilm, look: Look, near: Int32Array): Surface {
  */
 export function seenPanel(film: PanelFilm, look: Look, scale: number): SeenPicture {
   requireInteger("scale", scale, { min: 1, max: 8 });
-  for (const { slope } of look.setSlope) requireNumber("setSlope", slope, { min: 0, max: 1 });
+  requireInteger("setSlope", look.setSlope.length, { min: 1, max: 1000 });
   const { columns, rows } = film;
   const width = columns * scale;
   const height = rows * scale;

@@ -1,11 +1,13 @@
 import type { BenchCoat, BenchSetting } from "#core/practice/bench-setting";
 import type { Debrief } from "#core/practice/debrief";
-import { type BenchGun, type CoatOfHand, type HandMoment, axesOf, benchGun, heldAt } from "#core/practice/hand";
-import { type RowMade, rowsMade } from "#core/practice/rows-made";
+import { type BenchGun, type CoatOfHand, benchGun } from "#core/practice/hand";
+import type { RowMade } from "#core/practice/rows-made";
 import type { JobSaid } from "#core/practice/job/judged";
 import type { Look } from "#core/models/panel-film/seen";
 import type { Fibre } from "#core/practice/fibre";
-import { type BenchSeen, type FibreTold, type FromBench, MOMENT, type ToBench } from "#workers/bench-talk";
+import type { BenchSeen, FibreTold, FromBench, ToBench } from "#workers/bench-talk";
+import { anySeed } from "./any-seed";
+import { type GunAt, HandLog, type HandNow } from "./hand-log";
 import { JobClient } from "./job-client";
 import { SmallStore } from "./small-store";
 
@@ -18,7 +20,7 @@ export interface BenchState {
   /** Of the coat being sprayed: its time, rows so far, and how the hand goes now. */
   t_s: number;
   rows: readonly RowMade[];
-  now: { speed_m_s: number; distance_m: number; overlap: number | null; pulled: boolean };
+  now: HandNow;
   seen: Omit<BenchSeen, "bitmap">;
   waited_s: number;
   /** A fibre that lies on the newest coat, and how it was where one was lifted out of it. */
@@ -34,13 +36,8 @@ export interface BenchState {
 }
 
 const AT_REST: BenchState["seen"] = { used_m3: 0, slid_m: 0, touch: null, here: { fixed_m: 0, mobile_m: 0 } };
-/** A device that stood still for longer than this has lost where the hand went meanwhile. */
-const LONGEST_S = 5;
-/** The gun is seen as long as it is so far from the border of what is seen. */
-const ASIDE_M = 0.02;
-/** So often what is said of the hand changes; so long a time of it is one look at its speed. */
+/** So often what is said of the hand changes. */
 const SAY_S = 0.2;
-const SPEED_S = 0.25;
 
 const coatWanted = (wanted: readonly BenchCoat[], coat: number): BenchCoat => wanted[Math.max(1, Math.min(coat, wanted.length)) - 1]!;
 
@@ -62,19 +59,9 @@ const freshOn = (laid: number, wanted: readonly BenchCoat[]): BenchState => ({
   fault: null,
 });
 
-/** Where the gun is, as pointer, finger, pen or keys have put it. */
-export interface GunAt {
-  x_m: number;
-  y_m: number;
-  distance_m: number;
-  pulled: boolean;
-  /** Keys that steer it: so fast, in units of the hand's own speed. */
-  steers: { x: number; y: number };
-}
-
 /** The bench in its worker, and the hand over it: what a page says to the one and sees of the other. */
 export class BenchClient extends SmallStore<BenchState> {
-  readonly gun: GunAt;
+  private readonly log: HandLog;
   /** The panel once it has gone hard. */
   readonly job = new JobClient((message) => this.say(message));
   private hard = false;
@@ -82,16 +69,8 @@ export class BenchClient extends SmallStore<BenchState> {
   private canvas: HTMLCanvasElement | null = null;
   private filmCanvas: HTMLCanvasElement | null = null;
   private filmPicture: ImageBitmap | null = null;
-  private hand: HandMoment[] = [];
-  private sent = 0;
-  private turned = false;
-  private reach = { x0: -1, x1: 5, y0: -1, y1: 5 };
   private picture = true;
   private newest: BenchState["seen"] | null = null;
-  /** Time of the last moment, whether a frame said it, and of the one before it. */
-  private frameAt: number | null = null;
-  private unsure = false;
-  private sureAt: number | null = null;
   private saidAt_s = 0;
   private loop: number | null = null;
   private onFrame: (() => void) | null = null;
@@ -105,8 +84,7 @@ export class BenchClient extends SmallStore<BenchState> {
     private readonly unseen: readonly CoatOfHand[] | null = null,
   ) {
     super(freshOn(laid, wanted));
-    const [first] = wanted;
-    this.gun = { x_m: -0.08, y_m: 0, distance_m: first!.gun.distance_m, pulled: false, steers: { x: 0, y: 0 } };
+    this.log = new HandLog(wanted[0]!.gun.distance_m);
     this.worker = new Worker(new URL("../../workers/bench.worker.ts", import.meta.url), { type: "module" });
     this.worker.addEventListener("message", ({ data }: MessageEvent<FromBench>) => this.heard(data));
     this.worker.addEventListener("error", () => this.set({ fault: "the worker stopped" }));
@@ -128,9 +106,12 @@ export class BenchClient extends SmallStore<BenchState> {
     this.worker.terminate();
   }
 
+  get gun(): GunAt {
+    return this.log.gun;
+  }
   /** What is seen beside the part: the gun goes no farther. */
-  keepsWithin(reach: BenchClient["reach"]): void {
-    this.reach = reach;
+  keepsWithin(reach: Parameters<HandLog["keepsWithin"]>[0]): void {
+    this.log.keepsWithin(reach);
   }
   /** Tells of every frame, to move the gun's shadow. */
   tellsFrames(onFrame: (() => void) | null): void {
@@ -181,7 +162,7 @@ export class BenchClient extends SmallStore<BenchState> {
   /** The panel goes hard, to be read, judged and worked on. */
   hardens(): void {
     this.set({ phase: "hardening" });
-    this.say({ say: "harden", seed: Math.floor(Math.random() * 2 ** 31) });
+    this.say({ say: "harden", seed: anySeed() });
   }
   /** It is handed over: what was said of it is held against what is true. @param look of the films that are shown with it */
   handsOver(said: Omit<JobSaid, "readings">, floor_m: number, look: Look): void {
@@ -194,15 +175,14 @@ export class BenchClient extends SmallStore<BenchState> {
     this.isSoft();
     const { coats } = this.state;
     const here = coats[coat - 1]!;
-    this.hand = here.hand.filter((m) => m.t_s <= from_s);
-    this.turned = here.turned;
-    const kept = [...coats.slice(0, coat - 1), { ...here, hand: this.hand, flash_s: 0 }];
-    const last = this.hand.at(-1);
+    const hand = here.hand.filter((m) => m.t_s <= from_s);
+    this.log.begins(here.turned, hand);
+    const kept = [...coats.slice(0, coat - 1), { ...here, hand, flash_s: 0 }];
+    const last = hand.at(-1);
     if (last) Object.assign(this.gun, { x_m: last.x_m, y_m: last.y_m, distance_m: last.distance_m, pulled: false });
     this.filmPicture = null;
-    this.set({ ...this.fresh(), coat, t_s: last?.t_s ?? 0, rows: this.rowsNow(coat), coats: kept });
+    this.set({ ...this.fresh(), coat, t_s: this.log.t_s, rows: this.rowsNow(coat), coats: kept });
     this.take(kept, true);
-    this.sent = this.hand.length;
     this.set({ phase: "spraying" });
     this.startLoop();
   }
@@ -213,10 +193,8 @@ export class BenchClient extends SmallStore<BenchState> {
       say: "coat",
       coat: { gun: change.gun ?? benchGun(wanted.gun), reducer: wanted.reducer, turned: change.turned ?? false },
     });
-    this.hand = [];
-    this.sent = 0;
+    this.log.begins(change.turned ?? false);
     this.gun.distance_m = wanted.gun.distance_m;
-    this.turned = change.turned ?? false;
     this.set({ phase: "spraying", t_s: 0, rows: [], waited_s: 0, lies: null, lifted: null });
     this.startLoop();
   }
@@ -230,7 +208,7 @@ export class BenchClient extends SmallStore<BenchState> {
   }
   waits(most_s: number): void {
     this.set({ phase: "waiting", waited_s: 0 });
-    this.say({ say: "wait", most_s, seed: Math.floor(Math.random() * 2 ** 31) });
+    this.say({ say: "wait", most_s, seed: anySeed() });
   }
   /** The fibre on the newest coat is lifted out. */
   lifts(): void {
@@ -295,12 +273,11 @@ export class BenchClient extends SmallStore<BenchState> {
   private readonly onHidden = () => {
     if (!document.hidden) return;
     this.gun.pulled = false;
-    this.frameAt = null;
+    this.log.pauses();
   };
   private startLoop(): void {
-    this.unsure = false;
+    this.log.isWatched();
     document.addEventListener("visibilitychange", this.onHidden);
-    this.frameAt = null;
     this.saidAt_s = -SAY_S;
     const frame = (at_ms: number) => {
       this.loop = requestAnimationFrame(frame);
@@ -313,71 +290,33 @@ export class BenchClient extends SmallStore<BenchState> {
     if (this.loop !== null) cancelAnimationFrame(this.loop);
     this.loop = null;
   }
-  /**
-   * The gun as it is now was so at this moment: told by each event of a pointer with its own time, and by every frame. What a frame says holds until an
-   * event says otherwise of the time before it: after a moment in which the device stood still frames come first.
-   */
-  passes(at_s: number, ofFrame = false): void {
-    if (this.loop === null) return;
-    if (this.unsure && this.frameAt !== null && at_s < this.frameAt) {
-      this.hand.pop();
-      this.frameAt = this.sureAt;
-    }
-    this.sureAt = this.frameAt;
-    this.unsure = ofFrame;
-    const since_s = this.frameAt === null ? 0 : at_s - this.frameAt;
-    const dt_s = since_s > LONGEST_S ? 0 : Math.max(0, since_s);
-    this.frameAt = Math.max(at_s, this.frameAt ?? at_s);
-    const { gun } = this;
-    gun.distance_m = heldAt(gun.distance_m);
-    const t_s = (this.hand.at(-1)?.t_s ?? this.state.t_s) + dt_s;
-    this.hand.push({ t_s, x_m: gun.x_m, y_m: gun.y_m, distance_m: gun.distance_m, pulled: gun.pulled });
+  /** An event of the pointer says where the gun was at its own time. */
+  passes(at_s: number): void {
+    if (this.loop !== null) this.log.passes(at_s, false);
   }
   private frame(at_s: number): void {
-    const dt_s = this.frameAt === null ? 0 : Math.min(LONGEST_S, Math.max(0, at_s - this.frameAt));
-    const { gun } = this;
-    const pace = this.wantedOf(this.state.coat).gun.handSpeed_m_s;
-    const within = (at: number, low: number, high: number) => Math.min(high - ASIDE_M, Math.max(low + ASIDE_M, at));
-    gun.x_m = within(gun.x_m + gun.steers.x * pace * dt_s, this.reach.x0, this.reach.x1);
-    gun.y_m = within(gun.y_m + gun.steers.y * pace * dt_s, this.reach.y0, this.reach.y1);
+    const { gun, fan_m } = this.wantedOf(this.state.coat);
+    this.log.isSteered(at_s, gun.handSpeed_m_s);
     // What the frame before said stands by now.
     this.flush(false);
-    this.passes(at_s, true);
-    const { t_s } = this.hand.at(-1)!;
+    this.log.passes(at_s, true);
+    const { t_s } = this.log;
     if (t_s - this.saidAt_s >= SAY_S) {
       this.saidAt_s = t_s;
       const rows = this.rowsNow(this.state.coat);
-      this.set({ t_s, rows, now: this.handNow(rows), seen: this.newest ?? this.state.seen });
+      this.set({ t_s, rows, now: this.log.now(rows, fan_m), seen: this.newest ?? this.state.seen });
     }
     this.onFrame?.();
   }
   /** What the hand did since the last time goes to the bench. */
   private flush(all: boolean): void {
-    const news = this.hand.slice(this.sent);
-    if (news.length === 0) return;
-    this.sent = this.hand.length;
-    const moments = new Float64Array(news.length * MOMENT);
-    news.forEach((m, k) => moments.set([m.t_s, m.x_m, m.y_m, m.distance_m, m.pulled ? 1 : 0], k * MOMENT));
+    const moments = this.log.news();
+    if (!moments) return;
     const picture = this.picture || all;
     this.picture = false;
     this.say({ say: "hand", moments, picture }, [moments.buffer]);
   }
   private rowsNow(coat: number): RowMade[] {
-    return rowsMade(this.setting.outline, { hand: this.hand, turned: this.turned }, this.wantedOf(coat).fan_m);
-  }
-  private handNow(rows: readonly RowMade[]): BenchState["now"] {
-    const last = this.hand.at(-1)!;
-    const before = this.hand.findLast((m) => last.t_s - m.t_s >= SPEED_S) ?? this.hand[0]!;
-    const dt_s = last.t_s - before.t_s;
-    const speed_m_s = dt_s > 0 ? Math.hypot(last.x_m - before.x_m, last.y_m - before.y_m) / dt_s : 0;
-    const across_m = axesOf(this.turned).across(last);
-    const over = rows.findLast((r) => r.last < this.hand.length - 2 && Math.abs(r.across_m - across_m) > 0.02);
-    const { fan_m } = this.wantedOf(this.state.coat);
-    return {
-      speed_m_s,
-      distance_m: last.distance_m,
-      overlap: over ? Math.max(0, 1 - Math.abs(over.across_m - across_m) / fan_m) : null,
-      pulled: last.pulled,
-    };
+    return this.log.rows(this.setting.outline, this.wantedOf(coat).fan_m);
   }
 }

@@ -10,6 +10,7 @@ import { tick } from "~/kit/shell/beep";
 import { useBeat } from "~/kit/shell/use-beat";
 import { Toggle } from "~/kit/ui/toggle";
 import { BenchClient, type BenchState } from "./bench-client";
+import { anySeed } from "./any-seed";
 import { type LookedAt, lookOf, lookedAt } from "./bench-look";
 import { Presses } from "./bench-presses";
 import { Sentence } from "./bench-sentence";
@@ -40,7 +41,7 @@ function useBench(view: BenchView, exercise: Exercise, level: Level) {
   const first = useRef(level);
   useEffect(() => {
     const wanted = benchCoats(setting);
-    const unseen = exercise.hidden ? hiddenHand(setting, exercise.hidden, Math.floor(Math.random() * 2 ** 31)) : null;
+    const unseen = exercise.hidden ? hiddenHand(setting, exercise.hidden, anySeed()) : null;
     const looked = lookedAt(setting, wanted);
     const client = new BenchClient(setting, wanted, exercise.laid, lookOf(first.current, looked), unseen);
     setBench({ client, looked });

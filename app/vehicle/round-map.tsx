@@ -1,13 +1,11 @@
-import { boundingBox } from "#core/kernel/geometry/geometry";
-import { SHAPES } from "#core/kernel/geometry/shapes";
+import { type Polygon, boundingBox } from "#core/kernel/geometry/geometry";
 import { showSpan } from "#core/kernel/units/format";
 import type { Round } from "#core/vehicle/round-walk";
-import { VEHICLES, type Vehicle, outlineOnVehicle, placeKey, placeOfKey, placesOf, vehicleBox } from "#core/vehicle/vehicles";
+import { placeOfKey, vehicleBox } from "#core/vehicle/vehicles";
 import type { Walk } from "#core/vehicle/walk";
-import { MM, svgPath } from "~/kit/ui/svg-path";
+import { MM } from "~/kit/ui/svg-path";
+import { Unfolded, outlinePath, usualOutline, vehicleOf } from "./unfolded";
 import { isDry } from "./wet-edge.words";
-
-const PAD_M = 0.06;
 
 interface RoundMapProps {
   round: Round;
@@ -17,16 +15,13 @@ interface RoundMapProps {
 
 /** The walk on the unfolded vehicle: parts numbered in the order of the gun, the way from one to the next, the age of each border. */
 export function RoundMap({ round, walk, places }: RoundMapProps) {
-  const kind = places.flatMap((p) => placeOfKey(p)?.vehicle ?? [])[0];
-  if (!kind) return null;
-  const vehicle: Vehicle = VEHICLES[kind];
-  const keys = new Set(places);
-  const drawn = placesOf(vehicle).filter((place) => !place.of || keys.has(placeKey(kind, place.id)));
-  const { x0, x1, y0, y1 } = vehicleBox(drawn);
-  const unit = Math.max(x1 - x0, y1 - y0) * MM;
+  const of = vehicleOf(places);
+  if (!of) return null;
+  const { kind, drawn } = of;
+  const { x0, x1 } = vehicleBox(drawn);
   const outlines = places.map((key) => {
     const at = placeOfKey(key);
-    return at && at.vehicle === kind ? outlineOnVehicle(at.place, SHAPES[at.place.kind].outline) : null;
+    return at && at.vehicle === kind ? usualOutline(at.place) : null;
   });
   const middles = outlines.map((outline) => {
     if (!outline) return null;
@@ -34,80 +29,80 @@ export function RoundMap({ round, walk, places }: RoundMapProps) {
     return [((box.x0 + box.x1) / 2) * MM, ((box.y0 + box.y1) / 2) * MM] as const;
   });
   const middle_x = ((x0 + x1) / 2) * MM;
-  const way = walk.order.flatMap((p) => middles[p] ?? []);
   const points = walk.order.flatMap((p) => (middles[p] ? [middles[p]] : []));
   return (
-    <figure>
-      <svg
-        viewBox={`${(x0 - PAD_M) * MM} ${(y0 - PAD_M) * MM} ${(x1 - x0 + 2 * PAD_M) * MM} ${(y1 - y0 + 2 * PAD_M) * MM}`}
-        className="mx-auto block max-h-[66dvh] w-full"
-        role="img"
-        aria-label={`Walk round the vehicle: ${walk.order.map((p) => round.parts[p]!.name).join(", ")}`}
-      >
-        {drawn.map((place) => (
-          <path
-            key={place.id}
-            d={`${svgPath(outlineOnVehicle(place, SHAPES[place.kind].outline))}Z`}
-            fill="none"
-            stroke="var(--hair)"
-            strokeWidth={unit * 0.002}
-          />
-        ))}
-        {outlines.map(
-          (outline, part) =>
-            outline && (
-              <path key={part} d={`${svgPath(outline)}Z`} fill="var(--glow-wash)" stroke="var(--ink)" strokeWidth={unit * 0.003} />
-            ),
-        )}
-        {way.length > 2 && (
-          <path
-            d={points.map(([x, y], i) => `${i ? "L" : "M"}${x} ${y}`).join("")}
-            fill="none"
-            stroke="var(--glow-ink)"
-            strokeWidth={unit * 0.003}
-            strokeDasharray={`${unit * 0.01} ${unit * 0.008}`}
-          />
-        )}
-        {walk.borders.map((b) => {
-          const { a, b: other } = round.borders[b.border]!;
-          const [one, two] = [middles[a], middles[other]];
-          return (
-            one &&
-            two && (
-              <Border
-                key={b.border}
-                at={meeting(outlines[a]!, outlines[other]!)}
-                left={(one[0] + two[0]) / 2 < middle_x !== (round.borders[b.border]!.lies === "above")}
-                dry={isDry(b)}
-                text={showSpan(b.age_s)}
-                unit={unit}
-              />
-            )
-          );
-        })}
-        {walk.order.map((part, n) => {
-          const at = middles[part];
-          return (
-            at && (
-              <g key={part}>
-                <circle cx={at[0]} cy={at[1]} r={unit * 0.022} fill="var(--glow-ink)" />
-                <text x={at[0]} y={at[1] + unit * 0.009} textAnchor="middle" fontSize={unit * 0.026} fontWeight="700" fill="var(--on-glow)">
-                  {n + 1}
-                </text>
-              </g>
-            )
-          );
-        })}
-      </svg>
-      <figcaption className="mt-1 text-center text-[13px] text-ink2">age of each border when the gun is back; front upwards</figcaption>
-    </figure>
+    <Unfolded
+      drawn={drawn}
+      role="img"
+      label={`Walk round the vehicle: ${walk.order.map((p) => round.parts[p]!.name).join(", ")}`}
+      caption="age of each border when the gun is back; front upwards"
+      className="max-h-[66dvh]"
+    >
+      {(unit) => (
+        <>
+          {drawn.map((place) => (
+            <path key={place.id} d={outlinePath(usualOutline(place))} fill="none" stroke="var(--hair)" strokeWidth={unit * 0.002} />
+          ))}
+          {outlines.map(
+            (outline, part) =>
+              outline && (
+                <path key={part} d={outlinePath(outline)} fill="var(--glow-wash)" stroke="var(--ink)" strokeWidth={unit * 0.003} />
+              ),
+          )}
+          {points.length > 1 && (
+            <path
+              d={points.map(([x, y], i) => `${i ? "L" : "M"}${x} ${y}`).join("")}
+              fill="none"
+              stroke="var(--glow-ink)"
+              strokeWidth={unit * 0.003}
+              strokeDasharray={`${unit * 0.01} ${unit * 0.008}`}
+            />
+          )}
+          {walk.borders.map((b) => {
+            const { a, b: other } = round.borders[b.border]!;
+            const [one, two] = [middles[a], middles[other]];
+            return (
+              one &&
+              two && (
+                <Border
+                  key={b.border}
+                  at={meeting(outlines[a]!, outlines[other]!)}
+                  left={(one[0] + two[0]) / 2 < middle_x !== (round.borders[b.border]!.lies === "above")}
+                  dry={isDry(b)}
+                  text={showSpan(b.age_s)}
+                  unit={unit}
+                />
+              )
+            );
+          })}
+          {walk.order.map((part, n) => {
+            const at = middles[part];
+            return (
+              at && (
+                <g key={part}>
+                  <circle cx={at[0]} cy={at[1]} r={unit * 0.022} fill="var(--glow-ink)" />
+                  <text
+                    x={at[0]}
+                    y={at[1] + unit * 0.009}
+                    textAnchor="middle"
+                    fontSize={unit * 0.026}
+                    fontWeight="700"
+                    fill="var(--on-glow)"
+                  >
+                    {n + 1}
+                  </text>
+                </g>
+              )
+            );
+          })}
+        </>
+      )}
+    </Unfolded>
   );
 }
 
-type Outline = ReturnType<typeof outlineOnVehicle>;
-
 /** Where two parts lie nearest to each other. */
-function meeting(one: Outline, two: Outline): readonly [number, number] {
+function meeting(one: Polygon, two: Polygon): readonly [number, number] {
   let best = { d: Infinity, at: [0, 0] as readonly [number, number] };
   for (const [ax, ay] of one)
     for (const [bx, by] of two) {

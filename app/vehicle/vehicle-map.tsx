@@ -1,14 +1,13 @@
 import { Link } from "react-router";
 import { shadeOf } from "#core/models/colour/job-colours";
 import { type Polygon, boundingBox } from "#core/kernel/geometry/geometry";
-import { SHAPES } from "#core/kernel/geometry/shapes";
-import { type Vehicle, type VehicleKind, type VehiclePlace, outlineOnVehicle, placeKey, vehicleBox } from "#core/vehicle/vehicles";
+import { type Vehicle, type VehicleKind, type VehiclePlace, outlineOnVehicle, placeKey } from "#core/vehicle/vehicles";
 import type { VehicleView } from "#server/views/vehicle-view";
-import { MM, svgPath } from "~/kit/ui/svg-path";
+import { MM } from "~/kit/ui/svg-path";
 import { isHeld, isPast } from "~/kit/words/step-words";
 import { whenText } from "~/kit/words/when";
+import { Unfolded, outlinePath, usualOutline } from "./unfolded";
 
-const PAD_M = 0.06;
 const SOON_MS = 30_000;
 
 type PanelHere = VehicleView["panels"][number];
@@ -41,17 +40,16 @@ interface VehicleMapProps {
 
 /** The vehicle unfolded, its front upwards: parts of the job with their word, the others dotted; a tap opens one or ticks it to be added. */
 export function VehicleMap({ vehicle, places, kind, on, add, toggle, now_ms, job }: VehicleMapProps) {
-  const { x0, x1, y0, y1 } = vehicleBox(places);
-  const unit = Math.max(x1 - x0, y1 - y0) * MM;
   return (
-    <figure>
-      <svg
-        viewBox={`${(x0 - PAD_M) * MM} ${(y0 - PAD_M) * MM} ${(x1 - x0 + 2 * PAD_M) * MM} ${(y1 - y0 + 2 * PAD_M) * MM}`}
-        className="mx-auto block max-h-[72dvh] w-full"
-        role="group"
-        aria-label={`${vehicle.name}, unfolded, front upwards`}
-      >
-        {places.map((place) => {
+    <Unfolded
+      drawn={places}
+      role="group"
+      label={`${vehicle.name}, unfolded, front upwards`}
+      caption="front upwards; sides folded out"
+      className="max-h-[72dvh]"
+    >
+      {(unit) =>
+        places.map((place) => {
           const panel = on.get(placeKey(kind, place.id));
           return panel ? (
             <Link
@@ -65,14 +63,11 @@ export function VehicleMap({ vehicle, places, kind, on, add, toggle, now_ms, job
           ) : (
             <Free key={place.id} place={place} ticked={add.includes(place.id)} toggle={() => toggle(place.id)} unit={unit} />
           );
-        })}
-      </svg>
-      <figcaption className="mt-1 text-center text-[13px] text-ink2">front upwards; sides folded out</figcaption>
-    </figure>
+        })
+      }
+    </Unfolded>
   );
 }
-
-const unitOutline = (place: VehiclePlace): Polygon => SHAPES[place.kind].outline as Polygon;
 
 /** A part of the job. */
 function Part({ place, panel, now_ms, css, unit }: { place: VehiclePlace; panel: PanelHere; now_ms: number; css: string; unit: number }) {
@@ -80,7 +75,7 @@ function Part({ place, panel, now_ms, css, unit }: { place: VehiclePlace; panel:
   const { word, tone } = wordOf(panel, now_ms);
   return (
     <>
-      <path d={`${svgPath(outline)}Z`} fill={FILL[tone]} stroke="var(--ink)" strokeWidth={unit * 0.003} />
+      <path d={outlinePath(outline)} fill={FILL[tone]} stroke="var(--ink)" strokeWidth={unit * 0.003} />
       <Words at={outline} unit={unit} words={[...nameLines(panel.name), word]} ink={INK[tone]} dot={tone === "done" ? css : null} />
     </>
   );
@@ -88,11 +83,11 @@ function Part({ place, panel, now_ms, css, unit }: { place: VehiclePlace; panel:
 
 /** A place that nothing of the job lies on: a tap ticks it. */
 function Free({ place, ticked, toggle, unit }: { place: VehiclePlace; ticked: boolean; toggle: () => void; unit: number }) {
-  const outline = outlineOnVehicle(place, unitOutline(place));
+  const outline = usualOutline(place);
   return (
     <g onClick={toggle} className="cursor-pointer" aria-hidden>
       <path
-        d={`${svgPath(outline)}Z`}
+        d={outlinePath(outline)}
         fill={ticked ? "var(--glow-wash)" : "transparent"}
         stroke={ticked ? "var(--glow-ink)" : "var(--edge)"}
         strokeWidth={unit * 0.002}

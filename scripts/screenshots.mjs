@@ -75,6 +75,15 @@ const VIEWS = {
   },
   floor: () => page.goto("/"),
   "practice-list": () => page.goto("/practice"),
+  choose: async () => {
+    await page.goto("/practice/choose");
+    await page.getByRole("button", { name: /^Hang it/ }).or(page.locator("form")).first().waitFor();
+  },
+  /** A hard panel that somebody else sprayed, to be judged. */
+  hidden: async () => {
+    await page.goto("/practice/run-down");
+    await page.waitForTimeout(8000); // it is sprayed, and goes hard
+  },
   pattern: async () => {
     await page.goto("/practice/pattern");
     await page.getByRole("button", { name: /^Turn the cap/ }).click();

@@ -77,7 +77,11 @@ const VIEWS = {
   "practice-list": () => page.goto("/practice"),
   choose: async () => {
     await page.goto("/practice/choose");
-    await page.getByRole("button", { name: /^Hang it/ }).or(page.locator("form")).first().waitFor();
+    await page
+      .getByRole("button", { name: /^Hang it/ })
+      .or(page.locator("form"))
+      .first()
+      .waitFor();
   },
   /** A hard panel that somebody else sprayed, to be judged. */
   hidden: async () => {

@@ -100,13 +100,14 @@ const FILE_TOO_MANY_BYTES = 120;
 const FILE_BYTES = 350;
 
 /**
- * Of several plans the one whose heaviest page brings least, none asking for too many files: so no page hops over its limit because of a change to another.
+ * Of several plans the one whose heaviest page brings least, files that pages ask for beyond {@link MOST_FILES} counted against it: so no page hops over
+ * its limit because of a change to another.
  * @param units who needs a module
  */
 function lightest(
   start: readonly Piece[],
   units: ReadonlyMap<string, ReadonlySet<number>>,
-  costs: Costs & { byte: number[]; request: number[] },
+  costs: Costs & { byte: number[] },
   getModule: GetModule,
   weigh: Weigh,
 ): Piece[] {

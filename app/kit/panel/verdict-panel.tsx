@@ -1,7 +1,7 @@
+import { InProgress } from "~/kit/ui/in-progress";
 import { inferredWords } from "~/kit/words/how-words";
 import { type PanelContext, usePanel } from "./use-panel";
 import { memo } from "react";
-import * as Progress from "@radix-ui/react-progress";
 import type { PanelShape } from "#core/kernel/geometry/shapes";
 import type { BlockedBy } from "#core/judge/blocked-by";
 import { VERDICT_LIMITS } from "#core/judge/limits";
@@ -50,21 +50,7 @@ export const VerdictHeading = memo(function VerdictHeading({
       <div className="mt-1 mb-3 flex min-h-11 flex-wrap items-center gap-2">
         {result && <Tag kind={VERDICT_WORDS[result.verdict].tag}>{VERDICT_WORDS[result.verdict].word}</Tag>}
         {result?.inferred && <Tag kind="caution">{inferredWords(panel?.view.state.film.how)}</Tag>}
-        {run.busy && (
-          <>
-            <Progress.Root
-              value={Math.round(run.progress * 100)}
-              aria-label="Working out the chances"
-              className="h-1.5 w-44 overflow-hidden rounded bg-hair"
-            >
-              <Progress.Indicator className="h-full bg-glow" style={{ width: `${run.progress * 100}%` }} />
-            </Progress.Root>
-            <span className="text-sm text-ink2">Working out the chances</span>
-            <button type="button" className="press" data-kind="quiet" onClick={run.cancel}>
-              Cancel
-            </button>
-          </>
-        )}
+        {run.busy && <InProgress share={run.progress} label="Working out the chances" told onStop={run.cancel} className="w-44" />}
         {run.fault && <p className="text-stop-ink">{run.fault}</p>}
       </div>
     </div>

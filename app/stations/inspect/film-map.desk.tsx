@@ -1,7 +1,7 @@
+import { InProgress } from "~/kit/ui/in-progress";
 import { noGaugeReads } from "#core/panel/brief";
 import { inferredWords } from "~/kit/words/how-words";
 import { riskOf } from "#core/judge/chance-at";
-import * as Progress from "@radix-ui/react-progress";
 import { memo, useDeferredValue, useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { correctionSchool, type CorrectionSchool } from "#core/models/correction/schools";
@@ -125,20 +125,7 @@ function Heading({
           map && <Tag kind="good">Measured before and after</Tag>
         )}
         {state.simulated && <Tag kind="simulated">simulated readings</Tag>}
-        {run.busy && (
-          <>
-            <Progress.Root
-              value={Math.round(run.progress * 100)}
-              aria-label="Working out the map"
-              className="h-1.5 w-40 overflow-hidden rounded bg-hair"
-            >
-              <Progress.Indicator className="h-full bg-glow" style={{ width: `${run.progress * 100}%` }} />
-            </Progress.Root>
-            <button type="button" className="press" data-kind="quiet" onClick={run.cancel}>
-              Cancel
-            </button>
-          </>
-        )}
+        {run.busy && <InProgress share={run.progress} label="Working out the map" onStop={run.cancel} />}
         {run.fault && <p className="text-stop-ink">{run.fault}</p>}
       </div>
     </div>

@@ -1,5 +1,5 @@
+import { InProgress } from "~/kit/ui/in-progress";
 import { useDraft, type Widened, type Draft } from "~/kit/draft/use-draft";
-import * as Progress from "@radix-ui/react-progress";
 import { useEffect, useState } from "react";
 import { useFetcher, type FetcherWithComponents } from "react-router";
 import { type Point, isInside } from "#core/kernel/geometry/geometry";
@@ -209,16 +209,7 @@ function Choose({ take }: { take: (source: PictureSource) => Promise<void> }) {
 function Looking({ progress, cancel }: { progress: number; cancel: () => void }) {
   return (
     <div className="flex items-center gap-3">
-      <Progress.Root
-        value={Math.round(100 * progress)}
-        aria-label="Looking for nibs"
-        className="h-1.5 w-40 overflow-hidden rounded bg-hair"
-      >
-        <Progress.Indicator className="h-full bg-glow" style={{ width: `${100 * progress}%` }} />
-      </Progress.Root>
-      <button type="button" className="press" data-kind="quiet" onClick={cancel}>
-        Cancel
-      </button>
+      <InProgress share={progress} label="Looking for nibs" onStop={cancel} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import * as Progress from "@radix-ui/react-progress";
+import { InProgress } from "~/kit/ui/in-progress";
 import { Suspense, lazy, useMemo, useState } from "react";
 import { type FetcherWithComponents, useFetcher } from "react-router";
 import type { CoatsAsked } from "#core/coat/coats-ahead";
@@ -190,20 +190,7 @@ function Best({ asked, set, take }: { asked: CoatsAsked; set: PathSet | null; ta
             As it was
           </button>
         )}
-        {task.busy && (
-          <>
-            <Progress.Root
-              value={Math.round(task.progress * 100)}
-              aria-label="Trying paths"
-              className="h-1.5 w-32 overflow-hidden rounded bg-hair"
-            >
-              <Progress.Indicator className="h-full bg-glow" style={{ width: `${task.progress * 100}%` }} />
-            </Progress.Root>
-            <button type="button" className="press" data-kind="quiet" onClick={task.cancel}>
-              Stop
-            </button>
-          </>
-        )}
+        {task.busy && <InProgress share={task.progress} label="Trying paths" stop="Stop" onStop={task.cancel} className="w-32" />}
       </div>
       <p className="min-h-6 text-[14px] text-ink2" role="status" data-testid="best-path">
         {said}

@@ -4,8 +4,7 @@ import { type HandSlip, coatsInRows } from "../good-rows";
 import type { CoatOfHand } from "../hand";
 
 /** What a hand that nobody saw did wrong: it stood, so that it ran; it left a part of the panel thin. */
-export const HIDDEN_SLIPS = ["ran", "thin"] as const;
-export type HiddenSlip = (typeof HIDDEN_SLIPS)[number];
+export type HiddenSlip = "ran" | "thin";
 
 /** Coats as a hand sprayed them that nobody saw, with such a slip in it, by chance of a seed: where, how far, and of thin ones which. @throws RangeError */
 export function hiddenHand(setting: BenchSetting, slips: readonly HiddenSlip[], seed: number): CoatOfHand[] {

@@ -43,10 +43,9 @@ export interface FaultJudged extends PlaceOnPanel {
   left_m: number | null;
 }
 
-export const JOB_SLIPS = ["through", "left", "worn", "missed", "cause", "least", "needless", "marked"] as const;
 /** One thing of the judgement or the work that cost something, and how much of it there was: an area, a height, a film, or how many. */
 export interface JobSlip {
-  slip: (typeof JOB_SLIPS)[number];
+  slip: "through" | "left" | "worn" | "missed" | "cause" | "least" | "needless" | "marked";
   amount: number;
   cost: number;
 }
